@@ -1,0 +1,42 @@
+import { positionSeries } from '../testing/series';
+import { areaBetween, runningIntegral } from './integral';
+
+test('the running integral of a straight line is its parabola, zero at the first reading', () => {
+  const speed = positionSeries(101, 0.02, (t) => 3 * t);
+  const distance = runningIntegral(speed, 's');
+  expect(distance.values[0]).toBe(0);
+  expect(distance.values[100]).toBeCloseTo(1.5 * 2 * 2, 12);
+});
+
+test('the area under one arch of a sine is 2 (∫₀^π sin), also between readings', () => {
+  const arch = positionSeries(4000, 0.001, Math.sin);
+  expect(areaBetween(arch, 0, Math.PI).value).toBeCloseTo(2, 6);
+  expect(areaBetween(arch, 0.50037, 1.20021).value).toBeCloseTo(Math.cos(0.50037) - Math.cos(1.20021), 6);
+});
+
+test('the weights of an area give the area back', () => {
+  const series = positionSeries(50, 0.1, (t) => 2 + Math.cos(t));
+  const { value, weights } = areaBetween(series, 0.33, 2.71);
+  expect(weights.reduce((sum, weight, i) => sum + weight * series.values[i], 0)).toBeCloseTo(value, 12);
+});
+
+test('a gap is never integrated across in silence', () => {
+  const series = positionSeries(50, 0.1, (t) => t);
+  series.values.fill(NaN, 20, 30);
+  expect(() => areaBetween(series, 1, 4)).toThrow('A reading is missing at 2');
+  const sum = runningIntegral(series, 's');
+  expect(sum.values[19]).toBeCloseTo(1.9 ** 2 / 2, 12);
+  expect(sum.values[31]).toBeNaN();
+});
+
+test('the noise path of an integral is its own transpose: wᵀ(F y) = (Fᵀ w)ᵀ y', () => {
+  const series = positionSeries(40, 0.1, (t) => Math.sin(3 * t) + t);
+  series.values[11] = NaN;
+  const integral = runningIntegral(series, 's');
+  const weights = Float64Array.from({ length: 40 }, (_, i) => (i === 11 ? 0 : Math.cos(i)));
+  const left = weights.reduce((sum, w, i) => (w === 0 ? sum : sum + w * integral.values[i]), 0);
+  const right = integral.noise
+    .transpose(weights)
+    .reduce((sum, w, i) => (w === 0 ? sum : sum + w * series.values[i]), 0);
+  expect(left).toBeCloseTo(right, 12);
+});

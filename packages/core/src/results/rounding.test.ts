@@ -1,0 +1,21 @@
+import { resultText } from './rounding';
+
+// Rule: JCGM 100:2008, 7.2.6 — two significant figures of the standard uncertainty, the value to the same place. The first
+// case is the form of 7.2.2 with the numbers of H.1.
+test.each([
+  [50000838, 93.2, '(5.0000838 ± 0.0000093) × 10⁷'],
+  [1.18623, 0.00412, '1.1862 ± 0.0041'],
+  [-0.1712, 0.0029, '−0.1712 ± 0.0029'],
+  [0.0996, 0.00995, '0.100 ± 0.010'],
+  [9.81, 0.25, '9.81 ± 0.25'],
+  [1234.5, 23, '1235 ± 23'],
+  [1234.5, 230, '(1.23 ± 0.23) × 10³'],
+  [0.0000123, 0.0000012, '(1.23 ± 0.12) × 10⁻⁵'],
+  [-0.0000001, 0.01, '0.000 ± 0.010'],
+])('%p with u = %p is written %s', (value, u, text) => expect(resultText(value, u)).toBe(text));
+
+test('without an uncertainty four digits are shown, and none are made up for a missing number', () => {
+  expect(resultText(0.312345, null)).toBe('0.3123');
+  expect(resultText(0, null)).toBe('0');
+  expect(resultText(NaN, null)).toBe('—');
+});

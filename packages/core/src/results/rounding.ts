@@ -1,0 +1,53 @@
+/** A result as a physicist writes it, in parts, so that a screen can set it in its own way. */
+export interface WrittenResult {
+  /** Digits of the value, with a true minus sign. */
+  value: string;
+  /** Digits of the standard uncertainty to the same decimal place, or null where there is none. */
+  uncertainty: string | null;
+  /** Power of ten common to both, 0 for none. */
+  exponent: number;
+}
+
+const minus = (text: string) => text.replace('-', '−');
+
+/** Position of the last of `figures` significant digits: 0.0123 with two figures → −4 (10⁻⁴ is their last place). */
+function lastPlace(magnitude: number, figures: number): number {
+  // Through toExponential, so that 0.0995 with two figures counts as 0.10.
+  return Number(magnitude.toExponential(figures - 1).split('e')[1]) - figures + 1;
+}
+
+/**
+ * Rounds a value to two significant figures of its standard uncertainty (JCGM 100:2008, 7.2.6). Without an uncertainty, to
+ * `figures` significant digits. Very large or small numbers share one power of ten.
+ */
+export function writeResult(value: number, standardUncertainty: number | null, figures = 4): WrittenResult {
+  if (!Number.isFinite(value)) return { value: '—', uncertainty: null, exponent: 0 };
+  const known =
+    standardUncertainty !== null && Number.isFinite(standardUncertainty) && standardUncertainty > 0;
+  const place = known
+    ? lastPlace(standardUncertainty, 2)
+    : value === 0
+      ? 0
+      : lastPlace(Math.abs(value), figures);
+  const largest = Math.max(Math.abs(value), known ? standardUncertainty : 0);
+  const magnitude = largest === 0 ? 0 : Math.floor(Math.log10(largest));
+  const exponent = magnitude >= 5 || place > 0 || magnitude <= -4 ? magnitude : 0;
+  const decimals = Math.min(Math.max(exponent - place, 0), 15);
+  const scaled = (number: number) => minus((number / 10 ** exponent).toFixed(decimals));
+  return {
+    value: withoutMinusZero(scaled(value)),
+    uncertainty: known ? scaled(standardUncertainty) : null,
+    exponent,
+  };
+}
+
+const withoutMinusZero = (text: string) => (/^−0(\.0*)?$/.test(text) ? text.slice(1) : text);
+
+/** The result as one line of text: "1.1862 ± 0.0041" or "(1.23 ± 0.12) × 10⁻⁵". */
+export function resultText(value: number, standardUncertainty: number | null, figures = 4): string {
+  const written = writeResult(value, standardUncertainty, figures);
+  const body = written.uncertainty === null ? written.value : `${written.value} ± ${written.uncertainty}`;
+  if (written.exponent === 0) return body;
+  const raised = [...String(written.exponent)].map((digit) => '⁰¹²³⁴⁵⁶⁷⁸⁹'[Number(digit)] ?? '⁻').join('');
+  return written.uncertainty === null ? `${body} × 10${raised}` : `(${body}) × 10${raised}`;
+}

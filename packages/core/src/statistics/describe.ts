@@ -1,0 +1,53 @@
+import { Refusal } from '../refusal';
+
+export interface Description {
+  count: number;
+  mean: number;
+  /** Sample standard deviation, n − 1 in the denominator; NaN for one value. */
+  standardDeviation: number;
+  minimum: number;
+  maximum: number;
+  indexOfMinimum: number;
+  indexOfMaximum: number;
+}
+
+/**
+ * Count, mean, standard deviation and extremes of the values from `first` up to `end`, missing values left out. Two passes,
+ * with the corrected sum of squares of Chan, Golub and LeVeque (American Statistician 37 (1983) 242).
+ * @throws Refusal where no value is there
+ */
+export function describe(values: Float64Array, first = 0, end = values.length): Description {
+  let count = 0;
+  let sum = 0;
+  let indexOfMinimum = -1;
+  let indexOfMaximum = -1;
+  for (let i = first; i < end; i++) {
+    const value = values[i];
+    if (Number.isNaN(value)) continue;
+    count++;
+    sum += value;
+    if (indexOfMinimum < 0 || value < values[indexOfMinimum]) indexOfMinimum = i;
+    if (indexOfMaximum < 0 || value > values[indexOfMaximum]) indexOfMaximum = i;
+  }
+  if (count === 0) throw new Refusal('There is no reading in this region. Move it to where the trace is.');
+  const rough = sum / count;
+  let squares = 0;
+  let rest = 0;
+  for (let i = first; i < end; i++) {
+    const value = values[i];
+    if (Number.isNaN(value)) continue;
+    const deviation = value - rough;
+    squares += deviation * deviation;
+    rest += deviation;
+  }
+  const variance = (squares - (rest * rest) / count) / (count - 1);
+  return {
+    count,
+    mean: rough + rest / count,
+    standardDeviation: count > 1 ? Math.sqrt(Math.max(variance, 0)) : NaN,
+    minimum: values[indexOfMinimum],
+    maximum: values[indexOfMaximum],
+    indexOfMinimum,
+    indexOfMaximum,
+  };
+}

@@ -1,0 +1,122 @@
+/**
+ * A unit as a product of powers of atoms, e.g. m·s⁻². Atoms are UCUM case-sensitive codes with their prefix ("cm", "mV").
+ * Factors are sorted (positive powers first, then by atom), so equal units are equal lists.
+ */
+export interface UnitFactor {
+  readonly atom: string;
+  readonly power: number;
+}
+
+export type Unit = readonly UnitFactor[];
+
+/** The unit of a plain number (UCUM code "1"). */
+export const one: Unit = [];
+
+function normalised(powers: ReadonlyMap<string, number>): Unit {
+  return [...powers]
+    .filter(([, power]) => power !== 0)
+    .map(([atom, power]) => ({ atom, power }))
+    .sort((a, b) => Number(b.power > 0) - Number(a.power > 0) || (a.atom < b.atom ? -1 : 1));
+}
+
+function combined(a: Unit, b: Unit, sign: 1 | -1): Unit {
+  const powers = new Map(a.map((factor) => [factor.atom, factor.power]));
+  for (const { atom, power } of b) powers.set(atom, (powers.get(atom) ?? 0) + sign * power);
+  return normalised(powers);
+}
+
+/** The product of two units; equal atoms are gathered, so m·s⁻¹ times s is m. */
+export const multiplyUnits = (a: Unit, b: Unit): Unit => combined(a, b, 1);
+
+/** The quotient of two units. */
+export const divideUnits = (a: Unit, b: Unit): Unit => combined(a, b, -1);
+
+/** An integer power of a unit. */
+export function powerOfUnit(unit: Unit, power: number): Unit {
+  return normalised(new Map(unit.map((factor) => [factor.atom, factor.power * power])));
+}
+
+const superscripts: Record<string, string> = {
+  '⁰': '0',
+  '¹': '1',
+  '²': '2',
+  '³': '3',
+  '⁴': '4',
+  '⁵': '5',
+  '⁶': '6',
+  '⁷': '7',
+  '⁸': '8',
+  '⁹': '9',
+  '⁻': '-',
+};
+
+const spellings: Record<string, string> = {
+  '°': 'deg',
+  '°C': 'Cel',
+  degC: 'Cel',
+  Ω: 'Ohm',
+  ohm: 'Ohm',
+  sec: 's',
+  turns: '{turn}',
+  turn: '{turn}',
+};
+
+/**
+ * Reads a unit: a UCUM code ("m/s2", "m.s-2"), or the ways people write one in a heading ("m/s²", "m s^-2", "m·s⁻²", "°C").
+ * A word that is no unit is kept as an annotation in UCUM's braces ("{counts}"), so nothing that was written is lost.
+ */
+export function parseUnit(text: string): Unit {
+  const plain = text
+    .trim()
+    .replace(/[⁰¹²³⁴-⁹⁻]/g, (character) => superscripts[character] ?? character)
+    .replace(/[−–]/g, '-')
+    .replace(/\^|\*\*/g, '')
+    .replace(/µ|μ/g, 'u')
+    .replace(/[()]/g, '');
+  if (plain === '' || plain === '1') return one;
+  const powers = new Map<string, number>();
+  let sign = 1;
+  for (const token of plain.match(/\/|[^./·\s*]+/g) ?? []) {
+    if (token === '/') {
+      sign = -1;
+      continue;
+    }
+    const match = /^(.*?[^\d-])(-?\d+)?$/.exec(token);
+    if (match === null) {
+      if (token !== '1') return [{ atom: `{${text.trim()}}`, power: 1 }];
+      continue;
+    }
+    const [, name, power] = match;
+    const atom = spellings[name] ?? name;
+    powers.set(atom, (powers.get(atom) ?? 0) + sign * Number(power ?? 1));
+    sign = 1;
+  }
+  return normalised(powers);
+}
+
+/** The UCUM code of a unit, e.g. "m.s-2"; "1" for a plain number. */
+export function ucumCode(unit: Unit): string {
+  if (unit.length === 0) return '1';
+  return unit.map(({ atom, power }) => (power === 1 ? atom : `${atom}${power}`)).join('.');
+}
+
+const printed: Record<string, string> = { deg: '°', Cel: '°C', Ohm: 'Ω' };
+
+/** How an atom is printed: "uV" as µV, "deg" as °, "{turn}" as turn. */
+export function printedAtom(atom: string): string {
+  const bare = atom.replace(/^\{(.*)\}$/, '$1');
+  return printed[bare] ?? bare.replace(/^u(?=[A-Za-z])/, 'µ').replace(/Ohm$/, 'Ω');
+}
+
+/** The unit in print, with superscripts: "m s⁻²" (ISO 80000-1, 7.2); empty for a plain number. */
+export function printedUnit(unit: Unit): string {
+  const raised = (power: number) =>
+    power === 1
+      ? ''
+      : [...String(power)]
+          .map((digit) => Object.keys(superscripts).find((key) => superscripts[key] === digit) ?? digit)
+          .join('');
+  return unit.map(({ atom, power }) => printedAtom(atom) + raised(power)).join(' ');
+}
+
+export const sameUnit = (a: Unit, b: Unit): boolean => ucumCode(a) === ucumCode(b);
