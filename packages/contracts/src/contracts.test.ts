@@ -1,0 +1,63 @@
+import { FrameError, decodeFrame, encodeFrame, frameKinds } from './frames';
+import { helloSchema } from './link';
+import { emptyWorkings, workingsSchema } from './workings';
+
+const hello = {
+  type: 'hello',
+  protocol: 'heuristor-link',
+  version: 1,
+  device: { code: 'K7-D', model: 'Motion sensor' },
+  channels: [
+    { key: 'x', quantity: 'position', symbol: 'x', unit: 'm', range: { low: 0.15, high: 6 }, noise: 0.0003 },
+  ],
+  rates: { lowest: 1, highest: 100, usual: 50 },
+};
+
+test('a frame comes back as it was sent, missing readings included', () => {
+  const frame = {
+    kind: frameKinds.link,
+    subject: 7,
+    firstIndex: 4_000_000_000,
+    channels: 2,
+    values: Float64Array.of(1.5, NaN, -0, 1e-300),
+  };
+  expect(decodeFrame(encodeFrame(frame))).toEqual(frame);
+});
+
+test.each([
+  ['too short', (bytes: Uint8Array) => bytes.slice(0, 15), 'at least 16 bytes, not 15'],
+  ['cut off', (bytes: Uint8Array) => bytes.slice(0, 24), '2 samples of 1 channels are 32 bytes, not 24'],
+  ['another protocol', (bytes: Uint8Array) => bytes.fill(0x47, 0, 1), 'byte 0 must be 0x48, not 0x47'],
+  ['another version', (bytes: Uint8Array) => bytes.fill(2, 1, 2), 'frame version 2 is not known; use 1'],
+  ['no channel', (bytes: Uint8Array) => bytes.fill(0, 3, 4), 'at least one channel'],
+])('a frame that is %s is refused with what is wrong', (_, spoil, message) => {
+  const bytes = encodeFrame({
+    kind: frameKinds.link,
+    subject: 1,
+    firstIndex: 0,
+    channels: 1,
+    values: Float64Array.of(1, 2),
+  });
+  expect(() => decodeFrame(spoil(bytes))).toThrow(FrameError);
+  expect(() => decodeFrame(spoil(bytes))).toThrow(message);
+});
+
+test.each([
+  ['a wrong version', { ...hello, version: 2 }],
+  ['a code in small letters', { ...hello, device: { ...hello.device, code: 'k7-d' } }],
+  ['a range upside down', { ...hello, channels: [{ ...hello.channels[0], range: { low: 6, high: 0.15 } }] }],
+  ['a usual rate out of reach', { ...hello, rates: { ...hello.rates, usual: 200 } }],
+  ['no channel', { ...hello, channels: [] }],
+])('a hello with %s is no hello', (_, message) => expect(helloSchema.safeParse(message).success).toBe(false));
+
+test('the hello of the documentation is one', () => expect(helloSchema.safeParse(hello).success).toBe(true));
+
+test('workings need ids of their own and odd windows', () => {
+  const v = { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 };
+  expect(workingsSchema.safeParse({ ...emptyWorkings, lines: [v] }).success).toBe(true);
+  expect(workingsSchema.safeParse({ ...emptyWorkings, lines: [v, v] }).success).toBe(false);
+  expect(workingsSchema.safeParse({ ...emptyWorkings, lines: [{ ...v, windowPoints: 8 }] }).success).toBe(
+    false,
+  );
+  expect(workingsSchema.safeParse({ ...emptyWorkings, lines: [{ ...v, of: 'x' }] }).success).toBe(false);
+});
