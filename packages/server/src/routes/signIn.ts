@@ -1,0 +1,45 @@
+import { signInSchema } from '@heuristor/contracts';
+import * as cookies from 'cookie';
+import { Router } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import { cookieName, cookieOf } from '../auth/guard';
+import { forgetCookie, redeemLinkToken, teacherOfCookie } from '../auth/signIn';
+import { Failure } from '../failure';
+import { bodyOf } from './validated';
+
+const cookieOptions = { httpOnly: true, sameSite: 'strict', path: '/' } as const;
+
+/** The only routes that answer without a cookie. */
+export function signInRoutes(): Router {
+  const router = Router();
+  const limited = rateLimit({
+    windowMs: 60_000,
+    limit: 30,
+    standardHeaders: true,
+    legacyHeaders: false,
+    handler: () => {
+      throw new Failure('too-many-requests', 'Too many tries to sign in. Wait a minute.');
+    },
+  });
+  router.post('/sign-in', limited, async (request, response) => {
+    const { token } = bodyOf(signInSchema, request);
+    const { cookie, maxAgeSeconds } = await redeemLinkToken(token);
+    response.setHeader(
+      'Set-Cookie',
+      cookies.serialize(cookieName, cookie, { ...cookieOptions, maxAge: maxAgeSeconds }),
+    );
+    response.status(204).end();
+  });
+  router.post('/sign-out', async (request, response) => {
+    const cookie = cookieOf(request);
+    if (cookie !== undefined) await forgetCookie(cookie);
+    response.setHeader('Set-Cookie', cookies.serialize(cookieName, '', { ...cookieOptions, maxAge: 0 }));
+    response.status(204).end();
+  });
+  router.get('/me', async (request, response) => {
+    const teacher = await teacherOfCookie(cookieOf(request));
+    if (teacher === null) throw new Failure('not-signed-in', 'You are not signed in.');
+    response.json({ name: teacher.name });
+  });
+  return router;
+}
