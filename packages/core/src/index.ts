@@ -21,7 +21,7 @@ export { relations, relationKeys, relationOf, type RelationKey } from './fitting
 export { type Relation, type FitPoints } from './fitting/relation';
 export { fitRelation, type Fit } from './fitting/fit';
 export * from './workings/lines';
-export { type ChannelData, type RunData } from './workings/run';
+export { type ChannelData, type RunData, abscissaName } from './workings/run';
 export { type NamedResult, type Outcome, type Curve } from './workings/outcome';
 export { type Evaluation, Evaluator, evaluate } from './workings/evaluate';
 export { lineSentence } from './workings/kinds';

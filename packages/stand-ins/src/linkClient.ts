@@ -15,6 +15,7 @@ import { type SampledApparatus } from './devices/sampledApparatus';
 const tickMilliseconds = 20;
 const sceneMilliseconds = 33;
 const reconnectMilliseconds = 500;
+const flashSeconds = 3;
 
 /** A simulated motion sensor on the device link: says hello, streams when told to, comes back when the link breaks. */
 export class LinkClient {
@@ -23,6 +24,7 @@ export class LinkClient {
   private stream: { number: number; rate: number; began: number; sent: number } | null = null;
   private watched = false;
   private sceneSent = 0;
+  private flashUntil = 0;
   private readonly timer: NodeJS.Timeout;
   private closed = false;
 
@@ -43,6 +45,11 @@ export class LinkClient {
 
   private seconds(): number {
     return (performance.now() - this.began) / 1000;
+  }
+
+  /** The lamp: blinking twice a second while it flashes. */
+  private blinking(now: number): number {
+    return now < this.flashUntil && Math.floor(now * 4) % 2 === 0 ? 1 : 0;
   }
 
   private connect(): void {
@@ -87,8 +94,10 @@ export class LinkClient {
       case 'refused':
         process.stderr.write(`${this.code}: the server refused this device: ${message.message}\n`);
         break;
-      case 'welcome':
       case 'flash':
+        this.flashUntil = this.seconds() + flashSeconds;
+        break;
+      case 'welcome':
         break;
     }
   }
@@ -126,7 +135,12 @@ export class LinkClient {
       const controls = Object.fromEntries(
         this.rig.apparatus.stage.controls.map(({ key, value }) => [key, value]),
       );
-      socket.send(JSON.stringify({ type: 'scene', values: { ...this.rig.apparatus.scene(), ...controls } }));
+      socket.send(
+        JSON.stringify({
+          type: 'scene',
+          values: { ...this.rig.apparatus.scene(), ...controls, flash: this.blinking(now) },
+        }),
+      );
     }
   }
 }

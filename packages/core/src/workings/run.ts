@@ -39,11 +39,14 @@ export function channelSeries(channel: ChannelData): Series {
   });
 }
 
+/** What the abscissa is called: "t" where it is time, else "reading". */
+export const abscissaName = (timeUnit: Unit): string => (timeUnit.length > 0 ? 't' : 'reading');
+
 /** The abscissa of a series as a series of its own. */
 export function abscissaOf(series: Series): Series {
   const isTime = series.timeUnit.length > 0;
   return readingsSeries({
-    symbol: isTime ? 't' : 'reading',
+    symbol: abscissaName(series.timeUnit),
     quantity: isTime ? 'time' : 'reading number',
     unit: series.timeUnit,
     times: series.times,

@@ -1,0 +1,116 @@
+import { type RegionLine } from '@heuristor/core';
+import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { useBench } from '../stores/bench';
+import { changeLine, endStep, holdStep } from '../stores/workings';
+import { highlighter } from '../theme/runStyles';
+import { type Rendered } from '../workers/protocol';
+import { axisHeight, pixelOf, valueAtPixel } from './geometry';
+
+interface Props {
+  regions: RegionLine[];
+  rendered: Rendered;
+  width: number;
+}
+
+/** The lettered tabs of the regions and the handles at their ends. */
+export function RegionMarks({ regions, rendered, width }: Props) {
+  const selected = useBench((state) => state.selectedRegion);
+  const { viewport, step } = rendered;
+  return (
+    <>
+      {regions.map((region) => {
+        const { id, letter, start, end } = region;
+        const { fill, edge } = highlighter(letter);
+        const left = pixelOf(start, viewport, width);
+        if (left > width || pixelOf(end, viewport, width) < 0) return null;
+        return (
+          <div key={id}>
+            <button
+              className={`region-tab ${selected === id ? 'selected' : ''}`}
+              style={{ left: Math.max(left, 0), background: fill }}
+              aria-pressed={selected === id}
+              aria-label={`Region ${letter}`}
+              onClick={() => useBench.setState({ selectedRegion: selected === id ? null : id })}
+            >
+              {letter}
+            </button>
+            {(['start', 'end'] as const).map((side) => (
+              <Handle
+                key={side}
+                region={region}
+                side={side}
+                edge={edge}
+                pixel={pixelOf(region[side], viewport, width)}
+                toValue={(pixels) => valueAtPixel(pixels, viewport, width)}
+                step={step}
+                width={width}
+              />
+            ))}
+          </div>
+        );
+      })}
+    </>
+  );
+}
+
+interface HandleProps {
+  region: RegionLine;
+  side: 'start' | 'end';
+  edge: string;
+  pixel: number;
+  toValue: (pixel: number) => number;
+  step: number;
+  width: number;
+}
+
+function Handle({ region, side, edge, pixel, toValue, step, width }: HandleProps) {
+  const dragging = useRef(false);
+  if (pixel < -6 || pixel > width + 6) return null;
+  const move = (value: number) => {
+    const other = side === 'start' ? region.end : region.start;
+    // The ends of a region never cross.
+    const kept = side === 'start' ? Math.min(value, other - step / 2) : Math.max(value, other + step / 2);
+    changeLine(region.id, { [side]: kept });
+  };
+  const onPointerDown = (event: PointerEvent<HTMLElement>) => {
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    dragging.current = true;
+    useBench.setState({ selectedRegion: region.id });
+  };
+  const onPointerMove = (event: PointerEvent<HTMLElement>) => {
+    if (!dragging.current) return;
+    event.stopPropagation();
+    const layer = event.currentTarget.closest('.overlay');
+    if (layer === null) return;
+    move(toValue(event.clientX - layer.getBoundingClientRect().left));
+    holdStep();
+  };
+  const onPointerUp = () => {
+    dragging.current = false;
+    endStep();
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const direction = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+    if (direction === 0) return;
+    event.preventDefault();
+    event.stopPropagation();
+    move(region[side] + direction * step * (event.shiftKey ? 10 : 1));
+  };
+  return (
+    <div
+      className="region-handle"
+      role="slider"
+      tabIndex={0}
+      aria-label={`${side === 'start' ? 'Start' : 'End'} of region ${region.letter}`}
+      aria-valuenow={region[side]}
+      aria-valuetext={region[side].toPrecision(5)}
+      style={{ left: pixel, bottom: axisHeight, color: edge }}
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={onPointerUp}
+      onPointerCancel={onPointerUp}
+      onKeyDown={onKeyDown}
+    />
+  );
+}

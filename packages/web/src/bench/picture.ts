@@ -1,0 +1,60 @@
+import { shownRuns, useBench } from '../stores/bench';
+import { runStyle } from '../theme/runStyles';
+import { saveFile } from './saveFile';
+
+/** The canvases of the traces on the screen, by the key of their trace. */
+export const traceCanvases = { current: new Map<string, HTMLCanvasElement>() };
+
+const margin = 16;
+const headHeight = 56;
+
+/** Draws the traces as they stand into one picture, with the investigation's name and the runs they show. */
+function composePicture(): HTMLCanvasElement | null {
+  const { rendered, name, runs } = useBench.getState();
+  const canvases = (rendered?.traces ?? [])
+    .map(({ key }) => traceCanvases.current.get(key))
+    .filter((canvas) => canvas !== undefined);
+  if (canvases.length === 0) return null;
+  const scale = window.devicePixelRatio;
+  const width = Math.max(...canvases.map((canvas) => canvas.width)) + 2 * margin * scale;
+  const height =
+    canvases.reduce((sum, canvas) => sum + canvas.height + 6 * scale, 0) + (headHeight + margin) * scale;
+  const picture = document.createElement('canvas');
+  picture.width = width;
+  picture.height = height;
+  const context = picture.getContext('2d');
+  if (context === null) return null;
+  context.fillStyle = '#EAF0EE';
+  context.fillRect(0, 0, width, height);
+  context.scale(scale, scale);
+  context.fillStyle = '#16282F';
+  context.font = '650 15px "Inter Variable"';
+  context.fillText(name, margin, 22);
+  context.font = '13px "Inter Variable"';
+  let x = margin;
+  for (const run of shownRuns(runs)) {
+    const { color, dash } = runStyle(run.style);
+    context.strokeStyle = color;
+    context.lineWidth = 2.5;
+    context.setLineDash(dash);
+    context.beginPath();
+    context.moveTo(x, 41);
+    context.lineTo(x + 28, 41);
+    context.stroke();
+    const label = `${run.number} · ${run.name}`;
+    context.fillText(label, x + 34, 45);
+    x += 34 + context.measureText(label).width + 20;
+  }
+  let y = headHeight;
+  for (const canvas of canvases) {
+    context.drawImage(canvas, margin, y, canvas.width / scale, canvas.height / scale);
+    y += canvas.height / scale + 6;
+  }
+  return picture;
+}
+
+export function savePicture(): void {
+  composePicture()?.toBlob((blob) => {
+    if (blob !== null) saveFile(blob, `${useBench.getState().name}.png`);
+  }, 'image/png');
+}

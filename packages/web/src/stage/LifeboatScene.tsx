@@ -1,0 +1,74 @@
+import { useRef } from 'react';
+import { type Act, type SceneValues } from './StagePage';
+import { SensorDrawing } from './SensorDrawing';
+import { useGrab } from './useGrab';
+
+const pixelsPerMetre = 145;
+const length = 2.2;
+const foot = { x: 366, y: 318 };
+
+export function LifeboatScene({ values, act }: { values: SceneValues; act: Act }) {
+  const svg = useRef<SVGSVGElement>(null);
+  const angle = values.angle ?? 6;
+  const radians = (angle * Math.PI) / 180;
+  const s = values.s ?? 0.3;
+  const along = (distance: number) => ({
+    x: foot.x - (length - distance) * pixelsPerMetre * Math.cos(radians),
+    y: foot.y - (length - distance) * pixelsPerMetre * Math.sin(radians),
+  });
+  const boat = along(s);
+  const top = along(0);
+  const grab = useGrab({
+    svg,
+    positionAt: (x, y) =>
+      length + ((x - foot.x) * Math.cos(radians) + (y - foot.y) * Math.sin(radians)) / pixelsPerMetre,
+    position: s,
+    keyStep: 0.05,
+    act,
+  });
+  return (
+    <svg ref={svg} className="scene" viewBox="0 0 420 400" role="group" aria-label="Lifeboat on its slipway">
+      <path d={`M0,345 Q105,333 210,345 T420,345 L420,400 L0,400 Z`} fill="#D3E4DD" />
+      <line
+        x1={top.x}
+        y1={top.y}
+        x2={foot.x + 8}
+        y2={foot.y + 8 * Math.tan(radians)}
+        stroke="#0F2A33"
+        strokeWidth="6"
+        strokeLinecap="round"
+      />
+      <line x1={top.x + 20} y1={top.y} x2={top.x + 20} y2={360} stroke="#566A6C" strokeWidth="4" />
+      <g transform={`translate(${foot.x} ${foot.y}) rotate(${angle})`}>
+        <rect x="6" y="-26" width="8" height="26" rx="2" fill="#B25A22" />
+      </g>
+      <g transform={`translate(${boat.x} ${boat.y}) rotate(${angle})`}>
+        <g {...grab} aria-label="Lifeboat: take it up the slipway and let go">
+          <path
+            d="M-44,-22 L4,-22 Q2,-8 -10,-7 L-36,-7 Z"
+            fill="#F6DD85"
+            stroke="#16282F"
+            strokeWidth="2"
+            strokeLinejoin="round"
+          />
+          <rect
+            x="-34"
+            y="-34"
+            width="18"
+            height="12"
+            rx="2"
+            fill="#FBFDFC"
+            stroke="#16282F"
+            strokeWidth="2"
+          />
+          <circle cx="-33" cy="-6" r="4" fill="#16282F" />
+          <circle cx="-11" cy="-6" r="4" fill="#16282F" />
+        </g>
+      </g>
+      <SensorDrawing x={top.x - 4} y={top.y - 18} angle={90 + angle} flash={values.flash === 1} />
+      <text x="16" y="390" fontSize="12" fill="#566A6C">
+        motion sensor at the top, {angle.toFixed(1)}° tilt
+      </text>
+    </svg>
+  );
+}
