@@ -27,9 +27,14 @@ function installNpmPackages() {
   const mark = join('node_modules', '.heuristor-lock');
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return;
   say('Installing npm packages …');
-  const { status } = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
-    stdio: 'inherit',
-  });
+  // Not "npm ci": it insists on entries for other systems' binaries, which npm itself leaves out of the lock file.
+  const { status } = spawnSync(
+    'npm',
+    ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'],
+    {
+      stdio: 'inherit',
+    },
+  );
   if (status !== 0)
     stop('The npm packages could not be installed. Check the connection and run the same command again.');
   mkdirSync('node_modules', { recursive: true });

@@ -31,7 +31,7 @@ export function writeResult(value: number, standardUncertainty: number | null, f
       : lastPlace(Math.abs(value), figures);
   const largest = Math.max(Math.abs(value), known ? standardUncertainty : 0);
   const magnitude = largest === 0 ? 0 : Math.floor(Math.log10(largest));
-  const exponent = magnitude >= 5 || place > 0 || magnitude <= -4 ? magnitude : 0;
+  const exponent = magnitude >= 5 || place > 0 || magnitude <= -5 ? magnitude : 0;
   const decimals = Math.min(Math.max(exponent - place, 0), 15);
   const scaled = (number: number) => minus((number / 10 ** exponent).toFixed(decimals));
   return {

@@ -15,7 +15,7 @@ const separators = { ',': 'comma', ';': 'semicolon', '\t': 'tab' } as const;
  * @throws Refusal that names the row (as a spreadsheet counts them) and the column of the first wrong cell
  */
 export function readColumns(text: string): Column[] {
-  const clean = text.replace(/^﻿/, '');
+  const clean = text.replace(/^\uFEFF/, '');
   if (clean.trim() === '')
     throw new Refusal('The file is empty. It should hold columns of numbers under headings.');
   const firstLine = clean.slice(0, clean.search(/[\r\n]|$/));

@@ -1,5 +1,5 @@
 import { type Plan, type Run, type RunPatch } from '@heuristor/contracts';
-import { type Transaction } from 'objection';
+import { type Model, type Transaction } from 'objection';
 import { Failure } from '../failure';
 import { ChannelModel } from '../models/channel';
 import { InvestigationModel } from '../models/investigation';
@@ -8,7 +8,7 @@ import { presentRun } from './present';
 
 const styles = 8;
 
-export type NewChannel = Omit<ChannelModel, 'id' | 'runId' | 'position' | keyof import('objection').Model>;
+export type NewChannel = Omit<ChannelModel, 'id' | 'runId' | 'position' | keyof Model>;
 
 export interface NewRun {
   investigationId: string;

@@ -1,5 +1,5 @@
 import { type ErrorCode, errorBodySchema } from '@heuristor/contracts';
-import { z } from 'zod';
+import { type z } from 'zod';
 
 /** A refusal of the server, in its own words. */
 export class ApiError extends Error {

@@ -38,7 +38,7 @@ export function RecorderBar() {
         ) : ready.length === 0 ? (
           <>
             <strong>No sensor yet</strong>
-            <span className="quiet">Connect one at the left to record, or bring in a file below.</span>
+            <span className="quiet">Connect one at the left, or bring in a file.</span>
           </>
         ) : (
           <>

@@ -69,7 +69,7 @@ function PlanCard({ recording }: { recording: boolean }) {
             value={lengthSeconds === null ? 'open' : 'length'}
             onChange={(event) => void changePlan({ lengthSeconds: event.target.value === 'open' ? null : 8 })}
           >
-            <option value="length">after its length</option>
+            <option value="length">after a time</option>
             <option value="open">when stopped</option>
           </select>
           {lengthSeconds !== null && (

@@ -32,6 +32,7 @@ const withTrueMinus = (value: number | string) =>
 /** Chart-recorder paper: the sheet, the regions under the lines, and the label of the axis in its corner. */
 const paper: Plugin<'line', { regions: ShownRegion[]; label: string; bottomLabel: string | null }> = {
   id: 'paper',
+  defaults: { regions: [], label: '', bottomLabel: null },
   beforeDraw(chart, _args, { regions }) {
     const { ctx, chartArea, scales } = chart;
     ctx.save();

@@ -5,7 +5,9 @@ import { useGrab } from './useGrab';
 
 const pixelsPerMetre = 145;
 const length = 2.2;
-const foot = { x: 366, y: 318 };
+/** Where the boat's stern is when its bow meets the buffer. */
+const foot = { x: 330, y: 300 };
+const boatLength = 48;
 
 export function LifeboatScene({ values, act }: { values: SceneValues; act: Act }) {
   const svg = useRef<SVGSVGElement>(null);
@@ -28,24 +30,24 @@ export function LifeboatScene({ values, act }: { values: SceneValues; act: Act }
   });
   return (
     <svg ref={svg} className="scene" viewBox="0 0 420 400" role="group" aria-label="Lifeboat on its slipway">
-      <path d={`M0,345 Q105,333 210,345 T420,345 L420,400 L0,400 Z`} fill="#D3E4DD" />
+      <path d="M-400,345 Q-295,333 -190,345 T230,345 T650,345 T850,345 L850,420 L-400,420 Z" fill="#D3E4DD" />
       <line
-        x1={top.x}
+        x1={top.x - 12}
         y1={top.y}
-        x2={foot.x + 8}
-        y2={foot.y + 8 * Math.tan(radians)}
+        x2={foot.x + boatLength + 14}
+        y2={foot.y + (boatLength + 14) * Math.tan(radians)}
         stroke="#0F2A33"
         strokeWidth="6"
         strokeLinecap="round"
       />
       <line x1={top.x + 20} y1={top.y} x2={top.x + 20} y2={360} stroke="#566A6C" strokeWidth="4" />
       <g transform={`translate(${foot.x} ${foot.y}) rotate(${angle})`}>
-        <rect x="6" y="-26" width="8" height="26" rx="2" fill="#B25A22" />
+        <rect x={boatLength + 2} y="-26" width="8" height="26" rx="2" fill="#B25A22" />
       </g>
       <g transform={`translate(${boat.x} ${boat.y}) rotate(${angle})`}>
         <g {...grab} aria-label="Lifeboat: take it up the slipway and let go">
           <path
-            d="M-44,-22 L4,-22 Q2,-8 -10,-7 L-36,-7 Z"
+            d="M0,-22 L48,-22 Q46,-8 34,-7 L8,-7 Z"
             fill="#F6DD85"
             stroke="#16282F"
             strokeWidth="2"
@@ -61,11 +63,11 @@ export function LifeboatScene({ values, act }: { values: SceneValues; act: Act }
             stroke="#16282F"
             strokeWidth="2"
           />
-          <circle cx="-33" cy="-6" r="4" fill="#16282F" />
-          <circle cx="-11" cy="-6" r="4" fill="#16282F" />
+          <circle cx="11" cy="-6" r="4" fill="#16282F" />
+          <circle cx="33" cy="-6" r="4" fill="#16282F" />
         </g>
       </g>
-      <SensorDrawing x={top.x - 4} y={top.y - 18} angle={90 + angle} flash={values.flash === 1} />
+      <SensorDrawing x={top.x - 10} y={top.y - 18} angle={90 + angle} flash={values.flash === 1} />
       <text x="16" y="390" fontSize="12" fill="#566A6C">
         motion sensor at the top, {angle.toFixed(1)}° tilt
       </text>

@@ -1,0 +1,58 @@
+/** Dependencies point one way: core ← contracts ← server, stand-ins, web. */
+const only = (name, from, ...allowed) => ({
+  name,
+  severity: 'error',
+  from: { path: `^packages/${from}/` },
+  to: { path: '^packages/', pathNot: [from, ...allowed].map((folder) => `^packages/${folder}/`) },
+});
+
+module.exports = {
+  forbidden: [
+    only('core-stands-alone', 'core'),
+    only('contracts-know-core-only', 'contracts', 'core'),
+    only('server-knows-core-and-contracts', 'server', 'core', 'contracts'),
+    only('stand-ins-know-contracts', 'stand-ins', 'core', 'contracts'),
+    only('web-knows-core-and-contracts', 'web', 'core', 'contracts'),
+    {
+      name: 'packages-know-no-scripts-or-browser-tests',
+      severity: 'error',
+      from: { path: '^packages/' },
+      to: { path: '^(scripts|e2e)/' },
+    },
+    {
+      name: 'core-has-no-node-and-no-framework',
+      severity: 'error',
+      from: { path: '^packages/core/src/', pathNot: '[.]test[.]ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'core-uses-only-its-own-two-libraries',
+      severity: 'error',
+      from: { path: '^packages/core/src/', pathNot: '[.]test[.]ts$' },
+      to: { path: 'node_modules/', pathNot: 'node_modules/(fft[.]js|papaparse|@types/papaparse)/' },
+    },
+    {
+      name: 'no-circles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    {
+      name: 'nothing-unresolved',
+      severity: 'error',
+      from: {},
+      to: { couldNotResolve: true, pathNot: '[.]css$|^@fontsource' },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '/dist/|vite[.]d[.]ts$' },
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default'],
+      extensions: ['.ts', '.tsx', '.mjs', '.js', '.json'],
+    },
+  },
+};
