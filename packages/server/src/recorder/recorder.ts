@@ -72,6 +72,9 @@ export class Recorder extends EventEmitter<Events> {
     if (this.recordings.has(investigationId) || this.starting.has(investigationId))
       throw new Failure('already-recording', 'A run is being recorded already. Stop it first.');
     this.starting.add(investigationId);
+    // Readings that come while the run is being entered into the database belong to it already.
+    const meanwhile: [device: LinkedDevice, frame: SampleFrame][] = [];
+    const listen = (device: LinkedDevice, frame: SampleFrame) => void meanwhile.push([device, frame]);
     try {
       const investigation = await findInvestigation(investigationId);
       const devices = this.registry
@@ -79,6 +82,7 @@ export class Recorder extends EventEmitter<Events> {
         .filter(({ stream }) => stream !== null && stream.epoch < Infinity);
       if (devices.length === 0)
         throw new Failure('nothing-connected', 'No sensor is sending. Connect one and wait for its reading.');
+      this.registry.on('samples', listen);
       // Time zero is the next reading of the first device, so that runs begin at 0 and not at a fraction of an interval.
       const now = performance.now();
       const firstReading = ({ stream }: LinkedDevice, from: number) => {
@@ -145,8 +149,10 @@ export class Recorder extends EventEmitter<Events> {
         ending: null,
       });
       this.emit('run', run);
+      for (const [device, frame] of meanwhile) this.take(device, frame);
       return run;
     } finally {
+      this.registry.off('samples', listen);
       this.starting.delete(investigationId);
     }
   }

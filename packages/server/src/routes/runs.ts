@@ -40,7 +40,8 @@ export function channelRoutes(recorder: Recorder): Router {
       if (!Number.isInteger(id) || id < 1 || id > 2 ** 31 - 1)
         throw new Failure('not-found', 'There is no such channel.');
       await recorder.writer.flush();
-      response.type('application/octet-stream').send(await readSamples(id, what));
+      const samples = await readSamples(id, what);
+      response.type('application/octet-stream').send(samples);
     });
   return router;
 }

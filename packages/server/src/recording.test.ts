@@ -1,0 +1,220 @@
+import { type Device, type Run } from '@heuristor/contracts';
+import { FakeDevice, helloOf } from './testing/fakeDevice';
+import { type TestServer, startTestServer } from './testing/testServer';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.close());
+
+const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+async function bench(lengthSeconds: number | null): Promise<string> {
+  const { body } = await server.api('post', '/investigations', { name: 'Bench' });
+  await server.api('patch', `/investigations/${body.id}`, { plan: { lengthSeconds } }).expect(204);
+  return body.id as string;
+}
+
+async function connected(code: string, position: (seconds: number) => number): Promise<FakeDevice> {
+  const device = await FakeDevice.connect(server.port, code, position);
+  await server.api('patch', `/devices/${code}`, { connected: true }).expect(204);
+  await device.heard(({ type }) => type === 'start');
+  await pause(150);
+  return device;
+}
+
+async function ended(runId: string): Promise<Run> {
+  for (let tries = 0; tries < 100; tries++) {
+    const { body } = await server.api('get', `/runs/${runId}`);
+    if (body.state !== 'recording') return body as Run;
+    await pause(50);
+  }
+  throw new Error('the run did not end');
+}
+
+const valuesOf = async (channelId: number): Promise<number[]> => {
+  const { body } = await server.api('get', `/channels/${channelId}/values`).responseType('blob');
+  return [...new Float64Array(Uint8Array.from(body as Buffer).buffer)];
+};
+
+describe('recording', () => {
+  test('a run of a second at 50 Hz holds 51 readings from 0 to 1 s, in order, and the next has the next number', async () => {
+    const device = await connected('A1-A', (t) => 1 + t / 1000);
+    const id = await bench(1);
+    for (const number of [1, 2]) {
+      const { body } = await server.api('post', `/investigations/${id}/recording`).expect(201);
+      const run = await ended(body.id as string);
+      expect(run).toMatchObject({ number, state: 'ended', gaps: [] });
+      const values = await valuesOf(run.channels[0].id);
+      expect(values).toHaveLength(51);
+      values.forEach((value, i) => i > 0 && expect(value - values[i - 1]).toBeCloseTo(0.00002, 9));
+      expect(run.channels[0]).toMatchObject({ interval: 0.02, start: 0, unit: 'm', deviceCode: 'A1-A' });
+    }
+    await server.api('patch', '/devices/A1-A', { connected: false });
+    device.vanish();
+  });
+
+  test('an open-ended run goes on until it is stopped, and its readings are stored while it goes on', async () => {
+    const device = await connected('A2-A', () => 1);
+    const id = await bench(null);
+    const { body: run } = await server.api('post', `/investigations/${id}/recording`).expect(201);
+    await pause(700);
+    const early = (await valuesOf(run.channels[0].id)).length;
+    expect(early).toBeGreaterThan(25);
+    await server.api('post', `/investigations/${id}/recording`).expect(409);
+    expect((await server.api('patch', '/devices/A2-A', { rate: 20 })).body.error.message).toContain(
+      'Stop the run',
+    );
+    await pause(300);
+    const { body: stopped } = await server.api('delete', `/investigations/${id}/recording`).expect(200);
+    expect(stopped.state).toBe('ended');
+    expect((await valuesOf(run.channels[0].id)).length).toBeGreaterThan(early);
+    await server.api('delete', `/investigations/${id}/recording`).expect(409);
+    await server.api('patch', '/devices/A2-A', { connected: false });
+    device.vanish();
+  });
+
+  test('a device that vanishes and comes back leaves a marked gap of missing readings, and the clock goes on', async () => {
+    const device = await connected('A3-A', () => 1);
+    const id = await bench(2.5);
+    const { body } = await server.api('post', `/investigations/${id}/recording`).expect(201);
+    await pause(600);
+    device.vanish();
+    await pause(700);
+    const again = await FakeDevice.connect(server.port, 'A3-A', () => 2);
+    const run = await ended(body.id as string);
+    expect(run.gaps).toHaveLength(1);
+    const [gap] = run.gaps;
+    expect(gap.to - gap.from).toBeGreaterThan(0.6);
+    expect(gap.to - gap.from).toBeLessThan(1.1);
+    const values = await valuesOf(run.channels[0].id);
+    expect(values).toHaveLength(126);
+    const missing = values
+      .map((value, i) => ({ value, time: i * 0.02 }))
+      .filter(({ value }) => Number.isNaN(value));
+    expect(missing[0].time).toBeCloseTo(gap.from, 6);
+    expect(missing.length * 0.02).toBeCloseTo(gap.to - gap.from, 6);
+    expect(values[values.length - 1]).toBe(2);
+    await server.api('patch', '/devices/A3-A', { connected: false });
+    again.vanish();
+  });
+
+  test('a device that never comes back leaves a gap up to the end of the run', async () => {
+    const device = await connected('A4-A', () => 1);
+    const id = await bench(1.5);
+    const { body } = await server.api('post', `/investigations/${id}/recording`).expect(201);
+    await pause(500);
+    device.vanish();
+    const run = await ended(body.id as string);
+    expect(run.gaps[0].to).toBeCloseTo(1.5, 1);
+  });
+});
+
+describe('zero', () => {
+  test('averages a second of a still target and says the spread; runs are then zeroed', async () => {
+    let i = 0;
+    const device = await connected('B1-A', () => 0.8 + (i++ % 2 === 0 ? 0.0002 : -0.0002));
+    await server.api('post', '/devices/B1-A/zero').expect(204);
+    const { body: devices } = await server.api('get', '/devices');
+    const found = (devices as Device[]).find(({ code }) => code === 'B1-A');
+    const zeros = found?.zeros ?? {};
+    expect(zeros.x.offset).toBeCloseTo(0.8, 4);
+    expect(zeros.x.spread).toBeCloseTo(0.0002, 5);
+    const id = await bench(0.4);
+    const { body } = await server.api('post', `/investigations/${id}/recording`).expect(201);
+    const run = await ended(body.id as string);
+    for (const value of await valuesOf(run.channels[0].id)) expect(Math.abs(value)).toBeLessThan(0.0003);
+    expect(run.channels[0].high).toBeCloseTo(5.2, 3);
+    await server.api('patch', '/devices/B1-A', { connected: false });
+    device.vanish();
+  });
+
+  test('is refused politely while the target moves, or where there is none', async () => {
+    const moving = await connected('B2-A', (t) => 0.8 + 0.04 * Math.sin(5 * t));
+    const { body } = await server.api('post', '/devices/B2-A/zero').expect(409);
+    expect(body.error).toMatchObject({
+      code: 'target-moves',
+      message: expect.stringMatching(/^The target moves: x spread by 0\.0\d+ m.*Hold it still/),
+    });
+    moving.vanish();
+    const blind = await connected('B3-A', () => 6);
+    expect((await server.api('post', '/devices/B3-A/zero').expect(409)).body.error.message).toContain(
+      'sees nothing within its range',
+    );
+    blind.vanish();
+  });
+});
+
+describe('the device link', () => {
+  test.each([0, 0.5, 101, 1e9, -5])('a rate of %p Hz is refused', async (rate) => {
+    const device = await FakeDevice.connect(server.port, 'C1-A', () => 1);
+    const answer = await server.api('patch', '/devices/C1-A', { rate });
+    expect(answer.status).toBeGreaterThanOrEqual(400);
+    expect(answer.body.error.message).toMatch(
+      rate > 0 ? /Choose a rate from 1 to 100 Hz/ : /positive number of hertz/,
+    );
+    device.vanish();
+    await pause(50);
+  });
+
+  test.each([
+    ['no JSON', '{"type":', 'malformed', 'must be JSON'],
+    ['an unknown type', '{"type":"sing"}', 'malformed', 'type'],
+    [
+      'a wrong version',
+      JSON.stringify({ ...helloOf('C2-A'), version: 9 }),
+      'wrong-version',
+      'speaks version 1',
+    ],
+    ['a code that is none', JSON.stringify(helloOf('lower')), 'malformed', 'like K7-D'],
+    ['samples before hello', new Uint8Array(24), 'no-hello', 'says hello before'],
+  ])('%s is refused by name, and a good device beside it goes on', async (_, message, code, words) => {
+    const good = await connected('C3-A', () => 1);
+    const socket = await import('ws').then(
+      ({ default: WebSocket }) => new WebSocket(`ws://127.0.0.1:${server.port}/link`),
+    );
+    const answers: { type: string; code: string; message: string }[] = [];
+    socket.on('message', (data) => answers.push(JSON.parse(String(data)) as (typeof answers)[number]));
+    const closed = new Promise((resolve) => socket.once('close', resolve));
+    await new Promise((resolve) => socket.once('open', resolve));
+    socket.send(message);
+    await closed;
+    expect(answers[0]).toMatchObject({ type: 'refused', code });
+    expect(answers[0].message).toContain(words);
+    const id = await bench(0.2);
+    const { body } = await server.api('post', `/investigations/${id}/recording`).expect(201);
+    expect((await ended(body.id as string)).gaps).toEqual([]);
+    await server.api('patch', '/devices/C3-A', { connected: false });
+    good.vanish();
+    await pause(50);
+  });
+
+  test('a second device with the same code, a broken frame and a second hello are refused', async () => {
+    const first = await FakeDevice.connect(server.port, 'C4-A', () => 1);
+    const twin = await FakeDevice.connect(server.port, 'C4-A', () => 1);
+    expect(twin.received[0]).toMatchObject({ type: 'refused', code: 'code-in-use' });
+    first.sendRaw(new Uint8Array(17).fill(0x48));
+    expect(await first.heard(({ type }) => type === 'refused')).toMatchObject({ code: 'malformed' });
+    await pause(50);
+    const third = await FakeDevice.connect(server.port, 'C4-A', () => 1);
+    third.sendRaw(JSON.stringify(helloOf('C5-A')));
+    expect(await third.heard(({ type }) => type === 'refused')).toMatchObject({ code: 'second-hello' });
+  });
+
+  test('a web page cannot pose as a device, and nobody without a cookie hears the live stream', async () => {
+    const { default: WebSocket } = await import('ws');
+    const refusal = (path: string, headers: Record<string, string>) =>
+      new Promise((resolve) => {
+        const socket = new WebSocket(`ws://127.0.0.1:${server.port}${path}`, { headers });
+        socket.on('unexpected-response', (_, response) => resolve(response.statusCode));
+        socket.on('open', () => resolve('open'));
+        socket.on('error', () => undefined);
+      });
+    expect(await refusal('/link', { Origin: 'http://elsewhere.example' })).toBe(403);
+    expect(await refusal('/live', {})).toBe(401);
+    expect(await refusal('/live', { Cookie: server.cookie, Origin: 'http://elsewhere.example' })).toBe(403);
+    expect(await refusal('/live', { Cookie: server.cookie })).toBe('open');
+    expect(await refusal('/elsewhere', {})).toBe(404);
+  });
+});

@@ -1,0 +1,88 @@
+import { type Hello, type ToDevice, encodeFrame, frameKinds, toDeviceSchema } from '@heuristor/contracts';
+import WebSocket from 'ws';
+
+export const helloOf = (code: string): Hello => ({
+  type: 'hello',
+  protocol: 'heuristor-link',
+  version: 1,
+  device: { code, model: 'Motion sensor' },
+  channels: [
+    { key: 'x', quantity: 'position', symbol: 'x', unit: 'm', range: { low: 0.15, high: 6 }, noise: 0.0003 },
+  ],
+  rates: { lowest: 1, highest: 100, usual: 50 },
+});
+
+/** A device on the link that does just what a test tells it. */
+export class FakeDevice {
+  readonly received: ToDevice[] = [];
+  private timer: NodeJS.Timeout | undefined;
+  private stream: { number: number; rate: number; began: number; sent: number } | null = null;
+
+  private constructor(
+    private readonly socket: WebSocket,
+    private readonly position: (seconds: number) => number,
+  ) {}
+
+  static async connect(
+    port: number,
+    code: string,
+    position: (seconds: number) => number,
+    hello: unknown = helloOf(code),
+  ): Promise<FakeDevice> {
+    const socket = new WebSocket(`ws://127.0.0.1:${port}/link`);
+    const device = new FakeDevice(socket, position);
+    socket.on('error', () => undefined);
+    socket.on('message', (data) => device.hear(toDeviceSchema.parse(JSON.parse(String(data)))));
+    await new Promise((resolve) => socket.once('open', resolve));
+    socket.send(JSON.stringify(hello));
+    await device.heard(({ type }) => type === 'welcome' || type === 'refused');
+    return device;
+  }
+
+  private hear(message: ToDevice): void {
+    this.received.push(message);
+    if (message.type === 'stop') this.stream = null;
+    if (message.type !== 'start') return;
+    this.stream = { number: message.stream, rate: message.rate, began: performance.now(), sent: 0 };
+    this.timer ??= setInterval(() => this.tick(), 20);
+  }
+
+  private tick(): void {
+    const { stream } = this;
+    if (stream === null || this.socket.readyState !== WebSocket.OPEN) return;
+    const due = Math.floor(((performance.now() - stream.began) * stream.rate) / 1000) + 1;
+    if (due <= stream.sent) return;
+    const values = Float64Array.from({ length: due - stream.sent }, (_, i) =>
+      this.position((stream.sent + i) / stream.rate),
+    );
+    this.socket.send(
+      encodeFrame({
+        kind: frameKinds.link,
+        subject: stream.number,
+        firstIndex: stream.sent,
+        channels: 1,
+        values,
+      }),
+    );
+    stream.sent = due;
+  }
+
+  sendRaw(data: string | Uint8Array): void {
+    this.socket.send(data);
+  }
+
+  /** Waits for a message of the server. */
+  async heard(wanted: (message: ToDevice) => boolean): Promise<ToDevice> {
+    for (let tries = 0; tries < 200; tries++) {
+      const found = this.received.find(wanted);
+      if (found !== undefined) return found;
+      await new Promise((resolve) => setTimeout(resolve, 25));
+    }
+    throw new Error(`the server did not say it; it said ${JSON.stringify(this.received)}`);
+  }
+
+  vanish(): void {
+    clearInterval(this.timer);
+    this.socket.terminate();
+  }
+}

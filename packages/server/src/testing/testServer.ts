@@ -1,0 +1,53 @@
+import { randomBytes } from 'node:crypto';
+import pg from 'pg';
+import { pino } from 'pino';
+import supertest from 'supertest';
+import { issueLinkToken } from '../auth/signIn';
+import { type Heuristor, startHeuristor } from '../heuristor';
+
+const agentOf = (port: number) => supertest(`http://127.0.0.1:${port}`);
+
+export interface TestServer {
+  heuristor: Heuristor;
+  port: number;
+  cookie: string;
+  /** Requests with the teacher's cookie. */
+  api(
+    method: 'get' | 'post' | 'put' | 'patch' | 'delete',
+    path: string,
+    body?: string | object,
+  ): supertest.Test;
+  anonymous: ReturnType<typeof agentOf>;
+  close(): Promise<void>;
+}
+
+/** The whole server on a new database of the test cluster, whose address `npm test` hands over. */
+export async function startTestServer(): Promise<TestServer> {
+  const server = process.env.HEURISTOR_TEST_DATABASE;
+  if (server === undefined)
+    throw new Error('HEURISTOR_TEST_DATABASE is not set; run the tests with “npm test”');
+  const name = `test_${randomBytes(6).toString('hex')}`;
+  const client = new pg.Client({ connectionString: server });
+  await client.connect();
+  await client.query(`create database ${name}`);
+  await client.end();
+  const database = server.replace(/\/[^/]*$/, `/${name}`);
+  const heuristor = await startHeuristor(
+    { database, port: 0, web: 'packages/web/dist', logLevel: 'silent' },
+    pino({ level: 'silent' }),
+  );
+  const anonymous = agentOf(heuristor.port);
+  const answer = await anonymous.post('/api/sign-in').send({ token: await issueLinkToken() });
+  const cookie = String(answer.headers['set-cookie']).split(';')[0];
+  return {
+    heuristor,
+    port: heuristor.port,
+    cookie,
+    anonymous,
+    api(method, path, body) {
+      const request = anonymous[method](`/api${path}`).set('Cookie', cookie);
+      return body === undefined ? request : request.send(body);
+    },
+    close: () => heuristor.close(),
+  };
+}
