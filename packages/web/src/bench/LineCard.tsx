@@ -95,7 +95,7 @@ export function LineCard({ line, place, count }: Props) {
           >
             <i className="bi bi-three-dots" aria-hidden />
           </Dropdown.Toggle>
-          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} renderOnMount>
+          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
             <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
             {line.kind !== 'region' && (
               <Dropdown.Item onClick={() => setEditing(!editing)}>

@@ -30,7 +30,7 @@ export function RegionMarks({ regions, rendered, width }: Props) {
               style={{ left: Math.max(left, 0), background: fill }}
               aria-pressed={selected === id}
               aria-label={`Region ${letter}`}
-              onClick={() => useBench.setState({ selectedRegion: selected === id ? null : id })}
+              onClick={() => useBench.setState({ selectedRegion: id })}
             >
               {letter}
             </button>

@@ -44,7 +44,7 @@ export function RunShelf() {
             <Dropdown.Toggle variant="bare" className="no-caret">
               {removed.length} set apart
             </Dropdown.Toggle>
-            <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} renderOnMount>
+            <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
               <Dropdown.Header>Put back</Dropdown.Header>
               {removed.map((run) => (
                 <Dropdown.Item key={run.id} onClick={() => void restoreRun(run.id)}>
@@ -113,7 +113,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
         <Dropdown.Toggle as="button" className="no-caret" aria-label={`More for run ${number}`}>
           <i className="bi bi-chevron-up" aria-hidden />
         </Dropdown.Toggle>
-        <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} renderOnMount>
+        <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
           <Dropdown.Item disabled={!shown || front} onClick={() => useBench.setState({ frontRunId: id })}>
             Put in front
           </Dropdown.Item>

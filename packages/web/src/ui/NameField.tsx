@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 interface Props {
   label: string;
@@ -21,7 +21,14 @@ export function NameField({
   autoFocus,
 }: Props) {
   const [text, setText] = useState(value);
+  const field = useRef<HTMLInputElement>(null);
   useEffect(() => setText(value), [value]);
+  useEffect(() => {
+    if (autoFocus !== true) return;
+    // The menu that led here gives the focus back to its button first.
+    const timer = setTimeout(() => field.current?.select(), 30);
+    return () => clearTimeout(timer);
+  }, [autoFocus]);
   const commit = () => {
     const name = text.trim();
     if (name !== value && (name !== '' || allowEmpty)) onCommit(name);
@@ -33,7 +40,7 @@ export function NameField({
       className={className}
       aria-label={label}
       value={text}
-      autoFocus={autoFocus}
+      ref={field}
       maxLength={80}
       onChange={(event) => setText(event.target.value)}
       onBlur={commit}

@@ -1,0 +1,117 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { type ElementHandle } from 'puppeteer-core';
+import norris from '../packages/core/reference/norris.json';
+import { readColumns } from '@heuristor/core';
+import { loadDemoData } from '../scripts/demoData';
+import { BenchHand } from './support/bench';
+import { type System, downloaded, pause, startSystem } from './support/system';
+
+let system: System;
+let hand: BenchHand;
+
+beforeAll(async () => {
+  system = await startSystem(loadDemoData);
+  hand = new BenchHand(system.page);
+  await system.open(`/sign-in/${await system.signInToken()}`);
+}, 60_000);
+afterAll(() => system.close());
+
+const give = async (name: string, text: string) => {
+  const path = join(system.downloads, '..', name);
+  writeFileSync(path, text);
+  const input = (await system.page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>;
+  await input.uploadFile(path);
+};
+
+const digits = (value: number, certified: number) =>
+  -Math.log10(Math.abs(value - certified) / Math.abs(certified) || 1e-16);
+
+test('home: the demo’s investigations are there; one is renamed, copied, removed and put back', async () => {
+  await hand.waitForText('Channel buoy: soft and stiff spring');
+  await hand.waitForText('Lifeboat on the slipway: three tilts');
+  await hand.menu('More for Lifeboat on the slipway: three tilts', 'Rename');
+  await hand.rename('Lifeboat');
+  await system.page.waitForSelector('[aria-label="More for Lifeboat"]');
+  await hand.menu('More for Lifeboat', 'Copy with its runs');
+  await hand.waitForText('Lifeboat (copy)');
+  await hand.menu('More for Lifeboat (copy)', 'Remove');
+  await hand.waitForText('“Lifeboat (copy)” is removed');
+  await system.page.waitForFunction(() => document.querySelectorAll('.home-row').length === 2);
+  await hand.press('Undo');
+  await system.page.waitForFunction(() => document.querySelectorAll('.home-row').length === 3);
+});
+
+test('a copy has its own runs and says the same', async () => {
+  await (await hand.element('::-p-xpath(//a[contains(., "Lifeboat (copy)")])')).click();
+  const { value } = await hand.result('parabola through x', 'curvature');
+  expect(value).toBeGreaterThan(1.2);
+  expect(value).toBeLessThan(1.31);
+});
+
+test('Norris (NIST StRD) comes in as a file, is marked, fitted, and gives the certified line to 9 digits', async () => {
+  await system.open('/');
+  await hand.type('Name of the new investigation', 'Norris');
+  await hand.waitForText('No run yet');
+  await give(
+    'norris.csv',
+    `x;y\n${norris.x.map((x, i) => `${String(x).replace('.', ',')};${norris.y[i]}`).join('\n')}\n`,
+  );
+  await hand.waitForText('1 · norris');
+  await hand.press('Traces');
+  await pause(150);
+  await hand.element('.dropdown-menu.show');
+  const [, against] = await system.page.$$(
+    '::-p-xpath(//*[contains(@class,"show")]//button[@role="menuitemradio"])',
+  );
+  await against.click();
+  await system.page.keyboard.press('Escape');
+  await pause(300);
+  const box = await (await hand.element('[data-testid="overlay"]')).boundingBox();
+  if (box === null) throw new Error('no traces');
+  await system.page.mouse.move(box.x + 2, box.y + box.height * 0.4);
+  await system.page.mouse.down();
+  await system.page.mouse.move(box.x + box.width - 2, box.y + box.height * 0.4, { steps: 8 });
+  await system.page.mouse.up();
+  await hand.press('line', '.offers');
+  const slope = await hand.result('line through y against x', 'slope');
+  const intercept = await hand.result('line through y against x', 'intercept');
+  const [b0, b1] = norris.certified.parameters;
+  const [s0, s1] = norris.certified.standardDeviations;
+  for (const [found, certified] of [
+    [slope.value, b1],
+    [intercept.value, b0],
+    [slope.uncertainty, s1],
+    [intercept.uncertainty, s0],
+  ])
+    expect(digits(found, certified)).toBeGreaterThan(9);
+  expect(await hand.shownText('line through y against x')).toContain('1.00212 ± 0.00043');
+});
+
+test('a wrong cell is reported with its row and column, and no run is made of it', async () => {
+  await give('wrong.csv', 't / s,F / N\n0,1.5\n0.02,1.x\n');
+  await hand.waitForText('Row 3, column 2 (F): “1.x” is not a number');
+  expect(await system.page.$$('.chip')).toHaveLength(1);
+});
+
+test('shown runs leave as CSV with derived series, units in the headings, and are read back', async () => {
+  await system.open('/');
+  await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
+  await hand.result('sine through x', 'period');
+  await hand.press('Save CSV');
+  const text = readFileSync(await downloaded(system.downloads, '.csv'), 'utf8');
+  expect(text.split('\r\n')[0]).toContain('soft: t / s,soft: x / m,soft: v / (m.s-1),soft: a / (m.s-2)');
+  const columns = readColumns(text);
+  expect(columns).toHaveLength(12);
+  expect(columns[1].values).toHaveLength(401);
+});
+
+test('the traces leave as a picture', async () => {
+  await hand.press('Traces');
+  await pause(150);
+  await hand.item('Save picture');
+  const picture = readFileSync(await downloaded(system.downloads, '.png'));
+  expect(picture.subarray(1, 4).toString()).toBe('PNG');
+  expect(picture.readUInt32BE(16)).toBeGreaterThan(600);
+  expect(system.faults).toEqual([]);
+});

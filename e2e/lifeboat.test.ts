@@ -1,0 +1,127 @@
+import { type Page } from 'puppeteer-core';
+import { gravity } from '@heuristor/stand-ins';
+import { BenchHand } from './support/bench';
+import { type System, pause, startSystem } from './support/system';
+
+let system: System;
+let hand: BenchHand;
+let stage: Page;
+
+beforeAll(async () => {
+  system = await startSystem();
+  hand = new BenchHand(system.page);
+  await system.open(`/sign-in/${await system.signInToken()}`);
+  await hand.waitForText('Investigations');
+  await hand.type('Name of the new investigation', 'Lifeboat');
+  await hand.connect('K3-L');
+  stage = await system.newPage('/stage');
+}, 60_000);
+afterAll(() => system.close());
+
+const onStage = async (text: string) => {
+  await stage.bringToFront();
+  const button = await stage.waitForSelector(
+    `[aria-label="Model lifeboat on its slipway"] ::-p-xpath(.//button[normalize-space()="${text}"])`,
+  );
+  await button?.click();
+  await pause(100);
+};
+
+test('three runs of the lifeboat give g sin θ − friction within 1 %, from position and from velocity', async () => {
+  await hand.type('Length of the run in seconds', '2.6');
+  for (let run = 0; run < 3; run++) {
+    await onStage('Hold it at the top');
+    await system.page.bringToFront();
+    await system.page.keyboard.press('Space');
+    await hand.waitForText('Space stops');
+    await onStage('Let go');
+    await system.page.bringToFront();
+    await system.page.waitForFunction(
+      (count: number) =>
+        document.querySelectorAll('.chip').length === count && document.querySelector('.chip .rec') === null,
+      { timeout: 15_000 },
+      run + 1,
+    );
+  }
+  await hand.press('Add a line');
+  await hand.item('Derivative of x');
+  // From well after letting go to well before the buffer, in every run.
+  await hand.mark(1, 1.85);
+  await hand.press('parabola', '.offers');
+  await (
+    await hand.element('.offers select')
+  ).select(
+    await system.page.$eval(
+      '.offers select',
+      (select) => [...(select as HTMLSelectElement).options].find(({ text }) => text === 'v')?.value ?? '',
+    ),
+  );
+  await hand.press('slope', '.offers');
+  const angle = (6 * Math.PI) / 180;
+  const truth = gravity * (Math.sin(angle) - 0.01 * Math.cos(angle));
+  const path = await hand.result('parabola through x', 'curvature');
+  const slope = await hand.result('slope of v', 'slope');
+  for (const { value } of [path, slope, ...(await hand.otherResults('slope of v'))])
+    expect(Math.abs(value / truth - 1)).toBeLessThan(0.01);
+  expect(await hand.shownText('parabola through x')).toMatch(/acceleration\s+0\.\d+ ± 0\.\d+ m\ss−2/);
+});
+
+test('the area under v is the distance run down', async () => {
+  await hand.press('area', '.offers');
+  const { value } = await hand.result('area under v', 'area');
+  await hand.press('Add a line');
+  await hand.item('Running integral of v');
+  await hand.waitForText('∫ v d t');
+  expect(value).toBeGreaterThan(0.3);
+  expect(value).toBeLessThan(1.9);
+});
+
+test('a run goes on while its page is closed, and its readings are all there', async () => {
+  await hand.type('Length of the run in seconds', '4');
+  await system.page.keyboard.press('Space');
+  await hand.waitForText('Space stops');
+  const { url } = { url: system.page.url() };
+  await system.page.goto('about:blank');
+  await pause(1500);
+  await system.page.goto(url, { waitUntil: 'load' });
+  await hand.waitForText('Recording run 4');
+  await hand.waitForText('Run 5 is ready', 10_000);
+  const id = url.split('/').pop();
+  const missing = await system.page.evaluate(async (investigation: string | undefined) => {
+    const { runs } = (await (await fetch(`/api/investigations/${investigation}`)).json()) as {
+      runs: { channels: { id: number }[] }[];
+    };
+    const values = new Float64Array(
+      await (await fetch(`/api/channels/${runs[3].channels[0].id}/values`)).arrayBuffer(),
+    );
+    return { count: values.length, missing: values.filter((value) => Number.isNaN(value)).length };
+  }, id);
+  expect(missing).toEqual({ count: 201, missing: 0 });
+});
+
+test('killed in mid-run, the server has lost at most a quarter of a second, and says that the run was interrupted', async () => {
+  await hand.type('Length of the run in seconds', '30');
+  await system.page.keyboard.press('Space');
+  await hand.waitForText('Recording run 5');
+  await pause(2500);
+  const killedAt = await system.killServer();
+  await pause(300);
+  await system.restartServer();
+  await hand.waitForText('interrupted', 15_000);
+  const id = system.page.url().split('/').pop();
+  const stored = await system.page.evaluate(async (investigation: string | undefined) => {
+    const { runs } = (await (await fetch(`/api/investigations/${investigation}`)).json()) as {
+      runs: { startedAt: string; state: string; channels: { id: number }[] }[];
+    };
+    const values = new Float64Array(
+      await (await fetch(`/api/channels/${runs[4].channels[0].id}/values`)).arrayBuffer(),
+    );
+    return { count: values.length, startedAt: runs[4].startedAt, state: runs[4].state };
+  }, id);
+  expect(stored.state).toBe('interrupted');
+  const lost = (killedAt - new Date(stored.startedAt).getTime()) / 1000 - stored.count / 50;
+  expect(lost).toBeLessThan(0.25);
+  // Sensors come back by themselves, and the next run can be recorded.
+  await hand.waitForText('Run 6 is ready', 15_000);
+  expect(system.faults).toEqual([]);
+});
