@@ -68,7 +68,7 @@ export class BenchHand {
 
   /** Types into a field and leaves it. */
   async type(label: string, text: string): Promise<void> {
-    const field = await this.element(`[aria-label="${label}"]`);
+    const field = await this.element(`input[aria-label="${label}"]`);
     await field.click({ count: 3 });
     await this.page.keyboard.type(text);
     await this.page.keyboard.press('Enter');
@@ -129,11 +129,12 @@ export class BenchHand {
 
   /** The full digits of a result of the run in front, from the title of what is shown. */
   async result(lineLabel: string, key: string): Promise<{ value: number; uncertainty: number }> {
-    const title = await this.page
-      .waitForSelector(`[aria-label="${lineLabel}"] .results [data-result="${key}"] span[title]`, {
-        timeout: 10_000,
-      })
-      .then((element) => element?.evaluate((span) => span.getAttribute('title')));
+    const selector = `[aria-label="${lineLabel}"] .results [data-result="${key}"] span[title]`;
+    const shown = await this.page.waitForSelector(selector, { timeout: 10_000 }).catch(async () => {
+      await this.page.screenshot({ path: '.test-data/failure.png' });
+      throw new Error(`no ${key} of “${lineLabel}”; .test-data/failure.png shows the page`);
+    });
+    const title = await shown?.evaluate((span) => span.getAttribute('title'));
     return parsed(title ?? '');
   }
 

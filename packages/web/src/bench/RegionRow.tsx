@@ -1,4 +1,4 @@
-import { type RegionLine } from '@heuristor/core';
+import { type RegionLine, one } from '@heuristor/core';
 import { useBench } from '../stores/bench';
 import { changeLine } from '../stores/workings';
 import { NumberField } from '../ui/NumberField';
@@ -6,7 +6,7 @@ import { UnitText } from '../ui/UnitText';
 
 /** The ends of a region, typed. */
 export function RegionRow({ region }: { region: RegionLine }) {
-  const unit = useBench((state) => state.rendered?.horizontal.unit ?? []);
+  const unit = useBench((state) => state.rendered?.horizontal.unit ?? one);
   return (
     <div className="window-row mono">
       <NumberField

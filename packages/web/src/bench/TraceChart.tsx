@@ -71,11 +71,9 @@ const paper: Plugin<'line', { regions: ShownRegion[]; label: string; bottomLabel
     ctx.fillStyle = '#16282F';
     ctx.fillText(label, chartArea.right - width - 12, chartArea.top + 8);
     if (bottomLabel !== null) {
-      const bottomWidth = ctx.measureText(bottomLabel).width;
-      ctx.fillStyle = '#EAF0EE';
-      ctx.fillRect(chartArea.right - bottomWidth - 40, chartArea.bottom + 9, bottomWidth + 14, size + 6);
-      ctx.fillStyle = '#16282F';
-      ctx.fillText(bottomLabel, chartArea.right - bottomWidth - 33, chartArea.bottom + 10);
+      // In the corner under the other axis, where no tick label ever stands.
+      ctx.textAlign = 'right';
+      ctx.fillText(bottomLabel, chartArea.left - 14, chartArea.bottom + 10);
     }
     ctx.restore();
   },
