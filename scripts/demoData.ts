@@ -3,7 +3,7 @@ import { type Line } from '@heuristor/core';
 import {
   addRun,
   createInvestigation,
-  listInvestigations,
+  hasInvestigations,
   writeSamples,
   writeWorkings,
 } from '@heuristor/server';
@@ -160,7 +160,7 @@ const lifeboatWorkings = sheet(
 
 /** Two investigations of the harbour school of Saltmarsh Quay, simulated by the stand-ins; only into an empty database. */
 export async function loadDemoData(): Promise<void> {
-  if ((await listInvestigations()).length > 0) return;
+  if (await hasInvestigations()) return;
   const lifeboat = await createInvestigation('Lifeboat on the slipway: three tilts');
   const tilts = [4, 6, 8];
   for (const [i, angle] of tilts.entries())

@@ -1,7 +1,7 @@
 export { startHeuristor, type Heuristor } from './heuristor';
 export { openDatabase } from './database';
 export { issueLinkToken } from './auth/signIn';
-export { createInvestigation, writeWorkings, listInvestigations } from './services/investigations';
+export { createInvestigation, writeWorkings, hasInvestigations } from './services/investigations';
 export { addRun } from './services/runs';
 export { writeSamples } from './services/samples';
 export { importColumns } from './services/imports';

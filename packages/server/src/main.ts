@@ -21,8 +21,9 @@ try {
   const heuristor = await startHeuristor(settings, log);
   log.info(`listening on 127.0.0.1:${heuristor.port}`);
   process.send?.({ type: 'listening', port: heuristor.port });
-  for (const signal of ['SIGINT', 'SIGTERM'] as const)
-    process.once(signal, () => {
+  // "disconnect": whoever started this server is gone, and nobody else would end it.
+  for (const event of ['SIGINT', 'SIGTERM', 'disconnect'] as const)
+    process.once(event, () => {
       heuristor.close().then(
         () => process.exit(0),
         () => process.exit(1),

@@ -17,8 +17,9 @@ const clients = [
   new LinkClient(url, 'K3-L', new SampledApparatus(new Lifeboat(), new MotionSensor())),
 ];
 
-for (const signal of ['SIGINT', 'SIGTERM'] as const)
-  process.on(signal, () => {
+// "disconnect": whoever started this process is gone, and nobody else would end it.
+for (const event of ['SIGINT', 'SIGTERM', 'disconnect'] as const)
+  process.on(event, () => {
     for (const client of clients) client.close();
     process.exit(0);
   });

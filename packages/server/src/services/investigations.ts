@@ -43,6 +43,11 @@ export async function listInvestigations(): Promise<InvestigationSummary[]> {
   }));
 }
 
+/** Whether there has ever been an investigation, removed ones included. */
+export async function hasInvestigations(): Promise<boolean> {
+  return (await InvestigationModel.query().resultSize()) > 0;
+}
+
 export async function createInvestigation(
   name: string,
   workings: WorkingsDocument = emptyWorkings,

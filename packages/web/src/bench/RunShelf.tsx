@@ -35,9 +35,11 @@ export function RunShelf() {
   return (
     <footer className="shelf" aria-label="Runs">
       <span className="quiet">Runs</span>
-      {presentRuns(runs).map((run) => (
-        <RunChip key={run.id} run={run} front={run.id === front?.id} />
-      ))}
+      <div className="chips">
+        {presentRuns(runs).map((run) => (
+          <RunChip key={run.id} run={run} front={run.id === front?.id} />
+        ))}
+      </div>
       <div className="end">
         {removed.length > 0 && (
           <Dropdown drop="up" align="end">

@@ -54,7 +54,7 @@ export function LifeboatScene({ values, act }: { values: SceneValues; act: Act }
             strokeLinejoin="round"
           />
           <rect
-            x="-34"
+            x="10"
             y="-34"
             width="18"
             height="12"

@@ -27,9 +27,28 @@ export function threadOf(handle: number, channel: number): Thread {
   return thread;
 }
 
+/** A new zero or sign makes another quantity of what was drawn before; the thread begins anew. */
+function forgetOutdatedThreads(before: readonly Device[], now: readonly Device[]): void {
+  for (const { code, handle, zeros, reversed, channels } of now) {
+    const old = before.find((device) => device.code === code);
+    if (
+      old === undefined ||
+      (old.reversed === reversed && JSON.stringify(old.zeros) === JSON.stringify(zeros))
+    )
+      continue;
+    channels.forEach((_, channel) => {
+      const thread = threadOf(handle, channel);
+      thread.times.length = thread.values.length = 0;
+    });
+  }
+}
+
 live.onState((online) => useDevices.setState({ online }));
 live.onMessage((message) => {
-  if (message.type === 'devices') useDevices.setState({ devices: message.devices });
+  if (message.type === 'devices') {
+    forgetOutdatedThreads(useDevices.getState().devices, message.devices);
+    useDevices.setState({ devices: message.devices });
+  }
   if (message.type === 'storage') useDevices.setState({ storageWaiting: message.waiting });
 });
 live.onFrame(({ kind, subject, channels, values }) => {
