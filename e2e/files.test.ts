@@ -98,7 +98,8 @@ test('shown runs leave as CSV with derived series, units in the headings, and ar
   await system.open('/');
   await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
   await hand.result('sine through x', 'period');
-  await hand.press('Save CSV');
+  await hand.press('Files');
+  await hand.item('Save shown runs');
   const text = readFileSync(await downloaded(system.downloads, '.csv'), 'utf8');
   expect(text.split('\r\n')[0]).toContain('soft: t / s,soft: x / m,soft: v / (m.s-1),soft: a / (m.s-2)');
   const columns = readColumns(text);
@@ -107,9 +108,8 @@ test('shown runs leave as CSV with derived series, units in the headings, and ar
 });
 
 test('the traces leave as a picture', async () => {
-  await hand.press('Traces');
-  await pause(150);
-  await hand.item('Save picture');
+  await hand.press('Files');
+  await hand.item('as a picture');
   const picture = readFileSync(await downloaded(system.downloads, '.png'));
   expect(picture.subarray(1, 4).toString()).toBe('PNG');
   expect(picture.readUInt32BE(16)).toBeGreaterThan(600);

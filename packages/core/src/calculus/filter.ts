@@ -76,15 +76,10 @@ export function localPolynomialFilter(series: Series, options: FilterOptions): F
       out[i] = Number.isNaN(values[i]) ? NaN : applyRow(row);
     }
   } else {
-    const centre = fixed[half];
-    for (let i = half; i < n - half; i++) {
-      let sum = 0;
-      for (let j = 0, at = i - half; j < width; j++, at++) sum += centre[j] * values[at];
-      out[i] = sum;
-    }
+    slide(values, fixed[half], out);
     for (let i = 0; i < n; i++) {
       const atEnd = i < half || i >= n - half;
-      if (!atEnd && !Number.isNaN(out[i])) continue;
+      if (!atEnd && out[i] === out[i]) continue;
       const start = startOf(i);
       const row: Row = { start, weights: fixed[i - start] };
       out[i] = applyRow(row);
@@ -104,6 +99,18 @@ export function localPolynomialFilter(series: Series, options: FilterOptions): F
     return { start: i - half, weights: fixed[half] };
   };
   return { values: out, noise: filteredNoise(series.noise, n, rowOf, special) };
+}
+
+/** The hot loop, by itself so that it runs on plain local arrays: weights slid over the values away from both ends. */
+function slide(values: Float64Array, weights: Float64Array, out: Float64Array): void {
+  const width = weights.length;
+  const half = (width - 1) / 2;
+  const end = values.length - half;
+  for (let i = half; i < end; i++) {
+    let sum = 0;
+    for (let j = 0, at = i - half; j < width; j++, at++) sum += weights[j] * values[at];
+    out[i] = sum;
+  }
 }
 
 function filteredNoise(

@@ -20,10 +20,19 @@ test('the weights of an area give the area back', () => {
   expect(weights.reduce((sum, weight, i) => sum + weight * series.values[i], 0)).toBeCloseTo(value, 12);
 });
 
+test('a lone lost echo is bridged by a straight line, and counted', () => {
+  const series = positionSeries(50, 0.1, (t) => 2 * t);
+  series.values[20] = NaN;
+  const { value, bridged, weights } = areaBetween(series, 1, 4);
+  expect(value).toBeCloseTo(4 ** 2 - 1, 10);
+  expect(bridged).toBe(1);
+  expect(weights[20]).toBe(0);
+});
+
 test('a gap is never integrated across in silence', () => {
   const series = positionSeries(50, 0.1, (t) => t);
   series.values.fill(NaN, 20, 30);
-  expect(() => areaBetween(series, 1, 4)).toThrow('A reading is missing at 2');
+  expect(() => areaBetween(series, 1, 4)).toThrow('Readings are missing about 2');
   const sum = runningIntegral(series, 's');
   expect(sum.values[19]).toBeCloseTo(1.9 ** 2 / 2, 12);
   expect(sum.values[31]).toBeNaN();

@@ -9,12 +9,15 @@ const integralQuantity: Record<string, string> = {
   force: 'impulse',
 };
 
+/** A lone lost echo or two are bridged by a straight line; what went on in a longer gap nobody knows. */
+const longestBridge = 3;
+
 /**
  * The running integral by the trapezoidal rule, zero at the first reading. A missing reading is bridged by a straight line
- * between its neighbours and stays missing itself; a stretch of missing readings longer than `longestBridge` ends the sum,
+ * between its neighbours and stays missing itself; a stretch of missing readings longer than `bridge` ends the sum,
  * because nobody knows what went on in there: all later values are NaN.
  */
-export function runningIntegral(series: Series, symbol: string, longestBridge = 3): Series {
+export function runningIntegral(series: Series, symbol: string, bridge = longestBridge): Series {
   const { times, values } = series;
   const n = values.length;
   const out = new Float64Array(n).fill(NaN);
@@ -26,7 +29,7 @@ export function runningIntegral(series: Series, symbol: string, longestBridge = 
   for (let i = 0; i < n; i++) {
     if (Number.isNaN(values[i])) continue;
     if (last >= 0) {
-      if (i - last - 1 > longestBridge) {
+      if (i - last - 1 > bridge) {
         end = i;
         break;
       }
@@ -75,43 +78,57 @@ export interface Area {
   value: number;
   /** Weights on the values of the series: area = Σ weights · values. */
   weights: Float64Array;
+  /** Missing readings that were bridged by a straight line. */
+  bridged: number;
 }
 
 /**
  * The area under a series between two abscissas, by the trapezoidal rule, with the ends interpolated where there are
- * readings on both sides of them.
- * @throws Refusal with fewer than two readings, or across a gap
+ * readings on both sides of them. Up to `bridge` missing readings in a row are bridged by a straight line.
+ * @throws Refusal with fewer than two readings, or across a longer gap
  */
-export function areaBetween(series: Series, start: number, end: number): Area {
+export function areaBetween(series: Series, start: number, end: number, bridge = longestBridge): Area {
   const { times, values } = series;
   const first = indexAtOrAfter(times, start);
   const past = indexAfter(times, end);
-  if (past - first < 2)
-    throw new Refusal('An area needs at least two readings in its region. Make the region longer.');
-  for (let i = first; i < past; i++)
-    if (Number.isNaN(values[i]))
-      throw new Refusal(
-        `A reading is missing at ${Number(times[i].toPrecision(6))}, so the area would be a guess. Choose a region without the gap.`,
-      );
   const weights = new Float64Array(values.length);
   let value = 0;
-  const add = (left: number, right: number, width: number) => {
-    weights[left] += width / 2;
-    weights[right] += width / 2;
-    value += (width / 2) * (values[left] + values[right]);
-  };
-  for (let i = first; i + 1 < past; i++) add(i, i + 1, times[i + 1] - times[i]);
-  const strip = (at: number, inner: number, outer: number) => {
-    if (outer < 0 || outer >= values.length) return;
+  let bridged = 0;
+  let inner = -1;
+  let last = -1;
+  for (let i = first; i < past; i++) {
+    if (Number.isNaN(values[i])) continue;
+    const skipped = i - (last < 0 ? first : last + 1);
+    if (skipped > bridge) throw gapRefusal(times[i - 1]);
+    if (last < 0) inner = i;
+    else {
+      const half = (times[i] - times[last]) / 2;
+      weights[last] += half;
+      weights[i] += half;
+      value += half * (values[last] + values[i]);
+      bridged += skipped;
+    }
+    last = i;
+  }
+  if (last === inner)
+    throw new Refusal('An area needs at least two readings in its region. Make the region longer.');
+  if (past - 1 - last > bridge) throw gapRefusal(times[past - 1]);
+  const strip = (at: number, inside: number, outside: number) => {
+    if (outside < 0 || outside >= values.length) return;
     const atEnd = valueAt(series, at);
     if (Number.isNaN(atEnd)) return;
-    const width = Math.abs(times[inner] - at);
-    const part = width / Math.abs(times[outer] - times[inner]);
-    value += (width / 2) * (atEnd + values[inner]);
-    weights[inner] += (width / 2) * (2 - part);
-    weights[outer] += (width / 2) * part;
+    const width = Math.abs(times[inside] - at);
+    const part = width / Math.abs(times[outside] - times[inside]);
+    value += (width / 2) * (atEnd + values[inside]);
+    weights[inside] += (width / 2) * (2 - part);
+    weights[outside] += (width / 2) * part;
   };
-  strip(start, first, first - 1);
-  strip(end, past - 1, past);
-  return { value, weights };
+  if (inner === first) strip(start, first, first - 1);
+  if (last === past - 1) strip(end, past - 1, past);
+  return { value, weights, bridged };
 }
+
+const gapRefusal = (at: number) =>
+  new Refusal(
+    `Readings are missing about ${Number(at.toPrecision(6))}, so the area would be a guess. Choose a region without the gap.`,
+  );

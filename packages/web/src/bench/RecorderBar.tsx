@@ -6,7 +6,6 @@ import { useSaving } from '../stores/saving';
 import { useWorkings } from '../stores/workings';
 import { setHorizontal, toggleTrace, tracesShown } from './edits';
 import { abscissaOfRuns, namesOf, seriesChoices } from './names';
-import { savePicture } from './picture';
 
 export function RecorderBar() {
   const runs = useBench((state) => state.runs);
@@ -121,10 +120,6 @@ function Tools() {
               {nameOf(choice)}
             </Dropdown.Item>
           ))}
-          <Dropdown.Divider />
-          <Dropdown.Item as="button" onClick={() => savePicture()}>
-            Save picture (PNG)
-          </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
       <Button variant="plain" aria-label="Undo" title="Undo (Ctrl Z)" onClick={undo}>

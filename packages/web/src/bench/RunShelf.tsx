@@ -1,6 +1,6 @@
 import { type Run } from '@heuristor/contracts';
-import { useRef, useState } from 'react';
-import { Button, Dropdown } from 'react-bootstrap';
+import { useEffect, useRef, useState } from 'react';
+import { Dropdown } from 'react-bootstrap';
 import {
   changeRun,
   frontRun,
@@ -16,6 +16,7 @@ import { runStyles } from '../theme/runStyles';
 import { LineSample } from '../ui/LineSample';
 import { NameField } from '../ui/NameField';
 import { evaluation } from '../workers/evaluation';
+import { savePicture } from './picture';
 import { saveFile } from './saveFile';
 
 async function saveCsv(runs: readonly Run[], name: string): Promise<void> {
@@ -56,17 +57,25 @@ export function RunShelf() {
             </Dropdown.Menu>
           </Dropdown>
         )}
-        <Button
-          variant="plain"
-          disabled={shownRuns(runs).length === 0}
-          onClick={() => void saveCsv(shownRuns(runs), name)}
-          title="All shown runs with derived series"
-        >
-          Save CSV
-        </Button>
-        <Button variant="plain" onClick={() => file.current?.click()}>
-          From a file
-        </Button>
+        <Dropdown drop="up" align="end">
+          <Dropdown.Toggle variant="plain" className="no-caret">
+            Files
+          </Dropdown.Toggle>
+          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
+            <Dropdown.Item onClick={() => file.current?.click()}>
+              Bring in a file of columns (CSV)
+            </Dropdown.Item>
+            <Dropdown.Item
+              disabled={shownRuns(runs).length === 0}
+              onClick={() => void saveCsv(shownRuns(runs), name)}
+            >
+              Save shown runs with derived series (CSV)
+            </Dropdown.Item>
+            <Dropdown.Item disabled={shownRuns(runs).length === 0} onClick={savePicture}>
+              Save the traces as a picture (PNG)
+            </Dropdown.Item>
+          </Dropdown.Menu>
+        </Dropdown>
         <input
           ref={file}
           type="file"
@@ -86,6 +95,10 @@ export function RunShelf() {
 
 function RunChip({ run, front }: { run: Run; front: boolean }) {
   const [renaming, setRenaming] = useState(false);
+  const chip = useRef<HTMLSpanElement>(null);
+  useEffect(() => {
+    if (front) chip.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [front]);
   const { id, number, name, shown, style, state, gaps } = run;
   if (renaming)
     return (
@@ -99,7 +112,11 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
       />
     );
   return (
-    <span className={`chip ${shown ? '' : 'hidden-run'} ${front ? 'front' : ''}`} data-run={number}>
+    <span
+      ref={chip}
+      className={`chip ${shown ? '' : 'hidden-run'} ${front ? 'front' : ''}`}
+      data-run={number}
+    >
       <button
         aria-pressed={shown}
         title={shown ? 'Hide this run' : 'Show this run'}

@@ -180,7 +180,7 @@ live.onFrame(({ kind, subject, firstIndex, values }) => {
   if (run === undefined) return;
   const waiting = early.get(run.id);
   if (waiting !== undefined) waiting.push([subject, firstIndex, values]);
-  else void evaluation.append(subject, firstIndex, values).then(requestRender);
+  else void evaluation.append(subject, firstIndex, values).then(renderSoon);
 });
 let wasOffline = false;
 live.onState((online) => {
@@ -193,6 +193,17 @@ live.onState((online) => {
     void openBench(investigationId);
   }
 });
+
+const liveRenderMilliseconds = 40;
+let soon: ReturnType<typeof setTimeout> | undefined;
+
+/** Live readings are drawn at 25 pictures a second at most; the page stays free for the hand. */
+function renderSoon(): void {
+  soon ??= setTimeout(() => {
+    soon = undefined;
+    requestRender();
+  }, liveRenderMilliseconds);
+}
 
 /** Does something on the server; a refusal becomes a notice. */
 export async function attempt<T>(work: () => Promise<T>): Promise<T | undefined> {

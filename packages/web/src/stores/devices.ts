@@ -51,16 +51,36 @@ live.onMessage((message) => {
   }
   if (message.type === 'storage') useDevices.setState({ storageWaiting: message.waiting });
 });
-live.onFrame(({ kind, subject, channels, values }) => {
+interface Clock {
+  rate: number;
+  next: number;
+  /** When sample 0 was taken, by the page's clock: the earliest that any arrival allows. */
+  epoch: number;
+}
+
+const clocks = new Map<number, Clock>();
+
+/** The device's clock, begun anew with every stream, so that a busy page does not bend the thread. */
+function clockOf(handle: number, rate: number, firstIndex: number, count: number): Clock {
+  let clock = clocks.get(handle);
+  if (clock === undefined || clock.rate !== rate || firstIndex < clock.next)
+    clocks.set(handle, (clock = { rate, next: 0, epoch: Infinity }));
+  clock.next = firstIndex + count;
+  clock.epoch = Math.min(clock.epoch, performance.now() / 1000 - (clock.next - 1) / rate);
+  return clock;
+}
+
+live.onFrame(({ kind, subject, channels, values, firstIndex }) => {
   if (kind !== frameKinds.device) return;
   const device = useDevices.getState().devices.find(({ handle }) => handle === subject);
   if (device === undefined) return;
   const now = performance.now() / 1000;
   const count = values.length / channels;
+  const { epoch } = clockOf(subject, device.rate, firstIndex, count);
   for (let c = 0; c < channels; c++) {
     const thread = threadOf(subject, c);
     for (let i = 0; i < count; i++) {
-      thread.times.push(now - (count - 1 - i) / device.rate);
+      thread.times.push(epoch + (firstIndex + i) / device.rate);
       thread.values.push(values[i * channels + c]);
     }
     const old = thread.times.findIndex((time) => time > now - threadSeconds);

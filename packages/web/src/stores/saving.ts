@@ -44,7 +44,12 @@ export async function stopSaving(): Promise<void> {
 
 async function save(): Promise<void> {
   const { workings } = useWorkings.getState();
-  if (investigation === null || sending || workings === stored) return;
+  if (investigation === null || sending) return;
+  if (workings === stored) {
+    // A change that was undone before it was stored needs no storing.
+    useSaving.setState({ state: 'saved' });
+    return;
+  }
   sending = true;
   useSaving.setState({ state: 'saving' });
   let retry = pauseMilliseconds;
@@ -88,7 +93,7 @@ export async function noticeVersion(id: string, announced: number): Promise<void
 }
 
 useWorkings.subscribe(({ workings }) => {
-  if (workings === stored || investigation === null) return;
+  if (investigation === null) return;
   useSaving.setState({ state: 'saving' });
   clearTimeout(timer);
   timer = setTimeout(() => void save(), pauseMilliseconds);

@@ -14,9 +14,13 @@ export function solvePolynomial({ x, y }: FitPoints, degree: number): RelationSo
   for (let i = 0; i < n; i++) scale = Math.max(scale, Math.abs(x[i] - middle));
   const because = `The region needs readings at ${degree + 1} or more different places along the axis.`;
   if (scale === 0) throw new Refusal(because);
-  const columns = Array.from({ length: degree + 1 }, (_, power) =>
-    x.map((value) => ((value - middle) / scale) ** power),
-  );
+  const columns = [new Float64Array(n).fill(1)];
+  for (let power = 1; power <= degree; power++) {
+    const column = new Float64Array(n);
+    const lower = columns[power - 1];
+    for (let i = 0; i < n; i++) column[i] = (lower[i] * (x[i] - middle)) / scale;
+    columns.push(column);
+  }
   const solution = linearLeastSquares(columns, y, because);
   // ((x − m)/s)^k expanded in powers of x: coefficient of x^j is C(k, j) (−m)^(k−j) / s^k.
   const transformation = Array.from({ length: degree + 1 }, (_, j) =>

@@ -28,8 +28,13 @@ export function sineCandidates({ x: u, y }: FitPoints, fewestCycles: number): Si
   const mostSlow = Math.min(6, y.length / 2);
   for (let cycles = fewestCycles; cycles <= mostSlow; cycles += 0.125) consider(slow, cycles);
   const fast = binnedOntoGrid(u, y, 2048);
-  for (const cycles of spectrumPeaks(u, y, 4))
-    if (cycles > 5) consider(cycles < 200 ? fast : { x: u, y }, cycles);
+  const considerPeaks = (mostPoints: number) => {
+    for (const cycles of spectrumPeaks(u, y, 4, mostPoints))
+      if (cycles > 5) consider(cycles < 200 ? fast : { x: u, y }, cycles);
+  };
+  considerPeaks(4096);
+  // Bins hide swings faster than themselves: where too little is explained, the full spectrum is worth its time.
+  if (y.length > 4096 && candidates.every(({ leftOver }) => leftOver > 0.5 * total)) considerPeaks(2 ** 16);
   candidates.sort((a, b) => a.leftOver - b.leftOver);
   return candidates.slice(0, 4);
 }
@@ -46,21 +51,23 @@ function binnedOntoGrid(u: Float64Array, y: Float64Array, bins: number): FitPoin
     sumY[bin] += y[i];
     count[bin]++;
   }
-  const filled = [...count.keys()].filter((bin) => count[bin] > 0);
-  return {
-    x: Float64Array.from(filled, (bin) => sumX[bin] / count[bin]),
-    y: Float64Array.from(filled, (bin) => sumY[bin] / count[bin]),
-  };
+  let filled = 0;
+  for (let bin = 0; bin < bins; bin++) {
+    if (count[bin] === 0) continue;
+    sumX[filled] = sumX[bin] / count[bin];
+    sumY[filled++] = sumY[bin] / count[bin];
+  }
+  return { x: sumX.subarray(0, filled), y: sumY.subarray(0, filled) };
 }
 
 /** Cycles per stretch at the highest peaks of the zero-padded spectrum of the points, laid on a regular grid. */
-function spectrumPeaks(u: Float64Array, y: Float64Array, most: number): number[] {
-  const points = Math.min(u.length, 2 ** 16);
+function spectrumPeaks(u: Float64Array, y: Float64Array, most: number, mostPoints: number): number[] {
+  const points = Math.min(u.length, mostPoints);
   const size = 2 ** Math.max(4, Math.ceil(Math.log2(points)));
   const padded = size * 2;
   const grid = binnedOntoGrid(u, y, size);
   let mean = 0;
-  for (const value of grid.y) mean += value / grid.y.length;
+  for (let i = 0; i < grid.y.length; i++) mean += grid.y[i] / grid.y.length;
   const input = new Array<number>(padded).fill(0);
   for (let i = 0; i < grid.x.length; i++) {
     const place = Math.min(size - 1, Math.max(0, Math.round(((grid.x[i] + 1) / 2) * (size - 1))));
@@ -95,33 +102,36 @@ export function explainedAt(
   angular: number,
 ): { total: number; explained: number } {
   const n = u.length;
+  // Sums about the first reading: near enough to the mean that their differences keep their digits.
+  const base = y[0];
   let sumS = 0;
   let sumC = 0;
   let sumY = 0;
+  let sumSS = 0;
+  let sumSC = 0;
+  let sumSY = 0;
+  let sumCY = 0;
+  let sumYY = 0;
   for (let i = 0; i < n; i++) {
-    sumS += sin(angular * u[i]);
-    sumC += cos(angular * u[i]);
-    sumY += y[i];
+    const s = sin(angular * u[i]);
+    const c = cos(angular * u[i]);
+    const v = y[i] - base;
+    sumS += s;
+    sumC += c;
+    sumY += v;
+    sumSS += s * s;
+    sumSC += s * c;
+    sumSY += s * v;
+    sumCY += c * v;
+    sumYY += v * v;
   }
-  const [meanS, meanC, meanY] = [sumS / n, sumC / n, sumY / n];
-  let ss = 0;
-  let sc = 0;
-  let cc = 0;
-  let sy = 0;
-  let cy = 0;
-  let yy = 0;
-  for (let i = 0; i < n; i++) {
-    const s = sin(angular * u[i]) - meanS;
-    const c = cos(angular * u[i]) - meanC;
-    const v = y[i] - meanY;
-    ss += s * s;
-    sc += s * c;
-    cc += c * c;
-    sy += s * v;
-    cy += c * v;
-    yy += v * v;
-  }
+  const ss = sumSS - (sumS * sumS) / n;
+  const cc = n - sumSS - (sumC * sumC) / n;
+  const sc = sumSC - (sumS * sumC) / n;
+  const sy = sumSY - (sumS * sumY) / n;
+  const cy = sumCY - (sumC * sumY) / n;
+  const total = sumYY - (sumY * sumY) / n;
   const determinant = ss * cc - sc * sc;
-  if (!(determinant > 1e-12 * ss * cc)) return { total: yy, explained: 0 };
-  return { total: yy, explained: (cc * sy * sy - 2 * sc * sy * cy + ss * cy * cy) / determinant };
+  if (!(determinant > 1e-12 * ss * cc)) return { total, explained: 0 };
+  return { total, explained: (cc * sy * sy - 2 * sc * sy * cy + ss * cy * cy) / determinant };
 }

@@ -19,7 +19,7 @@ export const area: LineKind<AreaLine> = {
     const region = context.region(regionId);
     const unit = multiplyUnits(series.unit, context.series(against, series).unit);
     const plain = against === 't' && (region === null || region.along === 't');
-    const { value, weights } = plain
+    const { value, weights, bridged } = plain
       ? areaBetween(series, region?.start ?? -Infinity, region?.end ?? Infinity)
       : areaAlongPath(select(context, series, against, region));
     const [first, end] = plain ? rangeIn(series, region) : [0, series.values.length];
@@ -40,7 +40,12 @@ export const area: LineKind<AreaLine> = {
           main: true,
         },
       ],
-      notes: [],
+      notes:
+        bridged === 0
+          ? []
+          : [
+              `${bridged} missing ${bridged === 1 ? 'reading was' : 'readings were'} bridged by a straight line.`,
+            ],
       fitted: null,
     };
   },
@@ -50,6 +55,7 @@ export const area: LineKind<AreaLine> = {
 function areaAlongPath({ x, y, indices, missing, seriesLength }: Selection): {
   value: number;
   weights: Float64Array;
+  bridged: number;
 } {
   if (y.length < 2)
     throw new Refusal('An area needs at least two readings in its region. Make the region longer.');
@@ -63,5 +69,5 @@ function areaAlongPath({ x, y, indices, missing, seriesLength }: Selection): {
     weights[indices[i]] += half;
     weights[indices[i + 1]] += half;
   }
-  return { value, weights };
+  return { value, weights, bridged: 0 };
 }
