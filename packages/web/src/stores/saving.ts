@@ -92,7 +92,7 @@ export async function noticeVersion(id: string, announced: number): Promise<void
     takeNewer(newer.workings, newer.workingsVersion);
 }
 
-useWorkings.subscribe(({ workings }) => {
+useWorkings.subscribe(() => {
   if (investigation === null) return;
   useSaving.setState({ state: 'saving' });
   clearTimeout(timer);
