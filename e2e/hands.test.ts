@@ -1,0 +1,145 @@
+import { readFileSync } from 'node:fs';
+import { loadDemoData } from '../scripts/demoData';
+import { BenchHand } from './support/bench';
+import { type System, pause, startSystem } from './support/system';
+
+let system: System;
+let hand: BenchHand;
+
+beforeAll(async () => {
+  system = await startSystem(loadDemoData);
+  hand = new BenchHand(system.page);
+  await system.open(`/sign-in/${await system.signInToken()}`);
+  await hand.waitForText('Channel buoy');
+}, 60_000);
+afterAll(() => system.close());
+
+const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
+
+/** What an accessibility checker calls critical or serious on the page as it stands. */
+async function barriers(): Promise<string[]> {
+  await system.page.evaluate(axe);
+  return system.page.evaluate(async () => {
+    interface Found {
+      id: string;
+      impact: string;
+      nodes: { html: string }[];
+    }
+    const { axe: checker } = globalThis as unknown as {
+      axe: { run: () => Promise<{ violations: Found[]; passes: Found[] }> };
+    };
+    const { violations, passes } = await checker.run();
+    if (!passes.some(({ id }) => id === 'color-contrast')) return ['the checker has not looked at the page'];
+    return violations
+      .filter(({ impact }) => impact === 'critical' || impact === 'serious')
+      .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 90)).join(' | ')}`);
+  });
+}
+
+test('home, bench and stage put no serious barrier before anybody', async () => {
+  expect(await barriers()).toEqual([]);
+  await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
+  await hand.result('sine through x', 'period');
+  expect(await barriers()).toEqual([]);
+  const bench = system.page.url();
+  await system.open('/stage');
+  await hand.waitForText('Let go');
+  expect(await barriers()).toEqual([]);
+  await system.page.goto(bench, { waitUntil: 'load' });
+  await hand.result('sine through x', 'period');
+});
+
+test('nothing of the bench scrolls at 1280 × 800', async () => {
+  const overflow = await system.page.evaluate(
+    () => document.documentElement.scrollHeight - window.innerHeight,
+  );
+  expect(overflow).toBeLessThanOrEqual(0);
+});
+
+test('a handle dragged with the mouse moves its end, the numbers follow on the way, and it is one step of undo', async () => {
+  const before = await hand.result('sine through x', 'period');
+  const handle = await hand.element('[aria-label="End of region A"][role="slider"]');
+  const box = await handle.boundingBox();
+  if (box === null) throw new Error('no handle');
+  const { x, y } = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const seen = new Set<number>();
+  await system.page.mouse.move(x, y);
+  await system.page.mouse.down();
+  for (let i = 1; i <= 8; i++) {
+    await system.page.mouse.move(x - 15 * i, y);
+    await pause(150);
+    seen.add((await hand.result('sine through x', 'period')).value);
+  }
+  await system.page.mouse.up();
+  expect(seen.size).toBeGreaterThan(5);
+  await hand.pressLabelled('Undo');
+  await pause(400);
+  expect(await hand.result('sine through x', 'period')).toEqual(before);
+});
+
+test('the wheel looks closer about the pointer; “Frame data” shows all again', async () => {
+  const overlay = await hand.element('[data-testid="overlay"]');
+  const box = await overlay.boundingBox();
+  if (box === null) throw new Error('no traces');
+  await system.page.mouse.move(box.x + box.width * 0.9, box.y + box.height * 0.8);
+  for (let i = 0; i < 8; i++) await system.page.mouse.wheel({ deltaY: -100 });
+  await pause(400);
+  // The region ends at 6.8 s; looked at from about 5 s on, its start is out of sight.
+  expect(await system.page.$('[aria-label="Start of region A"][role="slider"]')).toBeNull();
+  await hand.press('Frame data');
+  await hand.element('[aria-label="Start of region A"][role="slider"]');
+});
+
+test('the pointer reads every trace at one moment', async () => {
+  const overlay = await hand.element('[data-testid="overlay"]');
+  const box = await overlay.boundingBox();
+  if (box === null) throw new Error('no traces');
+  await system.page.mouse.move(box.x + box.width * 0.5, box.y + box.height * 0.3);
+  await pause(200);
+  const readings = await system.page.$$eval('.cursor-value', (all) => all.map((one) => one.textContent));
+  expect(readings.map((reading) => reading?.split(' ')[0])).toEqual(['x', 'v', 'a']);
+});
+
+test('P makes everything larger for the projector, and smaller again', async () => {
+  const size = () => system.page.evaluate(() => parseFloat(getComputedStyle(document.body).fontSize));
+  const usual = await size();
+  await system.page.keyboard.press('p');
+  await pause(200);
+  expect(await size()).toBeGreaterThan(usual * 1.2);
+  await system.page.keyboard.press('p');
+});
+
+test('the lifeboat can be moved and let go with the keyboard alone', async () => {
+  await system.open('/stage');
+  const boat = await hand.element('[aria-label="Lifeboat: take it up the slipway and let go"]');
+  const position = () => boat.evaluate((element) => Number(element.getAttribute('aria-valuenow')));
+  await boat.evaluate((element) => (element as SVGElement).focus());
+  await system.page.keyboard.press('ArrowRight');
+  await system.page.waitForFunction(
+    () => document.querySelector('[aria-label^="Lifeboat: "]')?.getAttribute('aria-valuenow') === '0.35',
+    { timeout: 3000 },
+  );
+  await system.page.keyboard.press('Enter');
+  await pause(900);
+  expect(await position()).toBeGreaterThan(0.5);
+});
+
+test('two sheets of one investigation: the second screen takes over what the first one changes', async () => {
+  await system.open('/');
+  await (await hand.element('::-p-xpath(//a[contains(., "Lifeboat")])')).click();
+  await hand.result('parabola through x', 'curvature');
+  const second = await system.newPage(new URL(system.page.url()).pathname);
+  const other = new BenchHand(second);
+  await other.result('parabola through x', 'curvature');
+  await other.type('End of region A', '1.5');
+  await other.saved();
+  await system.page.bringToFront();
+  await system.page.waitForFunction(
+    () =>
+      (document.querySelector('input[aria-label="End of region A"]') as HTMLInputElement | null)?.value ===
+      '1.5',
+    { timeout: 5000, polling: 100 },
+  );
+  await second.close();
+  expect(system.faults).toEqual([]);
+});
