@@ -124,6 +124,17 @@ test('the lifeboat can be moved and let go with the keyboard alone', async () =>
   expect(await position()).toBeGreaterThan(0.5);
 });
 
+test('the space bar records right after a sensor was chosen from its menu', async () => {
+  await system.open('/');
+  await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
+  await hand.result('sine through x', 'period');
+  await hand.connect('K7-D');
+  await system.page.keyboard.press('Space');
+  await hand.waitForText('Recording run 4', 5000);
+  await system.page.keyboard.press('Space');
+  await hand.waitForText('Run 5 is ready', 5000);
+});
+
 test('two sheets of one investigation: the second screen takes over what the first one changes', async () => {
   await system.open('/');
   await (await hand.element('::-p-xpath(//a[contains(., "Lifeboat")])')).click();

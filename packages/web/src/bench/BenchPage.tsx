@@ -13,12 +13,12 @@ import { SensorColumn } from './SensorColumn';
 import { TraceStack } from './TraceStack';
 import { WorkingsColumn } from './WorkingsColumn';
 
-/** Space records, wherever the mouse has clicked; only where the keyboard has walked to a control does it press that. */
-function isForRecorder(event: KeyboardEvent): boolean {
+/** Space records, wherever the mouse has clicked; only where Tab has walked to a control does it press that. */
+function isForRecorder(event: KeyboardEvent, walkedByKeyboard: boolean): boolean {
   const target = event.target;
   if (!(target instanceof HTMLElement)) return true;
-  if (target.closest('input:not([type=range]), textarea, select, [role=menu], .dropdown-menu')) return false;
-  return target === document.body || !target.matches(':focus-visible');
+  if (target.closest('input:not([type=range]), textarea, select, .dropdown-menu.show')) return false;
+  return target === document.body || !walkedByKeyboard;
 }
 
 export default function BenchPage() {
@@ -30,15 +30,25 @@ export default function BenchPage() {
     return leaveBench;
   }, [id]);
   useEffect(() => {
+    // Not :focus-visible: a menu that closes gives its button a focus that counts as visible.
+    let walkedByKeyboard = false;
+    const onPointer = () => {
+      walkedByKeyboard = false;
+    };
     const onKey = (event: KeyboardEvent) => {
-      if (event.code !== 'Space' || event.repeat || !isForRecorder(event)) return;
+      if (event.key === 'Tab') walkedByKeyboard = true;
+      if (event.code !== 'Space' || event.repeat || !isForRecorder(event, walkedByKeyboard)) return;
       event.preventDefault();
       // A button that was clicked before would take the key's release as another press.
       if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
       void toggleRecording();
     };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
+    window.addEventListener('pointerdown', onPointer, true);
+    window.addEventListener('keydown', onKey, true);
+    return () => {
+      window.removeEventListener('pointerdown', onPointer, true);
+      window.removeEventListener('keydown', onKey, true);
+    };
   }, []);
   useHotkeys('mod+z', undo, { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', redo, { preventDefault: true });
