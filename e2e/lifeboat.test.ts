@@ -77,7 +77,7 @@ test('the area under v is the distance run down', async () => {
 });
 
 test('a run goes on while its page is closed, and its readings are all there', async () => {
-  await hand.type('Length of the run in seconds', '4');
+  await hand.type('Length of the run in seconds', '8');
   await system.page.keyboard.press('Space');
   await hand.waitForText('Space stops');
   const { url } = { url: system.page.url() };
@@ -85,7 +85,7 @@ test('a run goes on while its page is closed, and its readings are all there', a
   await pause(1500);
   await system.page.goto(url, { waitUntil: 'load' });
   await hand.waitForText('Recording run 4');
-  await hand.waitForText('Run 5 is ready', 10_000);
+  await hand.waitForText('Run 5 is ready', 20_000);
   const id = url.split('/').pop();
   const missing = await system.page.evaluate(async (investigation: string | undefined) => {
     const { runs } = (await (await fetch(`/api/investigations/${investigation}`)).json()) as {
@@ -96,7 +96,7 @@ test('a run goes on while its page is closed, and its readings are all there', a
     );
     return { count: values.length, missing: values.filter((value) => Number.isNaN(value)).length };
   }, id);
-  expect(missing).toEqual({ count: 201, missing: 0 });
+  expect(missing).toEqual({ count: 401, missing: 0 });
 });
 
 test('killed in mid-run, the server has lost at most a quarter of a second, and says that the run was interrupted', async () => {

@@ -1,9 +1,11 @@
 import { type Device, type StageControl } from '@heuristor/contracts';
 import { parseUnit } from '@heuristor/core';
-import { useId } from 'react';
+import { useId, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { UnitText } from '../ui/UnitText';
 import { type Act, type SceneValues } from './StagePage';
+
+const echoMilliseconds = 600;
 
 interface Props {
   apparatus: NonNullable<Device['stage']>['apparatus'];
@@ -19,6 +21,12 @@ function holdAt(apparatus: Props['apparatus'], values: SceneValues): number {
 
 export function StageControls({ apparatus, controls, values, act }: Props) {
   const id = useId();
+  // What the hand has just set stands until the apparatus, a moment later, says the same.
+  const [justSet, setJustSet] = useState<Record<string, { value: number; at: number }>>({});
+  const valueOf = (key: string, low: number) => {
+    const mine = justSet[key];
+    return mine !== undefined && Date.now() - mine.at < echoMilliseconds ? mine.value : (values[key] ?? low);
+  };
   return (
     <div className="stage-controls">
       {controls.map(({ key, label, unit, low, high, step }) => (
@@ -26,7 +34,7 @@ export function StageControls({ apparatus, controls, values, act }: Props) {
           <div className="label-row">
             <label htmlFor={`${id}${key}`}>{label}</label>
             <span className="mono">
-              {Number((values[key] ?? low).toPrecision(4))} <UnitText unit={parseUnit(unit)} />
+              {Number(valueOf(key, low).toPrecision(4))} <UnitText unit={parseUnit(unit)} />
             </span>
           </div>
           <input
@@ -36,8 +44,12 @@ export function StageControls({ apparatus, controls, values, act }: Props) {
             min={low}
             max={high}
             step={step}
-            value={values[key] ?? low}
-            onChange={(event) => act({ action: 'set', key, value: Number(event.target.value) })}
+            value={valueOf(key, low)}
+            onChange={(event) => {
+              const value = Number(event.target.value);
+              setJustSet((before) => ({ ...before, [key]: { value, at: Date.now() } }));
+              act({ action: 'set', key, value });
+            }}
           />
         </div>
       ))}
