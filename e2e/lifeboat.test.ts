@@ -80,7 +80,7 @@ test('a run goes on while its page is closed, and its readings are all there', a
   await hand.type('Length of the run in seconds', '8');
   await system.page.keyboard.press('Space');
   await hand.waitForText('Space stops');
-  const { url } = { url: system.page.url() };
+  const url = system.page.url();
   await system.page.goto('about:blank');
   await pause(1500);
   await system.page.goto(url, { waitUntil: 'load' });
