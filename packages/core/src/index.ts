@@ -1,31 +1,69 @@
 export { Refusal, orRefusal } from './refusal';
 export * from './units/unit';
-export { conversionFactor, isTimeUnit } from './units/conversion';
+export { canConvert, conversionFactor, isTimeUnit } from './units/conversion';
 export {
-  type Series,
-  readingsSeries,
-  valueAt,
-  valuesAtTimesOf,
+  type Sampling,
+  checkSampling,
+  countOf,
   indexAfter,
   indexAtOrAfter,
-} from './series/series';
-export { noiseOfReadings } from './series/noise';
-export { type DrawnLine, thinForDrawing } from './series/thinning';
+  intervalOf,
+  onOneGrid,
+  regular,
+  timeAt,
+  timed,
+  timesOf,
+} from './series/sampling';
+export { Growing } from './series/growing';
+export { type Series, readingsSeries, valueAt, valuesAtTimesOf } from './series/series';
+export { NoiseLevel } from './series/noiseLevel';
+export { MinMaxPyramid, pyramidOf } from './series/pyramid';
+export { type DrawnLine, thinPoints, thinSeries } from './series/thinning';
 export { derivative } from './calculus/derivative';
 export { localPolynomialFilter } from './calculus/filter';
 export { localPolynomialWeights } from './calculus/localPolynomial';
-export { runningIntegral, areaBetween } from './calculus/integral';
+export { runningIntegral } from './calculus/integral';
+export { areaAlongPath, areaBetween } from './calculus/area';
+export { flatteningIn, responseAt } from './calculus/flattening';
 export { type Description, describe } from './statistics/describe';
-export { leastSquares, type ModelFunction } from './fitting/levenbergMarquardt';
+export { coverageFactor } from './statistics/significance';
+export {
+  type ModelFunction,
+  type Solution,
+  type SolverOptions,
+  leastSquares,
+} from './fitting/levenbergMarquardt';
 export { relations, relationKeys, relationOf, type RelationKey } from './fitting/relations';
 export { type Relation, type FitPoints } from './fitting/relation';
-export { fitRelation, type Fit } from './fitting/fit';
-export * from './workings/lines';
+export { type Fit, type ModelFit, fitModel, fitRelation, plainPoints } from './fitting/fit';
+export { fitNoise, independentCovariance, transformCovariance } from './fitting/covariance';
+export {
+  type BudgetRow,
+  type Influence,
+  type Quantity,
+  budgetOf,
+  covarianceOf,
+  halfWidth,
+} from './results/quantity';
+export * from './workings/references';
+export * from './workings/entries';
+export { type Field, type Fields } from './workings/fields';
+export { type EntryBase, type EntryKind, type NameOf, type Offer } from './workings/kind';
 export { type ChannelData, type RunData, abscissaName } from './workings/run';
-export { type NamedResult, type Outcome, type Curve } from './workings/outcome';
-export { type Evaluation, Evaluator, evaluate } from './workings/evaluate';
-export { lineSentence } from './workings/kinds';
-export { type NameOf } from './workings/kind';
-export { type WrittenResult, writeResult, resultText } from './results/rounding';
+export { type Curve, type Fitted, type NamedResult, type Outcome } from './workings/outcome';
+export { type EvaluateOptions, type Evaluation, Evaluator, evaluate } from './workings/evaluate';
+export { type WrittenResult, resultText, writeResult } from './results/rounding';
 export { type Heading, axisLabel, parseHeading, writeHeading } from './tables/heading';
-export { type Column, readColumns, writeColumns } from './tables/columns';
+export { decodeText } from './tables/encoding';
+export {
+  Cancelled,
+  readTable,
+  separators,
+  type ReadingWatch,
+  type Table,
+  type TableChoices,
+  type TableReading,
+} from './tables/readTable';
+export { runsOfTable, type ImportedChannel, type ImportedRun } from './tables/runsOfTable';
+export { type Column, writeColumns } from './tables/columns';
+export { normalRandom, uniformRandom } from './random';

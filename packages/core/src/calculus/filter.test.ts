@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { readingsSeries } from '../series/series';
-import { positionSeries } from '../testing/series';
-import { normalRandom } from '../testing/random';
+import { normalRandom } from '../random';
+import { timeAt, timed } from '../series/sampling';
+import { positionSeries, seriesOf } from '../testing/series';
 import { derivative } from './derivative';
 import { localPolynomialFilter } from './filter';
 
@@ -17,10 +17,10 @@ describe('a polynomial up to the degree of the filter', () => {
           fc.pre(degree < windowPoints);
           const used = coefficients.slice(0, degree + 1);
           const series = positionSeries(80, 0.02, (t) => used.reduce((sum, c, k) => sum + c * t ** k, 0));
-          const { values } = localPolynomialFilter(series, { windowPoints, degree, order: 1 });
+          const { values } = localPolynomialFilter(series, 'v', { windowPoints, degree, order: 1 });
           values.forEach((value, i) => {
             const exact = used.reduce(
-              (sum, c, k) => sum + (k === 0 ? 0 : k * c * series.times[i] ** (k - 1)),
+              (sum, c, k) => sum + (k === 0 ? 0 : k * c * timeAt(series.sampling, i) ** (k - 1)),
               0,
             );
             expect(Math.abs(value - exact)).toBeLessThan(2e-10);
@@ -35,22 +35,14 @@ describe('a polynomial up to the degree of the filter', () => {
     const times = Float64Array.from({ length: 60 }, (_, i) => i * 0.02 + 0.006 * Math.sin(i * 7));
     const values = times.map((t) => 1 + 2 * t - 3 * t * t);
     values[0] = values[17] = values[18] = values[59] = NaN;
-    const irregular = readingsSeries({
-      symbol: 'x',
-      quantity: 'position',
-      unit: [],
-      times,
-      timeUnit: [],
-      values,
-      interval: null,
-    });
+    const irregular = seriesOf(timed(times), values);
     const regular = positionSeries(60, 0.02, (t) => 1 + 2 * t - 3 * t * t);
     regular.values[0] = regular.values[17] = regular.values[59] = NaN;
     for (const series of [irregular, regular]) {
       const v = derivative(series, { symbol: 'v', windowPoints: 9 }).values;
       series.values.forEach((value, i) => {
         if (Number.isNaN(value)) expect(v[i]).toBeNaN();
-        else expect(v[i]).toBeCloseTo(2 - 6 * series.times[i], 10);
+        else expect(v[i]).toBeCloseTo(2 - 6 * timeAt(series.sampling, i), 10);
       });
     }
   });

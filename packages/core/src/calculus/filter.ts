@@ -1,6 +1,8 @@
 import { Refusal } from '../refusal';
-import { type NoisePath, type NoiseRow as Row } from '../series/noise';
-import { type Series } from '../series/series';
+import { Growing } from '../series/growing';
+import { type NoisePath, type Stretch, dotOfStretches } from '../series/noisePath';
+import { checkSampling, intervalOf, timesOf } from '../series/sampling';
+import { type FilterStep, type Series } from '../series/series';
 import { localPolynomialWeights } from './localPolynomial';
 
 export interface FilterOptions {
@@ -12,20 +14,35 @@ export interface FilterOptions {
   order: number;
 }
 
-export interface Filtered {
-  values: Float64Array;
-  noise: NoisePath;
+/** The part of a series that a filter makes. */
+export type Filtered = Pick<Series, 'values' | 'noise' | 'made' | 'lineage' | 'settled'>;
+
+/** What a filter keeps of its last pass, so that readings that come later cost only themselves. */
+interface Kept {
+  input: object;
+  windowPoints: number;
+  values: Growing;
+  settled: number;
 }
+
+const keptOf = new WeakMap<object, Kept>();
 
 /**
  * Smoothing and differentiation by a local polynomial, with the same polynomial at both ends rather than a shorter series.
  * Regular times use one fixed set of weights; irregular times and windows with missing readings use least squares on the
  * times that are there. A missing reading stays missing.
- * @throws Refusal where the series is shorter than the window
+ * @param before what the same filter made of an earlier, shorter state of the same series; only the rest is worked out
+ * @throws Refusal where the series is shorter than the window, or its times are no times
  */
-export function localPolynomialFilter(series: Series, options: FilterOptions): Filtered {
+export function localPolynomialFilter(
+  series: Series,
+  symbol: string,
+  options: FilterOptions,
+  before?: Series,
+): Filtered {
   const { windowPoints: width, degree, order } = options;
-  const { times, values, interval } = series;
+  const { sampling, values } = series;
+  checkSampling(sampling);
   const n = values.length;
   if (!Number.isInteger(width) || width < 3 || width % 2 === 0)
     throw new Refusal(`The window must be an odd number of readings from 3 upwards, not ${width}.`);
@@ -35,158 +52,272 @@ export function localPolynomialFilter(series: Series, options: FilterOptions): F
     throw new Refusal(`A window of ${width} readings needs at least ${width} readings; this run has ${n}.`);
 
   const half = (width - 1) / 2;
-  const fixed =
-    interval === null
-      ? null
-      : Array.from({ length: width }, (_, position) => {
-          const offsets = Array.from({ length: width }, (_unused, j) => j * interval);
-          return localPolynomialWeights(offsets, position * interval, degree, order);
-        });
+  const interval = intervalOf(sampling);
+  const times = interval === null ? timesOf(sampling) : null;
+  const fixed = interval === null ? null : fixedWeights(interval, options);
 
-  const special = new Map<number, Row>();
+  const earlier = before === undefined ? undefined : keptOf.get(before.lineage);
+  const goesOn =
+    before !== undefined &&
+    earlier !== undefined &&
+    earlier.input === series.lineage &&
+    earlier.windowPoints === width;
+  const kept: Kept = goesOn
+    ? earlier
+    : { input: series.lineage, windowPoints: width, values: new Growing(n), settled: 0 };
+  const from = kept.settled;
+  const out = kept.values.extend(n);
+
   const startOf = (i: number) => Math.min(Math.max(i - half, 0), n - width);
-  const out = new Float64Array(n);
-
-  const solveRow = (i: number): Row => {
-    const start = startOf(i);
+  const solvedRow = (i: number): Stretch => {
+    const first = startOf(i);
     const present: number[] = [];
-    for (let j = 0; j < width; j++) if (!Number.isNaN(values[start + j])) present.push(j);
+    for (let j = 0; j < width; j++) if (!Number.isNaN(values[first + j])) present.push(j);
     const weights = new Float64Array(width);
-    if (present.length <= degree) return { start, weights: weights.fill(NaN) };
+    if (present.length <= degree) return { first, weights: weights.fill(NaN) };
+    const at = (index: number) => (times === null ? (index - first) * (interval ?? 1) : times[index]);
     const solved = localPolynomialWeights(
-      present.map((j) => times[start + j]),
-      times[i],
+      present.map((j) => at(first + j)),
+      at(i),
       degree,
       order,
     );
     present.forEach((j, place) => (weights[j] = solved[place]));
-    return { start, weights };
+    return { first, weights };
   };
-
-  const applyRow = ({ start, weights }: Row): number => {
+  const hasMissing = (first: number) => {
+    for (let j = 0; j < width; j++) if (values[first + j] !== values[first + j]) return true;
+    return false;
+  };
+  /** Row i of the filter: the fixed weights where nothing stands against them. */
+  const rowOf = (i: number): Stretch => {
+    const first = startOf(i);
+    return fixed === null || hasMissing(first) ? solvedRow(i) : { first, weights: fixed[i - first] };
+  };
+  const applied = ({ first, weights }: Stretch): number => {
     let sum = 0;
-    for (let j = 0; j < width; j++) if (weights[j] !== 0) sum += weights[j] * values[start + j];
+    for (let j = 0; j < width; j++) if (weights[j] !== 0) sum += weights[j] * values[first + j];
     return sum;
   };
 
-  if (fixed === null) {
-    for (let i = 0; i < n; i++) {
-      const row = solveRow(i);
-      special.set(i, row);
-      out[i] = Number.isNaN(values[i]) ? NaN : applyRow(row);
-    }
-  } else {
-    slide(values, fixed[half], out);
-    for (let i = 0; i < n; i++) {
-      const atEnd = i < half || i >= n - half;
-      if (!atEnd && out[i] === out[i]) continue;
-      const start = startOf(i);
-      const row: Row = { start, weights: fixed[i - start] };
-      out[i] = applyRow(row);
-      if (Number.isNaN(out[i]) && !Number.isNaN(values[i])) {
-        const solved = solveRow(i);
-        special.set(i, solved);
-        out[i] = applyRow(solved);
-      } else special.set(i, row);
-      if (Number.isNaN(values[i])) out[i] = NaN;
-    }
+  if (fixed === null)
+    for (let i = from; i < n; i++) out[i] = Number.isNaN(values[i]) ? NaN : applied(solvedRow(i));
+  else {
+    const start = Math.max(from, half);
+    const isWhole =
+      order === 1 && degree <= 2
+        ? slideSlope(values, fixed[half], out, start, n - half)
+        : slide(values, fixed[half], order % 2 === 1, out, start, n - half);
+    const byRow = (i: number) => (out[i] = values[i] === values[i] ? applied(rowOf(i)) : NaN);
+    for (let i = from; i < Math.min(half, n); i++) byRow(i);
+    if (!isWhole) for (let i = start; i < n - half; i++) if (out[i] !== out[i]) byRow(i);
+    for (let i = Math.max(n - half, start); i < n; i++) byRow(i);
   }
-
-  const rowOf = (i: number): Row => {
-    const row = special.get(i);
-    if (row !== undefined) return row;
-    if (fixed === null) throw new RangeError(`no weights for value ${i}`);
-    return { start: i - half, weights: fixed[half] };
+  kept.settled = Math.max(Math.min(series.settled, n) - half, 0);
+  const lineage = goesOn ? before.lineage : {};
+  keptOf.set(lineage, kept);
+  const step: FilterStep = { symbol, windowPoints: width, degree, order };
+  /** Weights that are the same for all rows from `low` up to `high`, or null where some row there has its own. */
+  const commonWeights = (low: number, high: number): Float64Array | null => {
+    if (fixed === null || low < half || high > n - half) return null;
+    return wholeBetween(low - half, high + half) ? fixed[half] : null;
   };
-  return { values: out, noise: filteredNoise(series.noise, n, rowOf, special) };
-}
-
-/** The hot loop, by itself so that it runs on plain local arrays: weights slid over the values away from both ends. */
-function slide(values: Float64Array, weights: Float64Array, out: Float64Array): void {
-  const width = weights.length;
-  const half = (width - 1) / 2;
-  const end = values.length - half;
-  for (let i = half; i < end; i++) {
-    let sum = 0;
-    for (let j = 0, at = i - half; j < width; j++, at++) sum += weights[j] * values[at];
-    out[i] = sum;
-  }
-}
-
-function filteredNoise(
-  parent: NoisePath,
-  n: number,
-  rowOf: (i: number) => Row,
-  special: ReadonlyMap<number, Row>,
-): NoisePath {
-  const transposeHere = (weights: Float64Array): Float64Array => {
-    const out = new Float64Array(n);
-    for (let i = 0; i < n; i++) {
-      const weight = weights[i];
-      if (weight === 0) continue;
-      const { start, weights: row } = rowOf(i);
-      for (let j = 0; j < row.length; j++) out[start + j] += weight * row[j];
-    }
-    return out;
-  };
-
-  /** Row i of the whole path: this filter's row, spread over the rows of its parent. */
-  const pathRow = (i: number): Row | null => {
-    const { start, weights } = rowOf(i);
-    const rows = Array.from(weights, (_, j) => parent.row(start + j));
-    let first = Infinity;
-    let past = 0;
-    for (const row of rows) {
-      if (row === null) return null;
-      first = Math.min(first, row.start);
-      past = Math.max(past, row.start + row.weights.length);
-    }
-    const spread = new Float64Array(past - first);
-    rows.forEach((row, j) => {
-      if (weights[j] !== 0)
-        row?.weights.forEach((weight, k) => (spread[row.start - first + k] += weights[j] * weight));
-    });
-    return { start: first, weights: spread };
-  };
-
-  const isOrdinary = (i: number): boolean => {
-    if (special.has(i)) return false;
-    if (parent.independent) return true;
-    const { start, weights } = rowOf(i);
-    for (let j = 0; j < weights.length; j++) if (!parent.isOrdinary(start + j)) return false;
+  /** The stretch that was last seen to be without a missing reading: it is asked for again and again. */
+  const whole = { low: 0, high: 0 };
+  const wholeBetween = (low: number, high: number): boolean => {
+    if (low >= whole.low && high <= whole.high) return true;
+    for (let i = low; i < high; i++) if (values[i] !== values[i]) return false;
+    if (high - low >= whole.high - whole.low) Object.assign(whole, { low, high });
     return true;
   };
-
-  let norms: Float64Array | null = null;
   return {
-    readings: parent.readings,
+    values: out,
+    noise: series.noise === null ? null : filteredNoise(series.noise, { rowOf, commonWeights }),
+    made: [...series.made, step],
+    lineage,
+    settled: kept.settled,
+  };
+}
+
+const weightSets = new Map<string, Float64Array[]>();
+
+/** Weights for every place in the window of a regular series. */
+function fixedWeights(interval: number, { windowPoints, degree, order }: FilterOptions): Float64Array[] {
+  const key = `${interval}/${windowPoints}/${degree}/${order}`;
+  let found = weightSets.get(key);
+  if (found === undefined) {
+    const offsets = Array.from({ length: windowPoints }, (_, j) => j * interval);
+    found = offsets.map((at) => localPolynomialWeights(offsets, at, degree, order));
+    if (weightSets.size > 200) weightSets.clear();
+    weightSets.set(key, found);
+  }
+  return found;
+}
+
+/** The moving sums are taken anew so often, so that rounding cannot gather. */
+const freshEvery = 128;
+
+/**
+ * The hot loop for slopes: their weights are proportional to the place in the window, so that two moving sums give every
+ * value at the same price, however wide the window is. Readings are taken about one of them, which keeps the sums small.
+ * @returns whether no reading was missing
+ */
+function slideSlope(
+  values: Float64Array,
+  weights: Float64Array,
+  out: Float64Array,
+  from: number,
+  end: number,
+): boolean {
+  const half = (weights.length - 1) / 2;
+  const perPlace = weights[half + 1];
+  let isWhole = true;
+  for (let start = from; start < end; start += freshEvery) {
+    const stop = Math.min(start + freshEvery, end);
+    const base = values[start];
+    let sum = 0;
+    let moment = 0;
+    for (let j = -half; j <= half; j++) {
+      const value = values[start + j] - base;
+      sum += value;
+      moment += j * value;
+    }
+    out[start] = perPlace * moment;
+    for (let i = start + 1; i < stop; i++) {
+      const leaves = values[i - half - 1] - base;
+      const enters = values[i + half] - base;
+      moment += (half + 1) * leaves + half * enters - sum;
+      sum += enters - leaves;
+      out[i] = perPlace * moment;
+    }
+    if (moment !== moment) isWhole = false;
+  }
+  return isWhole;
+}
+
+const blockLength = 2048;
+
+/**
+ * The hot loop for other weights: symmetric or antisymmetric ones slid over the values, tap by tap over blocks that stay in
+ * the cache.
+ * @returns whether no value is missing
+ */
+function slide(
+  values: Float64Array,
+  weights: Float64Array,
+  antisymmetric: boolean,
+  out: Float64Array,
+  from: number,
+  end: number,
+): boolean {
+  const half = (weights.length - 1) / 2;
+  const sign = antisymmetric ? -1 : 1;
+  let check = 0;
+  for (let start = from; start < end; start += blockLength) {
+    const stop = Math.min(start + blockLength, end);
+    const middle = antisymmetric ? 0 : weights[half];
+    // The middle reading takes part even with no weight: a missing one leaves its value missing.
+    for (let i = start; i < stop; i++) out[i] = middle * values[i];
+    for (let j = 1; j <= half; j++) {
+      const w = weights[half + j];
+      for (let i = start; i < stop; i++) out[i] += w * (values[i + j] + sign * values[i - j]);
+    }
+    for (let i = start; i < stop; i++) check += 0 * out[i];
+  }
+  return check === 0;
+}
+
+interface Rows {
+  rowOf(i: number): Stretch;
+  commonWeights(low: number, high: number): Float64Array | null;
+}
+
+function filteredNoise(parent: NoisePath, rows: Rows): NoisePath {
+  const spreadHere = (stretch: Stretch): Stretch => {
+    const { first, weights } = stretch;
+    const common = rows.commonWeights(first, first + weights.length);
+    return common === null ? spreadRows(stretch, rows.rowOf) : spreadCommon(stretch, common);
+  };
+  return {
+    root: parent.root,
     independent: false,
-    transpose: (weights) => parent.transpose(transposeHere(weights)),
-    row: pathRow,
-    isOrdinary,
-    rowNormsSquared() {
-      if (norms !== null) return norms;
-      const found = new Float64Array(n);
-      let ordinaryNorm: number | null = null;
-      for (let i = 0; i < n; i++) {
-        const ordinary = isOrdinary(i);
-        if (ordinary && ordinaryNorm !== null) {
-          found[i] = ordinaryNorm;
-          continue;
-        }
-        const row = pathRow(i);
-        if (row === null) return null;
-        found[i] = sumOfSquares(row.weights);
-        if (ordinary) ordinaryNorm = found[i];
-      }
-      norms = found;
-      return found;
+    spread: (weights) => parent.spread(spreadHere(weights)),
+    row(i) {
+      const here = rows.rowOf(i);
+      return parent.independent ? here : parent.row(here.first) === null ? null : parent.spread(here);
+    },
+    isOrdinary(low, high) {
+      const common = rows.commonWeights(low, high);
+      if (common === null) return false;
+      const half = (common.length - 1) / 2;
+      return parent.isOrdinary(low - half, high + half);
     },
   };
 }
 
-function sumOfSquares(weights: Float64Array): number {
-  let sum = 0;
-  for (let j = 0; j < weights.length; j++) sum += weights[j] * weights[j];
-  return sum;
+/** Weights spread over rows that are all the same but for a shift, tap by tap. */
+function spreadCommon({ first, weights }: Stretch, row: Float64Array): Stretch {
+  const half = (row.length - 1) / 2;
+  const n = weights.length;
+  const out = new Float64Array(n + 2 * half);
+  for (let j = 0; j < row.length; j++) {
+    const weight = row[j];
+    if (weight === 0) continue;
+    for (let i = 0; i < n; i++) out[i + j] += weight * weights[i];
+  }
+  return { first: first - half, weights: out };
 }
+
+function spreadRows({ first, weights }: Stretch, rowOf: (i: number) => Stretch): Stretch {
+  let low = Infinity;
+  let high = -Infinity;
+  const rows = Array.from(weights, (weight, i) => (weight === 0 ? null : rowOf(first + i)));
+  for (const row of rows) {
+    if (row === null) continue;
+    low = Math.min(low, row.first);
+    high = Math.max(high, row.first + row.weights.length);
+  }
+  if (high < low) return { first, weights: new Float64Array(0) };
+  const out = new Float64Array(high - low);
+  rows.forEach((row, i) => {
+    if (row === null) return;
+    const weight = weights[i];
+    const at = row.first - low;
+    for (let j = 0; j < row.weights.length; j++) out[at + j] += weight * row.weights[j];
+  });
+  return { first: low, weights: out };
+}
+
+/** The product of rows of two paths at ascending indices, or null where rows are not sparse; ordinary ones once. */
+export function rowProducts(a: NoisePath, b: NoisePath, indices: ArrayLike<number>): Float64Array | null {
+  const n = indices.length;
+  const products = new Float64Array(n);
+  const productAt = (i: number): number | null => {
+    const [rowA, rowB] = [a.row(i), b.row(i)];
+    return rowA === null || rowB === null ? null : dotOfStretches(rowA, rowB);
+  };
+  if (n === 0) return products;
+  const isOrdinary = (low: number, high: number) => a.isOrdinary(low, high) && b.isOrdinary(low, high);
+  if (isOrdinary(indices[0], indices[n - 1] + 1)) {
+    const product = productAt(indices[n >> 1]);
+    return product === null ? null : products.fill(product);
+  }
+  let ordinary = NaN;
+  for (let k = 0; k < n; k++) {
+    const i = indices[k];
+    const here = isOrdinary(i, i + 1);
+    if (here && ordinary === ordinary) {
+      products[k] = ordinary;
+      continue;
+    }
+    const product = productAt(i);
+    if (product === null) return null;
+    products[k] = product;
+    if (here) ordinary = product;
+  }
+  return products;
+}
+
+/** (F Fᵀ)ᵢᵢ for values at ascending indices, or null where rows are not sparse. */
+export const rowNormsSquared = (path: NoisePath, indices: ArrayLike<number>): Float64Array | null =>
+  path.independent ? new Float64Array(indices.length).fill(1) : rowProducts(path, path, indices);

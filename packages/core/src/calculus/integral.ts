@@ -1,134 +1,115 @@
-import { Refusal } from '../refusal';
-import { type Series, indexAfter, indexAtOrAfter, valueAt } from '../series/series';
+import { Growing } from '../series/growing';
+import { type NoisePath } from '../series/noisePath';
+import { checkSampling, timeAt } from '../series/sampling';
+import { type Series } from '../series/series';
 import { multiplyUnits } from '../units/unit';
-import { type NoisePath } from '../series/noise';
+import { isGap } from './gaps';
 
-const integralQuantity: Record<string, string> = {
+const integralQuantity: Readonly<Record<string, string>> = {
   velocity: 'displacement',
   acceleration: 'change of velocity',
   force: 'impulse',
+  'angular velocity': 'change of angle',
 };
 
-/** A lone lost echo or two are bridged by a straight line; what went on in a longer gap nobody knows. */
-const longestBridge = 3;
+interface Kept {
+  input: object;
+  values: Growing;
+  /** Widths of the trapezoids on the left of the readings that are there. */
+  before: Growing;
+  last: number;
+  sum: number;
+  /** Where a gap ended the sum; Infinity while none did. */
+  end: number;
+  next: number;
+}
+
+const keptOf = new WeakMap<object, Kept>();
 
 /**
  * The running integral by the trapezoidal rule, zero at the first reading. A missing reading is bridged by a straight line
- * between its neighbours and stays missing itself; a stretch of missing readings longer than `bridge` ends the sum,
- * because nobody knows what went on in there: all later values are NaN.
+ * between its neighbours and stays missing itself; a longer gap, or a hole in irregular times, ends the sum, because nobody
+ * knows what went on in there: all later values are NaN.
+ * @param before the integral of an earlier, shorter state of the same series, which is gone on with
  */
-export function runningIntegral(series: Series, symbol: string, bridge = longestBridge): Series {
-  const { times, values } = series;
+export function runningIntegral(series: Series, symbol: string, before?: Series): Series {
+  const { sampling, values } = series;
+  checkSampling(sampling);
   const n = values.length;
-  const out = new Float64Array(n).fill(NaN);
-  // Trapezoid widths on each side of the readings that are there, kept for the noise path.
-  const before = new Float64Array(n);
-  let last = -1;
-  let sum = 0;
-  let end = n;
-  for (let i = 0; i < n; i++) {
-    if (Number.isNaN(values[i])) continue;
+  const earlier = before === undefined ? undefined : keptOf.get(before.lineage);
+  const goesOn = before !== undefined && earlier !== undefined && earlier.input === series.lineage;
+  const from = goesOn ? earlier.next : 0;
+  const kept: Kept = goesOn
+    ? earlier
+    : {
+        input: series.lineage,
+        values: new Growing(n),
+        before: new Growing(n),
+        last: -1,
+        sum: 0,
+        end: Infinity,
+        next: 0,
+      };
+  const out = kept.values.extend(n);
+  const widths = kept.before.extend(n);
+  // Of a parent that still changes its tail only the settled part is kept; the tail is worked out for now.
+  let { last, sum, end } = kept;
+  for (let i = from; i < n; i++) {
+    if (i === series.settled) Object.assign(kept, { last, sum, end, next: i });
+    out[i] = NaN;
+    widths[i] = 0;
+    if (values[i] !== values[i] || i >= end) continue;
     if (last >= 0) {
-      if (i - last - 1 > bridge) {
+      if (isGap(sampling, last, i)) {
         end = i;
-        break;
+        continue;
       }
-      before[i] = (times[i] - times[last]) / 2;
-      sum += before[i] * (values[i] + values[last]);
+      widths[i] = (timeAt(sampling, i) - timeAt(sampling, last)) / 2;
+      sum += widths[i] * (values[i] + values[last]);
     }
     out[i] = sum;
     last = i;
   }
-  const noise: NoisePath = {
-    readings: series.noise.readings,
-    independent: false,
-    row: () => null,
-    isOrdinary: () => false,
-    rowNormsSquared: () => null,
-    transpose(weights) {
-      const back = new Float64Array(n);
-      // Value i holds every trapezoid up to i, so a trapezoid ending at i is weighed by all later weights.
-      let later = 0;
-      let right = -1;
-      for (let i = end - 1; i >= 0; i--) {
-        if (Number.isNaN(values[i])) continue;
-        if (right >= 0) {
-          back[i] += before[right] * later;
-          back[right] += before[right] * later;
-        }
-        later += weights[i];
-        right = i;
-      }
-      return series.noise.transpose(back);
-    },
-  };
+  if (series.settled >= n) Object.assign(kept, { last, sum, end, next: n });
+  const lineage = goesOn ? before.lineage : {};
+  keptOf.set(lineage, kept);
+  const ended = Math.min(end, n);
+  const parent = series.noise;
+  const noise: NoisePath | null =
+    parent === null
+      ? null
+      : {
+          root: parent.root,
+          independent: false,
+          row: () => null,
+          isOrdinary: () => false,
+          spread({ first, weights }) {
+            const back = new Float64Array(Math.min(first + weights.length, ended));
+            // Value i holds every trapezoid up to i, so a trapezoid ending at i is weighed by all later weights.
+            let later = 0;
+            let right = -1;
+            for (let i = back.length - 1; i >= 0; i--) {
+              if (values[i] !== values[i]) continue;
+              if (right >= 0) {
+                back[i] += widths[right] * later;
+                back[right] += widths[right] * later;
+              }
+              if (i >= first) later += weights[i - first];
+              right = i;
+            }
+            return parent.spread({ first: 0, weights: back });
+          },
+        };
   return {
     symbol,
     quantity: integralQuantity[series.quantity] ?? `integral of ${series.quantity}`,
     unit: multiplyUnits(series.unit, series.timeUnit),
-    times,
     timeUnit: series.timeUnit,
-    interval: series.interval,
+    sampling,
     values: out,
     noise,
+    made: series.made,
+    lineage,
+    settled: Math.min(series.settled, n),
   };
 }
-
-export interface Area {
-  value: number;
-  /** Weights on the values of the series: area = Σ weights · values. */
-  weights: Float64Array;
-  /** Missing readings that were bridged by a straight line. */
-  bridged: number;
-}
-
-/**
- * The area under a series between two abscissas, by the trapezoidal rule, with the ends interpolated where there are
- * readings on both sides of them. Up to `bridge` missing readings in a row are bridged by a straight line.
- * @throws Refusal with fewer than two readings, or across a longer gap
- */
-export function areaBetween(series: Series, start: number, end: number, bridge = longestBridge): Area {
-  const { times, values } = series;
-  const first = indexAtOrAfter(times, start);
-  const past = indexAfter(times, end);
-  const weights = new Float64Array(values.length);
-  let value = 0;
-  let bridged = 0;
-  let inner = -1;
-  let last = -1;
-  for (let i = first; i < past; i++) {
-    if (Number.isNaN(values[i])) continue;
-    const skipped = i - (last < 0 ? first : last + 1);
-    if (skipped > bridge) throw gapRefusal(times[i - 1]);
-    if (last < 0) inner = i;
-    else {
-      const half = (times[i] - times[last]) / 2;
-      weights[last] += half;
-      weights[i] += half;
-      value += half * (values[last] + values[i]);
-      bridged += skipped;
-    }
-    last = i;
-  }
-  if (last === inner)
-    throw new Refusal('An area needs at least two readings in its region. Make the region longer.');
-  if (past - 1 - last > bridge) throw gapRefusal(times[past - 1]);
-  const strip = (at: number, inside: number, outside: number) => {
-    if (outside < 0 || outside >= values.length) return;
-    const atEnd = valueAt(series, at);
-    if (Number.isNaN(atEnd)) return;
-    const width = Math.abs(times[inside] - at);
-    const part = width / Math.abs(times[outside] - times[inside]);
-    value += (width / 2) * (atEnd + values[inside]);
-    weights[inside] += (width / 2) * (2 - part);
-    weights[outside] += (width / 2) * part;
-  };
-  if (inner === first) strip(start, first, first - 1);
-  if (last === past - 1) strip(end, past - 1, past);
-  return { value, weights, bridged };
-}
-
-const gapRefusal = (at: number) =>
-  new Refusal(
-    `Readings are missing about ${Number(at.toPrecision(6))}, so the area would be a guess. Choose a region without the gap.`,
-  );

@@ -1,7 +1,8 @@
 import { derivative } from '../calculus/derivative';
-import { readingsNoise } from '../series/noise';
+import { type Series } from '../series/series';
 import { positionSeries } from '../testing/series';
-import { normalRandom } from '../testing/random';
+import { normalRandom } from '../random';
+import { timesOf } from '../series/sampling';
 import { fitRelation } from './fit';
 import { line } from './models/line';
 import { sine } from './models/sine';
@@ -9,10 +10,10 @@ import { type Relation } from './relation';
 
 // The claim of a standard uncertainty (JCGM 100:2008, annex G): value ± u holds the truth in 68.3 % of repetitions.
 
-const whole = (y: Float64Array, noise = readingsNoise(y)) => ({
-  seriesLength: y.length,
-  indices: Int32Array.from(y.keys()),
+const whole = ({ values, noise }: Series) => ({
+  indices: Int32Array.from(values.keys()),
   noise,
+  against: null,
 });
 
 function coverage(relation: Relation, truth: number[], sigma: number, runs: number, seed: number): number[] {
@@ -22,7 +23,7 @@ function coverage(relation: Relation, truth: number[], sigma: number, runs: numb
   const inside = truth.map(() => 0);
   for (let run = 0; run < runs; run++) {
     const y = clean.map((value) => value + sigma * normal());
-    const fit = fitRelation(relation, { x, y }, whole(y));
+    const fit = fitRelation(relation, { x, y });
     truth.forEach((value, i) => {
       if (Math.abs(fit.parameters[i] - value) <= fit.standardUncertainties[i]) inside[i]++;
     });
@@ -57,11 +58,7 @@ test.each([1, 2])(
     for (let run = 0; run < runs; run++) {
       let series = positionSeries(150, 0.02, (t) => 0.2 + 0.1 * t + 0.45 * t * t + 0.0003 * normal());
       for (let k = 0; k < times; k++) series = derivative(series, { symbol: 'v', windowPoints: 9 });
-      const fit = fitRelation(
-        line,
-        { x: series.times, y: series.values },
-        whole(series.values, series.noise),
-      );
+      const fit = fitRelation(line, { x: timesOf(series.sampling), y: series.values }, whole(series));
       if (Math.abs(fit.parameters[0] - (times === 1 ? 0.9 : 0)) <= fit.standardUncertainties[0]) inside++;
     }
     expect(inside / runs).toBeGreaterThan(0.64);

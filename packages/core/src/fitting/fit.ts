@@ -1,6 +1,11 @@
 import { Refusal } from '../refusal';
-import { type FittedPoints, parameterCovariance, transformCovariance } from './covariance';
-import { type FitPoints, type Relation } from './relation';
+import { rowNormsSquared, rowProducts } from '../calculus/filter';
+import { type Influence } from '../results/quantity';
+import { type Stretch, addStretches } from '../series/noisePath';
+import { type FittedPoints, fitNoise, independentCovariance, transformCovariance } from './covariance';
+import { invertUpper, isRankDeficient } from './householder';
+import { type ModelFunction, type SolverOptions, leastSquares } from './levenbergMarquardt';
+import { type FitPoints, type Hint, type Relation, type RelationSolution } from './relation';
 
 export interface Fit {
   /** Named parameters of the relation, in its order. */
@@ -8,61 +13,243 @@ export interface Fit {
   /** Standard uncertainties (one standard deviation), in the same order. */
   standardUncertainties: number[];
   covariance: number[][];
+  /** Degrees of freedom by which the uncertainties are known. */
+  degreesOfFreedom: number;
   /** √(RSS / (n − p)), in the unit of y. */
   residualStandardDeviation: number;
   residualSumOfSquares: number;
   /** 1 − RSS / Σ(y − ȳ)². */
   rSquared: number;
   count: number;
-  degreesOfFreedom: number;
   /** y − fitted value, for each point. */
-  residuals: Float64Array;
+  residuals(): Float64Array;
+  /** The fitted value at x. */
+  valueAt(x: number): number;
+  /** What moves one of the parameters; empty for plain numbers. */
+  influencesOn(parameter: number): Influence[];
+  /** Largest share of its own uncertainty by which the noise of x would have shifted a parameter, had it not been corrected. */
+  correctedShift: number;
   iterations: number;
   reason: string;
+  /** Sentences about what the fit leaves standing. */
+  remarks: string[];
+}
+
+/** Points of plain numbers, each with a scatter of its own. */
+export const plainPoints = (count: number): FittedPoints => ({
+  indices: Int32Array.from({ length: count }, (_, i) => i),
+  noise: null,
+  against: null,
+});
+
+export interface FitOptions extends Partial<Hint> {
+  /** Leaves out what only a fit at rest needs: remarks. */
+  moving?: boolean;
+  /** The points are known to be finite numbers. */
+  finite?: boolean;
+}
+
+/** @throws Refusal that names the first value that is no number */
+function checkFinite(values: Float64Array, name: string): void {
+  for (let i = 0; i < values.length; i++)
+    if (!Number.isFinite(values[i]))
+      throw new Refusal(`${name} of point ${i + 1} is ${values[i]}; a fit needs finite numbers.`);
 }
 
 /**
- * Fits a relation to points, with the standard uncertainties of its parameters.
- * @throws Refusal where there are too few points, no scatter to speak of, or no solution
+ * Fits a relation to points, with the standard uncertainties of its parameters. Where what they are fitted against is noisy
+ * itself, its noise counts in the uncertainties, and the shift that it causes is taken off to first order (Carroll, Ruppert,
+ * Stefanski and Crainiceanu, Measurement Error in Nonlinear Models, 2nd ed. 2006, section 3.4 for the line; Fuller 1987).
+ * @throws Refusal where there are too few points, no scatter to speak of, values that are no numbers, or no solution
  */
-export function fitRelation(relation: Relation, points: FitPoints, fitted: FittedPoints): Fit {
+export function fitRelation(
+  relation: Relation,
+  points: FitPoints,
+  fitted: FittedPoints = plainPoints(points.y.length),
+  { near = null, moving = false, finite = false }: FitOptions = {},
+): Fit {
   const { x, y } = points;
   const n = x.length;
   const p = relation.parameterCount;
+  if (y.length !== n) throw new Refusal(`There are ${n} places but ${y.length} values.`);
   if (n <= p)
     throw new Refusal(
       `A ${relation.title} with its uncertainties needs at least ${p + 1} readings; the region has ${n}. Make the region longer.`,
     );
-  let mean = 0;
-  for (let i = 0; i < n; i++) mean += (y[i] - mean) / (i + 1);
-  let total = 0;
-  let constant = true;
-  for (let i = 0; i < n; i++) {
-    total += (y[i] - mean) ** 2;
-    constant &&= y[i] === y[0];
+  if (!finite) {
+    checkFinite(x, 'The place');
+    checkFinite(y, 'The value');
   }
+  const { total, constant } = scatter(y);
   if (constant)
     throw new Refusal(
       `All ${n} readings in the region are the same (${Number(y[0].toPrecision(6))}); there is nothing to fit.`,
     );
-  const { solution, parameters, transformation } = relation.solve(points);
-  const own = parameterCovariance(solution, fitted);
-  if (own === null)
+  const solved = relation.solve(points, { near });
+  const { solution } = solved;
+  if (isRankDeficient(solution.triangle, p))
     throw new Refusal(
       `These readings cannot tell the parameters of a ${relation.title} apart. Make the region longer.`,
     );
-  const covariance = transformCovariance(own.matrix, transformation);
+  const noise = fitNoise(solution.triangle, solution.jacobian, solution.residualSumOfSquares, fitted, () =>
+    slopesOf(solved, x),
+  );
+  const shift = fitted.against === null ? null : shiftByNoise(solved, points, fitted, noise.covariance);
+  const own = shift === null ? solution.parameters : solution.parameters.map((value, k) => value - shift[k]);
+  const covariance = transformCovariance(noise.covariance, solved.transformation);
   return {
-    parameters,
+    parameters: solved.named(own),
     covariance,
     standardUncertainties: covariance.map((row, i) => Math.sqrt(Math.max(row[i], 0))),
-    residualStandardDeviation: own.residualStandardDeviation,
+    degreesOfFreedom: noise.degreesOfFreedom,
+    residualStandardDeviation: Math.sqrt(solution.residualSumOfSquares / (n - p)),
     residualSumOfSquares: solution.residualSumOfSquares,
     rSquared: 1 - solution.residualSumOfSquares / total,
     count: n,
-    degreesOfFreedom: n - p,
     residuals: solution.residuals,
+    valueAt: (place) => solved.value(own, place),
+    influencesOn(parameter) {
+      const row = solved.transformation[parameter];
+      return noise.effects().map(({ root, byParameter }) => {
+        let effect: Stretch = { first: byParameter[0].first, weights: new Float64Array(0) };
+        byParameter.forEach((stretch, k) => {
+          if (row[k] !== 0) effect = addStretches(effect, stretch, row[k]);
+        });
+        return { root: root.key, label: root.label, effect };
+      });
+    },
+    correctedShift:
+      shift === null
+        ? 0
+        : Math.max(...shift.map((value, k) => Math.abs(value) / Math.sqrt(noise.covariance[k][k]))),
     iterations: solution.iterations,
+    reason: solution.reason,
+    remarks: moving ? [] : (relation.remarks?.(points, solved) ?? []),
+  };
+}
+
+function scatter(y: Float64Array): { total: number; constant: boolean } {
+  const n = y.length;
+  const base = y[0];
+  let sum = 0;
+  let squares = 0;
+  for (let i = 0; i < n; i++) {
+    const value = y[i] - base;
+    sum += value;
+    squares += value * value;
+  }
+  return { total: Math.max(squares - (sum * sum) / n, 0), constant: squares === 0 };
+}
+
+/** A step along x that is small against the points' reach, for differences. */
+function smallStep(x: Float64Array): number {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const value of x) {
+    if (value < low) low = value;
+    if (value > high) high = value;
+  }
+  return 1e-4 * (high - low);
+}
+
+function slopesOf(solved: RelationSolution, x: Float64Array): Float64Array {
+  const { parameters } = solved.solution;
+  const slopes = new Float64Array(x.length);
+  for (let i = 0; i < x.length; i++) slopes[i] = solved.slope(parameters, x[i]);
+  return slopes;
+}
+
+/** A shift in the mean is told well enough by so many of the points. */
+const mostShiftPoints = 150;
+
+/**
+ * How far the noise of x has shifted the solver's parameters in the mean, to first order: (JᵀJ)⁻¹ Σ [J′(c − f′σ²) − ½ J f″σ²]
+ * with σ² the variance of each x and c its covariance with the noise of y.
+ */
+function shiftByNoise(
+  { slope, gradient, solution }: RelationSolution,
+  { x }: FitPoints,
+  { indices, noise, against }: FittedPoints,
+  covariance: readonly (readonly number[])[],
+): number[] {
+  const p = solution.parameters.length;
+  const none = new Array<number>(p).fill(0);
+  if (against === null || covariance.some((row) => row.some((value) => !Number.isFinite(value)))) return none;
+  const n = indices.length;
+  const stride = Math.ceil(n / mostShiftPoints);
+  const places = Array.from({ length: Math.ceil(n / stride) }, (_, k) => k * stride);
+  const chosen = Int32Array.from(places, (place) => indices[place]);
+  const norms = rowNormsSquared(against, chosen);
+  const sigma = against.root.level.between(indices[0], indices[n - 1] + 1).standardDeviation;
+  if (norms === null || !Number.isFinite(sigma)) return none;
+  const shared = noise !== null && noise.root.key === against.root.key;
+  const joint = shared ? rowProducts(noise, against, chosen) : null;
+  const h = smallStep(x);
+  const score = new Array<number>(p).fill(0);
+  places.forEach((place, i) => {
+    const own = solution.parameters;
+    const here = gradient(own, x[place]);
+    const left = gradient(own, x[place] - h);
+    const right = gradient(own, x[place] + h);
+    const variance = sigma * sigma * norms[i];
+    const first = slope(own, x[place]);
+    const second = (slope(own, x[place] + h) - slope(own, x[place] - h)) / (2 * h);
+    const mixed = sigma * sigma * (joint === null ? 0 : joint[i]) - first * variance;
+    for (let k = 0; k < p; k++) {
+      const bend = (right[k] - left[k]) / (2 * h);
+      score[k] += (n / places.length) * (bend * mixed - 0.5 * here[k] * second * variance);
+    }
+  });
+  const inverse = invertUpper(solution.triangle, p);
+  return none.map((_, a) => {
+    let sum = 0;
+    for (let b = 0; b < p; b++) {
+      let entry = 0;
+      for (let k = 0; k < p; k++) entry += inverse[a][k] * inverse[b][k];
+      sum += entry * score[b];
+    }
+    return sum;
+  });
+}
+
+/** A fit of a model that somebody wrote themselves. */
+export interface ModelFit {
+  parameters: number[];
+  standardUncertainties: number[];
+  covariance: number[][];
+  residualStandardDeviation: number;
+  residualSumOfSquares: number;
+  residuals: Float64Array;
+  degreesOfFreedom: number;
+  reason: string;
+}
+
+/**
+ * Fits any model function to readings with independent scatter, from a start.
+ * @param model fills values and partial derivatives block by block, see `ModelFunction`
+ * @throws Refusal where the readings are too few or no numbers, the search does not settle, or the parameters cannot be told apart
+ */
+export function fitModel(
+  model: ModelFunction,
+  y: Float64Array,
+  start: readonly number[],
+  options: SolverOptions = {},
+): ModelFit {
+  const p = start.length;
+  const solution = leastSquares(model, y, start, options);
+  if (isRankDeficient(solution.triangle, p))
+    throw new Refusal('These readings cannot tell the parameters of the model apart.');
+  const degreesOfFreedom = y.length - p;
+  const variance = degreesOfFreedom > 0 ? solution.residualSumOfSquares / degreesOfFreedom : NaN;
+  const covariance = independentCovariance(solution.triangle, variance);
+  return {
+    parameters: solution.parameters,
+    covariance,
+    standardUncertainties: covariance.map((row, i) => Math.sqrt(row[i])),
+    residualStandardDeviation: Math.sqrt(variance),
+    residualSumOfSquares: solution.residualSumOfSquares,
+    residuals: solution.residuals(),
+    degreesOfFreedom,
     reason: solution.reason,
   };
 }

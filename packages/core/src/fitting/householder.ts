@@ -1,35 +1,55 @@
+/** An upper triangle R, m × m, row by row. */
+export type Triangle = number[][];
+
+/** Rows that are worked on at a time: few enough for their columns to stay in the cache. */
+export const blockRows = 512;
+
+export const emptyTriangle = (m: number): Triangle =>
+  Array.from({ length: m }, () => new Array<number>(m).fill(0));
+
 /**
- * Householder triangularisation of a tall matrix given as columns, in place. Our own rather than a matrix package's because
- * the solver meets 10⁵ rows and a handful of columns, where column arrays are several times faster, and needs no Q.
- * Source: Golub and Van Loan, Matrix Computations, 4th ed. (2013), algorithm 5.2.1.
- * @param columns m columns of n ≥ 1 rows; overwritten
- * @returns the upper triangle R, m × m, row by row (rows beyond n are zero)
+ * Absorbs rows into a triangle by Householder reflections: afterwards RᵀR has grown by BᵀB. Going through a tall matrix
+ * block by block gives its triangle without ever holding the matrix. Our own rather than a matrix package's because the
+ * solver meets 10⁵ rows and a handful of columns, where this is several times faster, and needs no Q.
+ * Source: Golub and Van Loan, Matrix Computations, 4th ed. (2013), algorithm 5.2.1 and section 6.5.3.
+ * @param columns m columns of at least `rows` rows; overwritten
  */
-export function triangularise(columns: readonly Float64Array[]): number[][] {
+export function absorb(r: Triangle, columns: readonly Float64Array[], rows: number): void {
+  const m = columns.length;
+  for (let k = 0; k < m; k++) {
+    const column = columns[k];
+    const corner = r[k][k];
+    let norm = corner * corner;
+    for (let i = 0; i < rows; i++) norm += column[i] * column[i];
+    norm = Math.sqrt(norm);
+    if (norm === 0) continue;
+    const alpha = corner > 0 ? -norm : norm;
+    const head = corner - alpha;
+    // v = (head, column); vᵀv = −2 alpha head
+    const half = -alpha * head;
+    const row = r[k];
+    for (let j = k + 1; j < m; j++) {
+      const other = columns[j];
+      let dot = head * row[j];
+      for (let i = 0; i < rows; i++) dot += column[i] * other[i];
+      const factor = dot / half;
+      row[j] -= factor * head;
+      for (let i = 0; i < rows; i++) other[i] -= factor * column[i];
+    }
+    row[k] = alpha;
+  }
+}
+
+/** The triangle of a tall matrix given as columns, which are left as they are. */
+export function triangleOf(columns: readonly Float64Array[]): Triangle {
   const m = columns.length;
   const n = columns[0].length;
-  const r = Array.from({ length: m }, () => new Array<number>(m).fill(0));
-  for (let k = 0; k < Math.min(m, n); k++) {
-    const column = columns[k];
-    let norm = 0;
-    for (let i = k; i < n; i++) norm += column[i] * column[i];
-    norm = Math.sqrt(norm);
-    if (norm > 0) {
-      const alpha = column[k] > 0 ? -norm : norm;
-      const head = column[k] - alpha;
-      // v = (head, column[k+1 …]); vᵀv = 2 norm (norm + |column[k]|)
-      const half = -alpha * head;
-      for (let j = k + 1; j < m; j++) {
-        const other = columns[j];
-        let dot = head * other[k];
-        for (let i = k + 1; i < n; i++) dot += column[i] * other[i];
-        const factor = dot / half;
-        other[k] -= factor * head;
-        for (let i = k + 1; i < n; i++) other[i] -= factor * column[i];
-      }
-      r[k][k] = alpha;
-    }
-    for (let j = k + 1; j < m; j++) r[k][j] = columns[j][k];
+  const r = emptyTriangle(m);
+  const block = columns.map(() => new Float64Array(Math.min(blockRows, n)));
+  for (let from = 0; from < n; from += blockRows) {
+    const rows = Math.min(blockRows, n - from);
+    columns.forEach((column, k) => block[k].set(column.subarray(from, from + rows)));
+    absorb(r, block, rows);
   }
   return r;
 }
@@ -74,3 +94,6 @@ export function isRankDeficient(r: readonly (readonly number[])[], p: number, to
   }
   return false;
 }
+
+/** Fewer rows than this are always worked on by reflections, which cost next to nothing then. */
+export const fewRows = 1024;

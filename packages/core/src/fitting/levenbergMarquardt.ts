@@ -1,12 +1,22 @@
 import { Refusal } from '../refusal';
-import { solveLowerTransposed, solveUpper, triangularise } from './householder';
+import {
+  type Triangle,
+  absorb,
+  blockRows,
+  emptyTriangle,
+  fewRows,
+  solveLowerTransposed,
+  solveUpper,
+} from './householder';
+import { GramSum } from './gram';
 
 /**
- * A relation as the solver sees it: fills `out` with the model at the given parameters, and `jacobian` (one column a
- * parameter) with its partial derivatives where that is asked for.
+ * A relation as the solver sees it: fills `out` with the model for readings `first`, `first + 1`, … up to the length of
+ * `out`, and `jacobian` (one column a parameter) with its partial derivatives where that is asked for.
  */
 export type ModelFunction = (
   parameters: readonly number[],
+  first: number,
   out: Float64Array,
   jacobian: readonly Float64Array[] | null,
 ) => void;
@@ -14,16 +24,23 @@ export type ModelFunction = (
 export interface Solution {
   parameters: number[];
   residualSumOfSquares: number;
+  /** Triangle of the Jacobian at the solution, p × p: RᵀR = JᵀJ. */
+  triangle: Triangle;
+  /** y − model, for each reading. */
+  residuals(): Float64Array;
   /** Partial derivatives at the solution, one column a parameter. */
-  jacobian: Float64Array[];
-  residuals: Float64Array;
+  jacobian(): Float64Array[];
   iterations: number;
   /** Why the search ended. */
-  reason: 'gradient vanishes' | 'steps vanish' | 'sum of squares settles';
+  reason: 'gradient vanishes' | 'steps vanish' | 'sum of squares settles' | 'solved at once';
 }
 
 export interface SolverOptions {
   maxIterations?: number;
+  /** Relative gain in the sum of squares that is no longer worth a step; the rounding of a double where it is left out. */
+  tolerance?: number;
+  /** How much the first step is held back; little where the start is known to be near. */
+  damping?: number;
 }
 
 const epsilon = 2 ** -52;
@@ -31,38 +48,55 @@ const epsilon = 2 ** -52;
 /**
  * Least squares by Levenberg and Marquardt in the scaled form of Moré (Lecture Notes in Mathematics 630 (1978) 105): every
  * step solves the damped problem by orthogonal triangularisation, never by the normal equations; parameters are scaled by
- * the largest column norms met so far; damping follows the gain ratio (Nielsen, IMM-REP-1999-05).
- * @param y readings, at least as many as parameters
- * @throws Refusal where the search does not settle or leaves the finite numbers
+ * the largest column norms met so far; damping follows the gain ratio (Nielsen, IMM-REP-1999-05). Readings are gone through
+ * in blocks, so that no matrix is held. A parameter that the model does not feel at the start is left standing until it does.
+ * @param y readings, at least as many as parameters, all finite
+ * @throws Refusal where readings are not finite, the search does not settle or leaves the finite numbers
  */
 export function leastSquares(
   model: ModelFunction,
   y: Float64Array,
   start: readonly number[],
-  { maxIterations = 300 }: SolverOptions = {},
+  { maxIterations = 300, tolerance = 4 * epsilon, damping: firstDamping = 1e-3 }: SolverOptions = {},
 ): Solution {
   const n = y.length;
   const p = start.length;
   if (n < p) throw new Refusal(`A fit with ${p} parameters needs at least ${p} readings; there are ${n}.`);
-  const jacobian = Array.from({ length: p }, () => new Float64Array(n));
+  for (let i = 0; i < n; i++)
+    if (!Number.isFinite(y[i])) throw new Refusal(`Reading ${i + 1} is ${y[i]}; a fit needs finite numbers.`);
   const scale = new Array<number>(p).fill(0);
-  const work = Array.from({ length: p + 1 }, () => new Float64Array(n));
-  let residuals = new Float64Array(n);
-  let trialResiduals = new Float64Array(n);
-  let parameters = [...start];
+  const room = Math.min(blockRows, n);
+  const work = Array.from({ length: p + 1 }, () => new Float64Array(room));
+  const shifted = new Float64Array(room);
 
-  const evaluate = (
-    at: readonly number[],
-    into: Float64Array,
-    columns: readonly Float64Array[] | null,
-  ): number => {
-    model(at, into, columns);
+  interface State {
+    parameters: number[];
+    sum: number;
+    /** Triangle of (J | residuals), (p + 1) × (p + 1). */
+    r: Triangle;
+  }
+
+  /** One pass over all readings: the sum of squares and the triangle of what the next step needs. */
+  const evaluate = (parameters: number[], byReflections = n <= fewRows): State => {
+    const r = emptyTriangle(p + 1);
+    const gram = byReflections ? null : new GramSum(p + 1);
     let sum = 0;
-    for (let i = 0; i < n; i++) {
-      into[i] = y[i] - into[i];
-      sum += into[i] * into[i];
+    for (let from = 0; from < n; from += blockRows) {
+      const rows = Math.min(blockRows, n - from);
+      const columns = rows === room ? work : work.map((column) => column.subarray(0, rows));
+      const residuals = columns[p];
+      model(parameters, from, residuals, columns);
+      for (let i = 0; i < rows; i++) {
+        residuals[i] = y[from + i] - residuals[i];
+        sum += residuals[i] * residuals[i];
+      }
+      if (!Number.isFinite(sum)) return { parameters, sum, r };
+      if (gram === null) absorb(r, columns, rows);
+      else gram.add(columns, rows);
     }
-    return sum;
+    if (gram === null) return { parameters, sum, r };
+    const triangle = gram.triangle(p);
+    return triangle === null ? evaluate(parameters, true) : { parameters, sum, r: triangle };
   };
 
   /**
@@ -71,23 +105,27 @@ export function leastSquares(
    * plateau; close to the solution it is not worth its evaluation.
    */
   const bendsTooMuch = (
+    { parameters, sum }: State,
     step: readonly number[],
     predicted: number,
-    damped: readonly (readonly number[])[],
+    damped: Triangle,
   ): boolean => {
     if (predicted < 0.05 * sum) return false;
     const h = 0.1;
-    model(
-      parameters.map((value, k) => value + h * step[k]),
-      trialResiduals,
-      null,
-    );
     const right = new Array<number>(p).fill(0);
-    for (let i = 0; i < n; i++) {
-      let linear = 0;
-      for (let k = 0; k < p; k++) linear += jacobian[k][i] * step[k];
-      const bend = (2 / h) * ((trialResiduals[i] - (y[i] - residuals[i])) / h - linear);
-      for (let k = 0; k < p; k++) right[k] -= jacobian[k][i] * bend;
+    const along = parameters.map((value, k) => value + h * step[k]);
+    for (let from = 0; from < n; from += blockRows) {
+      const rows = Math.min(blockRows, n - from);
+      const columns = work.map((column) => column.subarray(0, rows));
+      const ahead = shifted.subarray(0, rows);
+      model(parameters, from, columns[p], columns);
+      model(along, from, ahead, null);
+      for (let i = 0; i < rows; i++) {
+        let linear = 0;
+        for (let k = 0; k < p; k++) linear += columns[k][i] * step[k];
+        const bend = (2 / h) * ((ahead[i] - columns[p][i]) / h - linear);
+        for (let k = 0; k < p; k++) right[k] -= columns[k][i] * bend;
+      }
     }
     const correction = solveUpper(damped, solveLowerTransposed(damped, right));
     let bent = 0;
@@ -99,25 +137,36 @@ export function leastSquares(
     return !(2 * Math.sqrt(bent) <= 0.75 * Math.sqrt(straight));
   };
 
-  let sum = evaluate(parameters, residuals, jacobian);
-  if (!Number.isFinite(sum)) throw new Refusal('The relation has no finite value at the first guess.');
-  let damping = 1e-3;
+  let state = evaluate([...start]);
+  if (!Number.isFinite(state.sum)) throw new Refusal('The relation has no finite value at the first guess.');
+  let damping = firstDamping;
   let growth = 2;
   let quiet = 0;
 
-  const finish = (reason: Solution['reason'], iterations: number): Solution => ({
-    parameters,
-    residualSumOfSquares: sum,
-    jacobian,
-    residuals,
-    iterations,
-    reason,
-  });
+  const finish = (reason: Solution['reason'], iterations: number): Solution => {
+    const { parameters, sum, r } = state;
+    return {
+      parameters,
+      residualSumOfSquares: sum,
+      triangle: Array.from({ length: p }, (_, i) => r[i].slice(0, p)),
+      residuals() {
+        const out = new Float64Array(n);
+        model(parameters, 0, out, null);
+        for (let i = 0; i < n; i++) out[i] = y[i] - out[i];
+        return out;
+      },
+      jacobian() {
+        const columns = Array.from({ length: p }, () => new Float64Array(n));
+        model(parameters, 0, new Float64Array(n), columns);
+        return columns;
+      },
+      iterations,
+      reason,
+    };
+  };
 
   for (let iteration = 1; iteration <= maxIterations; iteration++) {
-    for (let k = 0; k < p; k++) work[k].set(jacobian[k]);
-    work[p].set(residuals);
-    const r = triangularise(work);
+    const { r, sum, parameters } = state;
     let gradientAngle = 0;
     for (let k = 0; k < p; k++) {
       let dot = 0;
@@ -129,20 +178,23 @@ export function leastSquares(
       norm = Math.sqrt(norm);
       if (!Number.isFinite(norm))
         throw new Refusal('The fit left the finite numbers. Choose another region.');
-      scale[k] = Math.max(scale[k], norm, Number.MIN_VALUE);
+      scale[k] = Math.max(scale[k], norm);
       if (norm > 0 && sum > 0)
         gradientAngle = Math.max(gradientAngle, Math.abs(dot) / (norm * Math.sqrt(sum)));
     }
     if (gradientAngle < 1e-11) return finish('gradient vanishes', iteration);
+    // What the model does not feel here is held by a damping of its own, so that it neither moves nor blocks the others.
+    const held = Math.max(...scale, Number.MIN_VALUE);
 
     for (;;) {
-      const stacked = Array.from({ length: p + 1 }, (_, k) => {
-        const column = new Float64Array(2 * p);
-        for (let i = 0; i < p; i++) column[i] = r[i][k];
-        if (k < p) column[p + k] = Math.sqrt(damping) * scale[k];
+      const damped = emptyTriangle(p + 1);
+      for (let i = 0; i <= p; i++) for (let j = i; j <= p; j++) damped[i][j] = r[i][j];
+      const columns = Array.from({ length: p + 1 }, (_, k) => {
+        const column = new Float64Array(p);
+        if (k < p) column[k] = Math.sqrt(damping) * (scale[k] > 0 ? scale[k] : held);
         return column;
       });
-      const damped = triangularise(stacked);
+      absorb(damped, columns, p);
       const step = solveUpper(
         damped,
         Array.from({ length: p }, (_, i) => damped[i][p]),
@@ -153,26 +205,23 @@ export function leastSquares(
         for (let k = i; k < p; k++) projected += r[i][k] * step[k];
         predicted += 2 * projected * r[i][p] - projected * projected;
       }
-      const trial = parameters.map((value, k) => value + step[k]);
-      const trialSum = bendsTooMuch(step, predicted, damped)
-        ? Infinity
-        : evaluate(trial, trialResiduals, null);
-      const gain = (sum - trialSum) / predicted;
+      const trial: State = bendsTooMuch(state, step, predicted, damped)
+        ? { parameters, sum: Infinity, r }
+        : evaluate(parameters.map((value, k) => value + step[k]));
+      const gain = (sum - trial.sum) / predicted;
       const stepIsNothing = step.every((value, k) => Math.abs(value) <= 1e-13 * Math.abs(parameters[k]));
-      const nothingToGain = predicted <= 4 * epsilon * sum;
+      const nothingToGain = predicted <= tolerance * sum;
 
-      if (trialSum < sum && Number.isFinite(trialSum)) {
-        const settled = sum - trialSum <= 4 * epsilon * sum;
-        parameters = trial;
-        [residuals, trialResiduals] = [trialResiduals, residuals];
-        sum = evaluate(parameters, residuals, jacobian);
+      if (trial.sum < sum && Number.isFinite(trial.sum)) {
+        const settled = sum - trial.sum <= tolerance * sum;
+        state = trial;
         damping *= Math.max(1 / 10, 1 - (2 * gain - 1) ** 3);
         damping = Math.max(damping, 1e-16);
         growth = 2;
         // One more step from here still sharpens the parameters, to which the sum is blind near its bottom.
         quiet = settled || nothingToGain ? quiet + 1 : 0;
         if (stepIsNothing) return finish('steps vanish', iteration);
-        if (quiet >= 2) return finish('sum of squares settles', iteration);
+        if (quiet >= (tolerance > 4 * epsilon ? 1 : 2)) return finish('sum of squares settles', iteration);
         break;
       }
       if (stepIsNothing) return finish('steps vanish', iteration);

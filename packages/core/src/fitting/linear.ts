@@ -1,37 +1,89 @@
 import { Refusal } from '../refusal';
-import { isRankDeficient, solveUpper, triangularise } from './householder';
+import { GramSum } from './gram';
+import {
+  type Triangle,
+  absorb,
+  blockRows,
+  emptyTriangle,
+  fewRows,
+  isRankDeficient,
+  solveUpper,
+} from './householder';
 import { type Solution } from './levenbergMarquardt';
 
+/** Fills the first p columns with the rows of a design from `first` on, as many as the columns are long. */
+export type Design = (first: number, columns: readonly Float64Array[]) => void;
+
 /**
- * Linear least squares by orthogonal triangularisation of the given columns.
+ * Linear least squares by orthogonal triangularisation, block by block.
  * @throws Refusal where the columns depend on each other
  */
 export function linearLeastSquares(
-  columns: readonly Float64Array[],
+  design: Design,
+  p: number,
   y: Float64Array,
   whyDependent: string,
 ): Solution {
-  const p = columns.length;
-  const r = triangularise([...columns.map((column) => column.slice()), y.slice()]);
+  const n = y.length;
+  const room = Math.min(blockRows, n);
+  const work = Array.from({ length: p + 1 }, () => new Float64Array(room));
+  const eachBlock = (take: (columns: readonly Float64Array[], rows: number) => void) => {
+    for (let from = 0; from < n; from += blockRows) {
+      const rows = Math.min(blockRows, n - from);
+      const columns = rows === room ? work : work.map((column) => column.subarray(0, rows));
+      design(from, columns);
+      columns[p].set(y.subarray(from, from + rows));
+      take(columns, rows);
+    }
+  };
+  let r: Triangle | null = null;
+  if (n > fewRows) {
+    const gram = new GramSum(p + 1);
+    eachBlock((columns, rows) => gram.add(columns, rows));
+    r = gram.triangle(p);
+  }
+  if (r === null) {
+    const reflected = emptyTriangle(p + 1);
+    eachBlock((columns, rows) => absorb(reflected, columns, rows));
+    r = reflected;
+  }
   if (isRankDeficient(r, p)) throw new Refusal(whyDependent);
   const parameters = solveUpper(
     r,
-    Array.from({ length: p }, (_, i) => r[i][p]),
+    r.slice(0, p).map((row) => row[p]),
   );
-  const residuals = new Float64Array(y.length);
-  let sum = 0;
-  for (let i = 0; i < y.length; i++) {
-    let model = 0;
-    for (let k = 0; k < p; k++) model += parameters[k] * columns[k][i];
-    residuals[i] = y[i] - model;
-    sum += residuals[i] * residuals[i];
-  }
+  const jacobian = () => {
+    const columns = Array.from({ length: p }, () => new Float64Array(n));
+    design(0, columns);
+    return columns;
+  };
+  /** Squaring loses what is left over of nearly exact data, so it is summed itself. */
+  const leftOver = () => {
+    let sum = 0;
+    eachBlock((columns, rows) => {
+      const residuals = columns[p];
+      for (let k = 0; k < p; k++) {
+        const [column, parameter] = [columns[k], parameters[k]];
+        for (let i = 0; i < rows; i++) residuals[i] -= parameter * column[i];
+      }
+      for (let i = 0; i < rows; i++) sum += residuals[i] * residuals[i];
+    });
+    return sum;
+  };
   return {
     parameters,
-    residualSumOfSquares: sum,
-    jacobian: [...columns],
-    residuals,
+    residualSumOfSquares: n > p ? leftOver() : 0,
+    triangle: r.slice(0, p).map((row) => row.slice(0, p)),
+    jacobian,
+    residuals() {
+      const out = y.slice();
+      jacobian().forEach((column, k) => {
+        const parameter = parameters[k];
+        for (let i = 0; i < n; i++) out[i] -= parameter * column[i];
+      });
+      return out;
+    },
     iterations: 1,
-    reason: 'gradient vanishes',
+    reason: 'solved at once',
   };
 }

@@ -28,10 +28,28 @@ export interface ParameterName {
 /** A solution in the solver's own parameters, and the way from these to the named ones. */
 export interface RelationSolution {
   solution: Solution;
-  /** Named parameters at the solution. */
-  parameters: number[];
-  /** Partial derivatives of the named parameters by the solver's. */
+  /** Named parameters for the solver's own. */
+  named(own: readonly number[]): number[];
+  /** Partial derivatives of the named parameters by the solver's, at the solution. */
   transformation: number[][];
+  /**
+   * The value at x for any values of the solver's parameters, reckoned about the middle of the points, so that nothing is lost
+   * far from the origin.
+   */
+  value(own: readonly number[], x: number): number;
+  /** Derivative of the value by x. */
+  slope(own: readonly number[], x: number): number;
+  /** Partial derivatives of the value by the solver's parameters. */
+  gradient(own: readonly number[], x: number): number[];
+}
+
+/** What a search may start from, and how thorough it must be. */
+export interface Hint {
+  /**
+   * Named parameters of an earlier solution nearby: while a hand moves a region the search starts there, stops where nothing
+   * visible is left to gain, and leaves the tests of its worth to the search at rest.
+   */
+  near: readonly number[] | null;
 }
 
 /**
@@ -49,5 +67,7 @@ export interface Relation {
   /** The value at x for the named parameters. */
   value(parameters: readonly number[], x: number): number;
   /** Fits with a first guess of its own. @throws Refusal where the points do not carry the relation */
-  solve(points: FitPoints): RelationSolution;
+  solve(points: FitPoints, hint: Hint): RelationSolution;
+  /** Sentences about what the fit leaves standing, e.g. a drift. */
+  remarks?(points: FitPoints, solved: RelationSolution): string[];
 }

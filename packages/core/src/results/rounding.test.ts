@@ -12,6 +12,9 @@ test.each([
   [1234.5, 230, '(1.23 ± 0.23) × 10³'],
   [0.0000123, 0.0000012, '(1.23 ± 0.12) × 10⁻⁵'],
   [-0.0000001, 0.01, '0.000 ± 0.010'],
+  [0.9278, 1e-17, '0.9278'],
+  [3e-17, 2e-18, '(3.00 ± 0.20) × 10⁻¹⁷'],
+  [0, 2e-17, '(0.0 ± 2.0) × 10⁻¹⁷'],
 ])('%p with u = %p is written %s', (value, u, text) => expect(resultText(value, u)).toBe(text));
 
 test('without an uncertainty four digits are shown, and none are made up for a missing number', () => {

@@ -9,6 +9,8 @@ export interface WrittenResult {
 }
 
 const minus = (text: string) => text.replace('-', '−');
+/** A double holds so many significant digits; more would be made up. */
+const mostDigits = 15;
 
 /** Position of the last of `figures` significant digits: 0.0123 with two figures → −4 (10⁻⁴ is their last place). */
 function lastPlace(magnitude: number, figures: number): number {
@@ -17,22 +19,26 @@ function lastPlace(magnitude: number, figures: number): number {
 }
 
 /**
- * Rounds a value to two significant figures of its standard uncertainty (JCGM 100:2008, 7.2.6). Without an uncertainty, to
- * `figures` significant digits. Very large or small numbers share one power of ten.
+ * Rounds a value to two significant figures of its standard uncertainty (JCGM 100:2008, 7.2.6). Without an uncertainty, or
+ * with one that is below the last digit of a double and therefore only rounding, to `figures` significant digits. Very large
+ * or small numbers share one power of ten.
  */
 export function writeResult(value: number, standardUncertainty: number | null, figures = 4): WrittenResult {
   if (!Number.isFinite(value)) return { value: '—', uncertainty: null, exponent: 0 };
   const known =
-    standardUncertainty !== null && Number.isFinite(standardUncertainty) && standardUncertainty > 0;
+    standardUncertainty !== null &&
+    Number.isFinite(standardUncertainty) &&
+    standardUncertainty > Math.abs(value) * 10 ** -mostDigits &&
+    standardUncertainty > 0;
   const place = known
     ? lastPlace(standardUncertainty, 2)
     : value === 0
       ? 0
       : lastPlace(Math.abs(value), figures);
   const largest = Math.max(Math.abs(value), known ? standardUncertainty : 0);
-  const magnitude = largest === 0 ? 0 : Math.floor(Math.log10(largest));
+  const magnitude = largest === 0 ? 0 : Number(largest.toExponential(mostDigits).split('e')[1]);
   const exponent = magnitude >= 5 || place > 0 || magnitude <= -5 ? magnitude : 0;
-  const decimals = Math.min(Math.max(exponent - place, 0), 15);
+  const decimals = Math.min(Math.max(exponent - place, 0), 20);
   const scaled = (number: number) => minus((number / 10 ** exponent).toFixed(decimals));
   return {
     value: withoutMinusZero(scaled(value)),
@@ -43,11 +49,15 @@ export function writeResult(value: number, standardUncertainty: number | null, f
 
 const withoutMinusZero = (text: string) => (/^−0(\.0*)?$/.test(text) ? text.slice(1) : text);
 
+const raised = (exponent: number) =>
+  [...String(exponent)].map((digit) => '⁰¹²³⁴⁵⁶⁷⁸⁹'[Number(digit)] ?? '⁻').join('');
+
 /** The result as one line of text: "1.1862 ± 0.0041" or "(1.23 ± 0.12) × 10⁻⁵". */
 export function resultText(value: number, standardUncertainty: number | null, figures = 4): string {
   const written = writeResult(value, standardUncertainty, figures);
   const body = written.uncertainty === null ? written.value : `${written.value} ± ${written.uncertainty}`;
   if (written.exponent === 0) return body;
-  const raised = [...String(written.exponent)].map((digit) => '⁰¹²³⁴⁵⁶⁷⁸⁹'[Number(digit)] ?? '⁻').join('');
-  return written.uncertainty === null ? `${body} × 10${raised}` : `(${body}) × 10${raised}`;
+  return written.uncertainty === null
+    ? `${body} × 10${raised(written.exponent)}`
+    : `(${body}) × 10${raised(written.exponent)}`;
 }

@@ -1,68 +1,96 @@
 import { type Unit } from '../units/unit';
-import { type NoisePath, readingsNoise } from './noise';
+import { type NoisePath, type ReadingsRoot, readingsNoise } from './noisePath';
+import {
+  type Sampling,
+  checkSampling,
+  countOf,
+  indexAtOrAfter,
+  onOneGrid,
+  timeAt,
+  timesOf,
+} from './sampling';
+
+/** One filter that a series has gone through, so that anybody can be told what it took away. */
+export interface FilterStep {
+  /** Symbol of the series that the filter made. */
+  symbol: string;
+  windowPoints: number;
+  degree: number;
+  /** 0 smooths, 1 differentiates. */
+  order: number;
+}
 
 /**
- * Values over an ascending abscissa, of equal length. The abscissa is time in seconds for a recorded run, or the number
- * of the reading where a file had no time. A missing value is NaN; the abscissa has no NaN.
+ * Values over an ascending abscissa. The abscissa is time in seconds for a recorded run, or the number of the reading where
+ * a file had no time. A missing value is NaN.
  */
 export interface Series {
   readonly symbol: string;
   readonly quantity: string;
   readonly unit: Unit;
-  readonly times: Float64Array;
+  /** Unit of the abscissa. */
   readonly timeUnit: Unit;
+  readonly sampling: Sampling;
   readonly values: Float64Array;
-  /** Spacing of a regularly sampled series, in units of the abscissa; null where times are irregular. */
-  readonly interval: number | null;
-  readonly noise: NoisePath;
+  /** How its noise comes from readings; null for what has none, like the abscissa. */
+  readonly noise: NoisePath | null;
+  /** The filters between the readings and this series. */
+  readonly made: readonly FilterStep[];
+  /** The same object for all states of one growing series. */
+  readonly lineage: object;
+  /** How many of the first values no later reading can change. */
+  readonly settled: number;
 }
 
-/** Readings as a series; the noise path starts here. */
-export function readingsSeries(parts: Omit<Series, 'noise'>): Series {
-  if (parts.times.length !== parts.values.length)
-    throw new RangeError(
-      `times (${parts.times.length}) and values (${parts.values.length}) differ in length`,
-    );
-  return { ...parts, noise: readingsNoise(parts.values) };
+export interface ReadingsParts {
+  symbol: string;
+  quantity: string;
+  unit: Unit;
+  timeUnit: Unit;
+  sampling: Sampling;
+  values: Float64Array;
+  root?: ReadingsRoot;
+  lineage?: object;
 }
 
-/** First index whose abscissa is at or above `at`, in O(log n). */
-export function indexAtOrAfter(times: Float64Array, at: number): number {
-  let low = 0;
-  let high = times.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (times[middle] < at) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
-
-/** First index whose abscissa is above `at`. */
-export function indexAfter(times: Float64Array, at: number): number {
-  let low = 0;
-  let high = times.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (times[middle] <= at) low = middle + 1;
-    else high = middle;
-  }
-  return low;
+/**
+ * Readings as a series; its noise begins here.
+ * @throws Refusal where the sampling is no sampling, or differs in length from the values
+ */
+export function readingsSeries({ root, lineage, ...parts }: ReadingsParts): Series {
+  checkSampling(parts.sampling);
+  const count = countOf(parts.sampling);
+  if (count !== parts.values.length)
+    throw new RangeError(`times (${count}) and values (${parts.values.length}) differ in length`);
+  return {
+    ...parts,
+    noise: root === undefined ? null : readingsNoise(root),
+    made: [],
+    lineage: lineage ?? parts.values,
+    settled: count,
+  };
 }
 
 /** Linear interpolation of a series at one abscissa; NaN outside it or beside a missing value. */
-export function valueAt(series: Series, at: number): number {
-  const { times, values } = series;
-  const right = indexAtOrAfter(times, at);
-  if (right < times.length && times[right] === at) return values[right];
-  if (right === 0 || right === times.length) return NaN;
+export function valueAt({ sampling, values }: Series, at: number): number {
+  const right = indexAtOrAfter(sampling, at);
+  const count = values.length;
+  if (right < count && timeAt(sampling, right) === at) return values[right];
+  if (right === 0 || right >= count) return NaN;
   const left = right - 1;
-  const part = (at - times[left]) / (times[right] - times[left]);
-  return values[left] + part * (values[right] - values[left]);
+  const [from, to] = [timeAt(sampling, left), timeAt(sampling, right)];
+  return values[left] + ((at - from) / (to - from)) * (values[right] - values[left]);
 }
 
 /** The values of `series` at the times of another one: the very values where both share their times, else interpolated. */
 export function valuesAtTimesOf(series: Series, other: Series): Float64Array {
-  if (series.times === other.times) return series.values;
-  return other.times.map((time) => valueAt(series, time));
+  if (onOneGrid(series.sampling, other.sampling)) {
+    const count = other.values.length;
+    if (series.values.length === count) return series.values;
+    if (series.values.length > count) return series.values.subarray(0, count);
+    const out = new Float64Array(count).fill(NaN);
+    out.set(series.values);
+    return out;
+  }
+  return timesOf(other.sampling).map((time) => valueAt(series, time));
 }

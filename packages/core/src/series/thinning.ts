@@ -1,47 +1,76 @@
-/**
- * Least and greatest value over each of `buckets` equal stretches of the abscissa from `from` to `to`, for drawing any
- * number of points at the width of a screen. Returns points in the order in which they occur in each bucket; stretches with
- * as few points as that are returned as they are. A missing value stays as one NaN, so that the line breaks there.
- */
+import { pyramidOf } from './pyramid';
+import { timeAt, timesOf } from './sampling';
+import { type Series } from './series';
+
+/** Points to draw, in order; a NaN breaks the line. */
 export interface DrawnLine {
   x: Float64Array;
   y: Float64Array;
 }
 
-export function thinForDrawing(
-  x: Float64Array,
-  y: Float64Array,
-  first: number,
-  end: number,
-  buckets: number,
-): DrawnLine {
+/**
+ * The values from `first` up to `end` for drawing over their abscissa at the width of a screen: least and greatest of each
+ * of `buckets` stretches, or the values themselves where they are few. A stretch with a missing value breaks the line.
+ */
+export function thinSeries(series: Series, first: number, end: number, buckets: number): DrawnLine {
+  const { values, sampling } = series;
   const count = end - first;
-  if (count <= buckets * 4) return { x: x.slice(first, end), y: y.slice(first, end) };
-  const outX = new Float64Array(buckets * 3);
-  const outY = new Float64Array(buckets * 3);
+  if (count <= buckets * 3) return { x: timesOf(sampling).slice(first, end), y: values.slice(first, end) };
+  const pyramid = pyramidOf(series);
+  const x = new Float64Array(buckets * 3);
+  const y = new Float64Array(buckets * 3);
   let length = 0;
-  const push = (index: number) => {
-    outX[length] = x[index];
-    outY[length++] = y[index];
+  const push = (at: number, value: number) => {
+    x[length] = at;
+    y[length++] = value;
   };
+  let rising = true;
   for (let bucket = 0; bucket < buckets; bucket++) {
     const from = first + Math.floor((bucket * count) / buckets);
     const to = first + Math.floor(((bucket + 1) * count) / buckets);
-    let low = -1;
-    let high = -1;
-    let missing = -1;
-    for (let i = from; i < to; i++) {
-      const value = y[i];
-      if (value !== value) missing = i;
-      else {
-        if (low < 0 || value < y[low]) low = i;
-        if (high < 0 || value > y[high]) high = i;
-      }
+    const { low, high, missing } = pyramid.extremes(values, from, to);
+    const [left, right] = [timeAt(sampling, from), timeAt(sampling, to - 1)];
+    if (low <= high) {
+      // Drawn at the width of a pixel the order inside a stretch cannot be seen; zigzag in one direction keeps lines short.
+      push(left, rising ? low : high);
+      if (high > low) push(left + (right - left) / 2, rising ? high : low);
+      rising = high === low ? rising : !rising;
     }
-    const chosen = [low, high, missing].filter((index) => index >= 0).sort((a, b) => a - b);
-    chosen.forEach((index, place) => {
-      if (place === 0 || index !== chosen[place - 1]) push(index);
+    if (missing) push(right, NaN);
+  }
+  return { x: x.slice(0, length), y: y.slice(0, length) };
+}
+
+/**
+ * Points of one quantity against another, as far as they lie in sight. Nothing in sight is lost: where there are more points
+ * than could be told apart, one of those that fall on the same spot of a fine grid is kept.
+ */
+export function thinPoints(
+  x: Float64Array,
+  y: Float64Array,
+  sight: { from: number; to: number },
+  grid: number,
+  most: number,
+): DrawnLine {
+  const chosen: number[] = [];
+  let low = Infinity;
+  let high = -Infinity;
+  for (let i = 0; i < x.length; i++) {
+    if (!(x[i] >= sight.from && x[i] <= sight.to) || y[i] !== y[i]) continue;
+    chosen.push(i);
+    if (y[i] < low) low = y[i];
+    if (y[i] > high) high = y[i];
+  }
+  let kept = chosen;
+  if (chosen.length > most) {
+    const seen = new Set<number>();
+    const [perX, perY] = [grid / (sight.to - sight.from), grid / (high - low || 1)];
+    kept = chosen.filter((i) => {
+      const spot = Math.floor((x[i] - sight.from) * perX) * (grid + 1) + Math.floor((y[i] - low) * perY);
+      if (seen.has(spot)) return false;
+      seen.add(spot);
+      return true;
     });
   }
-  return { x: outX.slice(0, length), y: outY.slice(0, length) };
+  return { x: Float64Array.from(kept, (i) => x[i]), y: Float64Array.from(kept, (i) => y[i]) };
 }

@@ -5,20 +5,27 @@ export interface Heading {
   unit: Unit;
 }
 
+/** Longer names are cut, since they have to stand beside axes and in menus. */
+const longestName = 60;
+
+/** A name of a length that can be worked with. */
+export const shortName = (name: string): string =>
+  name.length <= longestName ? name : `${name.slice(0, longestName - 1).trimEnd()}…`;
+
 /**
  * Reads the heading of a column: "x / m" (ISO 80000-1), "x (m)", "x [m]", "x in m"; without a unit the column holds plain
- * numbers.
+ * numbers. A quotation mark before =, +, - or @, with which tables keep a text from being taken for a formula, is left out.
  */
 export function parseHeading(text: string): Heading {
-  const trimmed = text.trim();
+  const trimmed = text.trim().replace(/^'(?=[=+\-@])/, '');
   const match =
     /^(.+?)\s*\[([^\]]*)\]$/.exec(trimmed) ??
-    /^(.+?)\s+\/\s+\(([^)]*)\)$/.exec(trimmed) ??
+    /^(.+?)\s+\/\s+\((.*)\)$/.exec(trimmed) ??
     /^(.+?)\s*\(([^()]*)\)$/.exec(trimmed) ??
     /^(.+?)\s*\/\s*(.+)$/.exec(trimmed) ??
     /^(.+?)\s+in\s+(\S.*)$/.exec(trimmed);
-  if (match === null) return { name: trimmed, unit: [] };
-  return { name: match[1].trim(), unit: parseUnit(match[2]) };
+  if (match === null) return { name: shortName(trimmed), unit: [] };
+  return { name: shortName(match[1].trim()), unit: parseUnit(match[2]) };
 }
 
 /** The heading of a column as it is written into a file: "v / (m.s-1)", with UCUM codes, which any program can read. */

@@ -12,6 +12,14 @@ test.each([
   ['Ω', 'Ohm'],
   ['µs', 'us'],
   ['1', '1'],
+  ['J/(kg K)', 'J.K-1.kg-1'],
+  ['J/(kg.K)', 'J.K-1.kg-1'],
+  ['m/s/s', 'm.s-2'],
+  ['mmT', '{mmT}'],
+  ['kmin', '{kmin}'],
+  ['counts', '{counts}'],
+  ['kΩ', 'kOhm'],
+  ['(m', '{(m}'],
   ['', '1'],
 ])('%s is read as the UCUM code %s', (written, code) => expect(ucumCode(parseUnit(written))).toBe(code));
 
@@ -29,4 +37,11 @@ test('conversion keeps to the SI: minutes, newtons against kg m s⁻², never me
   expect(isTimeUnit(parseUnit('ms'))).toBe(true);
   expect(isTimeUnit(parseUnit('mm'))).toBe(false);
   expect(() => conversionFactor(parseUnit('m'), parseUnit('s'))).toThrow('cannot be converted');
+});
+
+test('feet and gauss are what the standards say; degrees Celsius are not kelvins', () => {
+  // Source: NIST Special Publication 811 (2008), appendix B.8: 1 ft = 0.3048 m, 1 G = 10⁻⁴ T.
+  expect(conversionFactor(parseUnit('ft'), parseUnit('cm'))).toBeCloseTo(30.48, 12);
+  expect(conversionFactor(parseUnit('G'), parseUnit('mT'))).toBeCloseTo(0.1, 15);
+  expect(() => conversionFactor(parseUnit('°C'), parseUnit('K'))).toThrow('cannot be converted');
 });

@@ -1,3 +1,6 @@
+import { atomOf, celsius } from './atoms';
+import { withPlainMicro } from './prefixes';
+
 /**
  * A unit as a product of powers of atoms, e.g. m·s⁻². Atoms are UCUM case-sensitive codes with their prefix ("cm", "mV").
  * Factors are sorted (positive powers first, then by atom), so equal units are equal lists.
@@ -36,7 +39,7 @@ export function powerOfUnit(unit: Unit, power: number): Unit {
   return normalised(new Map(unit.map((factor) => [factor.atom, factor.power * power])));
 }
 
-const superscripts: Record<string, string> = {
+const superscripts: Readonly<Record<string, string>> = {
   '⁰': '0',
   '¹': '1',
   '²': '2',
@@ -50,48 +53,74 @@ const superscripts: Record<string, string> = {
   '⁻': '-',
 };
 
-const spellings: Record<string, string> = {
+const spellings: Readonly<Record<string, string>> = {
   '°': 'deg',
-  '°C': 'Cel',
-  degC: 'Cel',
+  '°C': celsius,
+  degC: celsius,
   Ω: 'Ohm',
   ohm: 'Ohm',
   sec: 's',
+  l: 'L',
+  ft: '[ft_i]',
+  in: '[in_i]',
   turns: '{turn}',
   turn: '{turn}',
+  rev: '{turn}',
 };
 
+const annotation = (text: string): Unit => [{ atom: `{${text.replace(/[{}]/g, '')}}`, power: 1 }];
+
+/** One factor's UCUM code, or undefined where it is no unit. */
+function codeOf(name: string): string | undefined {
+  const spelled = Object.hasOwn(spellings, name) ? spellings[name] : name.replace(/Ω$/, 'Ohm');
+  const isAnnotation = /^\{[^{}]*\}$/.test(spelled);
+  return isAnnotation || spelled === celsius || atomOf(spelled) !== undefined ? spelled : undefined;
+}
+
 /**
- * Reads a unit: a UCUM code ("m/s2", "m.s-2"), or the ways people write one in a heading ("m/s²", "m s^-2", "m·s⁻²", "°C").
- * A word that is no unit is kept as an annotation in UCUM's braces ("{counts}"), so nothing that was written is lost.
+ * Reads a unit: a UCUM code ("m/s2", "m.s-2", "J/(kg.K)"), or the ways people write one in a heading ("m/s²", "m s^-2",
+ * "m·s⁻²", "J/(kg K)", "°C"). What a solidus divides by is the next factor, or all that stands in brackets after it. A word
+ * that is no unit is kept as an annotation in UCUM's braces ("{counts}"), so nothing that was written is lost.
  */
 export function parseUnit(text: string): Unit {
-  const plain = text
-    .trim()
-    .replace(/[⁰¹²³⁴-⁹⁻]/g, (character) => superscripts[character] ?? character)
-    .replace(/[−–]/g, '-')
-    .replace(/\^|\*\*/g, '')
-    .replace(/µ|μ/g, 'u')
-    .replace(/[()]/g, '');
+  const written = text.trim();
+  const plain = withPlainMicro(
+    written
+      .replace(/[⁰¹²³⁴-⁹⁻]/g, (character) => superscripts[character] ?? character)
+      .replace(/[−–]/g, '-')
+      .replace(/\^|\*\*/g, ''),
+  );
   if (plain === '' || plain === '1') return one;
-  const powers = new Map<string, number>();
-  let sign = 1;
-  for (const token of plain.match(/\/|[^./·\s*]+/g) ?? []) {
-    if (token === '/') {
-      sign = -1;
-      continue;
+  const tokens = plain.match(/\{[^{}]*\}-?\d*|\[[^\]]*\]-?\d*|[()/]|[^()/.·\s*{}[\]]+/g) ?? [];
+  let place = 0;
+
+  const product = (): Map<string, number> | undefined => {
+    const powers = new Map<string, number>();
+    let sign = 1;
+    while (place < tokens.length && tokens[place] !== ')') {
+      const token = tokens[place++];
+      if (token === '/') {
+        if (sign === -1) return undefined;
+        sign = -1;
+        continue;
+      }
+      if (token === '(') {
+        const inner = product();
+        if (inner === undefined || tokens[place++] !== ')') return undefined;
+        for (const [atom, power] of inner) powers.set(atom, (powers.get(atom) ?? 0) + sign * power);
+      } else if (token !== '1') {
+        const match = /^(.*?[^\d-])(-?\d+)?$/.exec(token);
+        const code = match === null ? undefined : codeOf(match[1]);
+        if (match === null || code === undefined) return undefined;
+        powers.set(code, (powers.get(code) ?? 0) + sign * Number(match[2] ?? 1));
+      }
+      sign = 1;
     }
-    const match = /^(.*?[^\d-])(-?\d+)?$/.exec(token);
-    if (match === null) {
-      if (token !== '1') return [{ atom: `{${text.trim()}}`, power: 1 }];
-      continue;
-    }
-    const [, name, power] = match;
-    const atom = spellings[name] ?? name;
-    powers.set(atom, (powers.get(atom) ?? 0) + sign * Number(power ?? 1));
-    sign = 1;
-  }
-  return normalised(powers);
+    return sign === 1 ? powers : undefined;
+  };
+
+  const powers = product();
+  return powers === undefined || place < tokens.length ? annotation(written) : normalised(powers);
 }
 
 /** The UCUM code of a unit, e.g. "m.s-2"; "1" for a plain number. */
@@ -100,7 +129,13 @@ export function ucumCode(unit: Unit): string {
   return unit.map(({ atom, power }) => (power === 1 ? atom : `${atom}${power}`)).join('.');
 }
 
-const printed: Record<string, string> = { deg: '°', Cel: '°C', Ohm: 'Ω' };
+const printed: Readonly<Record<string, string>> = {
+  deg: '°',
+  Cel: '°C',
+  Ohm: 'Ω',
+  '[ft_i]': 'ft',
+  '[in_i]': 'in',
+};
 
 /** How an atom is printed: "uV" as µV, "deg" as °, "{turn}" as turn. */
 export function printedAtom(atom: string): string {

@@ -1,103 +1,138 @@
 import { Refusal } from '../refusal';
-import { type Series, indexAfter, indexAtOrAfter } from '../series/series';
-import { type Context } from './context';
-import { evaluateLine } from './kinds';
-import { type Line, type SeriesRef, type Workings } from './lines';
-import { type Outcome } from './outcome';
-import { type RunData, abscissaOf, channelSeries } from './run';
+import { indexAfter, indexAtOrAfter } from '../series/sampling';
+import { type Series } from '../series/series';
+import { type Entry, type Workings, kindOf, toldTo } from './entries';
+import { type Context, type RegionBounds } from './kind';
+import { type NamedResult, type Outcome } from './outcome';
+import { type ResultRef, type SeriesRef, nameIn, partsOfResultRef } from './references';
+import { type ChannelData, ChannelSeries, type RunData, abscissaOf } from './run';
 
-/** What the workings say about one run: an outcome for every line, by its id. */
+/** What the workings say about one run: an outcome for every entry, by its id. */
 export interface Evaluation {
   runId: string;
   outcomes: Map<string, Outcome>;
 }
 
+export interface EvaluateOptions {
+  /** True while a hand drags something: fits start from their last solution, and what can wait is left out. */
+  moving?: boolean;
+}
+
 interface Remembered {
+  text: string;
   inputs: unknown[];
   outcome: Outcome;
+  /** Whether it was worked out in passing, so that it has to be confirmed at rest. */
+  moving: boolean;
 }
 
 /**
- * Evaluates workings over one run again and again, as people change them. Says the same as `evaluate`, which is a pure
- * function of workings and run; it only remembers, for every line, the inputs it was last worked out from.
+ * Evaluates workings over one run again and again, as people change them and as readings come. Says the same as `evaluate`,
+ * which is a pure function of workings and run; it only remembers, for every entry, the inputs it was last worked out from.
  */
 export class Evaluator {
-  private readonly channels = new Map<string, Series>();
-  private readonly abscissas = new Map<Float64Array, Series>();
+  private readonly channels = new Map<string, ChannelSeries>();
+  private readonly abscissas = new WeakMap<Series, Series>();
   private remembered = new Map<string, Remembered>();
 
   constructor(readonly run: RunData) {
-    for (const channel of run.channels) this.channels.set(channel.key, channelSeries(channel));
+    for (const channel of run.channels) this.channels.set(channel.key, new ChannelSeries(run.id, channel));
   }
 
-  evaluate({ lines }: Workings): Evaluation {
-    const { outcomeOf } = this.pass(lines);
-    const outcomes = new Map(lines.map((line) => [line.id, outcomeOf(line)]));
+  /** Takes readings that have come; what stands is kept, and only what they change is worked out anew. */
+  grow(key: string, sampling: ChannelData['sampling'], values: Float64Array): void {
+    this.channels.get(key)?.grow(sampling, values);
+  }
+
+  evaluate({ entries }: Workings, options: EvaluateOptions = {}): Evaluation {
+    const { outcomeOf } = this.pass(entries, options);
+    const outcomes = new Map(entries.map((entry) => [entry.id, outcomeOf(entry)]));
     for (const id of this.remembered.keys()) if (!outcomes.has(id)) this.remembered.delete(id);
     return { runId: this.run.id, outcomes };
   }
 
   /** The series behind a reference. @throws Refusal */
-  series({ lines }: Workings, reference: SeriesRef): Series {
-    return this.pass(lines).context.series(reference);
+  series({ entries }: Workings, reference: SeriesRef): Series {
+    return this.pass(entries, { moving: true }).context.series(reference);
   }
 
-  private pass(lines: readonly Line[]) {
-    const byId = new Map(lines.map((line) => [line.id, line]));
+  private pass(entries: readonly Entry[], { moving = false }: EvaluateOptions) {
+    const byId = new Map(entries.map((entry) => [entry.id, entry]));
     const done = new Map<string, Outcome>();
     const open = new Set<string>();
 
-    const outcomeOf = (line: Line): Outcome => {
-      const known = done.get(line.id);
+    const outcomeOf = (entry: Entry): Outcome => {
+      const known = done.get(entry.id);
       if (known !== undefined) return known;
-      if (open.has(line.id))
-        throw new Refusal(`“${line.name}” is worked out from itself. Choose another series for it.`);
-      open.add(line.id);
-      const outcome = this.outcomeOf(line, context);
-      open.delete(line.id);
-      done.set(line.id, outcome);
+      if (open.has(entry.id))
+        throw new Refusal(`“${entry.name}” is worked out from itself. Choose another series for it.`);
+      open.add(entry.id);
+      const outcome = this.outcomeOf(entry, context, moving);
+      open.delete(entry.id);
+      done.set(entry.id, outcome);
       return outcome;
     };
+    /** What an entry that another one speaks of says. @throws Refusal */
+    const spokenOf = (id: string, missing: string): { entry: Entry; outcome: Outcome } => {
+      const entry = byId.get(id);
+      if (entry === undefined) throw new Refusal(missing);
+      const outcome = outcomeOf(entry);
+      if (outcome.kind === 'refused') throw new Refusal(outcome.sentence);
+      return { entry, outcome };
+    };
 
-    const context: Context = {
+    const context: Omit<Context, 'before'> = {
+      runId: this.run.id,
+      moving,
+      selections: new Map(),
       series: (reference, like) => {
         if (reference === 't') return this.abscissa(like ?? this.anyChannel());
-        const name = reference.slice(reference.indexOf(':') + 1);
+        const name = nameIn(reference);
         if (reference.startsWith('channel:')) {
           const channel = this.channels.get(name);
           if (channel === undefined) throw new Refusal(`This run has no ${name}.`);
-          return channel;
+          return channel.series;
         }
-        const line = byId.get(name);
-        if (line === undefined)
-          throw new Refusal(
-            'The series that this line speaks of was removed. Undo, or choose another series.',
-          );
-        const outcome = outcomeOf(line);
-        if (outcome.kind === 'refused') throw new Refusal(outcome.sentence);
-        if (outcome.kind !== 'series') throw new Refusal(`“${line.name}” is not a series.`);
+        const { entry, outcome } = spokenOf(
+          name,
+          'The series that this entry speaks of was removed. Undo, or choose another series.',
+        );
+        if (outcome.kind !== 'series') throw new Refusal(`“${entry.name}” is not a series.`);
         return outcome.series;
       },
       region: (id) => {
         if (id === null) return null;
-        const line = byId.get(id);
-        if (line?.kind !== 'region')
-          throw new Refusal('The region of this line was removed. Undo, or choose another region.');
-        const outcome = outcomeOf(line);
-        if (outcome.kind === 'refused') throw new Refusal(outcome.sentence);
-        return line;
+        const { entry } = spokenOf(
+          id,
+          'The region of this entry was removed. Undo, or choose another region.',
+        );
+        if (entry.kind !== 'region') throw new Refusal('This entry’s region is none. Choose another region.');
+        return entry;
       },
+      result: (reference) => resultIn(reference, spokenOf),
     };
     return { context, outcomeOf };
   }
 
-  private outcomeOf(line: Line, context: Context): Outcome {
+  private outcomeOf(entry: Entry, shared: Omit<Context, 'before'>, moving: boolean): Outcome {
     try {
-      const inputs = this.inputsOf(line, context);
-      const before = this.remembered.get(line.id);
-      if (before !== undefined && sameInputs(before.inputs, inputs)) return before.outcome;
-      const outcome = evaluateLine(line, context);
-      this.remembered.set(line.id, { inputs, outcome });
+      const text = JSON.stringify(entry);
+      const { inputs, lineages } = this.inputsOf(entry, shared);
+      const known = this.remembered.get(entry.id);
+      if (
+        known !== undefined &&
+        known.text === text &&
+        (!known.moving || moving) &&
+        same(known.inputs, inputs)
+      )
+        return known.outcome;
+      // A series goes on from its last state only while nothing but its readings has changed.
+      const goesOn =
+        kindOf(entry.kind).yields !== 'series' ||
+        (known?.text === text && same(known.inputs.slice(0, lineages.length), lineages));
+      const context: Context = { ...shared, before: known !== undefined && goesOn ? known.outcome : null };
+      const outcome = kindOf(entry.kind).evaluate(toldTo(entry), context);
+      this.remembered.set(entry.id, { text, inputs, outcome, moving });
       return outcome;
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
@@ -105,42 +140,79 @@ export class Evaluator {
     }
   }
 
-  /** Everything that decides an outcome: the line's own words, the series it reads, the readings its region holds. */
-  private inputsOf(line: Line, context: Context): unknown[] {
-    const inputs: unknown[] = [JSON.stringify(line)];
-    if (line.kind === 'region') return inputs;
-    const of = context.series(line.of);
-    inputs.push(of);
-    if ('against' in line) inputs.push(context.series(line.against, of));
-    if (!('region' in line)) return inputs;
-    const region = context.region(line.region);
-    if (region === null) return inputs;
-    if (region.along === 't' && line.kind !== 'area')
-      inputs.push(indexAtOrAfter(of.times, region.start), indexAfter(of.times, region.end));
-    else
-      inputs.push(region.start, region.end, region.along === 't' ? null : context.series(region.along, of));
-    return inputs;
+  /**
+   * Everything that decides an outcome beside the entry's own words, read off the declared fields: the series it speaks of,
+   * the readings that its region holds, the results it uses. A stretch that is settled is told by its ends alone, so that
+   * readings that come later do not touch it.
+   */
+  private inputsOf(
+    entry: Entry,
+    context: Omit<Context, 'before'>,
+  ): { inputs: unknown[]; lineages: unknown[] } {
+    const { fields, yields } = kindOf(entry.kind);
+    const values = entry as unknown as Readonly<Record<string, unknown>>;
+    const named = Object.entries(fields);
+    const regionName = named.find(([, field]) => field.type === 'region')?.[0];
+    const region = regionName === undefined ? null : context.region(values[regionName] as string | null);
+    const lineages: unknown[] = [];
+    const rest: unknown[] = [];
+    if (yields === 'region') return { inputs: [], lineages };
+    let first: Series | undefined;
+    const addSeries = (reference: SeriesRef) => {
+      const series = context.series(reference, first);
+      first ??= series;
+      lineages.push(series.lineage);
+      rest.push(...this.stretchOf(series, region));
+    };
+    for (const [name, field] of named) {
+      if (field.type === 'series') addSeries(values[name] as SeriesRef);
+      if (field.type === 'result') rest.push(context.result(values[name] as ResultRef));
+    }
+    if (region !== null) {
+      rest.push(region.start, region.end);
+      if (region.along !== 't') addSeries(region.along);
+    }
+    return { inputs: [...lineages, ...rest], lineages };
+  }
+
+  private stretchOf(series: Series, region: RegionBounds | null): unknown[] {
+    if (region === null || region.along !== 't') return [series.values.length];
+    const first = indexAtOrAfter(series.sampling, region.start);
+    const past = indexAfter(series.sampling, region.end);
+    // One reading more than the region holds: an area looks beyond its end.
+    return past + 4 < series.settled ? [first, past] : [first, past, series.values.length];
   }
 
   private abscissa(like: Series): Series {
-    let abscissa = this.abscissas.get(like.times);
-    if (abscissa === undefined) {
-      abscissa = abscissaOf(like);
-      this.abscissas.set(like.times, abscissa);
-    }
+    let abscissa = this.abscissas.get(like);
+    if (abscissa === undefined) this.abscissas.set(like, (abscissa = abscissaOf(like)));
     return abscissa;
   }
 
   private anyChannel(): Series {
     const [first] = this.channels.values();
     if (first === undefined) throw new Refusal('This run holds no channel.');
-    return first;
+    return first.series;
   }
 }
 
-const sameInputs = (a: readonly unknown[], b: readonly unknown[]) =>
+function resultIn(
+  reference: ResultRef,
+  spokenOf: (id: string, missing: string) => { entry: Entry; outcome: Outcome },
+): NamedResult {
+  const { id, key } = partsOfResultRef(reference);
+  const { entry, outcome } = spokenOf(
+    id,
+    'The result that this entry uses was removed. Undo, or choose another.',
+  );
+  const found = outcome.kind === 'results' ? outcome.results.find((result) => result.key === key) : undefined;
+  if (found === undefined) throw new Refusal(`“${entry.name || entry.kind}” has no result “${key}”.`);
+  return found;
+}
+
+const same = (a: readonly unknown[], b: readonly unknown[]) =>
   a.length === b.length && a.every((value, i) => Object.is(value, b[i]));
 
 /** What the workings say about a run: a pure function of both. */
-export const evaluate = (workings: Workings, run: RunData): Evaluation =>
-  new Evaluator(run).evaluate(workings);
+export const evaluate = (workings: Workings, run: RunData, options?: EvaluateOptions): Evaluation =>
+  new Evaluator(run).evaluate(workings, options);

@@ -1,15 +1,76 @@
-import { type Context } from './context';
-import { type Line, type SeriesRef } from './lines';
-import { type Outcome } from './outcome';
+import { type Series } from '../series/series';
+import { type FieldValues, type Fields } from './fields';
+import { type NamedResult, type Outcome } from './outcome';
+import { type ResultRef, type SeriesRef } from './references';
+import { type Selection } from './selection';
 
 /** How a reference is called in sentences: "x", "v", "t". */
-export type NameOf = (reference: SeriesRef) => string;
+export type NameOf = (reference: SeriesRef | ResultRef) => string;
 
-/** A kind of line. Adding one: its type among the lines, a file with such an object, and its line in the registry. */
-export interface LineKind<L extends Line> {
-  kind: L['kind'];
-  /** The line as a sentence, without the letter of its region: "sine through x". */
-  sentence(line: L, nameOf: NameOf): string;
-  /** @throws Refusal */
-  evaluate(line: L, context: Context): Outcome;
+export interface EntryBase {
+  id: string;
+  /** What people call this entry; a derived series is known by this symbol. */
+  name: string;
 }
+
+/** A region as other entries see it. */
+export interface RegionBounds {
+  along: SeriesRef;
+  start: number;
+  end: number;
+}
+
+/** What a kind of entry may ask of the run and the other entries. */
+export interface Context {
+  /** Names the run in roots of uncertainty. */
+  readonly runId: string;
+  /** True while a hand drags something: what costs much and can wait is left out. */
+  readonly moving: boolean;
+  /** Selections that entries of this pass have made, so that those on one region share them. */
+  readonly selections: Map<Series, Map<string, Selection>>;
+  /** What the same entry said last, about the same readings or fewer of them. */
+  readonly before: Outcome | null;
+  /** @throws Refusal where the run has no such channel, or the entry behind it is missing or refused */
+  series(reference: SeriesRef, like?: Series): Series;
+  /** @throws Refusal where the region was removed or has no length */
+  region(id: string | null): RegionBounds | null;
+  /** @throws Refusal where the entry behind it is missing, refused or has no such result */
+  result(reference: ResultRef): NamedResult;
+}
+
+/** One way in which a kind is offered. */
+export interface Offer {
+  /** Word in menus and beside a selection. */
+  title: string;
+  /** Values of fields that this offer sets. */
+  preset: Readonly<Record<string, unknown>>;
+}
+
+/**
+ * A kind of entry describes itself. Adding one: a file with such an object, and its line in the registry; stored documents,
+ * editor, menus, names and exports follow.
+ */
+export interface EntryKind<K extends string = string, F extends Fields = Fields> {
+  kind: K;
+  /** The word for such an entry. */
+  title: string;
+  fields: F;
+  yields: 'region' | 'series' | 'results';
+  /**
+   * Where it is offered: beside a selected region, in the menu of every series, or in the menu of the sheet. A kind that is
+   * offered nowhere is made in a way of its own, as a region is by dragging.
+   */
+  offered: 'region' | 'series' | 'sheet' | 'nowhere';
+  offers: readonly Offer[];
+  /** The symbol that a new entry gets by custom, e.g. v for the derivative of x. */
+  customaryName?(of: string): string;
+  /** The entry as a sentence, without the letter of its region: "sine through x". */
+  sentence(entry: EntryBase & FieldValues<F>, nameOf: NameOf): string;
+  /** @throws Refusal */
+  evaluate(entry: EntryBase & FieldValues<F>, context: Context): Outcome;
+}
+
+/** Declares a kind, its fields' types following from their declaration. */
+export const defineKind = <const K extends string, const F extends Fields>(
+  kind: EntryKind<K, F>,
+): EntryKind<K, F> => kind;

@@ -1,16 +1,14 @@
+import { type Quantity } from '../results/quantity';
 import { type Series } from '../series/series';
 import { type Unit } from '../units/unit';
 
-/** One number that a line works out for one run. */
+/** One number that an entry works out for one run. */
 export interface NamedResult {
   key: string;
   name: string;
-  value: number;
-  /** One standard deviation; null where the number has none of its own. */
-  standardUncertainty: number | null;
+  quantity: Quantity;
   /** Where there is no uncertainty to round to: the spread that decides how many digits are worth showing. */
   roundTo: number | null;
-  unit: Unit;
   main: boolean;
 }
 
@@ -19,15 +17,27 @@ export interface Curve {
   y: Float64Array;
 }
 
-/** What one line says about one run. */
+/** What a fit leaves to draw and to look up. */
+export interface Fitted {
+  curve: Curve;
+  residuals(): Curve;
+  correlations: number[][];
+  count: number;
+  /** Named parameters, from which the next search may start while the region moves. */
+  parameters: number[];
+  /** Unit of the curve and of the residuals. */
+  unit: Unit;
+}
+
+/** What one entry says about one run. */
 export type Outcome =
   | { kind: 'refused'; sentence: string }
-  | { kind: 'region'; start: number; end: number }
-  | { kind: 'series'; series: Series }
+  | { kind: 'region'; start: number; end: number; notes: string[] }
+  | { kind: 'series'; series: Series; notes: string[] }
   | {
       kind: 'results';
       results: NamedResult[];
       /** Sentences that belong beside the numbers, e.g. about readings left out. */
       notes: string[];
-      fitted: { curve: Curve; residuals: Curve; correlations: number[][]; count: number } | null;
+      fitted: Fitted | null;
     };

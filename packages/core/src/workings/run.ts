@@ -1,3 +1,7 @@
+import { Growing } from '../series/growing';
+import { NoiseLevel } from '../series/noiseLevel';
+import { type ReadingsRoot } from '../series/noisePath';
+import { type Sampling, checkSampling, countOf, timesOf } from '../series/sampling';
 import { type Series, readingsSeries } from '../series/series';
 import { type Unit } from '../units/unit';
 
@@ -7,14 +11,15 @@ export interface ChannelData {
   symbol: string;
   quantity: string;
   unit: Unit;
-  times: Float64Array;
   /** What the abscissa is: time, or the number of the reading. */
   timeUnit: Unit;
-  interval: number | null;
+  sampling: Sampling;
   values: Float64Array;
   /** Limits of the sensor: a reading at or beyond one of them is pinned and no measurement. */
   low: number | null;
   high: number | null;
+  /** Standard deviation of a still reading, where the sensor says it. */
+  noise: number | null;
 }
 
 /** One run, as the evaluation sees it. */
@@ -23,35 +28,80 @@ export interface RunData {
   channels: ChannelData[];
 }
 
-/** The channel as a series, pinned readings taken out. */
-export function channelSeries(channel: ChannelData): Series {
-  const { low, high, values } = channel;
-  const pinned = (value: number) => (high !== null && value >= high) || (low !== null && value <= low);
-  const clean = values.some(pinned) ? values.map((value) => (pinned(value) ? NaN : value)) : values;
-  return readingsSeries({
-    symbol: channel.symbol,
-    quantity: channel.quantity,
-    unit: channel.unit,
-    times: channel.times,
-    timeUnit: channel.timeUnit,
-    values: clean,
-    interval: channel.interval,
-  });
+/**
+ * A channel as a series that grows: pinned readings are taken out as they come, and all states share one lineage, so that
+ * whatever is worked out from them can go on where it ended.
+ */
+export class ChannelSeries {
+  private readonly clean = new Growing();
+  private readonly lineage = {};
+  private readonly root: ReadingsRoot;
+  private sampling: Sampling;
+  private state: Series | null = null;
+
+  constructor(
+    runId: string,
+    private readonly channel: ChannelData,
+  ) {
+    this.sampling = channel.sampling;
+    const readings = () => ({ sampling: this.sampling, values: this.clean.view() });
+    this.root = {
+      key: `${runId}/${channel.key}`,
+      label: `readings of ${channel.symbol}`,
+      level: new NoiseLevel(readings, channel.noise),
+      readings,
+    };
+    this.grow(channel.sampling, channel.values);
+  }
+
+  /** Takes a longer state of the same readings. @throws Refusal where its times are no times */
+  grow(sampling: Sampling, values: Float64Array): void {
+    checkSampling(sampling);
+    const count = Math.min(values.length, countOf(sampling));
+    const known = this.clean.length;
+    if (count <= known && this.state !== null) return;
+    const { low, high, symbol, quantity, unit, timeUnit } = this.channel;
+    const view = this.clean.extend(count);
+    const least = low ?? -Infinity;
+    const most = high ?? Infinity;
+    for (let i = known; i < count; i++) {
+      const value = values[i];
+      view[i] = value > least && value < most ? value : NaN;
+    }
+    this.sampling = sampling;
+    this.state = readingsSeries({
+      symbol,
+      quantity,
+      unit,
+      timeUnit,
+      sampling,
+      values: view,
+      root: this.root,
+      lineage: this.lineage,
+    });
+  }
+
+  get series(): Series {
+    if (this.state === null) throw new RangeError('a channel has a series from its beginning');
+    return this.state;
+  }
 }
 
 /** What the abscissa is called: "t" where it is time, else "reading". */
 export const abscissaName = (timeUnit: Unit): string => (timeUnit.length > 0 ? 't' : 'reading');
 
-/** The abscissa of a series as a series of its own. */
-export function abscissaOf(series: Series): Series {
-  const isTime = series.timeUnit.length > 0;
-  return readingsSeries({
-    symbol: abscissaName(series.timeUnit),
-    quantity: isTime ? 'time' : 'reading number',
-    unit: series.timeUnit,
-    times: series.times,
-    timeUnit: series.timeUnit,
-    values: series.times,
-    interval: series.interval,
-  });
+/** The abscissa of a series as a series of its own, without noise. */
+export function abscissaOf({ timeUnit, sampling, lineage, settled }: Series): Series {
+  return {
+    symbol: abscissaName(timeUnit),
+    quantity: timeUnit.length > 0 ? 'time' : 'reading number',
+    unit: timeUnit,
+    timeUnit,
+    sampling,
+    values: timesOf(sampling),
+    noise: null,
+    made: [],
+    lineage,
+    settled,
+  };
 }

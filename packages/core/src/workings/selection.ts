@@ -1,20 +1,27 @@
 import { Refusal } from '../refusal';
 import { type FittedPoints } from '../fitting/covariance';
 import { type FitPoints } from '../fitting/relation';
-import { type Series, indexAfter, indexAtOrAfter, valuesAtTimesOf } from '../series/series';
-import { type Context } from './context';
-import { type RegionLine, type SeriesRef } from './lines';
+import { indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
+import { type Series, valuesAtTimesOf } from '../series/series';
+import { printedUnit } from '../units/unit';
+import { type Context, type RegionBounds } from './kind';
+import { type SeriesRef } from './references';
 
 /** The readings of a series that lie in a region, paired with another series. */
 export interface Selection extends FitPoints, FittedPoints {
   /** Readings in the region that are missing in either series. */
   missing: number;
+  first: number;
+  past: number;
 }
 
-/** Index range of a series in a region along the abscissa; the whole series without a region. */
-export function rangeIn(series: Series, region: RegionLine | null): [first: number, end: number] {
-  if (region === null || region.along !== 't') return [0, series.times.length];
-  return [indexAtOrAfter(series.times, region.start), indexAfter(series.times, region.end)];
+/** Index range of a series in a region along the abscissa; the whole series without one. */
+export function rangeIn(
+  { sampling, values }: Series,
+  region: RegionBounds | null,
+): [first: number, past: number] {
+  if (region === null || region.along !== 't') return [0, values.length];
+  return [indexAtOrAfter(sampling, region.start), indexAfter(sampling, region.end)];
 }
 
 /** What to say of readings left out, in a list that is empty where none were. */
@@ -26,6 +33,21 @@ export function missingNote(missing: number, count: number): string[] {
   ];
 }
 
+/** What to say where a region reaches beyond what was recorded. */
+export function reachNote({ sampling, values, timeUnit }: Series, region: RegionBounds | null): string[] {
+  const n = values.length;
+  if (region === null || region.along !== 't' || n === 0) return [];
+  const unit = printedUnit(timeUnit);
+  const shown = (at: number) => `${Number(at.toPrecision(5))}${unit === '' ? '' : ` ${unit}`}`;
+  const [from, to] = [timeAt(sampling, 0), timeAt(sampling, n - 1)];
+  // Less than a reading beyond the end is no shortening.
+  const spare = n > 1 ? (to - from) / (n - 1) : 0;
+  const notes: string[] = [];
+  if (region.end > to + spare) notes.push(`The run ends at ${shown(to)}, before the region does.`);
+  if (region.start < from - spare) notes.push(`The run begins at ${shown(from)}, after the region does.`);
+  return notes;
+}
+
 /**
  * Picks the readings of `of` inside the region and pairs them with `against`.
  * @throws Refusal where the region holds no reading
@@ -34,38 +56,54 @@ export function select(
   context: Context,
   of: Series,
   against: SeriesRef,
-  region: RegionLine | null,
+  region: RegionBounds | null,
 ): Selection {
-  const x = valuesAtTimesOf(context.series(against, of), of);
+  const key = region === null ? against : `${against} ${region.along} ${region.start} ${region.end}`;
+  const { selections } = context;
+  let ofSeries = selections.get(of);
+  if (ofSeries === undefined) selections.set(of, (ofSeries = new Map()));
+  let selection = ofSeries.get(key);
+  if (selection === undefined) ofSeries.set(key, (selection = pick(context, of, against, region)));
+  return selection;
+}
+
+function pick(context: Context, of: Series, against: SeriesRef, region: RegionBounds | null): Selection {
+  const other = context.series(against, of);
+  const x = valuesAtTimesOf(other, of);
   const along =
     region === null || region.along === 't' ? null : valuesAtTimesOf(context.series(region.along, of), of);
-  const [first, end] = rangeIn(of, region);
-  const indices = new Int32Array(Math.max(end - first, 0));
+  const [first, past] = rangeIn(of, region);
+  const y = of.values;
+  const indices = new Int32Array(Math.max(past - first, 0));
   let count = 0;
   let missing = 0;
-  for (let i = first; i < end; i++) {
+  for (let i = first; i < past; i++) {
     if (along !== null && region !== null && !(along[i] >= region.start && along[i] <= region.end)) continue;
-    if (Number.isNaN(of.values[i]) || Number.isNaN(x[i])) missing++;
+    if (y[i] !== y[i] || x[i] !== x[i]) missing++;
     else indices[count++] = i;
   }
-  const chosen = indices.slice(0, count);
   if (count === 0)
     throw new Refusal(
       missing > 0
         ? 'All readings in this region are missing or at the sensor’s limit. Choose another region.'
         : 'There is no reading in this region. Move it to where the trace is.',
     );
-  const pick = (values: Float64Array) => {
+  const isWhole = count === past - first;
+  const chosen = isWhole ? indices : indices.slice(0, count);
+  const picked = (values: Float64Array) => {
+    if (isWhole) return values.subarray(first, past);
     const out = new Float64Array(count);
     for (let i = 0; i < count; i++) out[i] = values[chosen[i]];
     return out;
   };
   return {
-    x: pick(x),
-    y: pick(of.values),
+    x: picked(x),
+    y: picked(y),
     indices: chosen,
     missing,
-    seriesLength: of.values.length,
     noise: of.noise,
+    against: other.noise,
+    first: chosen[0],
+    past: chosen[count - 1] + 1,
   };
 }

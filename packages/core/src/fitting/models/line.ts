@@ -1,6 +1,6 @@
 import { divideUnits } from '../../units/unit';
 import { type Relation } from '../relation';
-import { solvePolynomial } from './polynomial';
+import { renamed, solvePolynomial } from './polynomial';
 
 export const line: Relation = {
   key: 'line',
@@ -12,12 +12,9 @@ export const line: Relation = {
     { key: 'intercept', name: 'intercept', unit: yUnit, main: false },
   ],
   value: ([slope, intercept], x) => slope * x + intercept,
-  solve(points) {
-    const solved = solvePolynomial(points, 1);
-    return {
-      solution: solved.solution,
-      parameters: [solved.parameters[1], solved.parameters[0]],
-      transformation: [solved.transformation[1], solved.transformation[0]],
-    };
-  },
+  solve: (points) =>
+    renamed(solvePolynomial(points, 1), [
+      [1, 1],
+      [0, 1],
+    ]),
 };

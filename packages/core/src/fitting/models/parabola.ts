@@ -1,6 +1,6 @@
 import { divideUnits, powerOfUnit } from '../../units/unit';
 import { type Relation } from '../relation';
-import { solvePolynomial } from './polynomial';
+import { renamed, solvePolynomial } from './polynomial';
 
 export const parabola: Relation = {
   key: 'parabola',
@@ -26,12 +26,10 @@ export const parabola: Relation = {
     ];
   },
   value: ([curvature, slope, start], x) => (curvature / 2) * x * x + slope * x + start,
-  solve(points) {
-    const { solution, parameters, transformation } = solvePolynomial(points, 2);
-    return {
-      solution,
-      parameters: [2 * parameters[2], parameters[1], parameters[0]],
-      transformation: [transformation[2].map((value) => 2 * value), transformation[1], transformation[0]],
-    };
-  },
+  solve: (points) =>
+    renamed(solvePolynomial(points, 2), [
+      [2, 2],
+      [1, 1],
+      [0, 1],
+    ]),
 };

@@ -3,39 +3,79 @@ import { linearLeastSquares } from '../linear';
 import { type FitPoints, type RelationSolution } from '../relation';
 
 /**
- * A polynomial through points, on an abscissa centred at its mean and scaled by its reach, then carried back to powers of x.
- * Coefficients come in ascending powers.
+ * A polynomial through points, on an abscissa centred at its mean and scaled by its reach. Named parameters are the
+ * coefficients of powers of x, ascending; the curve itself is reckoned on the centred abscissa.
+ * @throws Refusal where the points lie at too few places
  */
 export function solvePolynomial({ x, y }: FitPoints, degree: number): RelationSolution {
   const n = x.length;
-  let middle = 0;
-  for (let i = 0; i < n; i++) middle += (x[i] - middle) / (i + 1);
+  let sum = 0;
+  for (let i = 0; i < n; i++) sum += x[i] - x[0];
+  const middle = x[0] + sum / n;
   let scale = 0;
   for (let i = 0; i < n; i++) scale = Math.max(scale, Math.abs(x[i] - middle));
   const because = `The region needs readings at ${degree + 1} or more different places along the axis.`;
-  if (scale === 0) throw new Refusal(because);
-  const columns = [new Float64Array(n).fill(1)];
-  for (let power = 1; power <= degree; power++) {
-    const column = new Float64Array(n);
-    const lower = columns[power - 1];
-    for (let i = 0; i < n; i++) column[i] = (lower[i] * (x[i] - middle)) / scale;
-    columns.push(column);
-  }
-  const solution = linearLeastSquares(columns, y, because);
+  if (!(scale > 0)) throw new Refusal(because);
+  const solution = linearLeastSquares(
+    (first, columns) => {
+      columns[0].fill(1);
+      for (let power = 1; power <= degree; power++) {
+        const [column, lower] = [columns[power], columns[power - 1]];
+        for (let i = 0; i < column.length; i++) column[i] = lower[i] * ((x[first + i] - middle) / scale);
+      }
+    },
+    degree + 1,
+    y,
+    because,
+  );
   // ((x − m)/s)^k expanded in powers of x: coefficient of x^j is C(k, j) (−m)^(k−j) / s^k.
   const transformation = Array.from({ length: degree + 1 }, (_, j) =>
     Array.from({ length: degree + 1 }, (_unused, k) =>
       k < j ? 0 : (binomial(k, j) * (-middle) ** (k - j)) / scale ** k,
     ),
   );
-  const parameters = transformation.map((row) =>
-    row.reduce((sum, value, k) => sum + value * solution.parameters[k], 0),
-  );
-  return { solution, parameters, transformation };
+  return {
+    solution,
+    transformation,
+    named: (own) => transformation.map((row) => row.reduce((total, value, k) => total + value * own[k], 0)),
+    value(own, place) {
+      const u = (place - middle) / scale;
+      let sum = own[degree];
+      for (let k = degree - 1; k >= 0; k--) sum = sum * u + own[k];
+      return sum;
+    },
+    slope(own, place) {
+      const u = (place - middle) / scale;
+      let sum = degree * own[degree];
+      for (let k = degree - 1; k >= 1; k--) sum = sum * u + k * own[k];
+      return sum / scale;
+    },
+    gradient(_own, place) {
+      const u = (place - middle) / scale;
+      return Array.from({ length: degree + 1 }, (_, k) => u ** k);
+    },
+  };
 }
 
 function binomial(n: number, k: number): number {
   let value = 1;
   for (let i = 1; i <= k; i++) value = (value * (n - k + i)) / i;
   return value;
+}
+
+/** The same solution under other named parameters, each a multiple of one coefficient. */
+export function renamed(
+  solved: RelationSolution,
+  order: readonly [power: number, factor: number][],
+): RelationSolution {
+  return {
+    ...solved,
+    named(own) {
+      const coefficients = solved.named(own);
+      return order.map(([power, factor]) => factor * coefficients[power]);
+    },
+    transformation: order.map(([power, factor]) =>
+      solved.transformation[power].map((value) => factor * value),
+    ),
+  };
 }

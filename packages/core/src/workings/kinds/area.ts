@@ -1,73 +1,96 @@
-import { areaBetween } from '../../calculus/integral';
-import { Refusal } from '../../refusal';
-import { noiseOfReadings } from '../../series/noise';
+import { type Area, areaAlongPath, areaBetween } from '../../calculus/area';
+import { type Influence, type Quantity, effectiveDegreesOfFreedom, varianceOf } from '../../results/quantity';
+import { type NoisePath, type Stretch, addStretches } from '../../series/noisePath';
+import { valuesAtTimesOf } from '../../series/series';
 import { multiplyUnits } from '../../units/unit';
-import { type LineKind } from '../kind';
-import { type AreaLine } from '../lines';
-import { type Selection, rangeIn, select } from '../selection';
+import { axisField, regionField, seriesField } from '../fields';
+import { flatteningNote } from '../flatteningNote';
+import { defineKind } from '../kind';
+import { rangeIn, reachNote } from '../selection';
 
 /**
- * The area between a series and zero. Its uncertainty is what the readings' own noise does to the sum, carried through the
- * trapezoidal weights and, for a derived series, through its filter; how well the shape between readings is met is not in it.
+ * The area between a series and zero. Its uncertainty is what the noise of the readings does to the sum, of those along the
+ * axis too, carried through the weights and, for a derived series, through its filter; how well the shape between readings is
+ * met is not in it.
  */
-export const area: LineKind<AreaLine> = {
+export const area = defineKind({
   kind: 'area',
+  title: 'area',
+  yields: 'results',
+  offered: 'region',
+  offers: [{ title: 'area', preset: {} }],
+  fields: { of: seriesField(), against: axisField(), region: regionField() },
   sentence: ({ of, against }, nameOf) =>
     against === 't' ? `area under ${nameOf(of)}` : `area under ${nameOf(of)} against ${nameOf(against)}`,
   evaluate({ of, against, region: regionId }, context) {
     const series = context.series(of);
+    const other = context.series(against, series);
     const region = context.region(regionId);
-    const unit = multiplyUnits(series.unit, context.series(against, series).unit);
+    const [first, past] = rangeIn(series, region);
     const plain = against === 't' && (region === null || region.along === 't');
-    const { value, weights, bridged } = plain
-      ? areaBetween(series, region?.start ?? -Infinity, region?.end ?? Infinity)
-      : areaAlongPath(select(context, series, against, region));
-    const [first, end] = plain ? rangeIn(series, region) : [0, series.values.length];
-    const noise = noiseOfReadings(series.noise.readings, first, end);
-    let norm = 0;
-    for (const weight of series.noise.transpose(weights)) norm += weight * weight;
-    const uncertainty = noise * Math.sqrt(norm);
+    let found: Area;
+    if (plain) found = areaBetween(series, region?.start ?? -Infinity, region?.end ?? Infinity);
+    else {
+      const x = valuesAtTimesOf(other, series);
+      const cutAlong = region !== null && region.along === against && region.along !== 't';
+      const y =
+        region === null || region.along === 't' || cutAlong
+          ? series.values
+          : within(series.values, valuesAtTimesOf(context.series(region.along, series), series), region);
+      found = areaAlongPath(series.sampling, x, y, { first, past, within: cutAlong ? region : null });
+    }
+    const influences = gathered([
+      [series.noise, found.byValues],
+      [other.noise, found.byAbscissas],
+    ]);
+    const { value, bridged, passes } = found;
+    const level = series.noise?.root.level.between(first, past);
+    const variance = influences.reduce((sum, influence) => sum + varianceOf(influence), 0);
+    const quantity: Quantity = {
+      value,
+      unit: multiplyUnits(series.unit, other.unit),
+      standardUncertainty: variance > 0 ? Math.sqrt(variance) : null,
+      degreesOfFreedom: effectiveDegreesOfFreedom([
+        { variance, degreesOfFreedom: level?.degreesOfFreedom ?? Infinity },
+      ]),
+      influences: () => influences,
+    };
     return {
       kind: 'results',
-      results: [
-        {
-          key: 'area',
-          name: 'area',
-          value,
-          standardUncertainty: uncertainty > 0 ? uncertainty : null,
-          roundTo: null,
-          unit,
-          main: true,
-        },
-      ],
-      notes:
-        bridged === 0
+      results: [{ key: 'area', name: 'area', quantity, roundTo: null, main: true }],
+      notes: [
+        ...(bridged === 0
           ? []
           : [
               `${bridged} missing ${bridged === 1 ? 'reading was' : 'readings were'} bridged by a straight line.`,
-            ],
+            ]),
+        ...(passes > 1 ? [`${passes} passes through the region were added.`] : []),
+        ...reachNote(series, region),
+        ...(context.moving ? [] : flatteningNote(series, first, past)),
+      ],
       fitted: null,
     };
   },
-};
+});
 
-/** ∫ y dx from reading to reading, in the order in which they were taken. */
-function areaAlongPath({ x, y, indices, missing, seriesLength }: Selection): {
-  value: number;
-  weights: Float64Array;
-  bridged: number;
-} {
-  if (y.length < 2)
-    throw new Refusal('An area needs at least two readings in its region. Make the region longer.');
-  if (missing > 0)
-    throw new Refusal('Readings are missing in this region, so the area would be a guess. Choose another.');
-  const weights = new Float64Array(seriesLength);
-  let value = 0;
-  for (let i = 0; i + 1 < y.length; i++) {
-    const half = (x[i + 1] - x[i]) / 2;
-    value += half * (y[i] + y[i + 1]);
-    weights[indices[i]] += half;
-    weights[indices[i + 1]] += half;
+/** Values outside a region along a third quantity, taken out. */
+function within(values: Float64Array, along: Float64Array, { start, end }: { start: number; end: number }) {
+  return values.map((value, i) => (along[i] >= start && along[i] <= end ? value : NaN));
+}
+
+/** The effects of weights on series, followed to the roots and scaled by their noise. */
+export function gathered(parts: readonly [NoisePath | null, Stretch | null][]): Influence[] {
+  const found: Influence[] = [];
+  for (const [noise, weights] of parts) {
+    if (noise === null || weights === null) continue;
+    const { root } = noise;
+    const spread = noise.spread(weights);
+    const sigma = root.level.between(spread.first, spread.first + spread.weights.length).standardDeviation;
+    if (!Number.isFinite(sigma)) continue;
+    const effect = { first: spread.first, weights: spread.weights.map((weight) => weight * sigma) };
+    const shared = found.find((influence) => influence.root === root.key);
+    if (shared === undefined) found.push({ root: root.key, label: root.label, effect });
+    else shared.effect = addStretches(shared.effect, effect);
   }
-  return { value, weights, bridged: 0 };
+  return found;
 }

@@ -1,74 +1,89 @@
-import { relationOf } from '../../fitting/relations';
-import { type LineKind } from '../kind';
-import { type FitLine } from '../lines';
+import { type RelationKey, relationKeys, relationOf } from '../../fitting/relations';
+import { exactly } from '../../results/quantity';
+import { axisField, choiceField, flagField, regionField, seriesField } from '../fields';
+import { defineKind } from '../kind';
 import { type Curve } from '../outcome';
-import { missingNote } from '../selection';
-import { fitInRegion } from './fitting';
+import { fitInRegion, parameterResult } from './fitting';
 
 const curvePoints = 240;
 
-export const fit: LineKind<FitLine> = {
+export const fit = defineKind({
   kind: 'fit',
+  title: 'fit',
+  yields: 'results',
+  offered: 'region',
+  offers: relationKeys.map((relation) => ({
+    title: relationOf(relation).title,
+    preset: { relation },
+  })),
+  fields: {
+    relation: choiceField<RelationKey>(
+      'Relation',
+      relationKeys.map((key) => ({
+        key,
+        title: `${relationOf(key).title}: ${relationOf(key).formula}`,
+      })),
+    ),
+    of: seriesField(),
+    against: axisField(),
+    region: regionField(),
+    showResiduals: flagField('Show residuals'),
+  },
   sentence: ({ relation, of, against }, nameOf) =>
     `${relationOf(relation).title} through ${nameOf(of)}${against === 't' ? '' : ` against ${nameOf(against)}`}`,
-  evaluate(line, context) {
-    const relation = relationOf(line.relation);
-    const { fit: found, names, selection, series } = fitInRegion(relation, line, context);
+  evaluate(entry, context) {
+    const relation = relationOf(entry.relation);
+    const fitted = fitInRegion(relation, entry, context);
+    const { fit: found, names, selection, series, notes } = fitted;
     const { x } = selection;
-    let low = Infinity;
-    let high = -Infinity;
-    for (const value of x) {
-      low = Math.min(low, value);
-      high = Math.max(high, value);
-    }
-    const curve: Curve = { x: new Float64Array(curvePoints), y: new Float64Array(curvePoints) };
-    for (let i = 0; i < curvePoints; i++) {
-      curve.x[i] = low + ((high - low) * i) / (curvePoints - 1);
-      curve.y[i] = relation.value(found.parameters, curve.x[i]);
-    }
     const uncertainties = found.standardUncertainties;
     const spreadOfSd = found.residualStandardDeviation / Math.sqrt(2 * found.degreesOfFreedom);
     return {
       kind: 'results',
       results: [
-        ...names.map(({ key, name, unit, main }, i) => ({
-          key,
-          name,
-          value: found.parameters[i],
-          standardUncertainty: uncertainties[i],
-          roundTo: null,
-          unit,
-          main,
-        })),
+        ...names.map((_, i) => parameterResult(fitted, i)),
         {
           key: 'residualSd',
           name: 'residual sd',
-          value: found.residualStandardDeviation,
-          standardUncertainty: null,
+          quantity: exactly(found.residualStandardDeviation, series.unit),
           roundTo: spreadOfSd,
-          unit: series.unit,
           main: false,
         },
         {
           key: 'rSquared',
           name: 'R²',
-          value: found.rSquared,
-          standardUncertainty: null,
+          quantity: exactly(found.rSquared, []),
           // Two digits of what is missing to one, so that 0.999 96 and 0.999 61 can be told apart.
           roundTo: Math.max(1 - found.rSquared, 1e-9),
-          unit: [],
           main: false,
         },
       ],
-      notes: missingNote(selection.missing, found.count),
+      notes,
       fitted: {
-        curve,
-        residuals: { x, y: found.residuals },
+        curve: curveOf(x, found.valueAt),
+        residuals: () => ({ x, y: found.residuals() }),
         correlations: found.covariance.map((row, i) =>
           row.map((value, j) => value / (uncertainties[i] * uncertainties[j])),
         ),
         count: found.count,
+        parameters: found.parameters,
+        unit: series.unit,
       },
     };
   },
-};
+});
+
+function curveOf(x: Float64Array, valueAt: (x: number) => number): Curve {
+  let low = Infinity;
+  let high = -Infinity;
+  for (let i = 0; i < x.length; i++) {
+    if (x[i] < low) low = x[i];
+    if (x[i] > high) high = x[i];
+  }
+  const curve: Curve = { x: new Float64Array(curvePoints), y: new Float64Array(curvePoints) };
+  for (let i = 0; i < curvePoints; i++) {
+    curve.x[i] = low + ((high - low) * i) / (curvePoints - 1);
+    curve.y[i] = valueAt(curve.x[i]);
+  }
+  return curve;
+}

@@ -1,27 +1,38 @@
 import { type Fit, fitRelation } from '../../fitting/fit';
 import { type ParameterName, type Relation } from '../../fitting/relation';
+import { type Quantity } from '../../results/quantity';
 import { type Series } from '../../series/series';
-import { type Context } from '../context';
-import { type SeriesRef } from '../lines';
-import { type Selection, select } from '../selection';
+import { flatteningNote } from '../flatteningNote';
+import { type Context } from '../kind';
+import { type NamedResult } from '../outcome';
+import { type SeriesRef } from '../references';
+import { type Selection, missingNote, reachNote, select } from '../selection';
 
 export interface FittedSelection {
   fit: Fit;
   names: ParameterName[];
   selection: Selection;
   series: Series;
+  notes: string[];
 }
 
 /** Fits a relation to the readings of `of` against `against` in a region. @throws Refusal */
 export function fitInRegion(
   relation: Relation,
-  line: { of: SeriesRef; against: SeriesRef; region: string | null },
+  entry: { of: SeriesRef; against: SeriesRef; region: string | null },
   context: Context,
 ): FittedSelection {
-  const series = context.series(line.of);
-  const against = context.series(line.against, series);
-  const selection = select(context, series, line.against, context.region(line.region));
-  const fit = fitRelation(relation, selection, selection);
+  const series = context.series(entry.of);
+  const against = context.series(entry.against, series);
+  const region = context.region(entry.region);
+  const selection = select(context, series, entry.against, region);
+  const { before, moving } = context;
+  const earlier = before?.kind === 'results' ? before.fitted : null;
+  const near =
+    moving && earlier !== null && earlier.parameters.length === relation.parameterCount
+      ? earlier.parameters
+      : null;
+  const fit = fitRelation(relation, selection, selection, { near, moving, finite: true });
   const names = relation.parameterNames({
     xUnit: against.unit,
     yUnit: series.unit,
@@ -30,5 +41,29 @@ export function fitInRegion(
     xSymbol: against.symbol,
     ySymbol: series.symbol,
   });
-  return { fit, names, selection, series };
+  const notes = [
+    ...missingNote(selection.missing, fit.count),
+    ...reachNote(series, region),
+    ...fit.remarks,
+    ...(moving ? [] : flatteningNote(series, selection.first, selection.past)),
+    ...(fit.correctedShift > 0.2
+      ? [
+          `The noise of ${against.symbol} alone would have shifted this by ${fit.correctedShift.toPrecision(2)} of its uncertainty; that is taken off.`,
+        ]
+      : []),
+  ];
+  return { fit, names, selection, series, notes };
+}
+
+/** One parameter of a fit as a result. */
+export function parameterResult({ fit, names }: FittedSelection, i: number): NamedResult {
+  const { key, name, unit, main } = names[i];
+  const quantity: Quantity = {
+    value: fit.parameters[i],
+    unit,
+    standardUncertainty: fit.standardUncertainties[i],
+    degreesOfFreedom: fit.degreesOfFreedom,
+    influences: () => fit.influencesOn(i),
+  };
+  return { key, name, quantity, roundTo: null, main };
 }

@@ -1,12 +1,18 @@
 import { runningIntegral } from '../../calculus/integral';
-import { type LineKind } from '../kind';
-import { type IntegralLine } from '../lines';
+import { seriesField } from '../fields';
+import { defineKind } from '../kind';
 
-export const integral: LineKind<IntegralLine> = {
+export const integral = defineKind({
   kind: 'integral',
+  title: 'running integral',
+  yields: 'series',
+  offered: 'series',
+  offers: [{ title: 'Running integral of', preset: {} }],
+  fields: { of: seriesField() },
+  customaryName: (of) => `∫${of}`,
   sentence: ({ of }, nameOf) => `∫ ${nameOf(of)} d ${nameOf('t')} from the first reading`,
-  evaluate: ({ name, of }, context) => ({
-    kind: 'series',
-    series: runningIntegral(context.series(of), name),
-  }),
-};
+  evaluate({ name, of }, context) {
+    const earlier = context.before?.kind === 'series' ? context.before.series : undefined;
+    return { kind: 'series', series: runningIntegral(context.series(of), name, earlier), notes: [] };
+  },
+});

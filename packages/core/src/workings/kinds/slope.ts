@@ -1,31 +1,20 @@
 import { line as straightLine } from '../../fitting/models/line';
-import { type LineKind } from '../kind';
-import { type SlopeLine } from '../lines';
-import { missingNote } from '../selection';
-import { fitInRegion } from './fitting';
+import { axisField, regionField, seriesField } from '../fields';
+import { defineKind } from '../kind';
+import { fitInRegion, parameterResult } from './fitting';
 
 /** The slope of the least-squares line through the readings of a region. */
-export const slope: LineKind<SlopeLine> = {
+export const slope = defineKind({
   kind: 'slope',
+  title: 'slope',
+  yields: 'results',
+  offered: 'region',
+  offers: [{ title: 'slope', preset: {} }],
+  fields: { of: seriesField(), against: axisField(), region: regionField() },
   sentence: ({ of, against }, nameOf) =>
     against === 't' ? `slope of ${nameOf(of)}` : `slope of ${nameOf(of)} against ${nameOf(against)}`,
-  evaluate(line, context) {
-    const { fit, names, selection } = fitInRegion(straightLine, line, context);
-    return {
-      kind: 'results',
-      results: [
-        {
-          key: 'slope',
-          name: 'slope',
-          value: fit.parameters[0],
-          standardUncertainty: fit.standardUncertainties[0],
-          roundTo: null,
-          unit: names[0].unit,
-          main: true,
-        },
-      ],
-      notes: missingNote(selection.missing, fit.count),
-      fitted: null,
-    };
+  evaluate(entry, context) {
+    const fitted = fitInRegion(straightLine, entry, context);
+    return { kind: 'results', results: [parameterResult(fitted, 0)], notes: fitted.notes, fitted: null };
   },
-};
+});

@@ -1,94 +1,122 @@
 import { describe } from '../../statistics/describe';
-import { type LineKind } from '../kind';
-import { type StatisticsLine } from '../lines';
-import { missingNote, select } from '../selection';
+import { type Influence, type Quantity, exactly, varianceOf } from '../../results/quantity';
+import { stretchAt } from '../../series/noisePath';
+import { intervalOf } from '../../series/sampling';
+import { type Series } from '../../series/series';
+import { regionField, seriesField } from '../fields';
+import { flatteningNote } from '../flatteningNote';
+import { defineKind } from '../kind';
+import { type NamedResult } from '../outcome';
+import { type Selection, missingNote, reachNote, select } from '../selection';
+import { gathered } from './area';
 
 /**
- * Mean with standard deviation, extremes and duration. The uncertainty beside the mean is the standard deviation of the
- * mean, s/√n (JCGM 100:2008, 4.2.3), for readings whose noise is independent; a derived series has none, since its
- * neighbouring values share their noise.
+ * Mean with standard deviation, extremes and duration. The uncertainty beside the mean is what the noise of the readings does
+ * to it, followed through any filter; so a mean of something that moves is as certain as its readings, and that of a derived
+ * series knows that neighbours share their noise. Where readings do not follow each other in time, or are too few to tell
+ * their noise, it is s/√n (JCGM 100:2008, 4.2.3).
  */
-export const statistics: LineKind<StatisticsLine> = {
+export const statistics = defineKind({
   kind: 'statistics',
+  title: 'mean',
+  yields: 'results',
+  offered: 'region',
+  offers: [{ title: 'mean', preset: {} }],
+  fields: { of: seriesField(), region: regionField() },
   sentence: ({ of }, nameOf) => `mean of ${nameOf(of)}`,
-  evaluate({ of, region }, context) {
+  evaluate({ of, region: regionId }, context) {
     const series = context.series(of);
-    const selection = select(context, series, 't', context.region(region));
+    const region = context.region(regionId);
+    const selection = select(context, series, 't', region);
     const { count, mean, standardDeviation, minimum, maximum } = describe(selection.y);
     const spread = count > 1 ? standardDeviation : null;
-    const { unit, timeUnit, noise } = series;
-    const duration = selection.x[count - 1] - selection.x[0];
-    const standardError =
-      noise.independent && spread !== null && spread > 0 ? spread / Math.sqrt(count) : null;
+    const { unit, timeUnit } = series;
+    const plain = (
+      key: string,
+      name: string,
+      value: number,
+      roundTo: number | null,
+      of = unit,
+    ): NamedResult => ({
+      key,
+      name,
+      quantity: exactly(value, of),
+      roundTo,
+      main: false,
+    });
     return {
       kind: 'results',
       results: [
         {
           key: 'mean',
           name: 'mean',
-          value: mean,
-          standardUncertainty: standardError,
+          quantity: meanOf(series, selection, mean, spread),
           roundTo: spread,
-          unit,
           main: true,
         },
         ...(spread === null
           ? []
-          : [
-              {
-                key: 'sd',
-                name: 'sd',
-                value: spread,
-                standardUncertainty: null,
-                roundTo: spread > 0 ? spread / Math.sqrt(2 * (count - 1)) : null,
-                unit,
-                main: false,
-              },
-            ]),
-        {
-          key: 'min',
-          name: 'min',
-          value: minimum,
-          standardUncertainty: null,
-          roundTo: spread,
-          unit,
-          main: false,
-        },
-        {
-          key: 'max',
-          name: 'max',
-          value: maximum,
-          standardUncertainty: null,
-          roundTo: spread,
-          unit,
-          main: false,
-        },
-        {
-          key: 'duration',
-          name: 'duration',
-          value: duration,
-          standardUncertainty: null,
-          roundTo: series.interval,
-          unit: timeUnit,
-          main: false,
-        },
-        {
-          key: 'count',
-          name: 'readings',
-          value: count,
-          standardUncertainty: null,
-          roundTo: 10,
-          unit: [],
-          main: false,
-        },
+          : [plain('sd', 'sd', spread, spread > 0 ? spread / Math.sqrt(2 * (count - 1)) : null)]),
+        plain('min', 'min', minimum, spread),
+        plain('max', 'max', maximum, spread),
+        plain(
+          'duration',
+          'duration',
+          selection.x[count - 1] - selection.x[0],
+          intervalOf(series.sampling),
+          timeUnit,
+        ),
+        plain('count', 'readings', count, 10, []),
       ],
       notes: [
         ...missingNote(selection.missing, count),
         ...(count === 1
           ? ['One reading has no spread. Make the region longer for a standard deviation.']
           : []),
+        ...reachNote(series, region),
+        ...(context.moving ? [] : flatteningNote(series, selection.first, selection.past)),
       ],
       fitted: null,
     };
   },
-};
+});
+
+function meanOf(series: Series, selection: Selection, mean: number, spread: number | null): Quantity {
+  const { indices, first, past } = selection;
+  const count = indices.length;
+  const { noise, unit, timeUnit } = series;
+  const weights = () => stretchAt(indices, new Float64Array(count).fill(1 / count));
+  if (noise !== null && timeUnit.length > 0) {
+    const { standardDeviation, degreesOfFreedom } = noise.root.level.between(first, past);
+    let influences: Influence[] | null = null;
+    const made = () => (influences ??= gathered([[noise, weights()]]));
+    const variance = noise.independent
+      ? standardDeviation ** 2 / count
+      : made().reduce((sum, influence) => sum + varianceOf(influence), 0);
+    if (variance > 0)
+      return {
+        value: mean,
+        unit,
+        standardUncertainty: Math.sqrt(variance),
+        degreesOfFreedom,
+        influences: made,
+      };
+  }
+  if (spread === null || spread === 0 || (noise !== null && !noise.independent)) return exactly(mean, unit);
+  return {
+    value: mean,
+    unit,
+    standardUncertainty: spread / Math.sqrt(count),
+    degreesOfFreedom: count - 1,
+    influences: () =>
+      noise === null
+        ? []
+        : [
+            {
+              root: noise.root.key,
+              label: noise.root.label,
+              effect: stretchAt(indices, new Float64Array(count).fill(spread / count)),
+            },
+          ],
+  };
+}

@@ -1,0 +1,17 @@
+import { divideUnits } from '../../units/unit';
+import { type Relation } from '../relation';
+import { sine } from './sine';
+import { solveSwing } from './swing';
+
+export const sineOnLine: Relation = {
+  key: 'sineOnLine',
+  title: 'sine on a line',
+  formula: 'amplitude · sin(2π x / period + phase) + offset + drift · x',
+  parameterCount: 5,
+  parameterNames: (axes) => [
+    ...sine.parameterNames(axes),
+    { key: 'drift', name: 'drift', unit: divideUnits(axes.yUnit, axes.xUnit), main: false },
+  ],
+  value: (parameters, x) => sine.value(parameters, x) + parameters[4] * x,
+  solve: (points, hint) => solveSwing(points, hint, true),
+};

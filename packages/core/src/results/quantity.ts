@@ -1,0 +1,100 @@
+import { type Stretch, dotOfStretches, normSquared } from '../series/noisePath';
+import { coverageFactor } from '../statistics/significance';
+import { type Unit } from '../units/unit';
+
+/**
+ * One root of uncertainty and how strongly it moves a value, in the unit of the value, for one standard deviation of the
+ * root: for the readings of a channel one number a reading, for a constant one number.
+ */
+export interface Influence {
+  /** The same text for the same root, in all entries and all runs. */
+  root: string;
+  /** What people call the root: "readings of x", "m". */
+  label: string;
+  effect: Stretch;
+}
+
+/** A value with everything that moves it. */
+export interface Quantity {
+  value: number;
+  unit: Unit;
+  /** One standard deviation (JCGM 100:2008); null where the value has none of its own. */
+  standardUncertainty: number | null;
+  /** Degrees of freedom by which the standard uncertainty is known; Infinity where it was given. */
+  degreesOfFreedom: number;
+  /** What the uncertainty is made of: Σ effect² = u². Worked out when it is asked for. */
+  influences(): Influence[];
+}
+
+/** A value without an uncertainty of its own. */
+export const exactly = (value: number, unit: Unit): Quantity => ({
+  value,
+  unit,
+  standardUncertainty: null,
+  degreesOfFreedom: Infinity,
+  influences: () => [],
+});
+
+/**
+ * Half the width of the interval that covers the truth 68.27 times in a hundred: the standard uncertainty, widened by
+ * Student's t where it is known by few degrees of freedom (JCGM 100:2008, annex G). This is what stands behind ±.
+ */
+export function halfWidth({ standardUncertainty, degreesOfFreedom }: Quantity): number | null {
+  if (standardUncertainty === null || !Number.isFinite(standardUncertainty)) return null;
+  const factor = coverageFactor(degreesOfFreedom);
+  return Number.isNaN(factor) ? null : factor * standardUncertainty;
+}
+
+/** Variance that an influence stands for. */
+export const varianceOf = ({ effect }: Influence): number => normSquared(effect.weights);
+
+/** The covariance of two values: what the roots that they share do to both (JCGM 100:2008, F.1.2.3). */
+export function covarianceOf(a: Quantity, b: Quantity): number {
+  const others = b.influences();
+  let sum = 0;
+  for (const { root, effect } of a.influences())
+    for (const other of others) if (other.root === root) sum += dotOfStretches(effect, other.effect);
+  return sum;
+}
+
+/** One row of the budget of an uncertainty (JCGM 100:2008, H.1, table H.1). */
+export interface BudgetRow {
+  label: string;
+  /** Standard uncertainty that this root alone gives the value, in its unit. */
+  standardUncertainty: number;
+  /** Share of the variance. */
+  share: number;
+}
+
+/** Which root contributes how much to the uncertainty of a value, the largest first. */
+export function budgetOf(quantity: Quantity): BudgetRow[] {
+  const rows = new Map<string, { label: string; variance: number }>();
+  for (const influence of quantity.influences()) {
+    const row = rows.get(influence.root) ?? { label: influence.label, variance: 0 };
+    row.variance += varianceOf(influence);
+    rows.set(influence.root, row);
+  }
+  const total = [...rows.values()].reduce((sum, { variance }) => sum + variance, 0);
+  return [...rows.values()]
+    .map(({ label, variance }) => ({
+      label,
+      standardUncertainty: Math.sqrt(variance),
+      share: total > 0 ? variance / total : 0,
+    }))
+    .sort((a, b) => b.share - a.share);
+}
+
+/**
+ * Effective degrees of freedom of a sum of independent contributions (Welch and Satterthwaite; JCGM 100:2008, G.4).
+ * @param parts variance and degrees of freedom of each
+ */
+export function effectiveDegreesOfFreedom(
+  parts: readonly { variance: number; degreesOfFreedom: number }[],
+): number {
+  const total = parts.reduce((sum, { variance }) => sum + variance, 0);
+  const below = parts.reduce(
+    (sum, { variance, degreesOfFreedom }) => sum + (variance * variance) / degreesOfFreedom,
+    0,
+  );
+  return below > 0 ? (total * total) / below : Infinity;
+}

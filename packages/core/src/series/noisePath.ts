@@ -1,0 +1,84 @@
+import { type NoiseLevel } from './noiseLevel';
+import { type Sampling } from './sampling';
+
+/** Readings of one channel of one run, at the root of everything that is worked out from them. */
+export interface ReadingsRoot {
+  /** The same text for the same readings, also across evaluations. */
+  readonly key: string;
+  /** What people call them: "readings of x". */
+  readonly label: string;
+  readonly level: NoiseLevel;
+  /** The readings themselves, as far as they have come. */
+  readings(): { sampling: Sampling; values: Float64Array };
+}
+
+/** Weights on consecutive values from index `first` on. */
+export interface Stretch {
+  readonly first: number;
+  readonly weights: Float64Array;
+}
+
+/**
+ * How the noise of a series comes from readings. A derived series is F·readings with a linear F; where the readings' noise is
+ * independent with one variance σ², the derived noise has the covariance σ² F Fᵀ.
+ */
+export interface NoisePath {
+  readonly root: ReadingsRoot;
+  /** True for readings themselves: F is the identity. */
+  readonly independent: boolean;
+  /** Fᵀ w: turns weights on this series into weights on the readings. */
+  spread(weights: Stretch): Stretch;
+  /** Row i of F, or null where rows are not sparse (running integrals). */
+  row(i: number): Stretch | null;
+  /** Whether all rows from `low` up to `high` are the same but for a shift: away from ends and missing readings. */
+  isOrdinary(low: number, high: number): boolean;
+}
+
+/** The path of readings: their noise is their own. */
+export function readingsNoise(root: ReadingsRoot): NoisePath {
+  return {
+    root,
+    independent: true,
+    spread: (weights) => weights,
+    row: (i) => ({ first: i, weights: Float64Array.of(1) }),
+    isOrdinary: () => true,
+  };
+}
+
+/** Σ w². */
+export function normSquared(weights: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < weights.length; i++) sum += weights[i] * weights[i];
+  return sum;
+}
+
+/** Σ a b over the readings that both stretches have. */
+export function dotOfStretches(a: Stretch, b: Stretch): number {
+  const from = Math.max(a.first, b.first);
+  const to = Math.min(a.first + a.weights.length, b.first + b.weights.length);
+  let sum = 0;
+  for (let i = from; i < to; i++) sum += a.weights[i - a.first] * b.weights[i - b.first];
+  return sum;
+}
+
+/** a + factor·b, over the readings that either has. */
+export function addStretches(a: Stretch, b: Stretch, factor = 1): Stretch {
+  const first = Math.min(a.first, b.first);
+  const end = Math.max(a.first + a.weights.length, b.first + b.weights.length);
+  const weights = new Float64Array(end - first);
+  weights.set(a.weights, a.first - first);
+  for (let i = 0; i < b.weights.length; i++) weights[b.first - first + i] += factor * b.weights[i];
+  return { first, weights };
+}
+
+/** Weights at ascending indices as one stretch. */
+export function stretchAt(indices: Int32Array, weights: ArrayLike<number>): Stretch {
+  const count = indices.length;
+  if (count === 0) return { first: 0, weights: new Float64Array(0) };
+  const first = indices[0];
+  const length = indices[count - 1] - first + 1;
+  if (length === count && weights instanceof Float64Array) return { first, weights };
+  const out = new Float64Array(length);
+  for (let i = 0; i < count; i++) out[indices[i] - first] = weights[i];
+  return { first, weights: out };
+}

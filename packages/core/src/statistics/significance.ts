@@ -1,0 +1,36 @@
+import fDistribution from '@stdlib/stats-base-dists-f-cdf';
+import tQuantile from '@stdlib/stats-base-dists-t-quantile';
+
+/** Probability of one standard deviation on both sides of a normal distribution. */
+export const oneSigma = 0.6826894921370859;
+
+/**
+ * The factor by which a standard uncertainty with `degreesOfFreedom` is multiplied to cover 68.27 %: Student's t
+ * (JCGM 100:2008, annex G.3, table G.2). One for many degrees of freedom; NaN for none.
+ */
+export function coverageFactor(degreesOfFreedom: number): number {
+  if (!(degreesOfFreedom > 0)) return NaN;
+  if (degreesOfFreedom > 1e4) return 1;
+  return tQuantile((1 + oneSigma) / 2, degreesOfFreedom);
+}
+
+/**
+ * Probability that noise alone makes a sum of squares fall from `simpler` to `richer` or further by `added` parameters
+ * (F test of nested least-squares models; Seber and Lee, Linear Regression Analysis, 2nd ed. 2003, th. 4.1).
+ * @param degreesOfFreedom those that the richer model leaves
+ */
+export function chanceOfGain(
+  simpler: number,
+  richer: number,
+  added: number,
+  degreesOfFreedom: number,
+): number {
+  if (!(degreesOfFreedom > 0) || !(simpler > richer)) return 1;
+  if (richer <= 0) return 0;
+  const ratio = (simpler - richer) / added / (richer / degreesOfFreedom);
+  return Math.max(1 - fDistribution(ratio, added, degreesOfFreedom), 0);
+}
+
+/** Probability that the luckiest of `trials` independent tries has a chance of `single` or less. */
+export const chanceOfBest = (single: number, trials: number): number =>
+  -Math.expm1(trials * Math.log1p(-single));

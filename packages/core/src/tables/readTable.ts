@@ -1,0 +1,250 @@
+import Papa from 'papaparse';
+import { Refusal } from '../refusal';
+import { Growing } from '../series/growing';
+import { type Column } from './columns';
+import { type Heading, parseHeading, shortName } from './heading';
+import { type DecimalSign, decimalEvidence, parseCell } from './number';
+
+/** Names of the signs that may stand between cells, the likeliest first. */
+export const separators = { '\t': 'tab', ';': 'semicolon', '|': 'bar', ',': 'comma', ' ': 'space' } as const;
+export type Separator = keyof typeof separators;
+
+/** What somebody has decided about a file. */
+export interface TableChoices {
+  decimal?: DecimalSign;
+}
+
+/** How far a long reading is, and whether it is still wanted. */
+export interface ReadingWatch {
+  progress?(share: number): void;
+  isCancelled?(): boolean;
+}
+
+export interface Table {
+  separator: Separator;
+  decimal: DecimalSign;
+  columns: Column[];
+  rows: number;
+}
+
+/** A table, or the question that has to be answered before it can be read. */
+export type TableReading =
+  | { kind: 'table'; table: Table }
+  | { kind: 'question'; about: 'decimal'; separator: Separator; example: string };
+
+/** Text is gone through in pieces of about so many characters. */
+const pieceLength = 1 << 20;
+const mostColumns = 64;
+const linesLookedAt = 50;
+
+export class Cancelled extends Error {
+  override readonly name = 'Cancelled';
+}
+
+/**
+ * Reads columns of numbers from text: any usual separator, headings with units in the first row or none, the decimal sign
+ * decided over the whole file and asked for where both readings are possible.
+ * @throws Refusal that names the row (as a spreadsheet counts them) and the column of the first wrong cell
+ * @throws Cancelled where the watch says so
+ */
+export function readTable(text: string, choices: TableChoices = {}, watch: ReadingWatch = {}): TableReading {
+  const clean = text.replace(/^\uFEFF/, '');
+  if (!/[^\s,;|]/.test(clean))
+    throw new Refusal('The file holds no numbers. It should hold columns of numbers under headings.');
+  const separator = separatorOf(clean);
+  const decimal = choices.decimal ?? decimalOf(clean, separator);
+  if (decimal === null || decimal.length > 1)
+    return { kind: 'question', about: 'decimal', separator, example: exampleOf(clean, separator) };
+
+  let headings: Heading[] | null = null;
+  let columns: Growing[] = [];
+  let row = 0;
+  let blank = 0;
+  let count = 0;
+  eachPiece(clean, separator, watch, (rows) => {
+    for (const cells of rows) {
+      row++;
+      if (cells.every((cell) => cell.trim() === '')) {
+        blank++;
+        continue;
+      }
+      if (headings === null) {
+        const first = headingsOf(cells, decimal);
+        headings = first.headings;
+        columns = headings.map(() => new Growing(4096));
+        blank = 0;
+        if (first.isHeading) continue;
+      }
+      if (cells.length !== headings.length)
+        throw new Refusal(
+          `Row ${row} has ${cells.length} ${cells.length === 1 ? 'cell' : 'cells'}, but the first row has ${headings.length}, separated by ${separators[separator]}s.`,
+        );
+      // Blank rows between others are readings that are missing; at the end they are nothing.
+      for (; blank > 0; blank--) {
+        for (const column of columns) column.extend(count + 1)[count] = NaN;
+        count++;
+      }
+      for (let c = 0; c < cells.length; c++) {
+        const value = parseCell(cells[c], decimal, headings[c].unit);
+        if (value === undefined) throw wrongCell(row, c, headings[c].name, cells[c]);
+        columns[c].extend(count + 1)[count] = value;
+      }
+      count++;
+    }
+  });
+  const found = headings as Heading[] | null;
+  if (found === null || count === 0)
+    throw new Refusal('The file has headings but no rows of numbers under them.');
+  const names = distinctNames(found.map(({ name }) => name));
+  return {
+    kind: 'table',
+    table: {
+      separator,
+      decimal,
+      rows: count,
+      columns: found.map(({ unit }, c) => ({ name: names[c], unit, values: columns[c].view() })),
+    },
+  };
+}
+
+function wrongCell(row: number, column: number, name: string, cell: string): Refusal {
+  const shown = cell.trim().slice(0, 40);
+  const isTooLarge = /^[+-]?[\d.,]+e\d+$/i.test(shown);
+  return new Refusal(
+    isTooLarge
+      ? `Row ${row}, column ${column + 1} (${name}): “${shown}” is beyond the largest number, about 1.8E308.`
+      : `Row ${row}, column ${column + 1} (${name}): “${shown}” is not a number. Write it like 0.0125, 1.25E-2 or 12.5m.`,
+  );
+}
+
+/** The sign that cuts most of the first lines into the same number of cells, more than one. */
+function separatorOf(text: string): Separator {
+  const lines = text
+    .slice(0, 20_000)
+    .split(/\r\n|\n|\r/)
+    .filter((line) => line.trim() !== '')
+    .slice(0, linesLookedAt);
+  let best: { separator: Separator; agreeing: number } | null = null;
+  for (const separator of Object.keys(separators) as Separator[]) {
+    const counts = lines.map((line) => cellsOf(line, separator));
+    const usual = counts[Math.min(1, counts.length - 1)];
+    if (usual < 2) continue;
+    const agreeing = counts.filter((count) => count === usual).length;
+    if (best === null || agreeing > best.agreeing) best = { separator, agreeing };
+  }
+  return best?.separator ?? ',';
+}
+
+function cellsOf(line: string, separator: Separator): number {
+  const plain = line.replace(/"[^"]*"/g, '');
+  // Headings may hold spaces; a space separates only where every line is numbers.
+  if (separator === ' ') return /[a-zA-Z]{2}/.test(plain) ? 1 : plain.trim().split(/ +/).length;
+  return plain.split(separator).length;
+}
+
+/** Runs through the rows of a text, piece by piece, so that memory stays small and a long reading can be watched. */
+function eachPiece(
+  text: string,
+  separator: Separator,
+  { progress, isCancelled }: ReadingWatch,
+  take: (rows: string[][]) => void,
+): void {
+  const hasQuotes = text.includes('"');
+  for (let from = 0; from < text.length;) {
+    if (isCancelled?.() === true) throw new Cancelled('the reading was cancelled');
+    const to = hasQuotes ? text.length : endOfPiece(text, from + pieceLength);
+    const piece = text.slice(from, to);
+    const parsed = Papa.parse<string[]>(separator === ' ' ? piece.replace(/^ +| +$|(?<= ) +/gm, '') : piece, {
+      delimiter: separator,
+      skipEmptyLines: false,
+      fastMode: !hasQuotes,
+    });
+    const fault = parsed.errors.find(({ type }) => type === 'Quotes');
+    if (fault !== undefined)
+      throw new Refusal(
+        `Row ${(fault.row ?? 0) + 1}: a quotation mark is not closed. Close it or take it out.`,
+      );
+    // A piece ends with a line's end, after which Papa sees one more, empty row.
+    if (to < text.length) parsed.data.pop();
+    take(parsed.data);
+    from = to;
+    progress?.(to / text.length);
+  }
+}
+
+function endOfPiece(text: string, wanted: number): number {
+  if (wanted >= text.length) return text.length;
+  const end = text.indexOf('\n', wanted);
+  if (end >= 0) return end + 1;
+  const old = text.indexOf('\r', wanted);
+  return old < 0 ? text.length : old + 1;
+}
+
+/** The decimal sign that the cells agree on; "either" where none of them decides; @throws Refusal where they contradict */
+function decimalOf(text: string, separator: Separator): DecimalSign | null {
+  if (separator === ',' || !text.includes(',')) return '.';
+  const cells: Partial<Record<DecimalSign | 'either', { cell: string; row: number }>> = {};
+  let row = 0;
+  const noPoint = !text.includes('.');
+  try {
+    eachPiece(text, separator, {}, (rows) => {
+      for (const line of rows) {
+        row++;
+        for (const cell of line) {
+          if (!cell.includes(',') && (noPoint || !cell.includes('.'))) continue;
+          const evidence = decimalEvidence(cell);
+          if (evidence === null || cells[evidence] !== undefined) continue;
+          cells[evidence] = { cell: cell.trim(), row };
+          if (noPoint && evidence === ',') throw new Cancelled('decided');
+        }
+      }
+    });
+  } catch (error) {
+    if (!(error instanceof Cancelled)) throw error;
+  }
+  const [comma, point] = [cells[','], cells['.']];
+  if (comma !== undefined && point !== undefined)
+    throw new Refusal(
+      `Row ${comma.row} has the number “${comma.cell}” with a decimal comma, row ${point.row} “${point.cell}” with a decimal point. Use one of them in the whole file.`,
+    );
+  if (comma !== undefined) return ',';
+  if (point !== undefined) return '.';
+  return cells.either === undefined ? '.' : null;
+}
+
+function exampleOf(text: string, separator: Separator): string {
+  for (const cell of text.split(/[\r\n]+/).flatMap((line) => line.split(separator)))
+    if (decimalEvidence(cell) === 'either') return cell.trim();
+  return '1,234';
+}
+
+/** The headings in a first row, or made-up ones where it holds numbers already. */
+function headingsOf(cells: string[], decimal: DecimalSign): { headings: Heading[]; isHeading: boolean } {
+  if (cells.length > mostColumns)
+    throw new Refusal(`The first row has ${cells.length} cells; at most ${mostColumns} columns can be read.`);
+  const filled = cells.filter((cell) => cell.trim() !== '');
+  const numbers = filled.filter((cell) => parseCell(cell, decimal, []) !== undefined);
+  const made = (i: number): Heading => ({ name: `column ${i + 1}`, unit: [] });
+  if (numbers.length === filled.length) return { headings: cells.map((_, i) => made(i)), isHeading: false };
+  if (numbers.length > 0) {
+    const wrong = cells.findIndex((cell) => cell.trim() !== '' && parseCell(cell, decimal, []) === undefined);
+    throw new Refusal(
+      `Row 1 mixes numbers and words: column ${wrong + 1} is “${cells[wrong].trim().slice(0, 40)}”. Give every column a heading like F / N, or correct that cell.`,
+    );
+  }
+  return {
+    headings: cells.map((cell, i) => (cell.trim() === '' ? made(i) : parseHeading(cell))),
+    isHeading: true,
+  };
+}
+
+/** Names that are all different: a second "a" becomes "a (2)", or the next number that is free. */
+function distinctNames(names: readonly string[]): string[] {
+  const used = new Set<string>();
+  return names.map((wish) => {
+    let name = shortName(wish);
+    for (let n = 2; used.has(name); n++) name = `${wish} (${n})`;
+    used.add(name);
+    return name;
+  });
+}

@@ -1,0 +1,108 @@
+import { Refusal } from '../refusal';
+import { type Sampling, regular, timed } from '../series/sampling';
+import { conversionFactor, isTimeUnit } from '../units/conversion';
+import { type Unit, one, parseUnit } from '../units/unit';
+import { type Column } from './columns';
+import { type Table } from './readTable';
+
+/** A channel of a run that comes from a file. */
+export interface ImportedChannel {
+  name: string;
+  unit: Unit;
+  timeUnit: Unit;
+  sampling: Sampling;
+  values: Float64Array;
+}
+
+export interface ImportedRun {
+  /** The name that headings gave it; null where they did not. */
+  name: string | null;
+  channels: ImportedChannel[];
+}
+
+const second = parseUnit('s');
+
+/**
+ * The runs that a table holds. A first column measured in a unit of time is the time of the columns after it, in seconds;
+ * another column of the same name begins a time of its own; without one the readings are numbered from 1. Headings that all
+ * begin with a name and a colon ("soft: x / m") are several runs side by side, as Heuristor writes them. Rows that only
+ * lengthen a shorter run to the length of a longer one are left out.
+ * @throws Refusal where a time is missing or does not ascend
+ */
+export function runsOfTable({ columns }: Table): ImportedRun[] {
+  const parts = columns.map(({ name }) => /^(.+?): (.+)$/.exec(name));
+  if (!parts.every((match) => match !== null)) return [{ name: null, channels: channelsOf(columns) }];
+  const runs = new Map<string, Column[]>();
+  columns.forEach((column, i) => {
+    const [, run, name] = parts[i] ?? ['', '', column.name];
+    runs.set(run, [...(runs.get(run) ?? []), { ...column, name }]);
+  });
+  return [...runs].map(([name, own]) => ({ name, channels: channelsOf(own) }));
+}
+
+function channelsOf(columns: readonly Column[]): ImportedChannel[] {
+  const [first] = columns;
+  const hasTime = columns.length > 1 && isTimeUnit(first.unit);
+  const isTime = (column: Column, i: number) =>
+    hasTime && isTimeUnit(column.unit) && (i === 0 || column.name.replace(/ \(\d+\)$/, '') === first.name);
+  const channels: ImportedChannel[] = [];
+  let axis: { sampling: Sampling; count: number; unit: Unit } | null = null;
+  columns.forEach((column, i) => {
+    if (isTime(column, i)) {
+      const count = filledLength(column, columns);
+      axis = { sampling: samplingOf(column, count), count, unit: second };
+      return;
+    }
+    const here: { sampling: Sampling; count: number; unit: Unit } = axis ?? {
+      sampling: regular(1, 1, column.values.length),
+      count: column.values.length,
+      unit: one,
+    };
+    channels.push({
+      name: column.name,
+      unit: column.unit,
+      timeUnit: here.unit,
+      sampling: here.sampling,
+      values: column.values.slice(0, here.count),
+    });
+  });
+  return channels;
+}
+
+/** Length of a time column without the empty cells that pad it, where nothing stands beside them either. */
+function filledLength(time: Column, columns: readonly Column[]): number {
+  let count = time.values.length;
+  while (count > 0 && Number.isNaN(time.values[count - 1])) count--;
+  const after = columns.slice(columns.indexOf(time) + 1);
+  const next = after.findIndex(
+    ({ name }) => name.replace(/ \(\d+\)$/, '') === time.name.replace(/ \(\d+\)$/, ''),
+  );
+  for (const { values } of next < 0 ? after : after.slice(0, next))
+    for (let i = count; i < values.length; i++) if (!Number.isNaN(values[i])) return time.values.length;
+  return count;
+}
+
+function samplingOf({ values, unit }: Column, count: number): Sampling {
+  const factor = conversionFactor(unit, second);
+  const times = new Float64Array(count);
+  for (let i = 0; i < count; i++) {
+    times[i] = values[i] * factor;
+    if (Number.isNaN(times[i]))
+      throw new Refusal(`The time in reading ${i + 1} is missing. Every reading needs its time.`);
+    if (i > 0 && times[i] <= times[i - 1])
+      throw new Refusal(
+        `The time in reading ${i + 1} is not after the one before it. Sort the rows by time.`,
+      );
+  }
+  const interval = regularInterval(times);
+  return interval === null ? timed(times) : regular(times[0], interval, count);
+}
+
+/** The spacing of times that are regular to a millionth of it, else null. */
+export function regularInterval(times: Float64Array): number | null {
+  if (times.length < 2) return null;
+  const interval = (times[times.length - 1] - times[0]) / (times.length - 1);
+  for (let i = 0; i < times.length; i++)
+    if (Math.abs(times[i] - times[0] - i * interval) > 1e-6 * interval) return null;
+  return interval;
+}

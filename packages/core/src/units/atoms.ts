@@ -1,0 +1,72 @@
+import { siPrefixes } from './prefixes';
+
+/** Exponents of the seven base quantities of the SI, in the order m, kg, s, A, K, mol, cd. */
+export type Dimension = readonly [number, number, number, number, number, number, number];
+
+export interface Measure {
+  dimension: Dimension;
+  /** Size in coherent SI units. */
+  scale: number;
+}
+
+interface Atom extends Measure {
+  /** Whether SI prefixes may stand before it. */
+  metric: boolean;
+}
+
+const atom = (scale: number, metric: boolean, ...dimension: Dimension): Atom => ({
+  scale,
+  metric,
+  dimension,
+});
+
+/** Source: the SI Brochure, 9th edition (BIPM 2019), tables 2, 4 and 8; foot and inch: international yard and pound, 1959. */
+const atoms: Readonly<Record<string, Atom>> = {
+  m: atom(1, true, 1, 0, 0, 0, 0, 0, 0),
+  g: atom(1e-3, true, 0, 1, 0, 0, 0, 0, 0),
+  s: atom(1, true, 0, 0, 1, 0, 0, 0, 0),
+  min: atom(60, false, 0, 0, 1, 0, 0, 0, 0),
+  h: atom(3600, false, 0, 0, 1, 0, 0, 0, 0),
+  d: atom(86_400, false, 0, 0, 1, 0, 0, 0, 0),
+  A: atom(1, true, 0, 0, 0, 1, 0, 0, 0),
+  K: atom(1, true, 0, 0, 0, 0, 1, 0, 0),
+  mol: atom(1, true, 0, 0, 0, 0, 0, 1, 0),
+  cd: atom(1, true, 0, 0, 0, 0, 0, 0, 1),
+  lm: atom(1, true, 0, 0, 0, 0, 0, 0, 1),
+  lx: atom(1, true, -2, 0, 0, 0, 0, 0, 1),
+  L: atom(1e-3, true, 3, 0, 0, 0, 0, 0, 0),
+  rad: atom(1, true, 0, 0, 0, 0, 0, 0, 0),
+  deg: atom(Math.PI / 180, false, 0, 0, 0, 0, 0, 0, 0),
+  '{turn}': atom(2 * Math.PI, false, 0, 0, 0, 0, 0, 0, 0),
+  '%': atom(0.01, false, 0, 0, 0, 0, 0, 0, 0),
+  Hz: atom(1, true, 0, 0, -1, 0, 0, 0, 0),
+  N: atom(1, true, 1, 1, -2, 0, 0, 0, 0),
+  J: atom(1, true, 2, 1, -2, 0, 0, 0, 0),
+  W: atom(1, true, 2, 1, -3, 0, 0, 0, 0),
+  Pa: atom(1, true, -1, 1, -2, 0, 0, 0, 0),
+  bar: atom(1e5, true, -1, 1, -2, 0, 0, 0, 0),
+  C: atom(1, true, 0, 0, 1, 1, 0, 0, 0),
+  V: atom(1, true, 2, 1, -3, -1, 0, 0, 0),
+  Ohm: atom(1, true, 2, 1, -3, -2, 0, 0, 0),
+  S: atom(1, true, -2, -1, 3, 2, 0, 0, 0),
+  F: atom(1, true, -2, -1, 4, 2, 0, 0, 0),
+  H: atom(1, true, 2, 1, -2, -2, 0, 0, 0),
+  Wb: atom(1, true, 2, 1, -2, -1, 0, 0, 0),
+  T: atom(1, true, 0, 1, -2, -1, 0, 0, 0),
+  G: atom(1e-4, true, 0, 1, -2, -1, 0, 0, 0),
+  '[ft_i]': atom(0.3048, false, 1, 0, 0, 0, 0, 0, 0),
+  '[in_i]': atom(0.0254, false, 1, 0, 0, 0, 0, 0, 0),
+};
+
+/** A known atom with or without an SI prefix; undefined for anything else ("mmT" is no unit). */
+export function atomOf(code: string): Measure | undefined {
+  const plain = Object.hasOwn(atoms, code) ? atoms[code] : undefined;
+  if (plain !== undefined) return plain;
+  const prefix = Object.hasOwn(siPrefixes, code.slice(0, 1)) ? siPrefixes[code.slice(0, 1)] : undefined;
+  const rest = Object.hasOwn(atoms, code.slice(1)) ? atoms[code.slice(1)] : undefined;
+  if (prefix === undefined || rest === undefined || !rest.metric) return undefined;
+  return { dimension: rest.dimension, scale: rest.scale * 10 ** prefix };
+}
+
+/** Degrees Celsius: an interval of one kelvin, whose zero is not that of kelvin. */
+export const celsius = 'Cel';

@@ -1,0 +1,40 @@
+import { type FieldValues, type Fields } from './fields';
+import { type EntryBase, type EntryKind, type NameOf } from './kind';
+import { type Kinds, kinds } from './kinds';
+
+type EntryOf<K> =
+  K extends EntryKind<infer Name, infer F> ? EntryBase & { kind: Name } & FieldValues<F> : never;
+
+/** Every kind of entry there can be on the sheet, as declared by the kinds. */
+export type Entry = { [K in keyof Kinds]: EntryOf<Kinds[K]> }[keyof Kinds];
+
+export type EntryKindKey = Entry['kind'];
+
+/** The entry of one kind. */
+export type EntryOfKind<K extends EntryKindKey> = Extract<Entry, { kind: K }>;
+
+/** The sheet of entries that belongs to an investigation, in the order in which people read it. */
+export interface Workings {
+  entries: Entry[];
+}
+
+/** The kind of an entry. */
+// An entry and its kind carry the same discriminant, which the type system cannot follow through the look-up.
+export const kindOf = (key: EntryKindKey): EntryKind => kinds[key] as unknown as EntryKind;
+
+export const entryKindKeys = Object.keys(kinds) as EntryKindKey[];
+
+/** An entry as its kind wants it, which is told by the discriminant that both carry. */
+export const toldTo = (entry: Entry) => entry as unknown as EntryBase & FieldValues<Fields>;
+
+/** An entry as a sentence, without its region's letter. */
+export const entrySentence = (entry: Entry, nameOf: NameOf): string =>
+  kindOf(entry.kind).sentence(toldTo(entry), nameOf);
+
+/** Whether an entry makes a series that other entries can speak of. */
+export const yieldsSeries = ({ kind }: Entry): boolean => kindOf(kind).yields === 'series';
+
+/** The region that an entry is worked out on: its id, null for the whole run, undefined where it has none. */
+export function regionOfEntry(entry: Entry): string | null | undefined {
+  return 'region' in entry ? entry.region : undefined;
+}
