@@ -72,10 +72,10 @@ runScript(async () => {
     buildWeb();
     cluster = await startCluster(data);
     const { address } = cluster;
-    const knex = await openDatabase(address);
+    const database = await openDatabase(address);
     await loadDemoData();
     const token = await issueLinkToken();
-    await knex.destroy();
+    await database.close();
     const port = await wantedPort();
     const server = await startServer(address, port, data);
     const standIns = startStandIns(server.port, data);

@@ -1,5 +1,5 @@
-import { type WorkingsDocument } from '@heuristor/contracts';
-import { type Line } from '@heuristor/core';
+import { type WorkingsDocument, usualPlan } from '@heuristor/contracts';
+import { type Entry, uniformRandom } from '@heuristor/core';
 import {
   addRun,
   createInvestigation,
@@ -18,17 +18,6 @@ import {
 
 const rate = 50;
 
-/** A seeded generator, so that everybody's demo shows the same runs (mulberry32). */
-function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), state | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
 interface DemoRun {
   name: string;
   apparatus: Apparatus;
@@ -40,7 +29,7 @@ interface DemoRun {
 }
 
 function simulate({ apparatus, zero, delay, lengthSeconds }: DemoRun, seed: number): Float64Array {
-  const rig = new SampledApparatus(apparatus, new MotionSensor(seeded(seed)));
+  const rig = new SampledApparatus(apparatus, new MotionSensor(uniformRandom(seed)));
   const letGo = Math.max(-delay, 0);
   const first = Math.max(delay, 0);
   let held = true;
@@ -62,7 +51,7 @@ async function addDemoRun(investigationId: string, run: DemoRun, seed: number): 
     name: run.name,
     origin: 'recorded',
     state: 'ended',
-    plan: { lengthSeconds: run.lengthSeconds },
+    plan: { ...usualPlan, lengthSeconds: run.lengthSeconds },
     channels: [
       {
         key: 'x',
@@ -70,10 +59,10 @@ async function addDemoRun(investigationId: string, run: DemoRun, seed: number): 
         quantity: 'position',
         unit: 'm',
         timeUnit: 's',
-        interval: 1 / rate,
-        start: 0,
+        sampling: { kind: 'regular', start: 0, interval: 1 / rate },
         low: motionChannel.range.low - run.zero,
         high: motionChannel.range.high - run.zero,
+        noise: motionChannel.noise,
         deviceCode: run.deviceCode,
         zero: run.zero,
         reversed: false,
@@ -97,9 +86,9 @@ function lifeboatAt(angle: number): Lifeboat {
   return boat;
 }
 
-const sheet = (lines: Line[], traces: WorkingsDocument['traces']): WorkingsDocument => ({
-  format: 1,
-  lines,
+const sheet = (entries: Entry[], traces: WorkingsDocument['traces']): WorkingsDocument => ({
+  format: 2,
+  entries,
   horizontal: 't',
   traces,
 });
@@ -118,17 +107,17 @@ const buoyWorkings = sheet(
       showResiduals: false,
     },
     { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 },
-    { kind: 'derivative', id: 'a', name: 'a', of: 'line:v', windowPoints: 9 },
+    { kind: 'derivative', id: 'a', name: 'a', of: 'entry:v', windowPoints: 9 },
     {
       kind: 'slope',
       id: 'minus-omega',
       name: 'minus ω²',
       region: 'region-a',
-      of: 'line:a',
+      of: 'entry:a',
       against: 'channel:x',
     },
   ],
-  ['channel:x', 'line:v', 'line:a'],
+  ['channel:x', 'entry:v', 'entry:a'],
 );
 
 const lifeboatWorkings = sheet(
@@ -150,12 +139,19 @@ const lifeboatWorkings = sheet(
       id: 'acceleration',
       name: 'acceleration from v',
       region: 'region-a',
-      of: 'line:v',
+      of: 'entry:v',
       against: 't',
     },
-    { kind: 'area', id: 'distance', name: 'distance from v', region: 'region-a', of: 'line:v', against: 't' },
+    {
+      kind: 'area',
+      id: 'distance',
+      name: 'distance from v',
+      region: 'region-a',
+      of: 'entry:v',
+      against: 't',
+    },
   ],
-  ['channel:x', 'line:v'],
+  ['channel:x', 'entry:v'],
 );
 
 /** Two investigations of the harbour school of Saltmarsh Quay, simulated by the stand-ins; only into an empty database. */

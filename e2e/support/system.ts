@@ -32,13 +32,13 @@ export async function startSystem(prepare: () => Promise<void> = async () => und
   await client.connect();
   await client.query(`create database ${name}`);
   await client.end();
-  const database = cluster.replace(/\/[^/]*$/, `/${name}`);
-  const knex = await openDatabase(database);
+  const address = cluster.replace(/\/[^/]*$/, `/${name}`);
+  const database = await openDatabase(address);
   await prepare();
 
   const data = '.test-data';
   mkdirSync(data, { recursive: true });
-  let server: Service = await startServer(database, 0, data);
+  let server: Service = await startServer(address, 0, data);
   const { port } = server;
   const standIns = startStandIns(port, data);
   const site = `http://127.0.0.1:${port}`;
@@ -101,13 +101,13 @@ export async function startSystem(prepare: () => Promise<void> = async () => und
       return at;
     },
     async restartServer() {
-      server = await startServer(database, port, data);
+      server = await startServer(address, port, data);
     },
     async close() {
       await browser.close();
       await standIns.stop();
       await server.stop();
-      await knex.destroy();
+      await database.close();
     },
   };
 }

@@ -1,6 +1,9 @@
-import { FrameError, decodeFrame, encodeFrame, frameKinds } from './frames';
+import workings1 from '../examples/workings-1.json';
+import { UnreadableDocument } from './documents';
+import { FrameError, decodeFrame, decodeFrames, encodeFrame, frameKinds, joinFrames } from './frames';
 import { helloSchema } from './link';
-import { emptyWorkings, workingsSchema } from './workings';
+import { readPlan } from './plan';
+import { emptyWorkings, readWorkings, workingsSchema } from './workings';
 
 const hello = {
   type: 'hello',
@@ -20,6 +23,7 @@ test('a frame comes back as it was sent, missing readings included', () => {
     firstIndex: 4_000_000_000,
     channels: 2,
     values: Float64Array.of(1.5, NaN, -0, 1e-300),
+    times: null,
   };
   expect(decodeFrame(encodeFrame(frame))).toEqual(frame);
 });
@@ -37,6 +41,7 @@ test.each([
     firstIndex: 0,
     channels: 1,
     values: Float64Array.of(1, 2),
+    times: null,
   });
   expect(() => decodeFrame(spoil(bytes))).toThrow(FrameError);
   expect(() => decodeFrame(spoil(bytes))).toThrow(message);
@@ -54,10 +59,53 @@ test('the hello of the documentation is one', () => expect(helloSchema.safeParse
 
 test('workings need ids of their own and odd windows', () => {
   const v = { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 };
-  expect(workingsSchema.safeParse({ ...emptyWorkings, lines: [v] }).success).toBe(true);
-  expect(workingsSchema.safeParse({ ...emptyWorkings, lines: [v, v] }).success).toBe(false);
-  expect(workingsSchema.safeParse({ ...emptyWorkings, lines: [{ ...v, windowPoints: 8 }] }).success).toBe(
+  expect(workingsSchema.safeParse({ ...emptyWorkings, entries: [v] }).success).toBe(true);
+  expect(workingsSchema.safeParse({ ...emptyWorkings, entries: [v, v] }).success).toBe(false);
+  expect(workingsSchema.safeParse({ ...emptyWorkings, entries: [{ ...v, windowPoints: 8 }] }).success).toBe(
     false,
   );
-  expect(workingsSchema.safeParse({ ...emptyWorkings, lines: [{ ...v, of: 'x' }] }).success).toBe(false);
+  expect(workingsSchema.safeParse({ ...emptyWorkings, entries: [{ ...v, of: 'x' }] }).success).toBe(false);
+});
+
+test('samples with times of their own, and several frames in one message, come back as they were sent', () => {
+  const timedFrame = {
+    kind: frameKinds.run,
+    subject: 3,
+    firstIndex: 5,
+    channels: 1,
+    values: Float64Array.of(1, 0, 1),
+    times: Float64Array.of(0.1, 0.25, 0.3),
+  };
+  const regularFrame = { ...timedFrame, channels: 3, times: null };
+  const message = joinFrames([encodeFrame(timedFrame), encodeFrame(regularFrame)]);
+  expect(decodeFrames(message)).toEqual([timedFrame, regularFrame]);
+  expect(() => decodeFrames(message.slice(0, -4))).toThrow(FrameError);
+});
+
+describe('stored documents', () => {
+  test('the kept example of format 1 is read in today’s form, names untouched', () => {
+    const { entries, horizontal, traces } = readWorkings(workings1);
+    expect(horizontal).toBe('t');
+    expect(traces).toEqual(['channel:x', 'entry:v']);
+    expect(entries[1]).toEqual({
+      kind: 'derivative',
+      id: 'v',
+      name: 'line: v',
+      of: 'channel:x',
+      windowPoints: 9,
+    });
+    expect(entries[2]).toMatchObject({ kind: 'slope', of: 'entry:v', region: 'A' });
+  });
+  test('a plan of format 1 begins at once and binds nothing', () =>
+    expect(readPlan({ lengthSeconds: 5 })).toEqual({
+      format: 2,
+      lengthSeconds: 5,
+      begin: { kind: 'at-once' },
+      bindings: [],
+    }));
+  test('a newer format and a damaged document are refused by name', () => {
+    expect(() => readWorkings({ format: 3 })).toThrow(UnreadableDocument);
+    expect(() => readWorkings({ format: 2, entries: 7 })).toThrow('The workings are damaged at');
+    expect(() => readWorkings('text')).toThrow('they are no document');
+  });
 });

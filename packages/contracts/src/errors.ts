@@ -1,24 +1,31 @@
 import { z } from 'zod';
 
-export const errorCodes = [
-  'not-signed-in',
-  'link-used',
-  'not-found',
-  'invalid-request',
-  'too-large',
-  'stale-document',
-  'wrong-file',
-  'device-absent',
-  'target-moves',
-  'nothing-connected',
-  'already-recording',
-  'not-recording',
-  'impossible-rate',
-  'too-many-requests',
-  'fault',
-] as const;
+/** Every refusal over HTTP by its code, with the status that goes with it. */
+export const errorStatuses = {
+  'not-signed-in': 401,
+  'link-used': 401,
+  'wrong-origin': 403,
+  'not-found': 404,
+  'invalid-request': 400,
+  'too-large': 413,
+  unsupported: 415,
+  'stale-document': 409,
+  'unreadable-document': 409,
+  'wrong-file': 422,
+  'device-absent': 409,
+  'target-moves': 409,
+  'nothing-connected': 409,
+  'already-recording': 409,
+  'not-recording': 409,
+  'impossible-rate': 422,
+  'too-many-requests': 429,
+  'database-away': 503,
+  fault: 500,
+} as const;
 
-export type ErrorCode = (typeof errorCodes)[number];
+export type ErrorCode = keyof typeof errorStatuses;
+
+export const errorCodes = Object.keys(errorStatuses) as [ErrorCode, ...ErrorCode[]];
 
 /** Every refusal over HTTP: a code for programs, a sentence for people. */
 export const errorBodySchema = z.object({

@@ -1,41 +1,16 @@
 import { z } from 'zod';
-import { deviceCodeSchema, linkChannelSchema, stageControlSchema } from './link';
+import { finite, idSchema, nameSchema, plainText } from './basics';
+import { channelSchema } from './channels';
+import { linkChannelSchema, stageSchema } from './link';
+import { planSchema } from './plan';
 import { workingsSchema } from './workings';
-
-const finite = z.number().refine(Number.isFinite, 'must be a finite number');
-export const idSchema = z.uuid('an id is a UUID');
-const nameSchema = z.string().trim().min(1, 'a name needs at least one character').max(120);
-
-export const planSchema = z.object({
-  /** How long a run lasts; null until somebody stops it. */
-  lengthSeconds: finite
-    .min(0.1, 'a run lasts at least 0.1 s')
-    .max(86_400, 'a run lasts at most a day')
-    .nullable(),
-});
-export type Plan = z.infer<typeof planSchema>;
 
 export const gapSchema = z.object({ channel: z.string(), from: finite, to: finite });
 export type Gap = z.infer<typeof gapSchema>;
 
-export const channelSchema = z.object({
-  id: z.number().int(),
-  key: z.string(),
-  symbol: z.string(),
-  quantity: z.string(),
-  unit: z.string(),
-  timeUnit: z.string(),
-  /** Seconds between readings; null where the times are stored with the readings. */
-  interval: finite.nullable(),
-  /** Time of the first reading, in seconds. */
-  start: finite,
-  low: finite.nullable(),
-  high: finite.nullable(),
-  deviceCode: z.string().nullable(),
-  zero: finite,
-  reversed: z.boolean(),
-});
-export type Channel = z.infer<typeof channelSchema>;
+/** A few points of the first channel of a run, for small pictures. */
+export const previewSchema = z.object({ x: z.array(finite), y: z.array(finite.nullable()) });
+export type Preview = z.infer<typeof previewSchema>;
 
 export const runSchema = z.object({
   id: z.string(),
@@ -50,12 +25,19 @@ export const runSchema = z.object({
   startedAt: z.string(),
   removed: z.boolean(),
   gaps: z.array(gapSchema),
+  /** Sentences about what went wrong while it was recorded. */
+  notes: z.array(z.string()),
   channels: z.array(channelSchema),
 });
 export type Run = z.infer<typeof runSchema>;
 
 export const runPatchSchema = z
-  .object({ name: nameSchema, shown: z.boolean(), style: z.number().int().min(0).max(7) })
+  .object({
+    name: nameSchema,
+    shown: z.boolean(),
+    style: z.number().int().min(0).max(7),
+    removed: z.boolean(),
+  })
   .partial()
   .strict();
 export type RunPatch = z.infer<typeof runPatchSchema>;
@@ -64,8 +46,10 @@ export const investigationSummarySchema = z.object({
   id: z.string(),
   name: z.string(),
   runCount: z.number().int(),
-  lineCount: z.number().int(),
-  updatedAt: z.string(),
+  entryCount: z.number().int(),
+  usedAt: z.string(),
+  /** Small pictures of up to three runs. */
+  previews: z.array(previewSchema.extend({ style: z.number().int() })),
 });
 export type InvestigationSummary = z.infer<typeof investigationSummarySchema>;
 
@@ -80,12 +64,27 @@ export const investigationSchema = z.object({
 export type Investigation = z.infer<typeof investigationSchema>;
 
 export const newInvestigationSchema = z.object({ name: nameSchema }).strict();
-export const investigationPatchSchema = z.object({ name: nameSchema, plan: planSchema }).partial().strict();
+/** Of a plan only what a person sets; bindings are the recorder's. */
+export const planPatchSchema = planSchema.pick({ lengthSeconds: true, begin: true }).partial().strict();
+export const investigationPatchSchema = z
+  .object({ name: nameSchema, plan: planPatchSchema })
+  .partial()
+  .strict();
 export type InvestigationPatch = z.infer<typeof investigationPatchSchema>;
 
-export const workingsPutSchema = z.object({ version: z.number().int(), workings: workingsSchema }).strict();
+export const workingsPutSchema = z
+  .object({
+    version: z
+      .number()
+      .int()
+      .min(0)
+      .max(2 ** 31 - 1),
+    workings: workingsSchema,
+  })
+  .strict();
 export const workingsVersionSchema = z.object({ version: z.number().int() });
-export const signInSchema = z.object({ token: z.string().min(1).max(200) }).strict();
+export const storedWorkingsSchema = z.object({ version: z.number().int(), workings: workingsSchema });
+export const signInSchema = z.object({ token: plainText.pipe(z.string().min(1).max(200)) }).strict();
 export const teacherSchema = z.object({ name: z.string() });
 
 export const zeroSchema = z.object({ offset: finite, spread: finite, at: z.string() });
@@ -100,18 +99,14 @@ export const deviceSchema = z.object({
   connected: z.boolean(),
   /** On the link right now. */
   present: z.boolean(),
+  /** From another machine, and not let in yet. */
+  waiting: z.boolean(),
   rate: finite,
   rates: z.object({ lowest: finite, highest: finite, usual: finite }),
   reversed: z.boolean(),
   channels: z.array(linkChannelSchema),
   zeros: z.record(z.string(), zeroSchema),
-  stage: z
-    .object({
-      apparatus: z.enum(['buoy', 'lifeboat']),
-      title: z.string(),
-      controls: z.array(stageControlSchema),
-    })
-    .nullable(),
+  stage: stageSchema.nullable(),
 });
 export type Device = z.infer<typeof deviceSchema>;
 
@@ -124,4 +119,44 @@ export const devicePatchSchema = z
   .partial()
   .strict();
 export type DevicePatch = z.infer<typeof devicePatchSchema>;
-export { deviceCodeSchema };
+
+/** The largest file of columns, in bytes; it is said wherever a file is chosen. */
+export const largestImportBytes = 256 * 1024 * 1024;
+
+const decimalSchema = z.enum(['.', ',']);
+
+/** A file of columns on its way to become runs. */
+export const importSchema = z.object({
+  id: idSchema,
+  name: z.string(),
+  state: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('reading'), share: z.number() }),
+    z.object({ kind: z.literal('question'), example: z.string(), encoding: z.string() }),
+    z.object({ kind: z.literal('refused'), sentence: z.string() }),
+    z.object({
+      kind: z.literal('ready'),
+      encoding: z.string(),
+      separator: z.string(),
+      decimal: decimalSchema,
+      rows: z.number().int(),
+      runs: z.array(
+        z.object({
+          name: z.string(),
+          channels: z.array(
+            z.object({
+              name: z.string(),
+              unit: z.string(),
+              count: z.number().int(),
+              against: z.string(),
+              first: z.array(finite.nullable()),
+            }),
+          ),
+        }),
+      ),
+    }),
+    z.object({ kind: z.literal('storing'), share: z.number() }),
+    z.object({ kind: z.literal('stored') }),
+  ]),
+});
+export type Import = z.infer<typeof importSchema>;
+export const importAnswerSchema = z.object({ decimal: decimalSchema }).strict();

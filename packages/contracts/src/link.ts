@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { finite, plainText } from './basics';
 
 /** The device link, version 1: what a device and Heuristor say to each other. `docs/device-link.md` tells it to people. */
 export const linkProtocol = 'heuristor-link';
@@ -14,13 +15,12 @@ export const deviceCodeSchema = z
 const key = z
   .string()
   .regex(/^[a-z][A-Za-z0-9]{0,31}$/, 'a key is a lower-case letter, then letters and digits');
-const finite = z.number().refine(Number.isFinite, 'must be a finite number');
 
 export const linkChannelSchema = z.object({
   key,
-  quantity: z.string().min(1).max(40),
-  symbol: z.string().min(1).max(8),
-  unit: z.string().max(20),
+  quantity: plainText.pipe(z.string().min(1).max(40)),
+  symbol: plainText.pipe(z.string().min(1).max(8)),
+  unit: plainText.pipe(z.string().max(20)),
   range: z
     .object({ low: finite, high: finite })
     .refine(({ low, high }) => low < high, 'range.low must be below range.high'),
@@ -40,12 +40,21 @@ export const stageControlSchema = z.object({
 });
 export type StageControl = z.infer<typeof stageControlSchema>;
 
+/** The simulated apparatus in front of a stand-in. Its name picks the drawing on the Stage; a screen that has none shows the controls. */
+export const stageSchema = z.object({
+  apparatus: key,
+  title: z.string().max(60),
+  controls: z.array(stageControlSchema).max(12),
+});
+
 export const helloSchema = z.object({
   type: z.literal('hello'),
   protocol: z.literal(linkProtocol),
   version: z.literal(linkVersion),
-  device: z.object({ code: deviceCodeSchema, model: z.string().min(1).max(60) }),
+  device: z.object({ code: deviceCodeSchema, model: plainText.pipe(z.string().min(1).max(60)) }),
   channels: z.array(linkChannelSchema).min(1).max(8),
+  /** How its samples lie in time; a device of regular samples need not say so. */
+  sampling: z.enum(['regular', 'timed', 'events']).default('regular'),
   rates: z
     .object({ lowest: finite.positive(), highest: finite.positive().max(100_000), usual: finite.positive() })
     .refine(
@@ -53,15 +62,14 @@ export const helloSchema = z.object({
       'rates.usual must lie between rates.lowest and rates.highest',
     ),
   /** Only a stand-in has a stage: the simulated apparatus in front of it. */
-  stage: z
-    .object({
-      apparatus: z.enum(['buoy', 'lifeboat']),
-      title: z.string().max(60),
-      controls: z.array(stageControlSchema).max(12),
-    })
-    .optional(),
+  stage: stageSchema.optional(),
+  /** The key that this server gave the device when it was let in; only devices on other machines need one. */
+  key: z.string().max(100).optional(),
 });
-export type Hello = z.infer<typeof helloSchema>;
+/** A hello as the server reads it. */
+export type Hello = z.output<typeof helloSchema>;
+/** A hello as a device may write it. */
+export type HelloInput = z.input<typeof helloSchema>;
 
 /** State of the simulated apparatus: named numbers, a few ten times a second while somebody looks. */
 export const sceneSchema = z.object({ type: z.literal('scene'), values: z.record(key, finite) });
@@ -79,6 +87,10 @@ export type ControlAction = z.infer<typeof controlActionSchema>;
 
 export const toDeviceSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('welcome'), version: z.literal(linkVersion) }),
+  /** A device on another machine that the teacher has not let in yet: it waits, and sends nothing. */
+  z.object({ type: z.literal('waiting') }),
+  /** It is let in; it keeps the key and says it in every hello from now on. */
+  z.object({ type: z.literal('admitted'), key: z.string() }),
   z.object({ type: z.literal('start'), stream: z.number().int().nonnegative(), rate: finite.positive() }),
   z.object({ type: z.literal('stop') }),
   z.object({ type: z.literal('flash') }),

@@ -1,20 +1,32 @@
 import { z } from 'zod';
-import { deviceSchema, runSchema } from './http';
+import { deviceSchema, importSchema, runSchema } from './http';
 import { controlActionSchema, sceneSchema } from './link';
 
-/** What a screen says on the live stream. */
+/** What a screen says on the live stream, a socket.io connection at `/live`. */
 export const fromScreenSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('watch'), investigation: z.uuid().nullable(), stages: z.boolean() }),
   z.object({ type: z.literal('control'), code: z.string().max(20), control: controlActionSchema }),
 ]);
 export type FromScreen = z.infer<typeof fromScreenSchema>;
 
-/** What the server says to a screen; readings travel as binary frames beside this. */
+/** What the server says to a screen as a `say`; readings travel beside this as a `frame`. */
 export const toScreenSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('devices'), devices: z.array(deviceSchema) }),
   z.object({ type: z.literal('run'), run: runSchema }),
   z.object({ type: z.literal('scene'), code: z.string(), values: sceneSchema.shape.values }),
   z.object({ type: z.literal('workings'), investigation: z.string(), version: z.number().int() }),
-  z.object({ type: z.literal('storage'), waiting: z.boolean() }),
+  /** Whether the database answers, and whether readings wait in memory for it. */
+  z.object({ type: z.literal('storage'), away: z.boolean(), waiting: z.boolean() }),
+  z.object({ type: z.literal('import'), import: importSchema }),
 ]);
 export type ToScreen = z.infer<typeof toScreenSchema>;
+
+/** Events of the live stream. */
+export interface ServerToScreen {
+  say(message: ToScreen): void;
+  frame(bytes: Uint8Array): void;
+}
+export interface ScreenToServer {
+  say(message: FromScreen): void;
+}
+export const livePath = '/live';

@@ -1,5 +1,7 @@
-import { emptyWorkings } from '@heuristor/contracts';
+import { type Import, type Investigation, type Run, emptyWorkings } from '@heuristor/contracts';
 import { issueLinkToken } from './auth/signIn';
+import { WorkingsModel } from './models/workings';
+import workings1 from '../../contracts/examples/workings-1.json';
 import { type TestServer, startTestServer } from './testing/testServer';
 
 let server: TestServer;
@@ -78,8 +80,8 @@ describe('investigations', () => {
 
   test('a stale write of the workings is refused with the newer document', async () => {
     const id = await newInvestigation();
-    const line = { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 };
-    const newer = { ...emptyWorkings, lines: [line] };
+    const entry = { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 };
+    const newer = { ...emptyWorkings, entries: [entry] };
     await server
       .api('put', `/investigations/${id}/workings`, { version: 1, workings: newer })
       .expect(200, { version: 2 });
@@ -147,44 +149,208 @@ describe('bad requests name their fault', () => {
 });
 
 describe('files', () => {
-  const send = async (text: string) => {
-    const id = await newInvestigation();
-    return server
-      .api('post', `/investigations/${id}/imports?name=table`)
-      .set('Content-Type', 'text/csv')
-      .send(text);
+  const send = async (
+    text: string | Buffer,
+  ): Promise<{ id: string; state: Import['state']; investigation: string }> => {
+    const investigation = await newInvestigation();
+    const { body } = await server
+      .api('post', `/investigations/${investigation}/imports?name=table`)
+      .set('Content-Type', 'application/octet-stream')
+      .send(text)
+      .expect(202);
+    return { id: body.id, state: await settled(body.id), investigation };
+  };
+  const settled = async (id: string): Promise<Import['state']> => {
+    for (;;) {
+      const { body } = await server.api('get', `/imports/${id}`).expect(200);
+      if (body.state.kind !== 'reading') return body.state as Import['state'];
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+  };
+  const kept = async (text: string | Buffer): Promise<Run[]> => {
+    const { id, state, investigation } = await send(text);
+    expect(state.kind).toBe('ready');
+    await server.api('post', `/imports/${id}/keep`).expect(201);
+    const { body } = await server.api('get', `/investigations/${investigation}`);
+    return (body as Investigation).runs;
   };
   const values = async (id: number, what = 'values') => {
     const { body } = await server.api('get', `/channels/${id}/${what}`).responseType('blob');
     return [...new Float64Array(Uint8Array.from(body as Buffer).buffer)];
   };
 
+  test('are shown before anything is stored: encoding, separator, decimal sign, rows, first readings', async () => {
+    const { state, investigation } = await send(
+      Buffer.from('t / ms;F / µN\n0;0,5\n20;0,75\n50;1,0E0\n', 'latin1'),
+    );
+    expect(state).toMatchObject({
+      kind: 'ready',
+      encoding: 'Windows-1252 (Latin-1)',
+      separator: 'semicolon',
+      decimal: ',',
+      rows: 3,
+      runs: [
+        {
+          name: 'table',
+          channels: [{ name: 'F', unit: 'uN', count: 3, against: 'time, irregular', first: [0.5, 0.75, 1] }],
+        },
+      ],
+    });
+    expect((await server.api('get', `/investigations/${investigation}`)).body.runs).toEqual([]);
+  });
+
   test('a first column of time becomes the time of the run, in seconds', async () => {
-    const { body, status } = await send('t / ms;F / N\n0;0,5\n20;0,75\n50;1,0E0\n');
-    expect(status).toBe(201);
-    expect(body.channels).toHaveLength(1);
-    expect(body.channels[0]).toMatchObject({ key: 'F', unit: 'N', timeUnit: 's', interval: null });
-    expect(await values(body.channels[0].id)).toEqual([0.5, 0.75, 1]);
-    expect(await values(body.channels[0].id, 'times')).toEqual([0, 0.02, 0.05]);
+    const [{ channels }] = await kept('t / ms;F / N\n0;0,5\n20;0,75\n50;1,0E0\n');
+    expect(channels).toHaveLength(1);
+    expect(channels[0]).toMatchObject({ key: 'F', unit: 'N', timeUnit: 's', sampling: { kind: 'timed' } });
+    expect(await values(channels[0].id)).toEqual([0.5, 0.75, 1]);
+    expect(await values(channels[0].id, 'times')).toEqual([0, 0.02, 0.05]);
   });
 
   test('columns without time are numbered readings', async () => {
-    const { body } = await send('x,y\n0.2,0.1\n337.4,338.8\n');
-    expect(
-      body.channels.map(({ key, timeUnit }: { key: string; timeUnit: string }) => [key, timeUnit]),
-    ).toEqual([
+    const [{ channels }] = await kept('x,y\n0.2,0.1\n337.4,338.8\n');
+    expect(channels.map(({ key, timeUnit }) => [key, timeUnit])).toEqual([
       ['x', '1'],
       ['y', '1'],
     ]);
+  });
+
+  test('two runs side by side become two runs', async () => {
+    const runs = await kept('a: t / s,a: x / m,b: t / s,b: x / m\n0,1,0,2\n1,1,1,2\n2,1,,\n');
+    expect(runs.map(({ name }) => name)).toEqual(['a', 'b']);
+    expect(await values(runs[1].channels[0].id)).toEqual([2, 2]);
+  });
+
+  test('what is ambiguous is asked, and read again with the answer', async () => {
+    const { id, state } = await send('a;b\n1,234;2\n');
+    expect(state).toMatchObject({ kind: 'question', example: '1,234' });
+    await server.api('post', `/imports/${id}/answer`, { decimal: '.' }).expect(200);
+    expect(await settled(id)).toMatchObject({
+      kind: 'ready',
+      runs: [{ channels: [{ first: [1234] }, { first: [2] }] }],
+    });
+  });
+
+  test('a file that is given up is gone', async () => {
+    const { id } = await send('a;b\n1;2\n');
+    await server.api('delete', `/imports/${id}`).expect(204);
+    await server.api('get', `/imports/${id}`).expect(404);
+    await server.api('post', `/imports/${id}/keep`).expect(404);
   });
 
   test.each([
     ['t / s,x / m\n0,1\n1,zwei\n', 'Row 3, column 2 (x): “zwei” is not a number'],
     ['t / s,x / m\n0,1\n0,2\n', 'not after the one before'],
     ['t / s,x / m\n0,1\n,2\n', 'The time in reading 2 is missing'],
+    [',,,\n', 'holds no numbers'],
+    ['a,b\n1,\u00002\n', 'This is no text file'],
   ])('a wrong file %j is refused with the place', async (text, words) => {
-    const { body, status } = await send(text);
-    expect(status).toBe(422);
-    expect(body.error.message).toContain(words);
+    const { state } = await send(text);
+    expect(state).toMatchObject({ kind: 'refused', sentence: expect.stringContaining(words) });
+  });
+});
+
+describe('nothing a request holds ends in a fault', () => {
+  const id = '0b0f7f6e-0000-4000-8000-000000000000';
+  test.each([
+    ['a malformed path', () => server.api('get', '/runs/%ff')],
+    ['a malformed path outside the API', () => server.anonymous.get('/%ff')],
+    ['NUL in a path', () => server.api('post', '/devices/%00/flash')],
+    ['NUL in a name', () => server.api('post', '/investigations', { name: 'a\u0000b' })],
+    [
+      'a charset that is none',
+      () =>
+        server
+          .api('post', '/investigations')
+          .set('Content-Type', 'application/json; charset=klingon')
+          .send('{}'),
+    ],
+    [
+      'an encoding that is none',
+      () =>
+        server
+          .api('post', '/investigations')
+          .set('Content-Type', 'application/json')
+          .set('Content-Encoding', 'pigeon')
+          .send('{}'),
+    ],
+    [
+      'a version beyond all numbers',
+      () => server.api('put', `/investigations/${id}/workings`, { version: 1e15, workings: emptyWorkings }),
+    ],
+    ['a channel beyond all numbers', () => server.api('get', '/channels/99999999999999/values')],
+    ['an index that is none', () => server.api('get', '/channels/1/values?from=-3')],
+    [
+      'JSON that is no object',
+      () => server.api('post', '/investigations').set('Content-Type', 'application/json').send('3'),
+    ],
+  ])('%s is refused with a sentence', async (_, ask) => {
+    const { status, body } = await ask();
+    expect(status).toBeGreaterThanOrEqual(400);
+    expect(status).toBeLessThan(500);
+    expect(body.error.message.length).toBeGreaterThan(10);
+  });
+});
+
+describe('other pages', () => {
+  test.each([
+    [{ Origin: 'http://127.0.0.1:1234' }],
+    [{ 'Sec-Fetch-Site': 'same-site' }],
+    [{ 'Sec-Fetch-Site': 'cross-site' }],
+  ])(
+    'on another port, said by %j, can neither sign anybody out nor read or copy anything',
+    async (headers) => {
+      const id = await newInvestigation();
+      for (const [method, path] of [
+        ['post', '/sign-out'],
+        ['post', `/investigations/${id}/copy`],
+        ['get', '/investigations'],
+      ] as const) {
+        const { status, body } = await server.api(method, path).set(headers);
+        expect(status).toBe(403);
+        expect(body.error.code).toBe('wrong-origin');
+      }
+      await server
+        .api('get', '/me')
+        .set({ 'Sec-Fetch-Site': 'same-origin', Origin: `http://127.0.0.1:${server.port}` })
+        .expect(200);
+    },
+  );
+
+  test('the cookie is named after the port, so that two servers on a machine do not share it', () =>
+    expect(server.cookie).toMatch(new RegExp(`^heuristor-${server.port}=`)));
+});
+
+describe('documents of other formats', () => {
+  const store = async (document: unknown) => {
+    const id = await newInvestigation();
+    await WorkingsModel.query().where({ investigationId: id }).patch({ document });
+    return server.api('get', `/investigations/${id}`);
+  };
+  test('workings of format 1 are brought into today’s', async () => {
+    const { status, body } = await store(workings1);
+    expect(status).toBe(200);
+    expect(body.workings.entries.map(({ kind }: { kind: string }) => kind)).toEqual([
+      'region',
+      'derivative',
+      'slope',
+    ]);
+    expect(body.workings.traces).toEqual(['channel:x', 'entry:v']);
+  });
+  test.each([
+    [{ format: 99, entries: [] }, 'were made by a newer Heuristor (format 99'],
+    [
+      { format: 2, entries: [{ kind: 'séance' }], horizontal: 't', traces: [] },
+      'are damaged at entries.0.kind',
+    ],
+    [[1, 2], 'are damaged'],
+  ])('%j answers with a sentence, and does not hide the list of investigations', async (document, words) => {
+    const { status, body } = await store(document);
+    expect(status).toBe(409);
+    expect(body.error).toMatchObject({
+      code: 'unreadable-document',
+      message: expect.stringContaining(words),
+    });
+    await server.api('get', '/investigations').expect(200);
   });
 });

@@ -1,21 +1,26 @@
 import { type ErrorBody } from '@heuristor/contracts';
-import express, { type ErrorRequestHandler, type Express } from 'express';
+import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
 import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { signedInOnly } from './auth/guard';
+import { ownPagesOnly, signedInOnly } from './auth/guard';
 import { Failure } from './failure';
+import { type DatabaseHealth } from './health';
+import { type Importer } from './imports/importer';
 import { type DeviceRegistry } from './link/registry';
 import { type LiveServer } from './live/liveServer';
 import { type Recorder } from './recorder/recorder';
 import { deviceRoutes } from './routes/devices';
+import { importRoutes } from './routes/imports';
 import { investigationRoutes } from './routes/investigations';
 import { channelRoutes, runRoutes } from './routes/runs';
 import { signInRoutes } from './routes/signIn';
 
 interface Parts {
+  health: DatabaseHealth;
+  importer: Importer;
   registry: DeviceRegistry;
   recorder: Recorder;
   live: LiveServer;
@@ -23,7 +28,7 @@ interface Parts {
   web: string;
 }
 
-export function createApp({ registry, recorder, live, log, web }: Parts): Express {
+export function createApp({ health, importer, registry, recorder, live, log, web }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, useLevel: 'debug' }));
@@ -53,9 +58,15 @@ export function createApp({ registry, recorder, live, log, web }: Parts): Expres
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api', express.json({ limit: '1mb' }), signInRoutes());
+  app.use('/api', ownPagesOnly, whileDatabaseAnswers(health));
+  app.use(
+    '/api',
+    express.json({ limit: '1mb' }),
+    signInRoutes((cookie) => live.endFor(cookie)),
+  );
   app.use('/api', signedInOnly);
-  app.use('/api/investigations', investigationRoutes(recorder, live));
+  app.use('/api/investigations', investigationRoutes(recorder, live, importer));
+  app.use('/api/imports', importRoutes(importer));
   app.use('/api/runs', runRoutes(live));
   app.use('/api/channels', channelRoutes(recorder));
   app.use('/api/devices', deviceRoutes(registry));
@@ -81,22 +92,79 @@ export function createApp({ registry, recorder, live, log, web }: Parts): Expres
     }
     const failure = failureOf(error);
     if (failure.code === 'fault') log.error(error);
-    const body: ErrorBody = {
-      error: { code: failure.code, message: failure.message, current: failure.current },
-    };
-    response.status(failure.status).json(body);
+    refuse(response, failure);
   };
   app.use(onError);
   return app;
 }
 
+function refuse(response: Response, { code, message, current, status }: Failure): void {
+  const body: ErrorBody = { error: { code, message, current } };
+  response.status(status).json(body);
+}
+
+const databaseAway = () =>
+  new Failure(
+    'database-away',
+    'The database does not answer right now. What is being recorded waits in memory; try again in a moment.',
+  );
+
+/** Answers at once while the database is away, and also what was asked just before it went. */
+function whileDatabaseAnswers(health: DatabaseHealth): RequestHandler {
+  return (_request, response, next) => {
+    if (health.away) throw databaseAway();
+    const onChange = (away: boolean) => {
+      if (away && !response.headersSent) refuse(response, databaseAway());
+    };
+    health.on('changed', onChange);
+    response.once('close', () => health.off('changed', onChange));
+    next();
+  };
+}
+
+/** Refusals of PostgreSQL that say that what was sent cannot be: text with NUL, numbers out of range, text that is no number. */
+const impossibleData = new Set(['22021', '22003', '22P02', '22P05', '22007', '22008']);
+/** What PostgreSQL and the way to it say when it is away. */
+const awayCodes = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08006',
+  '08001',
+  '08003',
+]);
+
+const fieldOf = (error: unknown, name: string): unknown =>
+  typeof error === 'object' && error !== null && name in error
+    ? (error as Record<string, unknown>)[name]
+    : undefined;
+
 function failureOf(error: unknown): Failure {
   if (error instanceof Failure) return error;
-  const type = typeof error === 'object' && error !== null && 'type' in error ? error.type : null;
+  const type = fieldOf(error, 'type');
+  const code = String(fieldOf(error, 'code') ?? fieldOf(fieldOf(error, 'nativeError'), 'code') ?? '');
+  const message = error instanceof Error ? error.message : '';
   if (type === 'entity.too.large')
-    return new Failure('too-large', 'That is too much at once: files may have 64 MB, other requests 1 MB.');
+    return new Failure('too-large', 'That is too much at once: a request may have 1 MB.');
   if (type === 'entity.parse.failed')
     return new Failure('invalid-request', 'The body of the request is not JSON.');
+  if (type === 'charset.unsupported' || type === 'encoding.unsupported')
+    return new Failure('unsupported', 'Send the request as UTF-8, plain or compressed with gzip.');
+  if (impossibleData.has(code))
+    return new Failure('invalid-request', 'The request holds a text or a number that cannot be stored.');
+  if (awayCodes.has(code) || /timeout|Connection terminated|Unable to acquire/i.test(message))
+    return databaseAway();
+  const status = fieldOf(error, 'status');
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return new Failure(
+      status === 404 ? 'not-found' : 'invalid-request',
+      status === 404
+        ? 'There is nothing at this address.'
+        : 'The address or the head of the request is malformed.',
+    );
   return new Failure(
     'fault',
     'Something went wrong in Heuristor. The log says what; nothing recorded is lost.',

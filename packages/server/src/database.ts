@@ -6,16 +6,46 @@ import { migrationSource } from './migrations';
 // A bigint of ours counts channels and blocks; it stays far below 2⁵³.
 pg.types.setTypeParser(20, Number);
 
-/** Opens the database, brings its tables up to date and binds the models to it. */
-export async function openDatabase(address: string): Promise<Knex> {
+/** Milliseconds after which a query is given up: a database that hangs must not hang everything that asks it. */
+const queryMilliseconds = 60_000;
+const storageMilliseconds = 4000;
+
+export interface Database {
+  /** For everything that people ask for; all models are bound to it. */
+  general: Knex;
+  /** For the readings of running recordings alone, so that nothing else can starve them. */
+  storage: Knex;
+  close(): Promise<void>;
+}
+
+function connect(address: string, most: number, timeoutMilliseconds: number): Knex {
   const knex = knexPackage({
     client: 'pg',
-    connection: address,
-    pool: { min: 1, max: 10 },
-    acquireConnectionTimeout: 8000,
+    connection: {
+      connectionString: address,
+      query_timeout: timeoutMilliseconds,
+      connectionTimeoutMillis: 1500,
+      keepAlive: true,
+    },
+    pool: { min: 0, max: most },
+    acquireConnectionTimeout: 1500,
   });
-  // A connection that breaks while idle is replaced by the pool; without a listener it would end the process.
-  await knex.migrate.latest({ migrationSource });
-  Model.knex(knex);
   return knex;
+}
+
+/** Opens the database, brings its tables up to date and binds the models to it. */
+export async function openDatabase(address: string): Promise<Database> {
+  const general = connect(address, 10, queryMilliseconds);
+  const storage = connect(address, 2, storageMilliseconds);
+  const close = async () => {
+    await Promise.all([general.destroy(), storage.destroy()]);
+  };
+  try {
+    await general.migrate.latest({ migrationSource });
+  } catch (error) {
+    await close();
+    throw error;
+  }
+  Model.knex(general);
+  return { general, storage, close };
 }

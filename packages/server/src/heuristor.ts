@@ -3,9 +3,9 @@ import { type AddressInfo } from 'node:net';
 import { type Duplex } from 'node:stream';
 import { type Logger, pino } from 'pino';
 import { createApp } from './app';
-import { cookieOf } from './auth/guard';
-import { teacherOfCookie } from './auth/signIn';
 import { openDatabase } from './database';
+import { DatabaseHealth } from './health';
+import { Importer } from './imports/importer';
 import { createLinkServer } from './link/linkServer';
 import { DeviceRegistry } from './link/registry';
 import { LiveServer } from './live/liveServer';
@@ -20,19 +20,38 @@ export interface Heuristor {
   close(): Promise<void>;
 }
 
-/** The whole server: database, recorder, device link, live stream and web application, on loopback. */
+/** Whether a connection comes from this machine itself. */
+const isFromHere = ({ socket }: IncomingMessage): boolean => {
+  const address = socket.remoteAddress ?? '';
+  return address === '::1' || /^(::ffff:)?127\./.test(address);
+};
+
+/**
+ * The whole server: database, recorder, device link, live stream and web application.
+ * @param isLocal whether a device is on this machine, and so needs no letting in
+ */
 export async function startHeuristor(
   settings: Settings,
   log: Logger = pino({ level: settings.logLevel }),
+  isLocal: (request: IncomingMessage) => boolean = isFromHere,
 ): Promise<Heuristor> {
-  const knex = await openDatabase(settings.database);
+  const database = await openDatabase(settings.database);
   const interrupted = await markInterruptedRuns();
   if (interrupted > 0) log.warn(`${interrupted} run(s) had been interrupted; they are marked as such`);
+  const health = new DatabaseHealth(settings.database);
   const registry = new DeviceRegistry();
-  const recorder = new Recorder(registry, log);
-  const live = new LiveServer(registry, recorder, log);
-  const link = createLinkServer(registry, log);
-  const server = createServer(createApp({ registry, recorder, live, log, web: settings.web }));
+  const recorder = new Recorder(registry, database.storage, log);
+  const importer = new Importer(log);
+  const live = new LiveServer(registry, recorder, health, log);
+  importer.on('changed', (investigation, state) =>
+    live.broadcast({ type: 'import', import: state }, investigation),
+  );
+  importer.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
+  const link = createLinkServer(registry, log, isLocal);
+  const server = createServer(
+    createApp({ health, importer, registry, recorder, live, log, web: settings.web }),
+  );
+  live.attach(server);
 
   const turnAway = (socket: Duplex, status: string) => {
     socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
@@ -40,31 +59,16 @@ export async function startHeuristor(
   server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
     socket.on('error', () => socket.destroy());
     const path = (request.url ?? '').split('?')[0];
-    const { origin, host } = request.headers;
     if (path === '/link') {
       // Browsers always say their origin and devices never do: no web page can pose as a sensor.
-      if (origin !== undefined) turnAway(socket, '403 Forbidden');
+      if (request.headers.origin !== undefined) turnAway(socket, '403 Forbidden');
       else link.handleUpgrade(request, socket, head, (client) => link.emit('connection', client, request));
-    } else if (path === '/live') {
-      if (origin !== undefined && origin !== `http://${host}`) {
-        turnAway(socket, '403 Forbidden');
-        return;
-      }
-      teacherOfCookie(cookieOf(request))
-        .then((teacher) => {
-          if (teacher === null) turnAway(socket, '401 Unauthorized');
-          else
-            live.server.handleUpgrade(request, socket, head, (client) =>
-              live.server.emit('connection', client, request),
-            );
-        })
-        .catch(() => turnAway(socket, '503 Service Unavailable'));
-    } else turnAway(socket, '404 Not Found');
+    } else if (!path.startsWith('/live')) turnAway(socket, '404 Not Found');
   });
 
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
-    server.listen(settings.port, '127.0.0.1', resolve);
+    server.listen(settings.port, settings.host, resolve);
   });
   return {
     port: (server.address() as AddressInfo).port,
@@ -72,10 +76,14 @@ export async function startHeuristor(
     registry,
     async close() {
       await recorder.close();
-      for (const sockets of [link, live.server]) for (const client of sockets.clients) client.terminate();
+      await importer.close();
+      for (const client of link.clients) client.terminate();
+      await live.close();
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
-      await knex.destroy();
+      await health.close();
+      // A database that hangs keeps its connections; they end with the process.
+      await Promise.race([database.close(), new Promise((resolve) => setTimeout(resolve, 1500).unref())]);
     },
   };
 }

@@ -5,25 +5,22 @@ import { settingsFrom } from './settings';
 const settings = settingsFrom(process.env);
 const log = pino({ level: settings.logLevel });
 
-// A broken database connection is reported by the query that meets it; it must not end a recording.
-process.on('uncaughtException', (error) => {
-  log.fatal(error);
-  if (!isConnectionLoss(error)) process.exit(1);
-});
-
-function isConnectionLoss(error: Error): boolean {
-  return (
-    'code' in error && ['ECONNRESET', 'ECONNREFUSED', '57P01', '57P02', '57P03'].includes(String(error.code))
-  );
-}
+// Whatever one connection or one query has met, a recording goes on: it is said in the log, and the process stays.
+for (const event of ['uncaughtException', 'unhandledRejection'] as const)
+  process.on(event, (error: unknown) => {
+    log.fatal(error instanceof Error ? error : { error: String(error) }, 'An unexpected error was met');
+  });
 
 try {
   const heuristor = await startHeuristor(settings, log);
   log.info(`listening on 127.0.0.1:${heuristor.port}`);
   process.send?.({ type: 'listening', port: heuristor.port });
   // "disconnect": whoever started this server is gone, and nobody else would end it.
+  let ending = false;
   for (const event of ['SIGINT', 'SIGTERM', 'disconnect'] as const)
-    process.once(event, () => {
+    process.on(event, () => {
+      if (ending) return;
+      ending = true;
       heuristor.close().then(
         () => process.exit(0),
         () => process.exit(1),

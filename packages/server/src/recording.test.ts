@@ -49,7 +49,11 @@ describe('recording', () => {
       const values = await valuesOf(run.channels[0].id);
       expect(values).toHaveLength(51);
       values.forEach((value, i) => i > 0 && expect(value - values[i - 1]).toBeCloseTo(0.00002, 9));
-      expect(run.channels[0]).toMatchObject({ interval: 0.02, start: 0, unit: 'm', deviceCode: 'A1-A' });
+      expect(run.channels[0]).toMatchObject({
+        sampling: { kind: 'regular', interval: 0.02, start: 0 },
+        unit: 'm',
+        deviceCode: 'A1-A',
+      });
     }
     await server.api('patch', '/devices/A1-A', { connected: false });
     device.vanish();
@@ -211,10 +215,11 @@ describe('the device link', () => {
         socket.on('open', () => resolve('open'));
         socket.on('error', () => undefined);
       });
+    const live = '/live/?EIO=4&transport=websocket';
     expect(await refusal('/link', { Origin: 'http://elsewhere.example' })).toBe(403);
-    expect(await refusal('/live', {})).toBe(401);
-    expect(await refusal('/live', { Cookie: server.cookie, Origin: 'http://elsewhere.example' })).toBe(403);
-    expect(await refusal('/live', { Cookie: server.cookie })).toBe('open');
+    expect(await refusal(live, {})).toBe(400);
+    expect(await refusal(live, { Cookie: server.cookie, Origin: 'http://elsewhere.example' })).toBe(400);
+    expect(await refusal(live, { Cookie: server.cookie })).toBe('open');
     expect(await refusal('/elsewhere', {})).toBe(404);
   });
 });

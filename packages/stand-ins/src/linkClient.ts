@@ -1,5 +1,5 @@
 import {
-  type Hello,
+  type HelloInput,
   type ToDevice,
   encodeFrame,
   frameKinds,
@@ -56,7 +56,7 @@ export class LinkClient {
     const socket = new WebSocket(this.url);
     this.socket = socket;
     socket.on('open', () => {
-      const hello: Hello = {
+      const hello: HelloInput = {
         type: 'hello',
         protocol: linkProtocol,
         version: linkVersion,
@@ -98,6 +98,8 @@ export class LinkClient {
         this.flashUntil = this.seconds() + flashSeconds;
         break;
       case 'welcome':
+      case 'waiting':
+      case 'admitted':
         break;
     }
   }
@@ -122,6 +124,7 @@ export class LinkClient {
             firstIndex,
             channels: 1,
             values: Float64Array.from(values),
+            times: null,
           }),
         );
     }

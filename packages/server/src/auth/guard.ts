@@ -4,10 +4,12 @@ import { type IncomingMessage } from 'node:http';
 import { Failure } from '../failure';
 import { teacherOfCookie } from './signIn';
 
-export const cookieName = 'heuristor';
+/** Cookies know no ports: the name tells this server's from another one's on the same machine. */
+export const cookieNameOf = (request: IncomingMessage): string =>
+  `heuristor-${request.socket.localPort ?? 0}`;
 
 export const cookieOf = (request: IncomingMessage): string | undefined =>
-  cookies.parse(request.headers.cookie ?? '')[cookieName];
+  cookies.parse(request.headers.cookie ?? '')[cookieNameOf(request)];
 
 /** Lets nobody past without a cookie of ours. */
 export const signedInOnly: RequestHandler = async (request, _response, next) => {
@@ -16,5 +18,23 @@ export const signedInOnly: RequestHandler = async (request, _response, next) => 
       'not-signed-in',
       'You are not signed in. Open the sign-in link that Heuristor printed when it started.',
     );
+  next();
+};
+
+/**
+ * Whether a request comes from a page of this very server, or from no page at all. Browsers say where a request comes from
+ * in Sec-Fetch-Site, and in Origin; a page on another port of this machine is another site.
+ */
+export function isFromOwnPage({ headers }: Pick<IncomingMessage, 'headers'>): boolean {
+  const site = headers['sec-fetch-site'];
+  if (site !== undefined && site !== 'same-origin' && site !== 'none') return false;
+  const { origin, host } = headers;
+  return origin === undefined || origin === `http://${host}` || origin === `https://${host}`;
+}
+
+/** Turns away whatever another page asks for, reading included. */
+export const ownPagesOnly: RequestHandler = (request, _response, next) => {
+  if (!isFromOwnPage(request))
+    throw new Failure('wrong-origin', 'Heuristor only answers its own pages. Open it at its own address.');
   next();
 };

@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
+import { type Transaction } from 'objection';
 import { Failure } from '../failure';
 import { SignInModel, TeacherModel } from '../models/signIn';
 
@@ -6,13 +7,15 @@ const linkHours = 24;
 const cookieDays = 60;
 
 /** Tokens are 256 random bits, so a plain hash keeps them safe at rest. */
-const hashOf = (token: string) => createHash('sha256').update(token).digest('hex');
+export const hashOf = (token: string) => createHash('sha256').update(token).digest('hex');
 const newToken = () => randomBytes(32).toString('base64url');
 const inHours = (hours: number) => new Date(Date.now() + hours * 3_600_000);
 
-async function onlyTeacher(): Promise<TeacherModel> {
+/** The one teacher of this installation, who owns what is worked out. */
+export async function onlyTeacher(transaction?: Transaction): Promise<TeacherModel> {
   return (
-    (await TeacherModel.query().first()) ?? (await TeacherModel.query().insertAndFetch({ name: 'Teacher' }))
+    (await TeacherModel.query(transaction).orderBy('id').first()) ??
+    (await TeacherModel.query(transaction).insertAndFetch({ name: 'Teacher' }))
   );
 }
 

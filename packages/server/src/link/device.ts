@@ -1,23 +1,28 @@
-import { type Hello, type SampleFrame, type ToDevice } from '@heuristor/contracts';
-import { performance } from 'node:perf_hooks';
+import { type Hello, type LinkChannel, type SampleFrame, type ToDevice } from '@heuristor/contracts';
 import { type DeviceSettingModel } from '../models/deviceSetting';
+import { ReadingRing } from './readingRing';
+import { type ClockVerdict, StreamClock } from './streamClock';
 
 /** One stream of samples of a device, from "start" to "stop" or the end of the connection. */
 export interface Stream {
   readonly number: number;
   readonly rate: number;
-  /** When sample 0 was taken, by the server's clock in ms: the earliest arrival that its samples allow. */
-  epoch: number;
-  /** Index after the last sample that came. */
-  next: number;
+  readonly clock: StreamClock;
 }
 
-export type Settings = Pick<DeviceSettingModel, 'connected' | 'rate' | 'reversed' | 'zeros'>;
+export type Settings = Pick<DeviceSettingModel, 'connected' | 'rate' | 'reversed' | 'zeros' | 'keyHash'>;
+
+/** What became of a frame. */
+export type Acceptance =
+  { kind: 'taken' } | { kind: 'passed over' } | Exclude<ClockVerdict, { kind: 'fine' }>;
 
 /** A device that has said hello at least once since the server started. */
 export class LinkedDevice {
   send: ((message: ToDevice) => void) | null = null;
   stream: Stream | null = null;
+  /** On another machine, and not let in yet. */
+  waiting = false;
+  readonly ring = new ReadingRing();
   private streams = 0;
 
   constructor(
@@ -31,37 +36,53 @@ export class LinkedDevice {
   }
 
   get rate(): number {
-    return this.settings.rate ?? this.hello.rates.usual;
+    const { usual, lowest, highest } = this.hello.rates;
+    const wanted = this.settings.rate ?? usual;
+    return wanted >= lowest && wanted <= highest ? wanted : usual;
   }
 
   get present(): boolean {
     return this.send !== null;
   }
 
-  /** Starts the stream anew, at the rate that is set. */
-  restart(): void {
+  /** Starts the stream anew, at a rate or at the one that is set. */
+  restart(rate = this.rate): void {
+    if (this.waiting) return;
     this.streams = (this.streams + 1) % 65_536;
-    this.stream = { number: this.streams, rate: this.rate, epoch: Infinity, next: 0 };
-    this.send?.({ type: 'start', stream: this.stream.number, rate: this.stream.rate });
+    this.ring.clear();
+    this.stream = { number: this.streams, rate, clock: new StreamClock(rate) };
+    this.send?.({ type: 'start', stream: this.streams, rate });
   }
 
   halt(): void {
     if (this.stream === null) return;
     this.stream = null;
+    this.ring.clear();
     this.send?.({ type: 'stop' });
   }
 
-  /** Notes the arrival of a frame; false where it belongs to a stream that has ended. */
-  accept(frame: SampleFrame): boolean {
+  /** Notes the arrival of a frame at a moment of the server's clock, in ms. */
+  accept(frame: SampleFrame, now: number): Acceptance {
     const { stream } = this;
     if (stream === null || frame.subject !== stream.number || frame.channels !== this.hello.channels.length)
-      return false;
-    if (frame.firstIndex < stream.next) return false;
+      return { kind: 'passed over' };
+    const { clock } = stream;
+    if (frame.firstIndex < clock.next) return { kind: 'passed over' };
     const count = frame.values.length / frame.channels;
-    const last = frame.firstIndex + count - 1;
-    stream.epoch = Math.min(stream.epoch, performance.now() - (last * 1000) / stream.rate);
-    stream.next = last + 1;
-    return true;
+    if (frame.times !== null) {
+      clock.next = frame.firstIndex + count;
+      clock.epoch = Math.min(clock.epoch, now - frame.times[count - 1] * 1000);
+      this.ring.push({ frame, from: clock.epoch + frame.times[0] * 1000, to: now });
+      return { kind: 'taken' };
+    }
+    const verdict = clock.arrive(now, frame.firstIndex, count);
+    if (verdict.kind === 'impossible-index') return verdict;
+    this.ring.push({
+      frame,
+      from: clock.timeOf(frame.firstIndex),
+      to: clock.timeOf(frame.firstIndex + count - 1),
+    });
+    return verdict.kind === 'fine' ? { kind: 'taken' } : verdict;
   }
 
   /** Raw readings as the bench shows them: zero taken off, sign turned where the teacher turned it. */
@@ -80,3 +101,11 @@ export class LinkedDevice {
     return this.settings.zeros[this.hello.channels[channel].key]?.offset ?? 0;
   }
 }
+
+/** Whether two announcements of a channel mean the same readings. */
+export const sameChannel = (a: LinkChannel, b: LinkChannel): boolean =>
+  a.key === b.key &&
+  a.quantity === b.quantity &&
+  a.unit === b.unit &&
+  a.range.low === b.range.low &&
+  a.range.high === b.range.high;

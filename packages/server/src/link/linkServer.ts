@@ -1,4 +1,12 @@
-import { FrameError, decodeFrame, frameKinds, fromDeviceSchema, type ToDevice } from '@heuristor/contracts';
+import {
+  FrameError,
+  type SampleFrame,
+  type ToDevice,
+  decodeFrame,
+  frameKinds,
+  fromDeviceSchema,
+} from '@heuristor/contracts';
+import { type IncomingMessage } from 'node:http';
 import { type Logger } from 'pino';
 import { type WebSocket, WebSocketServer } from 'ws';
 import { type LinkedDevice } from './device';
@@ -7,23 +15,69 @@ import { type DeviceRegistry } from './registry';
 const longestMessage = 1 << 20;
 const helloMilliseconds = 5000;
 const heartbeatMilliseconds = 5000;
+const warningWindowMilliseconds = 60_000;
+const mostWarnings = 20;
+const longestWarning = 300;
+/** A device may send so many impossible readings before its connection is closed. */
+const mostImpossible = 3;
 
 /** The door for devices: checks every message, and shuts out what does not keep to the protocol without touching the others. */
-export function createLinkServer(registry: DeviceRegistry, log: Logger): WebSocketServer {
+export function createLinkServer(
+  registry: DeviceRegistry,
+  log: Logger,
+  isLocal: (request: IncomingMessage) => boolean,
+): WebSocketServer {
   const server = new WebSocketServer({ noServer: true, maxPayload: longestMessage });
-  server.on('connection', (socket: WebSocket) => serve(socket, registry, log));
+  const warn = sparingly(log);
+  server.on('connection', (socket: WebSocket, request: IncomingMessage) =>
+    serve(socket, registry, log, warn, isLocal(request)),
+  );
   return server;
 }
 
-function serve(socket: WebSocket, registry: DeviceRegistry, log: Logger): void {
+/** Warnings at the pace of a person's reading, however fast a device is at fault: a log must not grow with bad input. */
+function sparingly(log: Logger): (about: object, text: string) => void {
+  let windowEnds = 0;
+  let said = 0;
+  let unsaid = 0;
+  return (about, text) => {
+    const now = Date.now();
+    if (now > windowEnds) {
+      if (unsaid > 0) log.warn(`device link: ${unsaid} more warnings were not written`);
+      [windowEnds, said, unsaid] = [now + warningWindowMilliseconds, 0, 0];
+    }
+    if (said++ < mostWarnings) log.warn(about, text.slice(0, longestWarning));
+    else unsaid++;
+  };
+}
+
+function serve(
+  socket: WebSocket,
+  registry: DeviceRegistry,
+  log: Logger,
+  warn: (about: object, text: string) => void,
+  isLocal: boolean,
+): void {
   let device: LinkedDevice | null = null;
   let greeting = false;
   let alive = true;
+  let refused = false;
+  let impossible = 0;
   const send = (message: ToDevice) => socket.send(JSON.stringify(message));
   const refuse = (code: string, message: string) => {
-    log.warn({ device: device?.code, code }, message);
+    if (refused) return;
+    refused = true;
+    warn({ device: device?.code, code }, message);
     send({ type: 'refused', code, message });
     socket.close(1008, code);
+  };
+  /** An error that nobody expected ends this connection, and nothing else. */
+  const fault = (error: unknown) => {
+    log.error(
+      { device: device?.code, error: String(error) },
+      'An unexpected error closed the connection of a device',
+    );
+    refuse('fault', 'the server met a fault with this device; connect again');
   };
   const impatience = setTimeout(
     () => refuse('no-hello', 'a device says hello within 5 seconds'),
@@ -38,7 +92,7 @@ function serve(socket: WebSocket, registry: DeviceRegistry, log: Logger): void {
     socket.ping();
   }, heartbeatMilliseconds);
   socket.on('pong', () => (alive = true));
-  socket.on('error', (error) => log.warn({ device: device?.code }, `device link: ${error.message}`));
+  socket.on('error', (error) => warn({ device: device?.code }, `device link: ${error.message}`));
   socket.on('close', () => {
     clearTimeout(impatience);
     clearInterval(heartbeat);
@@ -74,23 +128,26 @@ function serve(socket: WebSocket, registry: DeviceRegistry, log: Logger): void {
     }
     greeting = true;
     clearTimeout(impatience);
-    const arrived = await registry.arrive(message, send);
-    if (arrived === null) {
-      refuse('code-in-use', `a device with the code ${message.device.code} is on the link already`);
-      return;
+    const arrival = await registry.arrive(message, send, isLocal);
+    switch (arrival.kind) {
+      case 'code-in-use':
+        refuse('code-in-use', `a device with the code ${message.device.code} is on the link already`);
+        return;
+      case 'wrong-key':
+        refuse('wrong-key', `${message.device.code} was let in with a key, and this is not it`);
+        return;
+      case 'welcome':
+        // The socket may have closed while the settings were read.
+        if (socket.readyState === socket.OPEN) device = arrival.device;
+        else registry.leave(arrival.device);
     }
-    // The socket may have closed while the settings were read.
-    if (socket.readyState === socket.OPEN) device = arrived;
-    else registry.leave(arrived);
   };
 
   socket.on('message', (data, isBinary) => {
     alive = true;
+    if (refused) return;
     if (!isBinary) {
-      receiveText(String(data)).catch((error: unknown) => {
-        log.error(error);
-        refuse('fault', 'the server could not read the settings of this device; try again');
-      });
+      receiveText(String(data)).catch(fault);
       return;
     }
     if (device === null) {
@@ -98,17 +155,30 @@ function serve(socket: WebSocket, registry: DeviceRegistry, log: Logger): void {
       return;
     }
     try {
-      const frame = decodeFrame(data as Buffer);
-      if (frame.kind !== frameKinds.link)
-        throw new FrameError(`frame kind must be 0 on the link, not ${frame.kind}`);
-      if (frame.channels !== device.hello.channels.length)
-        throw new FrameError(
-          `this device has ${device.hello.channels.length} channels, the frame ${frame.channels}`,
-        );
-      registry.samples(device, frame);
+      receiveFrame(device, decodeFrame(data as Buffer));
     } catch (error) {
-      if (!(error instanceof FrameError)) throw error;
-      refuse('malformed', error.message);
+      if (error instanceof FrameError) refuse('malformed', error.message);
+      else fault(error);
     }
   });
+
+  const receiveFrame = (from: LinkedDevice, frame: SampleFrame) => {
+    const { channels, sampling } = from.hello;
+    if (frame.kind !== frameKinds.link)
+      throw new FrameError(`frame kind must be 0 on the link, not ${frame.kind}`);
+    if (frame.channels !== channels.length)
+      throw new FrameError(`this device has ${channels.length} channels, the frame ${frame.channels}`);
+    if ((frame.times === null) !== (sampling === 'regular'))
+      throw new FrameError(`this device announced ${sampling} samples, the frame holds others`);
+    if (
+      frame.times?.some((time, i) => !(i === 0 ? Number.isFinite(time) : time > (frame.times?.[i - 1] ?? 0)))
+    )
+      throw new FrameError('times must be finite and ascend');
+    if (registry.samples(from, frame)) return;
+    if (++impossible >= mostImpossible)
+      refuse(
+        'impossible-readings',
+        'this device sends readings that cannot have been taken; check its clock',
+      );
+  };
 }

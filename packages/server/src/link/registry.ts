@@ -6,25 +6,48 @@ import {
   type SampleFrame,
   type Scene,
 } from '@heuristor/contracts';
+import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
 import { EventEmitter } from 'node:events';
+import { performance } from 'node:perf_hooks';
 import { Failure } from '../failure';
 import { DeviceSettingModel } from '../models/deviceSetting';
 import { LinkedDevice, type Settings } from './device';
+import { type TakenFrame } from './readingRing';
 import { zeroReadings } from './zeroing';
 
 interface Events {
   changed: [];
-  samples: [device: LinkedDevice, frame: SampleFrame];
+  samples: [device: LinkedDevice, taken: TakenFrame];
   gone: [device: LinkedDevice];
+  /** A device has said hello again and its stream begins anew. */
+  back: [device: LinkedDevice];
+  /** What a device sends cannot be believed any more. */
+  doubt: [device: LinkedDevice, sentence: string];
+  remark: [device: LinkedDevice, sentence: string];
   scene: [code: string, values: Scene['values']];
 }
+
+/** How a device that said hello is met. */
+export type Arrival =
+  | { kind: 'welcome'; device: LinkedDevice }
+  | { kind: 'code-in-use' }
+  /** It has the code of a device that was let in, but not its key. */
+  | { kind: 'wrong-key' };
+
+/** So many devices are enough for any class; more are a fault or an attack. */
+const mostDevices = 500;
 
 /** All devices on the link, and what the teacher has set for them. */
 export class DeviceRegistry extends EventEmitter<Events> {
   private readonly devices = new Map<string, LinkedDevice>();
+  /** Codes whose settings are being read. */
+  private readonly arriving = new Set<string>();
+  private handles = 0;
   private stagesWatched = false;
   /** Says why a device must not be changed right now, or null. */
   busy: (code: string) => string | null = () => null;
+  /** The rate at which a run is recording a device, or null. */
+  rateInRun: (code: string) => number | null = () => null;
 
   list(): Device[] {
     return [...this.devices.values()].map((device) => ({
@@ -33,6 +56,7 @@ export class DeviceRegistry extends EventEmitter<Events> {
       handle: device.handle,
       connected: device.settings.connected,
       present: device.present,
+      waiting: device.waiting,
       rate: device.rate,
       rates: device.hello.rates,
       reversed: device.settings.reversed,
@@ -42,9 +66,19 @@ export class DeviceRegistry extends EventEmitter<Events> {
     }));
   }
 
-  /** Devices that are connected by the teacher and on the link. */
+  all(): LinkedDevice[] {
+    return [...this.devices.values()];
+  }
+
+  isConnected(code: string): boolean {
+    return this.devices.get(code)?.settings.connected === true;
+  }
+
+  /** Devices that are connected by the teacher and on the link, in the order of their codes. */
   ready(): LinkedDevice[] {
-    return [...this.devices.values()].filter((device) => device.present && device.settings.connected);
+    return this.all()
+      .filter((device) => device.present && !device.waiting && device.settings.connected)
+      .sort((a, b) => (a.code < b.code ? -1 : 1));
   }
 
   /** @throws Failure */
@@ -58,32 +92,97 @@ export class DeviceRegistry extends EventEmitter<Events> {
     return device;
   }
 
-  /** A device says hello. @returns the device, or null where one of that code is on the link already */
-  async arrive(hello: Hello, send: NonNullable<LinkedDevice['send']>): Promise<LinkedDevice | null> {
+  /**
+   * A device says hello. From this machine it is welcome; from another one it waits until the teacher has let it in once, and
+   * then shows the key that it was given.
+   * @throws Failure where there are too many devices
+   */
+  async arrive(hello: Hello, send: NonNullable<LinkedDevice['send']>, isLocal: boolean): Promise<Arrival> {
     const { code } = hello.device;
-    const known = this.devices.get(code);
-    if (known?.present === true) return null;
-    const device = known ?? new LinkedDevice(this.devices.size + 1, hello, await storedSettings(code));
-    if (this.devices.get(code)?.present === true) return null;
-    device.hello = hello;
-    device.send = send;
-    this.devices.set(code, device);
-    send({ type: 'welcome', version: hello.version });
-    send({ type: 'watched', watched: this.stagesWatched });
-    if (device.settings.connected) device.restart();
+    // Held while the settings are read, so that of two devices with one code at the same moment one gets in.
+    if (this.arriving.has(code) || this.devices.get(code)?.present === true) return { kind: 'code-in-use' };
+    if (!this.devices.has(code) && this.devices.size >= mostDevices)
+      throw new Failure('too-many-requests', `There are ${mostDevices} devices on the link already.`);
+    this.arriving.add(code);
+    try {
+      const known = this.devices.get(code);
+      const settings = known?.settings ?? (await storedSettings(code));
+      const hasKey =
+        settings.keyHash !== null && hello.key !== undefined && isKey(hello.key, settings.keyHash);
+      if (!isLocal && settings.keyHash !== null && !hasKey) return { kind: 'wrong-key' };
+      const device = known ?? new LinkedDevice(++this.handles, hello, settings);
+      device.hello = hello;
+      device.send = send;
+      device.waiting = !isLocal && !hasKey;
+      this.devices.set(code, device);
+      if (device.waiting) send({ type: 'waiting' });
+      else this.welcome(device);
+      this.emit('changed');
+      return { kind: 'welcome', device };
+    } finally {
+      this.arriving.delete(code);
+    }
+  }
+
+  private welcome(device: LinkedDevice): void {
+    device.send?.({ type: 'welcome', version: device.hello.version });
+    device.send?.({ type: 'watched', watched: this.stagesWatched });
+    if (!device.settings.connected) return;
+    const rate = this.rateInRun(device.code);
+    const { lowest, highest } = device.hello.rates;
+    device.restart(rate !== null && rate >= lowest && rate <= highest ? rate : undefined);
+    this.emit('back', device);
+  }
+
+  /** Lets a device on another machine in; it gets a key that it keeps. @throws Failure */
+  async admit(code: string): Promise<void> {
+    const device = this.find(code);
+    if (!device.waiting) return;
+    const key = randomBytes(24).toString('base64url');
+    device.settings = { ...device.settings, keyHash: hashOf(key) };
+    await this.store(device);
+    device.waiting = false;
+    device.send?.({ type: 'admitted', key });
+    this.welcome(device);
     this.emit('changed');
-    return device;
   }
 
   leave(device: LinkedDevice): void {
     device.send = null;
     device.stream = null;
+    device.ring.clear();
     this.emit('gone', device);
+    if (device.waiting) this.devices.delete(device.code);
     this.emit('changed');
   }
 
-  samples(device: LinkedDevice, frame: SampleFrame): void {
-    if (device.accept(frame)) this.emit('samples', device, frame);
+  /** Takes a frame. @returns whether the device may go on */
+  samples(device: LinkedDevice, frame: SampleFrame): boolean {
+    const verdict = device.accept(frame, performance.now());
+    switch (verdict.kind) {
+      case 'passed over':
+        return true;
+      case 'taken': {
+        const { clock } = device.stream ?? { clock: null };
+        const from = clock?.timeOf(frame.firstIndex) ?? 0;
+        this.emit('samples', device, { frame, from, to: performance.now() });
+        return true;
+      }
+      case 'impossible-index':
+        this.emit(
+          'remark',
+          device,
+          `${device.code} sent a reading with the number ${verdict.index}, which it cannot have taken yet; it was left out.`,
+        );
+        return false;
+      case 'wrong-rate': {
+        const asked = device.stream?.rate ?? device.rate;
+        const sentence = `${device.code} sends about ${Number(verdict.measured.toPrecision(2))} readings a second where ${asked} were set; its part ends here, since its times cannot be trusted.`;
+        this.emit('doubt', device, sentence);
+        device.restart();
+        return false;
+      }
+    }
   }
 
   /** @throws Failure for an impossible rate, an absent device or one that is recording */
@@ -91,14 +190,25 @@ export class DeviceRegistry extends EventEmitter<Events> {
     const device = this.find(code);
     const reason = this.busy(code);
     if (reason !== null) throw new Failure('already-recording', reason);
+    if (device.waiting)
+      throw new Failure(
+        'device-absent',
+        `${code} is on another machine and not let in yet. Let it in first.`,
+      );
     const { lowest, highest } = device.hello.rates;
     if (patch.rate !== undefined && !(patch.rate >= lowest && patch.rate <= highest))
       throw new Failure(
         'impossible-rate',
         `${device.code} cannot take ${patch.rate} readings a second. Choose a rate from ${lowest} to ${highest} Hz.`,
       );
+    const before = device.settings;
     device.settings = { ...device.settings, ...patch };
-    await this.store(device);
+    try {
+      await this.store(device);
+    } catch (error) {
+      device.settings = before;
+      throw error;
+    }
     if (device.settings.connected && (device.stream === null || patch.rate !== undefined)) device.restart();
     if (!device.settings.connected) device.halt();
     this.emit('changed');
@@ -151,7 +261,11 @@ export class DeviceRegistry extends EventEmitter<Events> {
   }
 }
 
+const hashOf = (key: string) => createHash('sha256').update(key).digest('hex');
+
+const isKey = (key: string, hash: string) => timingSafeEqual(Buffer.from(hashOf(key)), Buffer.from(hash));
+
 async function storedSettings(code: string): Promise<Settings> {
   const row = await DeviceSettingModel.query().findById(code);
-  return row ?? { connected: false, rate: null, reversed: false, zeros: {} };
+  return row ?? { connected: false, rate: null, reversed: false, zeros: {}, keyHash: null };
 }

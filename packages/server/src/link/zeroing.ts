@@ -1,7 +1,8 @@
-import { type SampleFrame, type Zero } from '@heuristor/contracts';
+import { type Zero } from '@heuristor/contracts';
 import { Failure } from '../failure';
 import { type LinkedDevice } from './device';
 import { type DeviceRegistry } from './registry';
+import { type TakenFrame } from './readingRing';
 
 const averagingSeconds = 1;
 /** A slow sensor is listened to until it has sent this many readings. */
@@ -31,7 +32,7 @@ export async function zeroReadings(
         ),
       (wanted / device.rate) * 1000 + 3000,
     );
-    const listen = (from: LinkedDevice, { values, channels }: SampleFrame) => {
+    const listen = (from: LinkedDevice, { frame: { values, channels } }: TakenFrame) => {
       if (from !== device) return;
       for (let i = 0; i < values.length && came < wanted; i += channels, came++)
         for (let c = 0; c < channels; c++) readings[c].push(values[i + c]);

@@ -1,21 +1,17 @@
+import { type ChannelFields, channelFieldsSchema } from '@heuristor/contracts';
 import { Model } from 'objection';
 
+/** A channel of a run; its fields are those of the contracts. */
 export class ChannelModel extends Model {
   static override tableName = 'channel';
+  static override jsonAttributes = ['sampling'];
 
   declare id: number;
   declare runId: string;
   declare position: number;
-  declare key: string;
-  declare symbol: string;
-  declare quantity: string;
-  declare unit: string;
-  declare timeUnit: string;
-  declare interval: number | null;
-  declare start: number;
-  declare low: number | null;
-  declare high: number | null;
-  declare deviceCode: string | null;
-  declare zero: number;
-  declare reversed: boolean;
 }
+// eslint-disable-next-line @typescript-eslint/no-unsafe-declaration-merging -- the fields are declared once, in the contracts
+export interface ChannelModel extends ChannelFields {}
+
+/** The fields of a channel as they are stored and sent. */
+export const channelFieldsOf = (row: ChannelModel): ChannelFields => channelFieldsSchema.parse(row);

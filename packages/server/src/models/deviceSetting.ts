@@ -12,4 +12,6 @@ export class DeviceSettingModel extends Model {
   declare rate: number | null;
   declare reversed: boolean;
   declare zeros: Record<string, Zero>;
+  /** Hash of the key that a device on another machine was let in with. */
+  declare keyHash: string | null;
 }

@@ -1,15 +1,21 @@
-import { type Gap, type Plan, type Run } from '@heuristor/contracts';
+import { type Preview, type Run } from '@heuristor/contracts';
 import { Model } from 'objection';
 import { ChannelModel } from './channel';
+import { GapModel } from './gap';
 
 export class RunModel extends Model {
   static override tableName = 'run';
-  static override jsonAttributes = ['plan', 'gaps'];
+  static override jsonAttributes = ['plan', 'notes', 'preview'];
   static override relationMappings = () => ({
     channels: {
       relation: Model.HasManyRelation,
       modelClass: ChannelModel,
       join: { from: 'run.id', to: 'channel.runId' },
+    },
+    gaps: {
+      relation: Model.HasManyRelation,
+      modelClass: GapModel,
+      join: { from: 'run.id', to: 'gap.runId' },
     },
   });
 
@@ -21,10 +27,13 @@ export class RunModel extends Model {
   declare state: Run['state'];
   declare shown: boolean;
   declare style: number;
-  declare plan: Plan;
-  declare gaps: Gap[];
+  /** The plan as it was when the run began. */
+  declare plan: unknown;
+  declare notes: string[];
+  declare preview: Preview | null;
   declare startedAt: Date;
   declare endedAt: Date | null;
   declare deletedAt: Date | null;
   declare channels?: ChannelModel[];
+  declare gaps?: GapModel[];
 }

@@ -1,159 +1,115 @@
-import { type Gap, type Run, type SampleFrame, encodeFrame, frameKinds } from '@heuristor/contracts';
+import { type ChannelFields, type Plan, type Run, encodeFrame, frameKinds } from '@heuristor/contracts';
 import { EventEmitter } from 'node:events';
 import { performance } from 'node:perf_hooks';
+import { type Knex } from 'knex';
 import { type Logger } from 'pino';
+import { type Deferred, deferred } from '../deferred';
 import { Failure } from '../failure';
-import { type LinkedDevice } from '../link/device';
+import { type LinkedDevice, sameChannel } from '../link/device';
 import { type DeviceRegistry } from '../link/registry';
-import { findInvestigation } from '../services/investigations';
-import { addRun, changeRun, endRun } from '../services/runs';
+import { type TakenFrame } from '../link/readingRing';
+import { findInvestigation, keepBindings } from '../services/investigations';
+import { addRun, endRun, markRun, readRun } from '../services/runs';
 import { joinBlocks } from '../services/samples';
+import { boundKeys } from './bindings';
 import { BlockWriter } from './blockWriter';
+import { type RecorderEffect, type RecorderEvent, type RecorderState, type Source } from './state';
+import { step } from './step';
 
 interface Events {
   run: [run: Run];
   samples: [investigationId: string, frame: Uint8Array];
-  storage: [waiting: boolean];
+  waiting: [waiting: boolean];
 }
 
-/** One channel of a run that is being recorded. */
-interface Track {
-  channelId: number;
-  key: string;
-  channel: number;
-  device: LinkedDevice;
-  rate: number;
-  /** Time of reading 0 after the origin of the run, in seconds. */
-  start: number;
-  next: number;
-  /** Reading at which the run is complete; Infinity without a length. */
-  limit: number;
-}
-
+/** The recording of one investigation, and what of it is known to the database. */
 interface Recording {
-  run: Run;
-  /** Origin of the run's time, by the server's clock in ms. */
-  origin: number;
-  lengthSeconds: number | null;
-  tracks: Track[];
-  gaps: Gap[];
-  deadline: NodeJS.Timeout | null;
-  ending: Promise<Run> | null;
+  investigationId: string;
+  state: RecorderState;
+  run: Run | null;
+  /** What the devices said when the run began, to hold their return against. */
+  hellos: Map<string, LinkedDevice['hello']>;
+  entered: Deferred<Run>;
+  ended: Deferred<Run>;
+  marked: { dirty: boolean; timer: NodeJS.Timeout | null };
 }
 
-/** How long after its length a run waits for a device that does not send. */
-const patienceSeconds = 1.5;
-/** A gap longer than this is no longer filled with missing readings but ends the channel. */
-const longestGapReadings = 10_000_000;
+const tickMilliseconds = 100;
+const markMilliseconds = 1000;
+const retryMilliseconds = 500;
+/** How long a request that ends a run waits for its rest to be stored before it answers that this goes on. */
+const patienceMilliseconds = 1800;
 
-/** Records runs: idle until started, then recording until stopped, complete, or interrupted. One run an investigation. */
+/** Carries out what the steps of recordings want: database, live stream, devices. One run an investigation at a time. */
 export class Recorder extends EventEmitter<Events> {
   private readonly recordings = new Map<string, Recording>();
-  private readonly starting = new Set<string>();
   readonly writer: BlockWriter;
+  private readonly timer: NodeJS.Timeout;
+  private closing = false;
 
   constructor(
     private readonly registry: DeviceRegistry,
+    storage: Knex,
     private readonly log: Logger,
   ) {
     super();
-    this.writer = new BlockWriter(log, (waiting) => this.emit('storage', waiting));
-    registry.on('samples', (device, frame) => this.take(device, frame));
+    this.writer = new BlockWriter(storage, log, (waiting) => this.emit('waiting', waiting));
+    registry.on('samples', (device, taken) => this.readings(device, taken));
+    registry.on('gone', ({ code }) => this.all({ kind: 'left', code, now: performance.now() }));
+    registry.on('back', (device) => this.returned(device));
+    registry.on('doubt', (device, sentence) =>
+      this.all({ kind: 'disbelieved', code: device.code, sentence, now: performance.now() }),
+    );
+    registry.on('remark', (_device, sentence) => this.remark(_device.code, sentence));
     registry.busy = (code) => {
-      for (const { run, tracks } of this.recordings.values())
-        if (tracks.some((track) => track.device.code === code))
-          return `${code} is recording ${run.name}. Stop the run before changing the sensor.`;
+      for (const { run, state } of this.recordings.values())
+        if ('tracks' in state && state.tracks.some((track) => track.code === code))
+          return `${code} is recording ${run?.name ?? 'a run'}. Stop the run before changing the sensor.`;
       return null;
     };
+    registry.rateInRun = (code) => {
+      for (const { state } of this.recordings.values())
+        if (state.phase === 'recording' || state.phase === 'armed')
+          for (const track of state.tracks) if (track.code === code) return track.rate;
+      return null;
+    };
+    this.timer = setInterval(() => this.all({ kind: 'tick', now: performance.now() }), tickMilliseconds);
   }
 
   /** Starts a run from all devices that are connected. @throws Failure */
   async start(investigationId: string): Promise<Run> {
-    if (this.recordings.has(investigationId) || this.starting.has(investigationId))
+    if (this.recordings.has(investigationId))
       throw new Failure('already-recording', 'A run is being recorded already. Stop it first.');
-    this.starting.add(investigationId);
-    // Readings that come while the run is being entered into the database belong to it already.
-    const meanwhile: [device: LinkedDevice, frame: SampleFrame][] = [];
-    const listen = (device: LinkedDevice, frame: SampleFrame) => void meanwhile.push([device, frame]);
+    const recording: Recording = {
+      investigationId,
+      state: { phase: 'idle' },
+      run: null,
+      hellos: new Map(),
+      entered: deferred(),
+      ended: deferred(),
+      marked: { dirty: false, timer: null },
+    };
+    // Nobody may be waiting for these when they fail.
+    recording.entered.promise.catch(() => undefined);
+    recording.ended.promise.catch(() => undefined);
+    this.recordings.set(investigationId, recording);
+    const pressed = performance.now();
     try {
       const investigation = await findInvestigation(investigationId);
       const devices = this.registry
         .ready()
-        .filter(({ stream }) => stream !== null && stream.epoch < Infinity);
+        .filter(({ stream }) => stream !== null && stream.clock.epoch < Infinity);
       if (devices.length === 0)
         throw new Failure('nothing-connected', 'No sensor is sending. Connect one and wait for its reading.');
-      this.registry.on('samples', listen);
-      // Time zero is the next reading of the first device, so that runs begin at 0 and not at a fraction of an interval.
-      const now = performance.now();
-      const firstReading = ({ stream }: LinkedDevice, from: number) => {
-        if (stream === null) throw new Failure('device-absent', 'A sensor went away. Try again.');
-        return Math.max(Math.ceil(((from - stream.epoch) * stream.rate) / 1000), 0);
-      };
-      const timeOf = ({ stream }: LinkedDevice, index: number) =>
-        stream === null ? now : stream.epoch + (index * 1000) / stream.rate;
-      const origin = timeOf(devices[0], firstReading(devices[0], now));
-      const { lengthSeconds } = investigation.plan;
-      const used = new Set<string>();
-      const plans = devices.flatMap((device, place) => {
-        const index = place === 0 ? firstReading(device, now) : firstReading(device, origin);
-        const start = place === 0 ? 0 : (timeOf(device, index) - origin) / 1000;
-        return device.hello.channels.map((channel, c) => {
-          let key = channel.symbol;
-          for (let n = 2; used.has(key); n++) key = `${channel.symbol}${n}`;
-          used.add(key);
-          return { device, channel, c, key, start, rate: device.rate };
-        });
-      });
-      const run = await addRun({
-        investigationId,
-        origin: 'recorded',
-        state: 'recording',
-        plan: investigation.plan,
-        channels: plans.map(({ device, channel, c, key, start, rate }) => ({
-          key,
-          symbol: key,
-          quantity: channel.quantity,
-          unit: channel.unit,
-          timeUnit: 's',
-          interval: 1 / rate,
-          start,
-          ...device.calibratedRange(c),
-          deviceCode: device.code,
-          zero: device.zeroOf(c),
-          reversed: device.settings.reversed,
-        })),
-      });
-      const tracks = plans.map(({ device, c, key, start, rate }, i): Track => {
-        const channelId = run.channels[i].id;
-        this.writer.open(channelId);
-        const limit =
-          lengthSeconds === null
-            ? Infinity
-            : Math.max(Math.floor((lengthSeconds - start) * rate + 1e-6) + 1, 1);
-        return { channelId, key, channel: c, device, rate, start, next: 0, limit };
-      });
-      const deadline =
-        lengthSeconds === null
-          ? null
-          : setTimeout(
-              () => void this.stop(investigationId).catch((error: unknown) => this.log.error(error)),
-              origin - performance.now() + (lengthSeconds + patienceSeconds) * 1000,
-            );
-      this.recordings.set(investigationId, {
-        run,
-        origin,
-        lengthSeconds,
-        tracks,
-        gaps: [],
-        deadline,
-        ending: null,
-      });
-      this.emit('run', run);
-      for (const [device, frame] of meanwhile) this.take(device, frame);
-      return run;
-    } finally {
-      this.registry.off('samples', listen);
-      this.starting.delete(investigationId);
+      const { sources, plan } = sourcesOf(devices, investigation.plan, (code) =>
+        this.registry.isConnected(code),
+      );
+      for (const { code, hello } of devices) recording.hellos.set(code, hello);
+      this.dispatch(recording, { kind: 'arm', now: pressed, plan, sources });
+      return await recording.entered.promise;
+    } catch (error) {
+      this.recordings.delete(investigationId);
+      throw error;
     }
   }
 
@@ -161,109 +117,260 @@ export class Recorder extends EventEmitter<Events> {
   async stop(investigationId: string): Promise<Run> {
     const recording = this.recordings.get(investigationId);
     if (recording === undefined) throw new Failure('not-recording', 'No run is being recorded.');
-    recording.ending ??= this.end(investigationId, recording);
-    return recording.ending;
+    this.dispatch(recording, { kind: 'stop', now: performance.now() });
+    const late = new Promise<null>((resolve) =>
+      setTimeout(() => resolve(null), patienceMilliseconds).unref(),
+    );
+    const ended = await Promise.race([recording.ended.promise, late]);
+    if (ended !== null) return ended;
+    throw new Failure(
+      'database-away',
+      'The run has ended, but the database does not answer. Its rest waits in memory and is stored when the database is back.',
+    );
   }
 
-  /** Stops everything in good order, for the end of the server. */
+  /** Stops everything in good order, for the end of the server; what a database that is away does not take within a few seconds is lost. */
   async close(): Promise<void> {
-    await Promise.all([...this.recordings.keys()].map((id) => this.stop(id)));
+    this.closing = true;
+    clearInterval(this.timer);
+    const ends = [...this.recordings.values()].map((recording) => {
+      this.dispatch(recording, { kind: 'stop', now: performance.now() });
+      return recording.ended.promise.catch(() => undefined);
+    });
+    await Promise.race([Promise.all(ends), new Promise((resolve) => setTimeout(resolve, 4000).unref())]);
     this.writer.close();
   }
 
-  private async end(investigationId: string, recording: Recording): Promise<Run> {
-    if (recording.deadline !== null) clearTimeout(recording.deadline);
-    const elapsed = Math.min(
-      (performance.now() - recording.origin) / 1000,
-      recording.lengthSeconds ?? Number.POSITIVE_INFINITY,
-    );
-    // A device that is away at the end leaves a gap up to the end.
-    for (const track of recording.tracks) {
-      const reached = track.start + track.next / track.rate;
-      if (!track.device.present && elapsed - reached > 2 / track.rate)
-        recording.gaps.push({ channel: track.key, from: reached, to: elapsed });
-    }
-    const channelIds = recording.tracks.map(({ channelId }) => channelId);
-    recording.tracks = [];
-    await this.writer.finish(channelIds);
-    if (recording.gaps.length > 0) await changeRun(recording.run.id, { gaps: recording.gaps });
-    const run = await endRun(recording.run.id, 'ended');
-    this.recordings.delete(investigationId);
-    this.emit('run', run);
-    for (const id of channelIds) await joinBlocks(id);
-    return run;
+  private all(event: RecorderEvent): void {
+    for (const recording of this.recordings.values()) this.dispatch(recording, event);
   }
 
-  private take(device: LinkedDevice, frame: SampleFrame): void {
-    for (const [investigationId, recording] of this.recordings) {
-      let taken = false;
-      for (const track of recording.tracks) {
-        if (track.device !== device) continue;
-        taken = this.takeTrack(investigationId, recording, track, frame) || taken;
-      }
-      if (taken && recording.tracks.every(({ next, limit }) => next >= limit))
-        this.stop(investigationId).catch((error: unknown) => this.log.error(error));
+  private dispatch(recording: Recording, event: RecorderEvent): void {
+    const [state, effects] = step(recording.state, event);
+    recording.state = state;
+    for (const effect of effects) this.carryOut(recording, effect);
+  }
+
+  private readings(device: LinkedDevice, taken: TakenFrame): void {
+    const event = readingsOf(device, taken);
+    if (event !== null) this.all(event);
+  }
+
+  private returned(device: LinkedDevice): void {
+    for (const recording of this.recordings.values()) {
+      const known = recording.hellos.get(device.code);
+      if (known === undefined || device.stream === null || !('tracks' in recording.state)) continue;
+      const { channels, rates, sampling } = device.hello;
+      const mine = recording.state.tracks.filter(({ code }) => code === device.code);
+      const places: Record<string, number> = {};
+      const fits = mine.every(({ channelKey, rate }) => {
+        const place = channels.findIndex(({ key }) => key === channelKey);
+        const before = known.channels.find(({ key }) => key === channelKey);
+        places[channelKey] = place;
+        return (
+          place >= 0 &&
+          before !== undefined &&
+          sameChannel(before, channels[place]) &&
+          sampling === known.sampling &&
+          (sampling !== 'regular' || (rate >= rates.lowest && rate <= rates.highest))
+        );
+      });
+      this.dispatch(recording, {
+        kind: 'returned',
+        code: device.code,
+        stream: device.stream.number,
+        places: fits ? places : null,
+        now: performance.now(),
+      });
     }
   }
 
-  private takeTrack(
-    investigationId: string,
-    recording: Recording,
-    track: Track,
-    frame: SampleFrame,
-  ): boolean {
-    const { stream } = track.device;
-    if (stream === null) return false;
-    const { channels } = frame;
-    const count = frame.values.length / channels;
-    // Where the frame's first sample falls on the grid of this track.
-    const moment =
-      (stream.epoch + (frame.firstIndex * 1000) / stream.rate - recording.origin) / 1000 - track.start;
-    let index = this.follows(track, frame) ? track.next : Math.round(moment * track.rate);
-    const out: number[] = [];
-    const firstIndex = track.next;
-    for (let i = 0; i < count; i++, index++) {
-      if (index < track.next || index >= track.limit) continue;
-      if (index - track.next > longestGapReadings) return false;
-      if (index > track.next && track.next > 0) this.markGap(recording, track, index);
-      for (; track.next < index; track.next++) out.push(NaN);
-      out.push(track.device.calibrated(frame.values[i * channels + track.channel], track.channel));
-      track.next++;
+  private remark(code: string, sentence: string): void {
+    for (const recording of this.recordings.values())
+      if (recording.hellos.has(code)) this.dispatch(recording, { kind: 'remarked', sentence });
+  }
+
+  private carryOut(recording: Recording, effect: RecorderEffect): void {
+    switch (effect.kind) {
+      case 'enter':
+        void this.enter(recording, effect.plan, effect.channels);
+        break;
+      case 'replay':
+        for (const device of this.registry.all())
+          for (const taken of device.ring.since(effect.since)) {
+            const event = readingsOf(device, taken);
+            if (event !== null) this.dispatch(recording, event);
+          }
+        break;
+      case 'append':
+        this.append(recording, effect);
+        break;
+      case 'mark':
+        this.mark(recording);
+        break;
+      case 'finish':
+        void this.finish(recording);
+        break;
     }
-    this.followed.set(track, { stream: stream.number, next: frame.firstIndex + count });
-    if (out.length === 0) return false;
-    for (const value of out) this.writer.append(track.channelId, value);
+  }
+
+  private async enter(recording: Recording, plan: Plan, channels: ChannelFields[]): Promise<void> {
+    try {
+      await keepBindings(recording.investigationId, plan.bindings);
+      const run = await addRun({
+        investigationId: recording.investigationId,
+        origin: 'recorded',
+        state: 'recording',
+        plan,
+        channels,
+      });
+      recording.run = run;
+      for (const { id } of run.channels) this.writer.open(id);
+      recording.entered.resolve(run);
+      this.emit('run', run);
+      this.dispatch(recording, { kind: 'entered' });
+    } catch (error) {
+      this.dispatch(recording, { kind: 'not-entered', sentence: String(error) });
+      this.recordings.delete(recording.investigationId);
+      recording.entered.reject(error);
+      recording.ended.reject(error);
+    }
+  }
+
+  private append(
+    { run, investigationId }: Recording,
+    { track, firstIndex, values, times }: Extract<RecorderEffect, { kind: 'append' }>,
+  ): void {
+    const channel = run?.channels[track];
+    if (channel === undefined) return;
+    if (!this.writer.append(channel.id, { firstIndex, values, times })) {
+      this.log.error(`Too many readings wait for the database; those of channel ${channel.id} are lost`);
+      return;
+    }
     this.emit(
       'samples',
       investigationId,
-      encodeFrame({
-        kind: frameKinds.run,
-        subject: track.channelId,
-        firstIndex,
-        channels: 1,
-        values: Float64Array.from(out),
-      }),
+      encodeFrame({ kind: frameKinds.run, subject: channel.id, firstIndex, channels: 1, values, times }),
     );
-    return true;
   }
 
-  private readonly followed = new WeakMap<Track, { stream: number; next: number }>();
-
-  /** Whether a frame goes on right where the last one of this track ended, so that no clock needs asking. */
-  private follows(track: Track, frame: SampleFrame): boolean {
-    const last = this.followed.get(track);
-    return last !== undefined && last.stream === frame.subject && last.next === frame.firstIndex;
+  /** Stores gaps and sentences and tells the screens, at most once a second and apart from the readings. */
+  private mark(recording: Recording): void {
+    const { marked } = recording;
+    marked.dirty = true;
+    marked.timer ??= setTimeout(() => {
+      marked.timer = null;
+      if (!marked.dirty || !('gaps' in recording.state) || recording.run === null) return;
+      marked.dirty = false;
+      const { gaps, notes } = recording.state;
+      markRun(recording.run.id, gaps, notes)
+        .then((run) => this.emit('run', run))
+        .catch(() => this.mark(recording));
+    }, markMilliseconds);
   }
 
-  private markGap(recording: Recording, track: Track, index: number): void {
-    const gap: Gap = {
-      channel: track.key,
-      from: track.start + track.next / track.rate,
-      to: track.start + index / track.rate,
+  /** Stores the rest of a run and its end; tried until it succeeds. */
+  private async finish(recording: Recording): Promise<void> {
+    const { run, state, investigationId, marked } = recording;
+    if (run === null || state.phase !== 'ending') {
+      this.recordings.delete(investigationId);
+      return;
+    }
+    if (marked.timer !== null) clearTimeout(marked.timer);
+    marked.timer = null;
+    const channelIds = run.channels.map(({ id }) => id);
+    for (;;) {
+      try {
+        if (await this.writer.flush()) {
+          await markRun(run.id, state.gaps, state.notes);
+          const ended = await endRun(run.id, 'ended');
+          this.writer.forget(channelIds);
+          this.dispatch(recording, { kind: 'stored' });
+          this.recordings.delete(investigationId);
+          recording.ended.resolve(ended);
+          this.emit('run', ended);
+          break;
+        }
+      } catch (error) {
+        this.log.warn(
+          { run: run.id, error: String(error) },
+          'The end of a run cannot be stored yet; it is tried again',
+        );
+      }
+      if (this.closing && this.writer.isWaiting) {
+        await new Promise((resolve) => setTimeout(resolve, retryMilliseconds).unref());
+        continue;
+      }
+      await new Promise((resolve) => setTimeout(resolve, retryMilliseconds));
+    }
+    try {
+      for (const id of channelIds) await joinBlocks(id);
+      const joined = await readRun(run.id);
+      this.emit('run', joined);
+    } catch (error) {
+      this.log.warn(
+        { run: run.id, error: String(error) },
+        'Blocks of a run stay as small as they were recorded',
+      );
+    }
+  }
+}
+
+function readingsOf(device: LinkedDevice, { frame }: TakenFrame): RecorderEvent | null {
+  const { stream } = device;
+  if (stream === null || frame.subject !== stream.number) return null;
+  return {
+    kind: 'readings',
+    code: device.code,
+    stream: stream.number,
+    epoch: stream.clock.epoch,
+    firstIndex: frame.firstIndex,
+    channels: frame.channels,
+    values: frame.values,
+    times: frame.times,
+  };
+}
+
+/** What takes part in a run, and the plan with its quantities bound to channels. */
+function sourcesOf(
+  devices: readonly LinkedDevice[],
+  plan: Plan,
+  isConnected: (code: string) => boolean,
+): { sources: Source[]; plan: Plan } {
+  const offered = devices.flatMap(({ code, hello }) =>
+    hello.channels.map(({ key, symbol }) => ({ code, channel: key, symbol })),
+  );
+  const { keys, bindings } = boundKeys(plan.bindings, offered, isConnected);
+  let place = 0;
+  const sources = devices.map((device): Source => {
+    const { stream, hello, code } = device;
+    if (stream === null) throw new Failure('device-absent', 'A sensor went away. Try again.');
+    return {
+      code,
+      stream: stream.number,
+      rate: stream.rate,
+      sampling: hello.sampling,
+      epoch: stream.clock.epoch,
+      tracks: hello.channels.map((channel, c) => {
+        const key = keys[place++];
+        return {
+          channelKey: channel.key,
+          channel: c,
+          fields: {
+            key,
+            symbol: key,
+            quantity: channel.quantity,
+            unit: channel.unit,
+            timeUnit: 's',
+            ...device.calibratedRange(c),
+            noise: channel.noise > 0 ? channel.noise : null,
+            deviceCode: code,
+            zero: device.zeroOf(c),
+            reversed: device.settings.reversed,
+          },
+        };
+      }),
     };
-    recording.gaps.push(gap);
-    changeRun(recording.run.id, { gaps: recording.gaps })
-      .then((run) => this.emit('run', run))
-      .catch((error: unknown) => this.log.error(error));
-  }
+  });
+  return { sources, plan: { ...plan, bindings } };
 }

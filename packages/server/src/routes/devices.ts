@@ -20,6 +20,10 @@ export function deviceRoutes(registry: DeviceRegistry): Router {
     await registry.clearZero(textOf(request, 'code'));
     response.status(204).end();
   });
+  router.post('/:code/admission', async (request, response) => {
+    await registry.admit(textOf(request, 'code'));
+    response.status(204).end();
+  });
   router.post('/:code/flash', (request, response) => {
     registry.flash(textOf(request, 'code'));
     response.status(204).end();

@@ -1,9 +1,8 @@
 import { investigationPatchSchema, newInvestigationSchema, workingsPutSchema } from '@heuristor/contracts';
-import { Router, text } from 'express';
-import { Failure } from '../failure';
+import { Router } from 'express';
+import { type Importer } from '../imports/importer';
 import { type LiveServer } from '../live/liveServer';
 import { type Recorder } from '../recorder/recorder';
-import { importColumns } from '../services/imports';
 import {
   changeInvestigation,
   copyInvestigation,
@@ -16,9 +15,7 @@ import {
 } from '../services/investigations';
 import { bodyOf, idOf } from './validated';
 
-const largestFile = '64mb';
-
-export function investigationRoutes(recorder: Recorder, live: LiveServer): Router {
+export function investigationRoutes(recorder: Recorder, live: LiveServer, importer: Importer): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json(await listInvestigations());
@@ -58,12 +55,9 @@ export function investigationRoutes(recorder: Recorder, live: LiveServer): Route
   router.delete('/:id/recording', async (request, response) => {
     response.json(await recorder.stop(idOf(request)));
   });
-  router.post('/:id/imports', text({ type: 'text/csv', limit: largestFile }), async (request, response) => {
-    if (typeof request.body !== 'string') throw new Failure('invalid-request', 'Send the file as text/csv.');
-    const name = typeof request.query.name === 'string' ? request.query.name : '';
-    const run = await importColumns(idOf(request), request.body, name);
-    live.broadcast({ type: 'run', run }, run.investigationId);
-    response.status(201).json(run);
+  router.post('/:id/imports', async (request, response) => {
+    const name = typeof request.query.name === 'string' ? request.query.name.replaceAll('\u0000', '') : '';
+    response.status(202).json(await importer.receive(idOf(request), name, request));
   });
   return router;
 }

@@ -1,37 +1,31 @@
 import { runPatchSchema } from '@heuristor/contracts';
-import { type Response, Router } from 'express';
+import { Router } from 'express';
+import { pipeline } from 'node:stream/promises';
+import { Readable } from 'node:stream';
 import { Failure } from '../failure';
 import { type LiveServer } from '../live/liveServer';
 import { type Recorder } from '../recorder/recorder';
-import { changeRun, readRun, removeRun } from '../services/runs';
-import { readSamples } from '../services/samples';
-import { type Run } from '@heuristor/contracts';
-import { bodyOf, idOf, textOf } from './validated';
+import { changeRun, readRun } from '../services/runs';
+import { findChannel, readSamples } from '../services/samples';
+import { bodyOf, idOf, indexOf, textOf } from './validated';
 
 export function runRoutes(live: LiveServer): Router {
   const router = Router();
-  const tell = (run: Run, response: Response) => {
-    live.broadcast({ type: 'run', run }, run.investigationId);
-    response.json(run);
-  };
   router.get('/:id', async (request, response) => {
     response.json(await readRun(idOf(request)));
   });
   router.patch('/:id', async (request, response) => {
-    const id = idOf(request);
-    await readRun(id);
-    tell(await changeRun(id, bodyOf(runPatchSchema, request)), response);
-  });
-  router.delete('/:id', async (request, response) => {
-    tell(await removeRun(idOf(request), true), response);
-  });
-  router.post('/:id/restore', async (request, response) => {
-    tell(await removeRun(idOf(request), false), response);
+    const run = await changeRun(idOf(request), bodyOf(runPatchSchema, request));
+    live.broadcast({ type: 'run', run }, run.investigationId);
+    response.json(run);
   });
   return router;
 }
 
-/** Readings of channels as float64, little endian. A run in progress is stored up to this moment first. */
+/**
+ * Readings of channels as float64, little endian, from an index on where one is asked for. A run in progress is stored up to
+ * this moment first.
+ */
 export function channelRoutes(recorder: Recorder): Router {
   const router = Router();
   for (const what of ['values', 'times'] as const)
@@ -39,9 +33,21 @@ export function channelRoutes(recorder: Recorder): Router {
       const id = Number(textOf(request, 'id'));
       if (!Number.isInteger(id) || id < 1 || id > 2 ** 31 - 1)
         throw new Failure('not-found', 'There is no such channel.');
+      const channel = await findChannel(id);
       await recorder.writer.flush();
-      const samples = await readSamples(id, what);
-      response.type('application/octet-stream').send(samples);
+      const samples = readSamples(channel, what, indexOf(request, 'from'));
+      // The first piece is asked for before anything is answered, so that a refusal can still be one.
+      const first = await samples.next();
+      response.type('application/octet-stream');
+      if (first.done === true) {
+        response.send(Buffer.alloc(0));
+        return;
+      }
+      const pieces = async function* () {
+        yield first.value;
+        yield* samples;
+      };
+      await pipeline(Readable.from(pieces(), { objectMode: false }), response);
     });
   return router;
 }

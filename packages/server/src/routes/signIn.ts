@@ -2,7 +2,7 @@ import { signInSchema } from '@heuristor/contracts';
 import * as cookies from 'cookie';
 import { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { cookieName, cookieOf } from '../auth/guard';
+import { cookieNameOf, cookieOf } from '../auth/guard';
 import { forgetCookie, redeemLinkToken, teacherOfCookie } from '../auth/signIn';
 import { Failure } from '../failure';
 import { bodyOf } from './validated';
@@ -10,7 +10,7 @@ import { bodyOf } from './validated';
 const cookieOptions = { httpOnly: true, sameSite: 'strict', path: '/' } as const;
 
 /** The only routes that answer without a cookie. */
-export function signInRoutes(): Router {
+export function signInRoutes(onSignOut: (cookie: string) => void): Router {
   const router = Router();
   const limited = rateLimit({
     windowMs: 60_000,
@@ -26,14 +26,20 @@ export function signInRoutes(): Router {
     const { cookie, maxAgeSeconds } = await redeemLinkToken(token);
     response.setHeader(
       'Set-Cookie',
-      cookies.serialize(cookieName, cookie, { ...cookieOptions, maxAge: maxAgeSeconds }),
+      cookies.serialize(cookieNameOf(request), cookie, { ...cookieOptions, maxAge: maxAgeSeconds }),
     );
     response.status(204).end();
   });
   router.post('/sign-out', async (request, response) => {
     const cookie = cookieOf(request);
-    if (cookie !== undefined) await forgetCookie(cookie);
-    response.setHeader('Set-Cookie', cookies.serialize(cookieName, '', { ...cookieOptions, maxAge: 0 }));
+    if (cookie !== undefined) {
+      await forgetCookie(cookie);
+      onSignOut(cookie);
+    }
+    response.setHeader(
+      'Set-Cookie',
+      cookies.serialize(cookieNameOf(request), '', { ...cookieOptions, maxAge: 0 }),
+    );
     response.status(204).end();
   });
   router.get('/me', async (request, response) => {

@@ -22,5 +22,20 @@ export function idOf(request: Request, name = 'id'): string {
   return parsed.data;
 }
 
-/** A text in the path. */
-export const textOf = (request: Request, name: string): string => String(request.params[name]);
+/** A text in the path, without what no text of ours holds. @throws Failure */
+export function textOf(request: Request, name: string): string {
+  const text = String(request.params[name]);
+  if (text.includes('\u0000'))
+    throw new Failure('not-found', 'There is nothing at an address with the character NUL.');
+  return text;
+}
+
+/** A whole number from 0 on in the query, 0 where there is none. @throws Failure */
+export function indexOf(request: Request, name: string): number {
+  const text = request.query[name];
+  if (text === undefined) return 0;
+  const index = typeof text === 'string' && text !== '' ? Number(text) : NaN;
+  if (!Number.isInteger(index) || index < 0 || index > 2 ** 31 - 1)
+    throw new Failure('invalid-request', `${name} must be a whole number from 0 to 2147483647.`);
+  return index;
+}

@@ -1,46 +1,90 @@
 import {
+  type Binding,
   type Investigation,
   type InvestigationPatch,
   type InvestigationSummary,
+  type Plan,
+  UnreadableDocument,
   type WorkingsDocument,
   emptyWorkings,
-  workingsSchema,
+  readPlan,
+  readWorkings,
+  usualPlan,
 } from '@heuristor/contracts';
+import { type Transaction } from 'objection';
+import { onlyTeacher } from '../auth/signIn';
 import { Failure } from '../failure';
 import { ChannelModel } from '../models/channel';
+import { GapModel } from '../models/gap';
 import { InvestigationModel } from '../models/investigation';
 import { RunModel } from '../models/run';
+import { WorkingsModel } from '../models/workings';
 import { presentRun } from './present';
+import { makePreview } from './previews';
+
+const previewsShown = 3;
 
 const missing = () => new Failure('not-found', 'There is no such investigation. It may have been removed.');
 
-/** An investigation that is there. @throws Failure */
-export async function findInvestigation(id: string): Promise<InvestigationModel> {
-  const found = await InvestigationModel.query().findById(id).whereNull('deletedAt');
-  if (found === undefined) throw missing();
-  return found;
+/** Reads a stored document. @throws Failure that says what is wrong with it */
+function readable<T>(read: (stored: unknown) => T, stored: unknown): T {
+  try {
+    return read(stored);
+  } catch (error) {
+    if (error instanceof UnreadableDocument) throw new Failure('unreadable-document', error.message);
+    throw error;
+  }
 }
 
-/** All investigations, the one touched last on top. */
+/** An investigation that is there, its plan in today's form. @throws Failure */
+export async function findInvestigation(id: string): Promise<{ id: string; name: string; plan: Plan }> {
+  const found = await InvestigationModel.query().findById(id).whereNull('deletedAt');
+  if (found === undefined) throw missing();
+  return { id: found.id, name: found.name, plan: readable(readPlan, found.plan) };
+}
+
+/** All investigations, the one used last on top. */
 export async function listInvestigations(): Promise<InvestigationSummary[]> {
-  const rows = await InvestigationModel.query()
-    .whereNull('investigation.deletedAt')
-    .select('investigation.*')
-    .select(
-      RunModel.query()
-        .count()
-        .whereColumn('run.investigationId', 'investigation.id')
-        .whereNull('run.deletedAt')
-        .as('runCount'),
-    )
-    .orderBy('updatedAt', 'desc');
-  return rows.map((row) => ({
-    id: row.id,
-    name: row.name,
-    runCount: Number((row as InvestigationModel & { runCount: number }).runCount),
-    lineCount: row.workings.lines.length,
-    updatedAt: row.updatedAt.toISOString(),
-  }));
+  const rows = await InvestigationModel.query().whereNull('deletedAt').orderBy('usedAt', 'desc');
+  const ids = rows.map(({ id }) => id);
+  const runs = await RunModel.query()
+    .whereIn('investigationId', ids)
+    .whereNull('deletedAt')
+    .select('id', 'investigationId', 'shown', 'style', 'state', 'preview')
+    .orderBy('number');
+  const sheets = await WorkingsModel.query()
+    .whereIn('investigationId', ids)
+    .select('investigationId', 'document');
+  return Promise.all(
+    rows.map(async (row) => {
+      const own = runs.filter(({ investigationId }) => investigationId === row.id);
+      const pictured = own.filter(({ shown, state }) => shown && state !== 'recording').slice(-previewsShown);
+      const previews = await Promise.all(
+        pictured.map(async ({ id, style, preview }) => ({
+          style,
+          preview: preview ?? (await makePreview(id)),
+        })),
+      );
+      return {
+        id: row.id,
+        name: row.name,
+        runCount: own.length,
+        entryCount: entryCountOf(sheets.find(({ investigationId }) => investigationId === row.id)?.document),
+        usedAt: (row.usedAt ?? row.updatedAt).toISOString(),
+        previews: previews.flatMap(({ style, preview }) => (preview === null ? [] : [{ style, ...preview }])),
+      };
+    }),
+  );
+}
+
+/** A document that cannot be read must not hide the list of all the others. */
+function entryCountOf(document: unknown): number {
+  if (document === undefined) return 0;
+  try {
+    return readWorkings(document).entries.length;
+  } catch {
+    return 0;
+  }
 }
 
 /** Whether there has ever been an investigation, removed ones included. */
@@ -52,37 +96,70 @@ export async function createInvestigation(
   name: string,
   workings: WorkingsDocument = emptyWorkings,
 ): Promise<string> {
-  const { id } = await InvestigationModel.query().insertAndFetch({
-    name,
-    plan: { lengthSeconds: 8 },
-    workings,
+  return InvestigationModel.transaction(async (transaction) => {
+    const { id } = await InvestigationModel.query(transaction).insertAndFetch({
+      name,
+      plan: usualPlan,
+      usedAt: new Date(),
+    });
+    await addWorkings(id, workings, transaction);
+    return id;
   });
-  return id;
+}
+
+async function addWorkings(
+  investigationId: string,
+  document: unknown,
+  transaction: Transaction,
+): Promise<void> {
+  const owner = await onlyTeacher(transaction);
+  await WorkingsModel.query(transaction).insert({ investigationId, ownerId: owner.id, document });
+}
+
+async function findWorkings(investigationId: string): Promise<WorkingsModel> {
+  const owner = await onlyTeacher();
+  const found = await WorkingsModel.query().where({ investigationId, ownerId: owner.id }).first();
+  if (found === undefined) throw missing();
+  return found;
 }
 
 /** An investigation with its runs, removed ones included, so that they can be put back. */
 export async function readInvestigation(id: string): Promise<Investigation> {
-  const found = await findInvestigation(id);
+  const { name, plan } = await findInvestigation(id);
+  const { document, version } = await findWorkings(id);
   const runs = await RunModel.query()
     .where({ investigationId: id })
-    .withGraphFetched('channels')
+    .withGraphFetched('[channels, gaps]')
     .orderBy('number');
+  await InvestigationModel.query().findById(id).patch({ usedAt: new Date() });
   return {
-    id: found.id,
-    name: found.name,
-    plan: found.plan,
-    // Parsed, so that what an older version stored is brought into today's form or refused here.
-    workings: workingsSchema.parse(found.workings),
-    workingsVersion: found.workingsVersion,
+    id,
+    name,
+    plan,
+    workings: readable(readWorkings, document),
+    workingsVersion: version,
     runs: runs.map(presentRun),
   };
 }
 
-export async function changeInvestigation(id: string, patch: InvestigationPatch): Promise<void> {
-  await findInvestigation(id);
+export async function changeInvestigation(id: string, { name, plan }: InvestigationPatch): Promise<void> {
+  const found = await findInvestigation(id);
   await InvestigationModel.query()
     .findById(id)
-    .patch({ ...patch, updatedAt: new Date() });
+    .patch({
+      ...(name === undefined ? {} : { name }),
+      ...(plan === undefined ? {} : { plan: { ...found.plan, ...plan } }),
+      updatedAt: new Date(),
+    });
+}
+
+/** Remembers which channel of which device a quantity comes from, for the runs to come. */
+export async function keepBindings(id: string, bindings: Binding[]): Promise<void> {
+  const { plan } = await findInvestigation(id);
+  if (JSON.stringify(plan.bindings) === JSON.stringify(bindings)) return;
+  await InvestigationModel.query()
+    .findById(id)
+    .patch({ plan: { ...plan, bindings } });
 }
 
 /**
@@ -90,19 +167,23 @@ export async function changeInvestigation(id: string, patch: InvestigationPatch)
  * @throws Failure with the newer document where somebody was faster
  */
 export async function writeWorkings(
-  id: string,
+  investigationId: string,
   version: number,
   workings: WorkingsDocument,
 ): Promise<number> {
-  const changed = await InvestigationModel.query()
-    .where({ id, workingsVersion: version })
-    .whereNull('deletedAt')
-    .patch({ workings, workingsVersion: version + 1, updatedAt: new Date() });
-  if (changed === 1) return version + 1;
-  const { workings: current, workingsVersion } = await readInvestigation(id);
+  await findInvestigation(investigationId);
+  const owner = await onlyTeacher();
+  const changed = await WorkingsModel.query()
+    .where({ investigationId, ownerId: owner.id, version })
+    .patch({ document: workings, version: version + 1, updatedAt: new Date() });
+  if (changed === 1) {
+    await InvestigationModel.query().findById(investigationId).patch({ updatedAt: new Date() });
+    return version + 1;
+  }
+  const current = await findWorkings(investigationId);
   throw new Failure('stale-document', 'These workings were changed on another screen meanwhile.', {
-    workings: current,
-    version: workingsVersion,
+    workings: readable(readWorkings, current.document),
+    version: current.version,
   });
 }
 
@@ -119,40 +200,35 @@ export async function restoreInvestigation(id: string): Promise<void> {
 /** A copy with plan, workings and all runs that are not removed. */
 export async function copyInvestigation(id: string): Promise<string> {
   const source = await findInvestigation(id);
+  const { document } = await findWorkings(id);
   return InvestigationModel.transaction(async (transaction) => {
     const copy = await InvestigationModel.query(transaction).insertAndFetch({
-      name: `${source.name} (copy)`,
+      name: `${source.name.slice(0, 113)} (copy)`,
       plan: source.plan,
-      workings: source.workings,
+      usedAt: new Date(),
     });
+    await addWorkings(copy.id, document, transaction);
     const runs = await RunModel.query(transaction)
       .where({ investigationId: id })
       .whereNull('deletedAt')
       .whereNot({ state: 'recording' })
-      .withGraphFetched('channels');
+      .withGraphFetched('[channels, gaps]');
     for (const run of runs) {
-      const columns = {
-        number: run.number,
-        name: run.name,
-        origin: run.origin,
-        state: run.state,
-        shown: run.shown,
-      };
+      const { id: _id, channels = [], gaps = [], ...columns } = run.toJSON() as unknown as RunModel;
       const { id: runId } = await RunModel.query(transaction).insertAndFetch({
         ...columns,
-        style: run.style,
-        plan: run.plan,
-        gaps: run.gaps,
         startedAt: run.startedAt,
         endedAt: run.endedAt,
         investigationId: copy.id,
       });
-      for (const channel of run.channels ?? []) {
-        const { id: from, ...rest } = channel.toJSON();
+      for (const { channel, from, to } of gaps)
+        await GapModel.query(transaction).insert({ runId, channel, from, to });
+      for (const channel of channels) {
+        const { id: from, ...rest } = channel;
         const { id: to } = await ChannelModel.query(transaction).insertAndFetch({ ...rest, runId });
         await transaction.raw(
-          `insert into block ("channelId", sequence, "firstIndex", count, "values", times)
-           select ?, sequence, "firstIndex", count, "values", times from block where "channelId" = ?`,
+          `insert into block ("channelId", sequence, "firstIndex", count, "values", "times")
+           select ?, sequence, "firstIndex", count, "values", "times" from block where "channelId" = ?`,
           [to, from],
         );
       }

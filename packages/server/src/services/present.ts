@@ -1,39 +1,6 @@
-import { type Channel, type Run } from '@heuristor/contracts';
-import { type ChannelModel } from '../models/channel';
+import { type Run } from '@heuristor/contracts';
+import { channelFieldsOf } from '../models/channel';
 import { type RunModel } from '../models/run';
-
-export function presentChannel(channel: ChannelModel): Channel {
-  const {
-    id,
-    key,
-    symbol,
-    quantity,
-    unit,
-    timeUnit,
-    interval,
-    start,
-    low,
-    high,
-    deviceCode,
-    zero,
-    reversed,
-  } = channel;
-  return {
-    id,
-    key,
-    symbol,
-    quantity,
-    unit,
-    timeUnit,
-    interval,
-    start,
-    low,
-    high,
-    deviceCode,
-    zero,
-    reversed,
-  };
-}
 
 /** A run as it goes over HTTP and the live stream. */
 export function presentRun(run: RunModel): Run {
@@ -48,7 +15,10 @@ export function presentRun(run: RunModel): Run {
     style: run.style,
     startedAt: run.startedAt.toISOString(),
     removed: run.deletedAt !== null,
-    gaps: run.gaps,
-    channels: [...(run.channels ?? [])].sort((a, b) => a.position - b.position).map(presentChannel),
+    gaps: (run.gaps ?? []).map(({ channel, from, to }) => ({ channel, from, to })),
+    notes: run.notes,
+    channels: [...(run.channels ?? [])]
+      .sort((a, b) => a.position - b.position)
+      .map((channel) => ({ id: channel.id, ...channelFieldsOf(channel) })),
   };
 }

@@ -1,14 +1,14 @@
-import { type Plan, type Run, type RunPatch } from '@heuristor/contracts';
-import { type Model, type Transaction } from 'objection';
+import { type ChannelFields, type Gap, type Plan, type Run, type RunPatch } from '@heuristor/contracts';
+import { type Transaction } from 'objection';
 import { Failure } from '../failure';
 import { ChannelModel } from '../models/channel';
+import { GapModel } from '../models/gap';
 import { InvestigationModel } from '../models/investigation';
 import { RunModel } from '../models/run';
 import { presentRun } from './present';
 
 const styles = 8;
-
-export type NewChannel = Omit<ChannelModel, 'id' | 'runId' | 'position' | keyof Model>;
+const parts = '[channels, gaps]';
 
 export interface NewRun {
   investigationId: string;
@@ -16,7 +16,7 @@ export interface NewRun {
   origin: Run['origin'];
   state: Run['state'];
   plan: Plan;
-  channels: NewChannel[];
+  channels: ChannelFields[];
 }
 
 /** Adds a run with the next number of its investigation; numbers are never used twice. */
@@ -37,7 +37,7 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
       state: run.state,
       style: (number - 1) % styles,
       plan: run.plan,
-      gaps: [],
+      notes: [],
       endedAt: run.state === 'recording' ? null : new Date(),
     });
     inserted.channels = [];
@@ -53,29 +53,46 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
 
 /** A run with its channels. @throws Failure */
 export async function readRun(id: string): Promise<Run> {
-  const run = await RunModel.query().findById(id).withGraphFetched('channels');
+  const run = await RunModel.query().findById(id).withGraphFetched(parts);
   if (run === undefined) throw new Failure('not-found', 'There is no such run.');
   return presentRun(run);
 }
 
-export async function changeRun(id: string, patch: RunPatch | { gaps: Run['gaps'] }): Promise<Run> {
-  if (Object.keys(patch).length > 0) await RunModel.query().findById(id).patch(patch);
+/**
+ * Changes what people may change of a run. Removing is marking; it can be taken back at any time.
+ * @throws Failure where there is none, or where it is removed while it is being recorded
+ */
+export async function changeRun(id: string, { removed, ...patch }: RunPatch): Promise<Run> {
+  const run = await readRun(id);
+  if (removed === true && run.state === 'recording')
+    throw new Failure('already-recording', 'This run is being recorded. Stop it first.');
+  const marked = removed === undefined ? {} : { deletedAt: removed ? new Date() : null };
+  if (Object.keys(patch).length > 0 || removed !== undefined)
+    await RunModel.query()
+      .findById(id)
+      .patch({ ...patch, ...marked });
+  return readRun(id);
+}
+
+/** Stores the gaps and sentences of a run that is being recorded: what changed and what is new, never all of them anew. */
+export async function markRun(id: string, gaps: readonly Gap[], notes: readonly string[]): Promise<Run> {
+  await RunModel.transaction(async (transaction) => {
+    const known = await GapModel.query(transaction).where({ runId: id }).orderBy('id');
+    for (const [place, gap] of gaps.entries()) {
+      const before = known[place];
+      if (before === undefined) await GapModel.query(transaction).insert({ runId: id, ...gap });
+      else if (before.to !== gap.to || before.from !== gap.from)
+        await GapModel.query(transaction).findById(before.id).patch({ from: gap.from, to: gap.to });
+    }
+    await RunModel.query(transaction)
+      .findById(id)
+      .patch({ notes: [...notes] });
+  });
   return readRun(id);
 }
 
 export async function endRun(id: string, state: 'ended' | 'interrupted'): Promise<Run> {
   await RunModel.query().findById(id).patch({ state, endedAt: new Date() });
-  return readRun(id);
-}
-
-/** Removing is marking; the run can be put back at any time. @throws Failure while it is being recorded */
-export async function removeRun(id: string, removed: boolean): Promise<Run> {
-  const run = await readRun(id);
-  if (run.state === 'recording')
-    throw new Failure('already-recording', 'This run is being recorded. Stop it first.');
-  await RunModel.query()
-    .findById(id)
-    .patch({ deletedAt: removed ? new Date() : null });
   return readRun(id);
 }
 

@@ -4,21 +4,73 @@ import { BlockModel } from '../models/block';
 import { ChannelModel } from '../models/channel';
 
 const blockReadings = 65_536;
+/** Blocks are read and joined a few at a time, so that no run, however long, fills the memory. */
+const blocksAtOnce = 16;
 
-export const bytesOf = (values: Float64Array): Buffer =>
-  Buffer.from(values.buffer, values.byteOffset, values.byteLength);
+export const bytesOf = ({ buffer, byteOffset, byteLength }: Float64Array): Buffer =>
+  Buffer.from(buffer, byteOffset, byteLength);
 
-/** All stored readings (or times) of a channel, float64 little endian. @throws Failure */
-export async function readSamples(channelId: number, what: 'values' | 'times'): Promise<Buffer> {
-  const channel = await ChannelModel.query().findById(channelId);
+/** Bytes as numbers, wherever they lie. */
+export function numbersOf(bytes: Buffer): Float64Array {
+  const aligned = new Float64Array(bytes.length / 8);
+  Buffer.from(aligned.buffer).set(bytes);
+  return aligned;
+}
+
+/** A channel that is there. @throws Failure */
+export async function findChannel(id: number): Promise<ChannelModel> {
+  const channel = await ChannelModel.query().findById(id);
   if (channel === undefined) throw new Failure('not-found', 'There is no such channel.');
-  if (what === 'times' && channel.interval !== null)
+  return channel;
+}
+
+/**
+ * Stored readings (or times) of a channel from an index on, piece by piece as float64, little endian; readings that are missing
+ * between blocks are NaN.
+ * @throws Failure for the times of a channel that has none of its own
+ */
+export async function* readSamples(
+  channel: ChannelModel,
+  what: 'values' | 'times',
+  from = 0,
+): AsyncGenerator<Buffer> {
+  if (what === 'times' && channel.sampling.kind === 'regular')
     throw new Failure(
       'not-found',
       'This channel is sampled regularly; its times follow from start and interval.',
     );
-  const blocks = await BlockModel.query().where({ channelId }).orderBy('sequence').select(what);
-  return Buffer.concat(blocks.map((block) => block[what] ?? Buffer.alloc(0)));
+  let next = from;
+  let after = -1;
+  for (;;) {
+    const blocks = await BlockModel.query()
+      .where({ channelId: channel.id })
+      .where('sequence', '>', after)
+      .whereRaw('"firstIndex" + count > ?', [from])
+      .orderBy('sequence')
+      .limit(blocksAtOnce)
+      .select('sequence', 'firstIndex', 'count', what);
+    if (blocks.length === 0) return;
+    for (const block of blocks) {
+      after = block.sequence;
+      for (let hole = block.firstIndex - next; hole > 0;) {
+        const part = Math.min(hole, blockReadings);
+        yield bytesOf(new Float64Array(part).fill(NaN));
+        hole -= part;
+        next += part;
+      }
+      const skipped = Math.max(next - block.firstIndex, 0);
+      const bytes = block[what] ?? Buffer.alloc(0);
+      yield skipped === 0 ? bytes : bytes.subarray(skipped * 8);
+      next = block.firstIndex + block.count;
+    }
+  }
+}
+
+/** All readings of a channel at once. */
+export async function allSamples(channel: ChannelModel, what: 'values' | 'times'): Promise<Float64Array> {
+  const parts: Buffer[] = [];
+  for await (const part of readSamples(channel, what)) parts.push(part);
+  return numbersOf(Buffer.concat(parts));
 }
 
 /** Stores a whole channel in large blocks. */
@@ -41,19 +93,57 @@ export async function writeSamples(
   }
 }
 
-/** Joins the small blocks of a recording into large ones; readers see either all the old or all the new ones. */
+type Stored = Pick<BlockModel, 'sequence' | 'firstIndex' | 'count' | 'values' | 'times'>;
+
+/**
+ * Joins the small blocks of a recording into large ones, a stretch at a time; readers see either all the old or all the new
+ * ones of a stretch. Holes between blocks stay holes, and times stay with their readings.
+ */
 export async function joinBlocks(channelId: number): Promise<void> {
-  await BlockModel.transaction(async (transaction) => {
-    const blocks = await BlockModel.query(transaction)
+  let after = -1;
+  for (;;) {
+    const stretch = await BlockModel.query()
       .where({ channelId })
+      .where('sequence', '>', after)
       .orderBy('sequence')
-      .select('values');
+      .limit(2000)
+      .select('sequence', 'firstIndex', 'count');
+    if (stretch.length === 0) return;
+    const group = stretch.slice(0, groupLength(stretch));
+    after = group[group.length - 1].sequence;
+    if (group.length > 1) await joinGroup(channelId, group[0].sequence, after);
+  }
+}
+
+/** How many of the first blocks follow on each other and fit into one. */
+function groupLength(blocks: readonly Pick<Stored, 'firstIndex' | 'count'>[]): number {
+  let { count } = blocks[0];
+  let length = 1;
+  while (length < blocks.length) {
+    const block = blocks[length];
+    if (block.firstIndex !== blocks[0].firstIndex + count || count + block.count > blockReadings) break;
+    count += block.count;
+    length++;
+  }
+  return length;
+}
+
+async function joinGroup(channelId: number, from: number, to: number): Promise<void> {
+  await BlockModel.transaction(async (transaction) => {
+    const range = () =>
+      BlockModel.query(transaction).where({ channelId }).whereBetween('sequence', [from, to]);
+    const blocks = await range().orderBy('sequence').forUpdate();
     if (blocks.length < 2) return;
-    const joined = Buffer.concat(blocks.map((block) => block.values));
-    await BlockModel.query(transaction).where({ channelId }).delete();
-    const aligned = new Float64Array(
-      joined.buffer.slice(joined.byteOffset, joined.byteOffset + joined.byteLength),
-    );
-    await writeSamples(channelId, aligned, null, transaction);
+    const [{ firstIndex }] = blocks;
+    const isTimed = blocks.every(({ times }) => times !== null);
+    await range().delete();
+    await BlockModel.query(transaction).insert({
+      channelId,
+      sequence: from,
+      firstIndex,
+      count: blocks.reduce((sum, { count }) => sum + count, 0),
+      values: Buffer.concat(blocks.map(({ values }) => values)),
+      times: isTimed ? Buffer.concat(blocks.map(({ times }) => times ?? Buffer.alloc(0))) : null,
+    });
   });
 }

@@ -1,7 +1,13 @@
-import { type Hello, type ToDevice, encodeFrame, frameKinds, toDeviceSchema } from '@heuristor/contracts';
+import {
+  type HelloInput,
+  type ToDevice,
+  encodeFrame,
+  frameKinds,
+  toDeviceSchema,
+} from '@heuristor/contracts';
 import WebSocket from 'ws';
 
-export const helloOf = (code: string): Hello => ({
+export const helloOf = (code: string): HelloInput => ({
   type: 'hello',
   protocol: 'heuristor-link',
   version: 1,
@@ -35,7 +41,7 @@ export class FakeDevice {
     socket.on('message', (data) => device.hear(toDeviceSchema.parse(JSON.parse(String(data)))));
     await new Promise((resolve) => socket.once('open', resolve));
     socket.send(JSON.stringify(hello));
-    await device.heard(({ type }) => type === 'welcome' || type === 'refused');
+    await device.heard(({ type }) => type === 'welcome' || type === 'refused' || type === 'waiting');
     return device;
   }
 
@@ -62,6 +68,7 @@ export class FakeDevice {
         firstIndex: stream.sent,
         channels: 1,
         values,
+        times: null,
       }),
     );
     stream.sent = due;

@@ -22,7 +22,7 @@ export interface TestServer {
 }
 
 /** The whole server on a new database of the test cluster, whose address `npm test` hands over. */
-export async function startTestServer(): Promise<TestServer> {
+export async function startTestServer(isLocal?: Parameters<typeof startHeuristor>[2]): Promise<TestServer> {
   const server = process.env.HEURISTOR_TEST_DATABASE;
   if (server === undefined)
     throw new Error('HEURISTOR_TEST_DATABASE is not set; run the tests with “npm test”');
@@ -33,8 +33,9 @@ export async function startTestServer(): Promise<TestServer> {
   await client.end();
   const database = server.replace(/\/[^/]*$/, `/${name}`);
   const heuristor = await startHeuristor(
-    { database, port: 0, web: 'packages/web/dist', logLevel: 'silent' },
+    { database, port: 0, host: '127.0.0.1', web: 'packages/web/dist', logLevel: 'silent' },
     pino({ level: 'silent' }),
+    isLocal,
   );
   const anonymous = agentOf(heuristor.port);
   const answer = await anonymous.post('/api/sign-in').send({ token: await issueLinkToken() });

@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import { finite, plainText } from './basics';
+
+/** How the readings of a stored channel lie in time; the times themselves are stored with the readings where they are not regular. */
+export const channelSamplingSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('regular'), start: finite, interval: finite.positive() }),
+  z.object({ kind: z.literal('timed') }),
+  z.object({ kind: z.literal('events') }),
+]);
+export type ChannelSampling = z.infer<typeof channelSamplingSchema>;
+
+/** What a channel of a run is, wherever it goes: table, HTTP, live stream, browser. */
+export const channelFieldsSchema = z.object({
+  key: plainText,
+  symbol: plainText,
+  quantity: plainText,
+  unit: z.string(),
+  timeUnit: z.string(),
+  sampling: channelSamplingSchema,
+  /** Limits of the sensor after zero and sign. */
+  low: finite.nullable(),
+  high: finite.nullable(),
+  /** Standard deviation of a still reading. */
+  noise: finite.nullable(),
+  deviceCode: z.string().nullable(),
+  zero: finite,
+  reversed: z.boolean(),
+});
+export type ChannelFields = z.infer<typeof channelFieldsSchema>;
+
+export const channelSchema = channelFieldsSchema.extend({ id: z.number().int() });
+export type Channel = z.infer<typeof channelSchema>;

@@ -1,0 +1,62 @@
+import { type Entry, type Field, type Fields, entryKindKeys, kindOf } from '@heuristor/core';
+import { z } from 'zod';
+import { finite } from './basics';
+
+const id = z.string().min(1).max(40);
+const name = z.string().max(80);
+
+export const seriesRefSchema = z
+  .string()
+  .max(160)
+  .regex(/^(t|channel:.+|entry:.+)$/, 'a series is "t", "channel:<key>" or "entry:<id>"')
+  .transform((text) => text as 't' | `channel:${string}` | `entry:${string}`);
+
+const resultRefSchema = z
+  .string()
+  .max(160)
+  .regex(/^result:.+\/.+$/, 'a result is "result:<entry>/<key>"');
+
+/** The schema of one declared field. */
+function schemaOf(field: Field): z.ZodType {
+  switch (field.type) {
+    case 'series':
+      return field.axis
+        ? seriesRefSchema
+        : seriesRefSchema.refine((reference) => reference !== 't', 'the abscissa cannot stand here');
+    case 'region':
+      return id.nullable();
+    case 'choice':
+      return z.enum(field.options.map(({ key }) => key) as [string, ...string[]]);
+    case 'integer': {
+      const { low, high, odd, label } = field;
+      const whole = z.number().int().min(low).max(high);
+      return odd ? whole.refine((n) => n % 2 === 1, `${label} must be odd`) : whole;
+    }
+    case 'number':
+      return field.low === null ? finite : finite.min(field.low);
+    case 'flag':
+      return z.boolean();
+    case 'text': {
+      const text = z.string().max(field.most);
+      return field.pattern === null ? text : text.regex(field.pattern);
+    }
+    case 'result':
+      return resultRefSchema;
+  }
+}
+
+const shapeOf = (fields: Fields) =>
+  Object.fromEntries(Object.entries(fields).map(([key, field]) => [key, schemaOf(field)]));
+
+const schemas = entryKindKeys.map((key) => {
+  const { fields, yields } = kindOf(key);
+  // A derived series is known by its name, so it needs one.
+  const ownName = yields === 'series' ? name.min(1) : name;
+  return z.object({ kind: z.literal(key), id, name: ownName, ...shapeOf(fields) });
+});
+
+/** Every kind of entry, as its kind declares it. */
+export const entrySchema = z.discriminatedUnion(
+  'kind',
+  schemas as unknown as [(typeof schemas)[number], ...(typeof schemas)[number][]],
+) as unknown as z.ZodType<Entry, unknown>;

@@ -1,0 +1,285 @@
+import { type Import, type Run, largestImportBytes } from '@heuristor/contracts';
+import { randomUUID } from 'node:crypto';
+import { EventEmitter } from 'node:events';
+import { createWriteStream } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type Readable, Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { fileURLToPath } from 'node:url';
+import { MessageChannel } from 'node:worker_threads';
+import { type Logger } from 'pino';
+import { Piscina } from 'piscina';
+import { Failure } from '../failure';
+import { RunModel } from '../models/run';
+import { findInvestigation } from '../services/investigations';
+import { makePreview } from '../services/previews';
+import { addRun } from '../services/runs';
+import { writeSamples } from '../services/samples';
+import { type ReadAnswer, type ReadTask } from './task';
+
+interface Events {
+  changed: [investigationId: string, state: Import];
+  run: [run: Run];
+}
+
+interface Open {
+  id: string;
+  investigationId: string;
+  name: string;
+  file: string;
+  state: Import['state'];
+  answer: Extract<ReadAnswer, { kind: 'read' }> | null;
+  abort: AbortController;
+  forgetAt: number;
+}
+
+const megabyte = 1024 * 1024;
+const mostOpen = 8;
+const keptMilliseconds = 30 * 60_000;
+const previewRows = 5;
+
+/**
+ * Files of columns on their way to become runs: received into a folder of their own, read on a worker's thread, shown before
+ * anything is stored, then stored, or forgotten.
+ */
+export class Importer extends EventEmitter<Events> {
+  private readonly open = new Map<string, Open>();
+  private readonly pool = new Piscina({
+    filename: fileURLToPath(new URL('./worker.ts', import.meta.url)),
+    execArgv: ['--import', 'tsx'],
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: 20_000,
+  });
+  private readonly timer = setInterval(() => this.sweep(), 60_000).unref();
+  private folder: Promise<string> | null = null;
+
+  constructor(private readonly log: Logger) {
+    super();
+  }
+
+  /** Receives a file and begins to read it. @throws Failure where it is too large, or too many are open */
+  async receive(investigationId: string, name: string, body: Readable): Promise<Import> {
+    await findInvestigation(investigationId);
+    if (this.open.size >= mostOpen)
+      throw new Failure(
+        'too-many-requests',
+        `${mostOpen} files are being brought in already. Finish one first.`,
+      );
+    this.folder ??= mkdtemp(join(tmpdir(), 'heuristor-'));
+    const id = randomUUID();
+    const file = join(await this.folder, id);
+    let length = 0;
+    const counted = new Transform({
+      transform(chunk: Buffer, _encoding, next) {
+        length += chunk.length;
+        if (length > largestImportBytes)
+          next(
+            new Failure(
+              'too-large',
+              `A file may have ${largestImportBytes / megabyte} MB; this one has more. Split it into several.`,
+            ),
+          );
+        else next(null, chunk);
+      },
+    });
+    try {
+      await pipeline(body, counted, createWriteStream(file));
+    } catch (error) {
+      await rm(file, { force: true });
+      throw error;
+    }
+    const entry: Open = {
+      id,
+      investigationId,
+      name: name.trim() === '' ? 'file' : name.trim().slice(0, 100),
+      file,
+      state: { kind: 'reading', share: 0 },
+      answer: null,
+      abort: new AbortController(),
+      forgetAt: Date.now() + keptMilliseconds,
+    };
+    this.open.set(id, entry);
+    void this.read(entry, null);
+    return presented(entry);
+  }
+
+  /** @throws Failure */
+  status(id: string): Import {
+    return presented(this.find(id));
+  }
+
+  /** Answers the question about the decimal sign; the file is read again. @throws Failure */
+  answer(id: string, decimal: '.' | ','): Import {
+    const entry = this.find(id);
+    if (entry.state.kind !== 'question' && entry.state.kind !== 'ready')
+      throw new Failure('invalid-request', 'This file asks nothing now.');
+    void this.read(entry, decimal);
+    return presented(entry);
+  }
+
+  /** Stores the runs of a file that was read. @throws Failure */
+  async keep(id: string): Promise<Import> {
+    const entry = this.find(id);
+    const { answer } = entry;
+    if (answer === null || entry.state.kind !== 'ready')
+      throw new Failure('invalid-request', 'This file is not read to its end yet.');
+    const { plan } = await findInvestigation(entry.investigationId);
+    this.change(entry, { kind: 'storing', share: 0 });
+    const total = answer.runs.reduce((sum, { channels }) => sum + channels.length, 0);
+    let stored = 0;
+    try {
+      const runs = await RunModel.transaction(async (transaction) => {
+        const added: Run[] = [];
+        for (const { name, channels } of answer.runs) {
+          const run = await addRun(
+            {
+              investigationId: entry.investigationId,
+              name: (name ?? entry.name).slice(0, 120),
+              origin: 'imported',
+              state: 'ended',
+              plan,
+              channels: channels.map((channel) => ({
+                key: channel.name,
+                symbol: channel.name,
+                quantity: channel.name,
+                unit: channel.unit,
+                timeUnit: channel.timeUnit,
+                sampling: channel.sampling,
+                low: null,
+                high: null,
+                noise: null,
+                deviceCode: null,
+                zero: 0,
+                reversed: false,
+              })),
+            },
+            transaction,
+          );
+          for (const [i, { values, times }] of channels.entries()) {
+            if (entry.abort.signal.aborted) throw new Failure('invalid-request', 'This file was cancelled.');
+            await writeSamples(run.channels[i].id, values, times, transaction);
+            this.change(entry, { kind: 'storing', share: ++stored / total });
+          }
+          added.push(run);
+        }
+        return added;
+      });
+      this.change(entry, { kind: 'stored' });
+      for (const run of runs) this.emit('run', run);
+      const state = presented(entry);
+      this.forget(entry);
+      for (const run of runs)
+        makePreview(run.id).catch((error: unknown) =>
+          this.log.warn({ error: String(error) }, 'no small picture'),
+        );
+      return state;
+    } catch (error) {
+      if (this.open.has(id)) this.change(entry, readyState(answer, entry.name));
+      throw error;
+    }
+  }
+
+  /** Gives a file up, whatever it is doing. @throws Failure */
+  cancel(id: string): void {
+    this.forget(this.find(id));
+  }
+
+  async close(): Promise<void> {
+    clearInterval(this.timer);
+    for (const entry of this.open.values()) this.forget(entry);
+    await this.pool.destroy();
+    if (this.folder !== null) await rm(await this.folder, { recursive: true, force: true });
+  }
+
+  private find(id: string): Open {
+    const entry = this.open.get(id);
+    if (entry === undefined)
+      throw new Failure('not-found', 'This file is not being brought in any more. Choose it again.');
+    return entry;
+  }
+
+  private async read(entry: Open, decimal: '.' | ',' | null): Promise<void> {
+    this.change(entry, { kind: 'reading', share: 0 });
+    const { port1, port2 } = new MessageChannel();
+    port1.on('message', (share: number) => {
+      if (entry.state.kind === 'reading') this.change(entry, { kind: 'reading', share });
+    });
+    try {
+      const task: ReadTask = { file: entry.file, decimal, port: port2 };
+      const answer = (await this.pool.run(task, {
+        transferList: [port2 as never],
+        signal: entry.abort.signal,
+      })) as ReadAnswer;
+      port1.close();
+      switch (answer.kind) {
+        case 'refused':
+          this.change(entry, answer);
+          break;
+        case 'question':
+          this.change(entry, answer);
+          break;
+        case 'read':
+          entry.answer = answer;
+          this.change(entry, readyState(answer, entry.name));
+          break;
+      }
+    } catch (error) {
+      port1.close();
+      if (entry.abort.signal.aborted) return;
+      this.log.error({ error: String(error) }, 'A file could not be read');
+      this.change(entry, {
+        kind: 'refused',
+        sentence: 'This file could not be read; it may be too large for the memory. Split it into several.',
+      });
+    }
+  }
+
+  private change(entry: Open, state: Import['state']): void {
+    if (!this.open.has(entry.id)) return;
+    entry.state = state;
+    this.emit('changed', entry.investigationId, presented(entry));
+  }
+
+  private forget(entry: Open): void {
+    this.open.delete(entry.id);
+    entry.abort.abort();
+    rm(entry.file, { force: true }).catch(() => undefined);
+  }
+
+  private sweep(): void {
+    for (const entry of this.open.values()) if (Date.now() > entry.forgetAt) this.forget(entry);
+  }
+}
+
+const presented = ({ id, name, state }: Open): Import => ({ id, name, state });
+
+function readyState(
+  { encoding, separator, decimal, rows, runs }: Extract<ReadAnswer, { kind: 'read' }>,
+  name: string,
+): Import['state'] {
+  return {
+    kind: 'ready',
+    encoding,
+    separator,
+    decimal,
+    rows,
+    runs: runs.map((run) => ({
+      name: run.name ?? name,
+      channels: run.channels.map(({ name: channel, unit, timeUnit, sampling, values }) => ({
+        name: channel,
+        unit,
+        count: values.length,
+        against:
+          timeUnit === '1'
+            ? 'number of the reading'
+            : sampling.kind === 'regular'
+              ? `time, every ${Number(sampling.interval.toPrecision(6))} s`
+              : 'time, irregular',
+        first: Array.from(values.subarray(0, previewRows), (value) => (Number.isNaN(value) ? null : value)),
+      })),
+    })),
+  };
+}

@@ -1,0 +1,33 @@
+import { type ChannelSampling } from '@heuristor/contracts';
+import { type MessagePort } from 'node:worker_threads';
+
+/** What the worker that reads files is asked. */
+export interface ReadTask {
+  file: string;
+  decimal: '.' | ',' | null;
+  /** Where progress is reported, as a share from 0 to 1. */
+  port: MessagePort;
+}
+
+export interface ReadChannel {
+  name: string;
+  unit: string;
+  timeUnit: string;
+  sampling: ChannelSampling;
+  /** In shared memory, so that a large file is not copied to be handed over. */
+  values: Float64Array;
+  times: Float64Array | null;
+}
+
+/** What it answers. */
+export type ReadAnswer =
+  | { kind: 'refused'; sentence: string }
+  | { kind: 'question'; example: string; encoding: string }
+  | {
+      kind: 'read';
+      encoding: string;
+      separator: string;
+      decimal: '.' | ',';
+      rows: number;
+      runs: { name: string | null; channels: ReadChannel[] }[];
+    };

@@ -1,0 +1,39 @@
+import { type SampleFrame } from '@heuristor/contracts';
+
+/** A frame with the moment, in ms of the server's clock, at which its first and last samples were taken. */
+export interface TakenFrame {
+  frame: SampleFrame;
+  from: number;
+  to: number;
+}
+
+const keptMilliseconds = 10_000;
+const mostValues = 4_000_000;
+
+/** The last seconds of a stream, so that a run can begin in the past. */
+export class ReadingRing {
+  private frames: TakenFrame[] = [];
+  private values = 0;
+
+  push(taken: TakenFrame): void {
+    this.frames.push(taken);
+    this.values += taken.frame.values.length;
+    let drop = 0;
+    while (
+      drop < this.frames.length - 1 &&
+      (taken.to - this.frames[drop].to > keptMilliseconds || this.values > mostValues)
+    )
+      this.values -= this.frames[drop++].frame.values.length;
+    if (drop > 0) this.frames.splice(0, drop);
+  }
+
+  /** Frames that hold anything taken at or after a moment. */
+  since(moment: number): TakenFrame[] {
+    return this.frames.filter(({ to }) => to >= moment);
+  }
+
+  clear(): void {
+    this.frames = [];
+    this.values = 0;
+  }
+}

@@ -1,0 +1,102 @@
+import { type ChannelFields, type Gap, type Plan } from '@heuristor/contracts';
+
+/** A stream that takes part in a run, as it stood when the run was armed. */
+export interface Source {
+  code: string;
+  stream: number;
+  rate: number;
+  sampling: 'regular' | 'timed' | 'events';
+  /** When reading 0 was taken, in ms of the server's clock. */
+  epoch: number;
+  tracks: TrackPlan[];
+}
+
+/** One quantity of a run and where it comes from. */
+export interface TrackPlan {
+  /** Key of the device's channel. */
+  channelKey: string;
+  /** Place of the channel in the frames of the present stream. */
+  channel: number;
+  /** All that is stored of the channel but how it lies in time. */
+  fields: Omit<ChannelFields, 'sampling'>;
+}
+
+/** A quantity that is being recorded. */
+export interface Track extends TrackPlan {
+  code: string;
+  rate: number;
+  sampling: Source['sampling'];
+  /** Time of reading 0 after the beginning of the run, in seconds. */
+  start: number;
+  /** Index of the next reading. */
+  next: number;
+  /** Number of readings of a complete run; Infinity without a length. */
+  limit: number;
+  /** Where the present stream lies on the track's own clock; null while there is none. */
+  stream: { number: number; shift: number } | null;
+  /** Why this track takes no more readings. */
+  closed: 'complete' | 'differs' | null;
+  /** Readings that did not come, one here and one there. */
+  lost: number;
+  /** Since when nothing comes, in seconds of the run. */
+  awaySince: number | null;
+}
+
+interface Begun {
+  plan: Plan;
+  /** Beginning of the run, in ms of the server's clock. */
+  origin: number;
+  tracks: Track[];
+  gaps: Gap[];
+  notes: string[];
+}
+
+/** All there is to know about the recording of one investigation. */
+export type RecorderState =
+  | { phase: 'idle' }
+  /** Waits for what its plan says begins it. */
+  | { phase: 'waiting'; plan: Plan; sources: Source[] }
+  /** Begun, and being entered into the database; the streams keep its readings meanwhile. */
+  | ({ phase: 'armed' } & Begun)
+  | ({ phase: 'recording' } & Begun)
+  /** Complete or stopped; its rest is being stored. */
+  | ({ phase: 'ending' } & Begun)
+  | { phase: 'failed'; sentence: string };
+
+/** What can happen to a recording. */
+export type RecorderEvent =
+  | { kind: 'arm'; now: number; plan: Plan; sources: Source[] }
+  | { kind: 'entered' }
+  | { kind: 'not-entered'; sentence: string }
+  | {
+      kind: 'readings';
+      code: string;
+      stream: number;
+      epoch: number;
+      firstIndex: number;
+      channels: number;
+      values: Float64Array;
+      times: Float64Array | null;
+    }
+  | { kind: 'left'; code: string; now: number }
+  /** A device is back; `places` says where its channels are now, null where it is not the one the run knows. */
+  | { kind: 'returned'; code: string; stream: number; places: Record<string, number> | null; now: number }
+  /** Nothing more of a device is to be believed. */
+  | { kind: 'disbelieved'; code: string; sentence: string; now: number }
+  | { kind: 'remarked'; sentence: string }
+  | { kind: 'tick'; now: number }
+  | { kind: 'stop'; now: number }
+  | { kind: 'stored' };
+
+/** What a recording wants done. */
+export type RecorderEffect =
+  | { kind: 'enter'; plan: Plan; channels: ChannelFields[] }
+  /** Feed in again what the streams have kept since a moment. */
+  | { kind: 'replay'; since: number }
+  | { kind: 'append'; track: number; firstIndex: number; values: Float64Array; times: Float64Array | null }
+  /** Gaps and sentences have changed. */
+  | { kind: 'mark' }
+  | { kind: 'finish' };
+
+/** Readings a second are few enough for a hole of this many to be filled in rather than marked as a gap of blocks. */
+export const longestFilledHole = 4096;

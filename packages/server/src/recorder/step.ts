@@ -1,0 +1,314 @@
+import { type ChannelFields, type Gap } from '@heuristor/contracts';
+import { beginningOf } from './beginnings';
+import {
+  type RecorderEffect,
+  type RecorderEvent,
+  type RecorderState,
+  type Source,
+  type Track,
+  longestFilledHole,
+} from './state';
+
+type Step = [RecorderState, RecorderEffect[]];
+type Running = Extract<RecorderState, { phase: 'armed' | 'recording' | 'ending' }>;
+type Readings = Extract<RecorderEvent, { kind: 'readings' }>;
+
+/** How long after its length a run waits for a device that does not send. */
+const patienceSeconds = 1.5;
+/** Up to so many readings missing in a row are single losses, which are counted; more are a gap, which is marked. */
+const mostLost = 3;
+/** Gaps nearer to each other than this are one. */
+const joinedWithinSeconds = 0.5;
+const mostGaps = 100;
+const mostNotes = 20;
+
+/**
+ * One step of a recording: what it becomes, and what it wants done. Pure: no clock, no input or output, so that every course
+ * of events can be tried without waiting for it.
+ */
+export function step(state: RecorderState, event: RecorderEvent): Step {
+  switch (state.phase) {
+    case 'idle':
+    case 'failed':
+      return event.kind === 'arm' ? arm(event) : [state, []];
+    case 'waiting':
+      return wait(state, event);
+    case 'armed':
+    case 'recording':
+      return run(state, event);
+    case 'ending':
+      return event.kind === 'stored' ? [{ phase: 'idle' }, []] : [state, []];
+  }
+}
+
+function arm({ plan, sources, now }: Extract<RecorderEvent, { kind: 'arm' }>): Step {
+  const origin = beginningOf(plan.begin).onArm(plan.begin, sources, now);
+  return origin === null ? [{ phase: 'waiting', plan, sources }, []] : begin(plan, sources, origin);
+}
+
+function wait(state: Extract<RecorderState, { phase: 'waiting' }>, event: RecorderEvent): Step {
+  if (event.kind === 'stop') return [{ phase: 'idle' }, []];
+  if (event.kind !== 'readings') return [state, []];
+  const source = state.sources.find(({ code }) => code === event.code);
+  if (source === undefined) return [state, []];
+  const from = event.epoch + (event.times?.[0] ?? event.firstIndex / source.rate) * 1000;
+  const origin = beginningOf(state.plan.begin).onReadings(state.plan.begin, source, { ...event, from });
+  return origin === null ? [state, []] : begin(state.plan, state.sources, origin);
+}
+
+function begin(plan: Running['plan'], sources: readonly Source[], origin: number): Step {
+  const { lengthSeconds } = plan;
+  const tracks = sources.flatMap((source) => {
+    const isRegular = source.sampling === 'regular';
+    // A double of ms since the server began holds microseconds; a reading that falls on the beginning belongs to the run.
+    const first = isRegular
+      ? Math.max(Math.ceil(((origin - source.epoch) * source.rate) / 1000 - 1e-6), 0)
+      : 0;
+    const start = isRegular
+      ? Math.max(Number(((source.epoch - origin) / 1000 + first / source.rate).toFixed(9)), 0)
+      : 0;
+    const limit =
+      lengthSeconds === null || !isRegular
+        ? Infinity
+        : Math.max(Math.floor((lengthSeconds - start) * source.rate + 1e-6) + 1, 1);
+    return source.tracks.map((track): Track => ({
+      ...track,
+      code: source.code,
+      rate: source.rate,
+      sampling: source.sampling,
+      start,
+      next: 0,
+      limit,
+      stream: { number: source.stream, shift: -first },
+      closed: null,
+      lost: 0,
+      awaySince: null,
+    }));
+  });
+  const channels = tracks.map((track): ChannelFields => ({
+    ...track.fields,
+    sampling:
+      track.sampling === 'regular'
+        ? { kind: 'regular', start: track.start, interval: 1 / track.rate }
+        : { kind: track.sampling },
+  }));
+  return [{ phase: 'armed', plan, origin, tracks, gaps: [], notes: [] }, [{ kind: 'enter', plan, channels }]];
+}
+
+function run(state: Extract<Running, { phase: 'armed' | 'recording' }>, event: RecorderEvent): Step {
+  switch (event.kind) {
+    case 'entered':
+      return [{ ...state, phase: 'recording' }, [{ kind: 'replay', since: state.origin }]];
+    case 'not-entered':
+      return [{ phase: 'failed', sentence: event.sentence }, []];
+    case 'readings':
+      return state.phase === 'recording' ? take(state, event) : [state, []];
+    case 'left':
+      return [
+        withTracks(state, event.code, (track) => ({
+          ...track,
+          stream: null,
+          awaySince: track.awaySince ?? reached(track, secondsAt(state, event.now)),
+        })),
+        [],
+      ];
+    case 'returned':
+      return event.places === null
+        ? close(state, event.code, secondsAt(state, event.now), differs(event.code, state, event.now))
+        : [
+            withTracks(state, event.code, (track) => ({
+              ...track,
+              channel: event.places?.[track.channelKey] ?? track.channel,
+              stream: { number: event.stream, shift: NaN },
+            })),
+            [],
+          ];
+    case 'disbelieved':
+      return close(state, event.code, secondsAt(state, event.now), event.sentence);
+    case 'remarked':
+      return [noted(state, event.sentence), [{ kind: 'mark' }]];
+    case 'tick':
+    case 'stop': {
+      const { lengthSeconds } = state.plan;
+      const now = secondsAt(state, event.now);
+      const isOver = lengthSeconds !== null && now > lengthSeconds + patienceSeconds;
+      return event.kind === 'stop' || isOver ? finish(state, now) : [state, []];
+    }
+    case 'arm':
+    case 'stored':
+      return [state, []];
+  }
+}
+
+const secondsAt = ({ origin }: Running, now: number) => Math.max((now - origin) / 1000, 0);
+
+const shown = (seconds: number) => Number(seconds.toFixed(2));
+
+const differs = (code: string, state: Running, now: number) =>
+  `${code} came back with other channels, ranges, units or rates than this run knows; its part ends at ${shown(secondsAt(state, now))} s.`;
+
+/** Up to where a track holds readings, in seconds of the run. */
+const reached = ({ sampling, start, next, rate }: Track, now: number) =>
+  sampling === 'regular' ? start + next / rate : now;
+
+function withTracks(
+  state: Extract<Running, { phase: 'armed' | 'recording' }>,
+  code: string,
+  change: (track: Track) => Track,
+): Extract<Running, { phase: 'armed' | 'recording' }> {
+  return {
+    ...state,
+    tracks: state.tracks.map((track) =>
+      track.code === code && track.closed === null ? change(track) : track,
+    ),
+  };
+}
+
+function noted<S extends Running>(state: S, sentence: string): S {
+  if (state.notes.includes(sentence) || state.notes.length >= mostNotes) return state;
+  return { ...state, notes: [...state.notes, sentence] };
+}
+
+/** Ends the part of a device, with a gap from there to the end and a sentence. */
+function close(
+  state: Extract<Running, { phase: 'armed' | 'recording' }>,
+  code: string,
+  now: number,
+  sentence: string,
+): Step {
+  if (!state.tracks.some((track) => track.code === code && track.closed === null)) return [state, []];
+  const closed = withTracks(state, code, (track) => ({
+    ...track,
+    closed: 'differs',
+    stream: null,
+    awaySince: track.awaySince ?? reached(track, now),
+  }));
+  const said = noted(closed, sentence);
+  const [next, effects] = completeIfDone(said);
+  return [next, [{ kind: 'mark' }, ...effects]];
+}
+
+function take(state: Extract<Running, { phase: 'recording' }>, event: Readings): Step {
+  const effects: RecorderEffect[] = [];
+  let { gaps } = state;
+  const tracks = state.tracks.map((track, place) => {
+    if (track.code !== event.code || track.closed !== null || track.stream?.number !== event.stream)
+      return track;
+    const taken =
+      event.times === null ? takeRegular(state, track, event) : takeTimed(state, track, event, event.times);
+    if (taken === null) return track;
+    effects.push(...taken.parts.map((part) => ({ kind: 'append' as const, track: place, ...part })));
+    if (taken.gap !== null) {
+      gaps = withGap(gaps, taken.gap);
+      effects.push({ kind: 'mark' });
+    }
+    return taken.track;
+  });
+  const [next, more] = completeIfDone({ ...state, tracks, gaps });
+  return [next, [...effects, ...more]];
+}
+
+interface Taken {
+  track: Track;
+  parts: { firstIndex: number; values: Float64Array; times: Float64Array | null }[];
+  gap: Gap | null;
+}
+
+function takeRegular(state: Running, track: Track, event: Readings): Taken | null {
+  const { stream } = track;
+  if (stream === null) return null;
+  const count = event.values.length / event.channels;
+  // A stream that has just begun is laid on the track's clock once; from then on its own index tells the place.
+  const shift = Number.isNaN(stream.shift)
+    ? Math.round(((event.epoch - state.origin) / 1000 - track.start) * track.rate)
+    : stream.shift;
+  const first = event.firstIndex + shift;
+  const from = Math.max(track.next - first, 0);
+  const to = Math.min(count, track.limit - first);
+  const laid: Track = { ...track, stream: { ...stream, shift } };
+  if (to <= from) return { track: laid, parts: [], gap: null };
+  const at = first + from;
+  const hole = at - track.next;
+  const isGap = hole > mostLost || (track.awaySince !== null && hole > 0);
+  const isFilled = hole > 0 && hole <= longestFilledHole;
+  const filled = isFilled ? hole : 0;
+  const values = new Float64Array(filled + to - from).fill(NaN, 0, filled);
+  const { zero, reversed } = track.fields;
+  const sign = reversed ? -1 : 1;
+  for (let i = from; i < to; i++)
+    values[filled + i - from] = sign * (event.values[i * event.channels + track.channel] - zero);
+  const next = first + to;
+  return {
+    track: {
+      ...laid,
+      next,
+      lost: track.lost + (isGap ? 0 : hole),
+      awaySince: null,
+      closed: next >= track.limit ? 'complete' : null,
+    },
+    parts: [{ firstIndex: at - filled, values, times: null }],
+    gap: isGap
+      ? {
+          channel: track.fields.key,
+          from: track.start + track.next / track.rate,
+          to: track.start + at / track.rate,
+        }
+      : null,
+  };
+}
+
+function takeTimed(state: Running, track: Track, event: Readings, sent: Float64Array): Taken | null {
+  const { lengthSeconds } = state.plan;
+  const offset = (event.epoch - state.origin) / 1000;
+  const { zero, reversed } = track.fields;
+  const sign = reversed ? -1 : 1;
+  const times: number[] = [];
+  const values: number[] = [];
+  for (let i = 0; i < sent.length; i++) {
+    const time = sent[i] + offset;
+    if (!(time >= 0) || (lengthSeconds !== null && time > lengthSeconds)) continue;
+    times.push(time);
+    values.push(sign * (event.values[i * event.channels + track.channel] - zero));
+  }
+  if (times.length === 0) return null;
+  const gap =
+    track.awaySince === null ? null : { channel: track.fields.key, from: track.awaySince, to: times[0] };
+  return {
+    track: { ...track, next: track.next + times.length, awaySince: null },
+    parts: [{ firstIndex: track.next, values: Float64Array.from(values), times: Float64Array.from(times) }],
+    gap,
+  };
+}
+
+/** Adds a gap, joined with one of its channel that it nearly touches; the list stays short, whatever happens. */
+function withGap(gaps: readonly Gap[], gap: Gap): Gap[] {
+  const same = gaps.findLastIndex(({ channel }) => channel === gap.channel);
+  const last = gaps[same];
+  if (same >= 0 && (gap.from - last.to < joinedWithinSeconds || gaps.length >= mostGaps))
+    return gaps.with(same, { ...last, to: Math.max(last.to, gap.to) });
+  return [...gaps, gap];
+}
+
+function completeIfDone(state: Extract<Running, { phase: 'armed' | 'recording' }>): Step {
+  if (state.phase !== 'recording' || state.tracks.some(({ closed }) => closed === null)) return [state, []];
+  const { lengthSeconds } = state.plan;
+  return finish(state, lengthSeconds ?? Math.max(...state.tracks.map((track) => reached(track, 0)), 0));
+}
+
+/** Ends a run: what is away at its end leaves a gap up to it, and single losses are said. */
+function finish(state: Extract<Running, { phase: 'armed' | 'recording' }>, now: number): Step {
+  const elapsed = Math.min(now, state.plan.lengthSeconds ?? Infinity);
+  let { gaps } = state;
+  let ending: Extract<Running, { phase: 'ending' }> = { ...state, phase: 'ending' };
+  for (const track of state.tracks) {
+    const { awaySince, rate, lost, fields, code, next } = track;
+    if (awaySince !== null && elapsed - awaySince > 2 / rate)
+      gaps = withGap(gaps, { channel: fields.key, from: awaySince, to: elapsed });
+    if (lost > 0)
+      ending = noted(
+        ending,
+        `${code} lost ${lost} of ${next} readings of ${fields.symbol}, here and there; they are left out.`,
+      );
+  }
+  return [{ ...ending, gaps }, [{ kind: 'finish' }]];
+}

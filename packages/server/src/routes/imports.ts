@@ -1,0 +1,23 @@
+import { importAnswerSchema } from '@heuristor/contracts';
+import { Router } from 'express';
+import { type Importer } from '../imports/importer';
+import { bodyOf, idOf } from './validated';
+
+/** Files of columns between their arrival and their becoming runs. */
+export function importRoutes(importer: Importer): Router {
+  const router = Router();
+  router.get('/:id', (request, response) => {
+    response.json(importer.status(idOf(request)));
+  });
+  router.post('/:id/answer', (request, response) => {
+    response.json(importer.answer(idOf(request), bodyOf(importAnswerSchema, request).decimal));
+  });
+  router.post('/:id/keep', async (request, response) => {
+    response.status(201).json(await importer.keep(idOf(request)));
+  });
+  router.delete('/:id', (request, response) => {
+    importer.cancel(idOf(request));
+    response.status(204).end();
+  });
+  return router;
+}

@@ -1,0 +1,44 @@
+import { type Preview } from '@heuristor/contracts';
+import { RunModel } from '../models/run';
+import { allSamples } from './samples';
+
+const points = 48;
+/** Longer runs get their small picture from their first readings; reading all for a thumbnail is not worth it. */
+const mostReadings = 2_000_000;
+
+/** The small picture of a run: its first channel, least and greatest value of each of a few stretches. */
+export function previewOf(values: Float64Array): Preview {
+  const count = Math.min(values.length, mostReadings);
+  const x: number[] = [];
+  const y: (number | null)[] = [];
+  for (let bucket = 0; bucket < points; bucket++) {
+    const from = Math.floor((bucket * count) / points);
+    const to = Math.max(Math.floor(((bucket + 1) * count) / points), from + 1);
+    let low = Infinity;
+    let high = -Infinity;
+    for (let i = from; i < Math.min(to, count); i++) {
+      if (values[i] < low) low = values[i];
+      if (values[i] > high) high = values[i];
+    }
+    const found = low <= high;
+    const ends = found ? (bucket % 2 === 0 ? [low, high] : [high, low]) : [null];
+    for (const [k, value] of ends.entries()) {
+      x.push((bucket + k / 2) / points);
+      y.push(value);
+    }
+  }
+  return { x, y };
+}
+
+/** Makes the small picture of a run that has none, and keeps it. */
+export async function makePreview(runId: string): Promise<Preview | null> {
+  const run = await RunModel.query().findById(runId).withGraphFetched('channels');
+  const channel = run?.channels?.sort((a, b) => a.position - b.position)[0];
+  if (run === undefined || channel === undefined) return null;
+  const { low, high } = channel;
+  const values = await allSamples(channel, 'values');
+  const pinned = (value: number) => (low !== null && value <= low) || (high !== null && value >= high);
+  const preview = previewOf(values.map((value) => (pinned(value) ? NaN : value)));
+  await RunModel.query().findById(runId).patch({ preview });
+  return preview;
+}
