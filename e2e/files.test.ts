@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type ElementHandle } from 'puppeteer-core';
 import norris from '../packages/core/reference/norris.json';
-import { readColumns } from '@heuristor/core';
+import { readTable } from '@heuristor/core';
 import { loadDemoData } from '../scripts/demoData';
 import { BenchHand } from './support/bench';
 import { type System, downloaded, pause, startSystem } from './support/system';
@@ -55,8 +55,12 @@ test('Norris (NIST StRD) comes in as a file, is marked, fitted, and gives the ce
   await hand.waitForText('No run yet');
   await give(
     'norris.csv',
-    `x;y\n${norris.x.map((x, i) => `${String(x).replace('.', ',')};${norris.y[i]}`).join('\n')}\n`,
+    `x;y\n${norris.x.map((x, i) => `${x};${norris.y[i]}`.replaceAll('.', ',')).join('\n')}\n`,
   );
+  await hand.waitForText('decimal comma · UTF-8');
+  await hand.waitForText('separated by semicolon');
+  expect(await system.page.$$('.chip')).toHaveLength(0);
+  await hand.press('Keep as a run', '.modal');
   await hand.waitForText('1 · norris');
   await hand.press('Traces');
   await pause(150);
@@ -91,6 +95,7 @@ test('Norris (NIST StRD) comes in as a file, is marked, fitted, and gives the ce
 test('a wrong cell is reported with its row and column, and no run is made of it', async () => {
   await give('wrong.csv', 't / s,F / N\n0,1.5\n0.02,1.x\n');
   await hand.waitForText('Row 3, column 2 (F): “1.x” is not a number');
+  await hand.press('Close', '.modal');
   expect(await system.page.$$('.chip')).toHaveLength(1);
 });
 
@@ -102,9 +107,31 @@ test('shown runs leave as CSV with derived series, units in the headings, and ar
   await hand.item('Save shown runs');
   const text = readFileSync(await downloaded(system.downloads, '.csv'), 'utf8');
   expect(text.split('\r\n')[0]).toContain('soft: t / s,soft: x / m,soft: v / (m.s-1),soft: a / (m.s-2)');
-  const columns = readColumns(text);
+  const reading = readTable(text);
+  if (reading.kind !== 'table') throw new Error('the export asks a question');
+  const { columns } = reading.table;
   expect(columns).toHaveLength(12);
-  expect(columns[1].values).toHaveLength(401);
+  // Number by number, against what the server holds.
+  const stored = await system.page.evaluate(async (id: string | undefined) => {
+    const { runs } = (await (await fetch(`/api/investigations/${id}`)).json()) as {
+      runs: { channels: { id: number }[] }[];
+    };
+    return Promise.all(
+      runs.map(async ({ channels }) =>
+        Array.from(
+          new Float64Array(await (await fetch(`/api/channels/${channels[0].id}/values`)).arrayBuffer()),
+        ),
+      ),
+    );
+  }, system.page.url().split('/').pop());
+  stored.forEach((values, run) => {
+    expect([...columns[4 * run + 1].values]).toEqual(values);
+    columns[4 * run].values.forEach((time, i) => expect(time).toBeCloseTo(i * 0.02, 12));
+  });
+  // And back again: the same runs, one beside the other.
+  await give('back.csv', text);
+  await hand.press('Keep as 3 runs', '.modal');
+  await hand.waitForText('6 · stiff');
 });
 
 test('the traces leave as a picture', async () => {

@@ -43,7 +43,7 @@ test('three runs of the lifeboat give g sin θ − friction within 1 %, from pos
       run + 1,
     );
   }
-  await hand.press('Add a line');
+  await hand.press('Work out');
   await hand.item('Derivative of x');
   // From well after letting go to well before the buffer, in every run.
   await hand.mark(1, 1.85);
@@ -69,7 +69,7 @@ test('three runs of the lifeboat give g sin θ − friction within 1 %, from pos
 test('the area under v is the distance run down', async () => {
   await hand.press('area', '.offers');
   const { value } = await hand.result('area under v', 'area');
-  await hand.press('Add a line');
+  await hand.press('Work out');
   await hand.item('Running integral of v');
   await hand.waitForText('∫ v d t');
   expect(value).toBeGreaterThan(0.3);

@@ -79,4 +79,9 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
   process.on(signal, () => {
     if (signal !== 'SIGINT') child.kill(signal);
   });
+// npm ends without a word to its children when it is told to; then this is the one who tells them.
+const parent = process.ppid;
+setInterval(() => {
+  if (process.ppid !== parent) child.kill('SIGTERM');
+}, 500).unref();
 child.on('exit', (code, signal) => process.exit(code ?? (signal === null ? 1 : 0)));

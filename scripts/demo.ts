@@ -1,43 +1,22 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { issueLinkToken, openDatabase } from '@heuristor/server';
 import { buildWeb } from './build';
-import { type Cluster, startCluster } from './cluster';
+import { startCluster } from './cluster';
 import { loadDemoData } from './demoData';
 import { PlainFault, runScript, say } from './plain';
 import { freePort, portIsFree } from './ports';
-import { type Service, startServer, startStandIns } from './system';
+import { takeFolder } from './running';
+import { type Supervised, type Running, supervise } from './supervise';
+import { startServer, startStandIns } from './system';
 
 const usualPort = 4600;
-
-/** Refuses a second start beside a running one. */
-function takeLock(data: string): () => void {
-  const file = join(data, 'running.json');
-  if (existsSync(file)) {
-    const { pid, address } = JSON.parse(readFileSync(file, 'utf8')) as { pid: number; address: string };
-    if (isOurs(pid))
-      throw new PlainFault(
-        `Heuristor is running already at ${address} (process ${pid}). Use that one, or end it with Ctrl-C in its window.`,
-      );
-  }
-  writeFileSync(
-    file,
-    JSON.stringify({ pid: process.pid, address: 'an address that it is still looking for' }),
-  );
-  return () => rmSync(file, { force: true });
-}
-
-function isOurs(pid: number): boolean {
-  try {
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('demo.ts');
-  } catch {
-    return false;
-  }
-}
 
 async function wantedPort(): Promise<number> {
   const asked = process.env.HEURISTOR_PORT;
   const port = Number(asked ?? usualPort);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new PlainFault(`HEURISTOR_PORT must be a number from 1 to 65535, not “${asked}”.`);
   if (await portIsFree(port)) return port;
   if (asked !== undefined)
     throw new PlainFault(`Port ${asked} is taken by another program. Set HEURISTOR_PORT to a free one.`);
@@ -46,95 +25,86 @@ async function wantedPort(): Promise<number> {
   return free;
 }
 
+/** Starts part after part, and ends them in reverse order: on Ctrl-C, on a signal, when whoever started this is gone, on a fault. */
 runScript(async () => {
   const data = resolve(process.env.HEURISTOR_DATA ?? '.data');
   mkdirSync(data, { recursive: true });
-  const releaseLock = takeLock(data);
-  let cluster: Cluster | null = null;
-  let services: Service[] = [];
-  let ending = false;
+  const folder = takeFolder(data);
+  const parts: Supervised<Running>[] = [];
+  let supervisedServer: Supervised<Running> | null = null as Supervised<Running> | null;
+  const starting = new AbortController();
+  let ending: Promise<void> | null = null;
 
-  const end = async (status: number) => {
-    if (ending) return;
-    ending = true;
-    await Promise.all(services.map((service) => service.stop()));
-    await cluster?.stop();
-    releaseLock();
-    process.exit(status);
+  const end = (status: number) => {
+    ending ??= (async () => {
+      starting.abort();
+      for (const part of parts.reverse()) await part.stop();
+      folder.release();
+      process.exit(status);
+    })();
+    return ending;
   };
   process.on('SIGINT', () => {
-    say('\nEnding …');
+    if (ending === null) say('\nEnding …');
     void end(0);
   });
   for (const signal of ['SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void end(0));
+  // npm does not always hand a signal on; when it is gone, nobody else would end all this.
+  const parent = process.ppid;
+  setInterval(() => {
+    if (process.ppid !== parent) void end(0);
+  }, 500).unref();
+  /** Whether the folder is still what it was; the database itself notices its removal only after a while. */
+  const stillThere = () => {
+    if (existsSync(join(data, 'cluster.json'))) return true;
+    if (ending === null)
+      say(
+        `The data folder ${data} was removed or emptied while Heuristor ran. Everything is ended; put it back and start again.`,
+      );
+    void end(1);
+    return false;
+  };
 
   try {
     buildWeb();
-    cluster = await startCluster(data);
-    const { address } = cluster;
-    const database = await openDatabase(address);
+    const cluster = await startCluster(data, { signal: starting.signal });
+    let { address } = cluster;
+    const database = supervise('The database', cluster, async () => {
+      if (!stillThere()) throw new PlainFault('its folder is gone');
+      const revived = await startCluster(data, { signal: starting.signal });
+      // On another port than before, the server has to be told, which it is when it starts.
+      if (revived.address !== address) void supervisedServer?.now().stop();
+      ({ address } = revived);
+      return revived;
+    });
+    parts.push(database);
+    setInterval(stillThere, 2000).unref();
+    const opened = await openDatabase(cluster.address);
     await loadDemoData();
     const token = await issueLinkToken();
-    await database.close();
+    await opened.close();
+    if (ending !== null) return;
     const port = await wantedPort();
-    const server = await startServer(address, port, data);
-    const standIns = startStandIns(server.port, data);
-    services = [standIns, server];
-    const site = `http://127.0.0.1:${server.port}`;
-    writeFileSync(join(data, 'running.json'), JSON.stringify({ pid: process.pid, address: site }));
-
-    keepDatabaseAlive(
-      cluster,
-      data,
-      () => ending,
-      (revived) => (cluster = revived),
-      end,
+    const server = await startServer(cluster.address, port, data);
+    supervisedServer = supervise('The server', server, () => startServer(address, server.port, data));
+    parts.push(supervisedServer);
+    parts.push(
+      supervise('The simulated sensors', startStandIns(server.port, data), () =>
+        Promise.resolve(startStandIns(server.port, data)),
+      ),
     );
-    server.child.once('exit', () => {
-      if (ending) return;
-      say(
-        `The server has ended. Its log is ${join(data, 'server.log')}. Start again with “npm run demo”; nothing recorded is lost.`,
-      );
-      void end(1);
-    });
-    standIns.child.once('exit', () => {
-      if (!ending)
-        say(
-          'The simulated sensors have ended. Recorded runs are not touched; start again to have them back.',
-        );
-    });
+    const site = `http://127.0.0.1:${server.port}`;
+    folder.at(site);
     say(
       `\nHeuristor is ready. Open this link once to sign in:\n\n  ${site}/sign-in/${token}\n\nCtrl-C ends it. Everything is kept.`,
     );
   } catch (error) {
-    await Promise.all(services.map((service) => service.stop()));
-    await cluster?.stop();
-    releaseLock();
+    if (ending !== null) {
+      await ending;
+      return;
+    }
+    for (const part of parts.reverse()) await part.stop();
+    folder.release();
     throw error;
   }
 });
-
-/** A database that is killed is started again on the same port; the server holds what it could not store until then. */
-function keepDatabaseAlive(
-  cluster: Cluster,
-  data: string,
-  isEnding: () => boolean,
-  revivedAs: (cluster: Cluster) => void,
-  end: (status: number) => Promise<void>,
-): void {
-  cluster.child.once('exit', () => {
-    if (isEnding()) return;
-    say('The database ended unexpectedly; it is started again. Readings wait in memory meanwhile.');
-    startCluster(data).then(
-      (revived) => {
-        revivedAs(revived);
-        say('The database runs again.');
-        keepDatabaseAlive(revived, data, isEnding, revivedAs, end);
-      },
-      (error: unknown) => {
-        say(error instanceof Error ? error.message : String(error));
-        void end(1);
-      },
-    );
-  });
-}

@@ -5,14 +5,29 @@ export class PlainFault extends Error {
 
 export const say = (text: string): void => void process.stdout.write(`${text}\n`);
 
+const sentences: Record<string, string> = {
+  ENOSPC: 'The disk is full. Make room and start again.',
+  EACCES: 'A file or folder may not be written',
+  EROFS: 'The folder can only be read',
+  ENOENT: 'A file or folder is missing',
+};
+
+/** What to say of an error: a sentence, never a stack. */
+export function sentenceOf(error: unknown): string {
+  if (error instanceof PlainFault) return error.message;
+  if (!(error instanceof Error)) return String(error);
+  const code = 'code' in error ? String(error.code) : '';
+  const path = 'path' in error ? `: ${String(error.path)}` : '';
+  const sentence = sentences[code];
+  return sentence === undefined ? error.message.split('\n')[0] : `${sentence}${path}`;
+}
+
 /** Runs a script's work; a fault ends it with a sentence and status 1. */
 export function runScript(work: () => Promise<void>): void {
   work().catch((error: unknown) => {
-    process.stderr.write(
-      error instanceof PlainFault
-        ? `\n${error.message}\n`
-        : `\n${error instanceof Error ? error.stack : String(error)}\n`,
-    );
+    process.stderr.write(`\n${sentenceOf(error)}\n`);
+    if (process.env.HEURISTOR_STACK !== undefined && error instanceof Error)
+      process.stderr.write(`${error.stack}\n`);
     process.exit(1);
   });
 }

@@ -1,14 +1,18 @@
 import { type ChildProcess, spawn } from 'node:child_process';
-import { createWriteStream } from 'node:fs';
 import { join } from 'node:path';
+import { rotatingLog } from './logFile';
 import { PlainFault } from './plain';
 
 /** A child of ours that is ended with SIGTERM, and with SIGKILL where that is not enough. */
 export interface Service {
   child: ChildProcess;
   port: number;
+  /** Settles when the child has ended, however. */
+  ended: Promise<void>;
   stop(): Promise<void>;
 }
+
+const stopMilliseconds = 8000;
 
 function start(script: string, environment: Record<string, string>, logFile: string): ChildProcess {
   const child = spawn(process.execPath, ['--import', 'tsx', script], {
@@ -17,19 +21,30 @@ function start(script: string, environment: Record<string, string>, logFile: str
     // Out of the terminal's group, so that Ctrl-C ends things in order.
     detached: true,
   });
-  const log = createWriteStream(logFile, { flags: 'a' });
+  const log = rotatingLog(logFile);
   child.stdout?.pipe(log, { end: false });
   child.stderr?.pipe(log, { end: false });
+  child.once('exit', () => log.end());
   return child;
 }
 
-async function stopChild(child: ChildProcess): Promise<void> {
-  if (child.exitCode !== null || child.signalCode !== null) return;
-  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
-  child.kill('SIGTERM');
-  const force = setTimeout(() => child.kill('SIGKILL'), 5000);
-  await ended;
-  clearTimeout(force);
+function serviceOf(child: ChildProcess, port: number): Service {
+  const ended = new Promise<void>((resolve) => {
+    if (child.exitCode !== null || child.signalCode !== null) resolve();
+    else child.once('exit', () => resolve());
+  });
+  return {
+    child,
+    port,
+    ended,
+    async stop() {
+      if (child.exitCode !== null || child.signalCode !== null) return;
+      child.kill('SIGTERM');
+      const force = setTimeout(() => child.kill('SIGKILL'), stopMilliseconds);
+      await ended;
+      clearTimeout(force);
+    },
+  };
 }
 
 /** Starts the server in a process of its own and waits until it listens. @throws PlainFault */
@@ -41,14 +56,22 @@ export async function startServer(database: string, port: number, data: string):
     logFile,
   );
   let said = '';
-  child.stderr?.on('data', (chunk: Buffer) => (said += chunk.toString()));
+  const listen = (chunk: Buffer) => (said += chunk.toString());
+  child.stderr?.on('data', listen);
   const listening = await new Promise<number>((resolve, reject) => {
     child.once('message', (message) => resolve((message as { port: number }).port));
     child.once('exit', () =>
-      reject(new PlainFault(said.trim() || `The server did not start. Its log is ${logFile}.`)),
+      reject(new PlainFault(sentenceIn(said) ?? `The server did not start. Its log is ${logFile}.`)),
     );
   });
-  return { child, port: listening, stop: () => stopChild(child) };
+  child.stderr?.off('data', listen);
+  return serviceOf(child, listening);
+}
+
+/** The last line that is a sentence of ours rather than a stack. */
+function sentenceIn(said: string): string | null {
+  const lines = said.trim().split('\n');
+  return lines.reverse().find((line) => /^(Port|Heuristor) .*[.]$/.test(line)) ?? null;
 }
 
 /** Starts the simulated sensors in a process of their own. */
@@ -58,5 +81,5 @@ export function startStandIns(port: number, data: string): Service {
     { HEURISTOR_LINK: `ws://127.0.0.1:${port}/link` },
     join(data, 'stand-ins.log'),
   );
-  return { child, port, stop: () => stopChild(child) };
+  return serviceOf(child, port);
 }

@@ -4,7 +4,8 @@ import { Route, Routes, useLocation } from 'react-router';
 import { ApiError, getJson, sentenceOf } from './api/client';
 import { live } from './api/live';
 import { HomePage } from './home/HomePage';
-import { Message, SignInPage } from './home/SignInPage';
+import { SignInPage } from './home/SignInPage';
+import { Message } from './ui/Message';
 import { Notices } from './ui/Notices';
 
 const BenchPage = lazy(() => import('./bench/BenchPage'));

@@ -1,20 +1,19 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { ErrorBoundary } from 'react-error-boundary';
 import { BrowserRouter } from 'react-router';
 import 'bootstrap/dist/css/bootstrap.min.css';
-import 'bootstrap-icons/font/bootstrap-icons.min.css';
 import '@fontsource-variable/inter';
 import '@fontsource/ibm-plex-mono/400.css';
 import '@fontsource/ibm-plex-mono/600.css';
 import './theme/theme.css';
 import { App } from './App';
-import { Message } from './home/SignInPage';
+import { applyColours } from './theme/colours';
+import { Message } from './ui/Message';
 
 const root = document.getElementById('root');
 if (root === null) throw new Error('the page has no #root');
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1 } } });
+applyColours(document.documentElement);
 
 createRoot(root).render(
   <StrictMode>
@@ -26,11 +25,9 @@ createRoot(root).render(
         />
       }
     >
-      <QueryClientProvider client={queries}>
-        <BrowserRouter>
-          <App />
-        </BrowserRouter>
-      </QueryClientProvider>
+      <BrowserRouter>
+        <App />
+      </BrowserRouter>
     </ErrorBoundary>
   </StrictMode>,
 );

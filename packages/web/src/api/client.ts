@@ -57,7 +57,7 @@ export async function request(
 }
 
 export async function postFile(path: string, file: Blob): Promise<unknown> {
-  return (await send('POST', path, file, 'text/csv')).json();
+  return (await send('POST', path, file, 'application/octet-stream')).json();
 }
 
 /** The sentence to show for whatever was thrown. */

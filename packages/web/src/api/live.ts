@@ -2,20 +2,22 @@ import {
   type ControlAction,
   type FromScreen,
   type SampleFrame,
+  type ScreenToServer,
+  type ServerToScreen,
   type ToScreen,
-  decodeFrame,
+  decodeFrames,
+  livePath,
   toScreenSchema,
 } from '@heuristor/contracts';
+import { type Socket, io } from 'socket.io-client';
 
 type MessageListener = (message: ToScreen) => void;
 type FrameListener = (frame: SampleFrame) => void;
 type StateListener = (open: boolean) => void;
 
-const reconnectMilliseconds = 800;
-
 /** The live stream: opens itself again whenever it breaks, and says so. */
 class LiveStream {
-  private socket: WebSocket | null = null;
+  private socket: Socket<ServerToScreen, ScreenToServer> | null = null;
   private readonly messages = new Set<MessageListener>();
   private readonly frames = new Set<FrameListener>();
   private readonly states = new Set<StateListener>();
@@ -27,37 +29,39 @@ class LiveStream {
 
   open(): void {
     if (this.socket !== null) return;
-    const scheme = location.protocol === 'https:' ? 'wss' : 'ws';
-    const socket = new WebSocket(`${scheme}://${location.host}/live`);
-    socket.binaryType = 'arraybuffer';
+    const socket: Socket<ServerToScreen, ScreenToServer> = io({
+      path: livePath,
+      transports: ['websocket'],
+      reconnectionDelay: 300,
+      reconnectionDelayMax: 2000,
+    });
     this.socket = socket;
-    socket.onopen = () => {
-      this.send(this.watching);
+    socket.on('connect', () => {
+      socket.emit('say', this.watching);
       this.states.forEach((listener) => listener(true));
-    };
-    socket.onclose = () => {
-      this.socket = null;
+    });
+    socket.on('disconnect', (reason) => {
       this.states.forEach((listener) => listener(false));
-      setTimeout(() => this.open(), reconnectMilliseconds);
-    };
-    socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
-      if (typeof data === 'string') {
-        const message = toScreenSchema.parse(JSON.parse(data));
-        this.messages.forEach((listener) => listener(message));
-      } else {
-        const frame = decodeFrame(new Uint8Array(data));
+      // The server ends the stream where the teacher has signed out; that is no reason to knock again.
+      if (reason === 'io server disconnect') location.assign('/');
+    });
+    socket.on('say', (message) => {
+      const parsed = toScreenSchema.parse(message);
+      this.messages.forEach((listener) => listener(parsed));
+    });
+    socket.on('frame', (bytes) => {
+      for (const frame of decodeFrames(new Uint8Array(bytes)))
         this.frames.forEach((listener) => listener(frame));
-      }
-    };
+    });
   }
 
   watch(watching: { investigation?: string | null; stages?: boolean }): void {
     this.watching = { ...this.watching, ...watching };
-    this.send(this.watching);
+    if (this.socket?.connected === true) this.socket.emit('say', this.watching);
   }
 
   control(code: string, control: ControlAction): void {
-    this.send({ type: 'control', code, control });
+    if (this.socket?.connected === true) this.socket.emit('say', { type: 'control', code, control });
   }
 
   onMessage(listener: MessageListener): () => void {
@@ -73,10 +77,6 @@ class LiveStream {
   onState(listener: StateListener): () => void {
     this.states.add(listener);
     return () => this.states.delete(listener);
-  }
-
-  private send(message: FromScreen): void {
-    if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(JSON.stringify(message));
   }
 }
 

@@ -1,84 +1,146 @@
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
+import { Button } from 'react-bootstrap';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { useParams } from 'react-router';
-import { NavLink } from 'react-router';
-import { request } from '../api/client';
-import { attempt, leaveBench, openBench, redo, toggleRecording, undo, useBench } from '../stores/bench';
+import { NavLink, useParams } from 'react-router';
+import { useStore } from 'zustand';
+import { ApiError, sentenceOf } from '../api/client';
+import { live } from '../api/live';
+import { BenchSession } from '../session/benchSession';
+import { SessionProvider, useDocuments, useSession } from '../session/context';
 import { Head } from '../ui/Head';
+import { Message } from '../ui/Message';
 import { NameField } from '../ui/NameField';
-import { Message } from '../home/SignInPage';
+import { ImportDialog } from './ImportDialog';
 import { RecorderBar } from './RecorderBar';
 import { RunShelf } from './RunShelf';
 import { SensorColumn } from './SensorColumn';
+import { SideColumn, useSides } from './SideColumn';
 import { TraceStack } from './TraceStack';
 import { WorkingsColumn } from './WorkingsColumn';
 
-/** Space records, wherever the mouse has clicked; only where Tab has walked to a control does it press that. */
-function isForRecorder(event: KeyboardEvent, walkedByKeyboard: boolean): boolean {
-  const target = event.target;
-  if (!(target instanceof HTMLElement)) return true;
-  if (target.closest('input:not([type=range]), textarea, select, .dropdown-menu.show')) return false;
-  return target === document.body || !walkedByKeyboard;
-}
+type Opening = { session: BenchSession } | { fault: string; isMissing: boolean } | null;
 
 export default function BenchPage() {
   const { id = '' } = useParams();
-  const loading = useBench((state) => state.loading);
-  const name = useBench((state) => state.name);
+  const [opening, setOpening] = useState<Opening>(null);
   useEffect(() => {
-    void openBench(id);
-    return leaveBench;
-  }, [id]);
-  useEffect(() => {
-    // Not :focus-visible: a menu that closes gives its button a focus that counts as visible.
-    let walkedByKeyboard = false;
-    const onPointer = () => {
-      walkedByKeyboard = false;
-    };
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'Tab') walkedByKeyboard = true;
-      if (event.code !== 'Space' || event.repeat || !isForRecorder(event, walkedByKeyboard)) return;
-      event.preventDefault();
-      // A button that was clicked before would take the key's release as another press.
-      if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
-      void toggleRecording();
-    };
-    window.addEventListener('pointerdown', onPointer, true);
-    window.addEventListener('keydown', onKey, true);
+    let session: BenchSession | null = null;
+    let left = false;
+    setOpening(null);
+    BenchSession.open(id).then(
+      (opened) => {
+        if (left) {
+          opened.dispose();
+          return;
+        }
+        session = opened;
+        setOpening({ session: opened });
+      },
+      (error: unknown) => {
+        if (!left)
+          setOpening({
+            fault: sentenceOf(error),
+            isMissing: error instanceof ApiError && error.code === 'not-found',
+          });
+      },
+    );
     return () => {
-      window.removeEventListener('pointerdown', onPointer, true);
-      window.removeEventListener('keydown', onKey, true);
+      left = true;
+      session?.dispose();
+      live.watch({ investigation: null });
     };
-  }, []);
-  useHotkeys('mod+z', undo, { preventDefault: true });
-  useHotkeys('mod+shift+z, mod+y', redo, { preventDefault: true });
-  useHotkeys('f', () => useBench.setState({ viewport: null }));
-  useHotkeys('escape', () => useBench.setState({ selectedRegion: null }));
-  if (loading === 'missing')
+  }, [id]);
+  if (opening === null) return <Message title="One moment …" text="" />;
+  if ('fault' in opening)
     return (
       <Message
-        title="There is no such investigation"
-        text="It may have been removed. Go back to the start page."
+        title={opening.isMissing ? 'There is no such investigation' : 'This investigation cannot be opened'}
+        text={opening.fault}
       />
     );
-  const rename = (newName: string) => {
-    useBench.setState({ name: newName });
-    void attempt(() => request('PATCH', `/investigations/${id}`, { name: newName }));
-  };
+  return (
+    <SessionProvider session={opening.session}>
+      <Bench />
+    </SessionProvider>
+  );
+}
+
+/** Space records, unless a text is being typed or a dialog asks something. */
+function isTyping(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  return (
+    target.closest(
+      'input:not([type=range], [type=checkbox], [type=radio]), textarea, [contenteditable=true], [role=dialog]',
+    ) !== null
+  );
+}
+
+function Bench() {
+  const session = useSession();
+  const name = useDocuments((documents) => documents.name);
+  const sides = useSides();
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.code !== 'Space' || isTyping(event.target)) return;
+      // Held down it counts once; a focused button must not take it as a press of its own.
+      event.preventDefault();
+      event.stopPropagation();
+      if (event.type === 'keydown' && !event.repeat) void session.toggleRecording();
+    };
+    window.addEventListener('keydown', onKey, true);
+    window.addEventListener('keyup', onKey, true);
+    return () => {
+      window.removeEventListener('keydown', onKey, true);
+      window.removeEventListener('keyup', onKey, true);
+    };
+  }, [session]);
+  useHotkeys('mod+z', () => session.history.undo(), { preventDefault: true });
+  useHotkeys('mod+shift+z, mod+y', () => session.history.redo(), { preventDefault: true });
+  useHotkeys('f', () => session.look(null));
+  useHotkeys('escape', () => session.view.setState({ selectedRegion: null }));
   return (
     <div className="page">
-      <Head nav={<NavLink to={`/investigations/${id}`}>Bench</NavLink>}>
-        <NameField label="Name of the investigation" className="title-input" value={name} onCommit={rename} />
+      <Head nav={<NavLink to={`/investigations/${session.id}`}>Bench</NavLink>}>
+        <NameField
+          label="Name of the investigation"
+          className="title-input"
+          value={name}
+          onCommit={(newName) => void session.rename(newName)}
+        />
       </Head>
-      <div className="bench">
-        <SensorColumn />
+      <Conflict />
+      <div className={`bench ${sides.left ? '' : 'left-folded'} ${sides.right ? '' : 'right-folded'}`}>
+        <SideColumn side="left" title="Sensors">
+          <SensorColumn />
+        </SideColumn>
         <main className="middle">
           <RecorderBar />
           <TraceStack />
           <RunShelf />
         </main>
-        <WorkingsColumn />
+        <SideColumn side="right" title="Workings">
+          <WorkingsColumn />
+        </SideColumn>
       </div>
+      <ImportDialog />
+    </div>
+  );
+}
+
+/** Two screens have changed the sheet at the same time: a person says which one stays. */
+function Conflict() {
+  const { saver } = useSession();
+  const phase = useStore(saver.state, (state) => state.phase);
+  if (phase !== 'conflict') return null;
+  return (
+    <div className="conflict" role="alert">
+      <span>These workings were changed on another screen while you changed them here.</span>
+      <Button variant="plain" onClick={() => saver.tell({ kind: 'take-theirs' })}>
+        Take the other screen’s
+      </Button>
+      <Button variant="act" onClick={() => saver.tell({ kind: 'keep-mine' })}>
+        Keep mine
+      </Button>
     </div>
   );
 }

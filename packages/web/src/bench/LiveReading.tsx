@@ -4,8 +4,9 @@ import { useEffect, useRef } from 'react';
 import { threadOf } from '../stores/devices';
 import { UnitText } from '../ui/UnitText';
 
-const refreshMilliseconds = 100;
-const patienceSeconds = 0.4;
+/** Digits that change faster than this cannot be read. */
+const refreshMilliseconds = 200;
+const patienceSeconds = 0.5;
 
 interface Props {
   handle: number;

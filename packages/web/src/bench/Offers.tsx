@@ -1,57 +1,62 @@
-import { type RegionLine, type SeriesRef } from '@heuristor/core';
-import { Button } from 'react-bootstrap';
-import { useBench } from '../stores/bench';
-import { useWorkings } from '../stores/workings';
-import { type Rendered } from '../workers/protocol';
-import { addOnRegion, offers, removeLine } from './edits';
-import { pixelOf } from './geometry';
-import { abscissaOfRuns, namesOf } from './names';
+import { type SeriesRef, entryKindKeys, kindOf } from '@heuristor/core';
+import { Button, ButtonToolbar, Form } from 'react-bootstrap';
+import { Trash3, XLg } from 'react-bootstrap-icons';
+import { useShallow } from 'zustand/react/shallow';
+import { useNames, usePicture, useSession, useView } from '../session/context';
+import { withEntry, withoutEntry } from '../session/edits';
+import { type Sight } from '../workers/protocol';
+import { type RegionBounds, pixelOf } from './geometry';
 
-const offersWidth = 440;
+const offersWidth = 520;
+
+/** What can be worked out on a region, as the kinds declare it. */
+export const regionOffers = entryKindKeys
+  .filter((kind) => kindOf(kind).offered === 'region')
+  .flatMap((kind) => kindOf(kind).offers.map((offer) => ({ kind, ...offer })));
 
 /** What can be worked out on the selected region, right beside it. */
-export function Offers({
-  region,
-  rendered,
-  width,
-}: {
-  region: RegionLine;
-  rendered: Rendered;
-  width: number;
-}) {
-  const workings = useWorkings((state) => state.workings);
-  const runs = useBench((state) => state.runs);
-  const wanted = useBench((state) => state.selectedSeries);
-  const nameOf = namesOf(workings, abscissaOfRuns(runs));
-  const choices = rendered.traces.map(({ reference }) => reference).filter((reference) => reference !== null);
+export function Offers({ region, sight, width }: { region: RegionBounds; sight: Sight; width: number }) {
+  const session = useSession();
+  const nameOf = useNames();
+  const wanted = useView(({ selectedSeries }) => selectedSeries);
+  const choices = usePicture(
+    useShallow(({ traces }) =>
+      traces.map(({ reference }) => reference).filter((reference) => reference !== null),
+    ),
+  );
   const series = choices.find((choice) => choice === wanted) ?? choices[0];
   if (series === undefined) return null;
-  const left = Math.max(
-    Math.min(pixelOf(region.start, rendered.viewport, width) + 8, width - offersWidth),
-    0,
-  );
+  const left = Math.max(Math.min(pixelOf(region.start, sight, width) + 8, width - offersWidth), 0);
   return (
-    <div
+    <ButtonToolbar
       className="offers"
-      style={{ left }}
-      role="toolbar"
+      style={{ left, maxWidth: width }}
       aria-label={`Work out on region ${region.letter}`}
       onPointerDown={(event) => event.stopPropagation()}
+      onWheel={(event) => event.stopPropagation()}
     >
-      <select
-        className="form-select"
+      <Form.Select
         aria-label="Series"
         value={series}
-        onChange={(event) => useBench.setState({ selectedSeries: event.target.value as SeriesRef })}
+        onChange={(event) => session.view.setState({ selectedSeries: event.target.value as SeriesRef })}
       >
         {choices.map((choice) => (
           <option key={choice} value={choice}>
             {nameOf(choice)}
           </option>
         ))}
-      </select>
-      {offers.map(({ key, title }) => (
-        <Button key={key} variant="bare" onClick={() => addOnRegion(key, region.id, series)}>
+      </Form.Select>
+      {regionOffers.map(({ kind, title, preset }) => (
+        <Button
+          key={title}
+          variant="bare"
+          onClick={() =>
+            session.changeWorkings(
+              (workings) =>
+                withEntry(workings, session.runs, { kind, preset, of: series, region: region.id }).workings,
+            )
+          }
+        >
           {title}
         </Button>
       ))}
@@ -59,17 +64,17 @@ export function Offers({
         variant="bare"
         aria-label={`Remove region ${region.letter}`}
         title="Remove the region"
-        onClick={() => removeLine(region.id)}
+        onClick={() => session.changeWorkings((workings) => withoutEntry(workings, region.id))}
       >
-        <i className="bi bi-trash3" aria-hidden />
+        <Trash3 aria-hidden />
       </Button>
       <Button
         variant="bare"
         aria-label="Close the offers"
-        onClick={() => useBench.setState({ selectedRegion: null })}
+        onClick={() => session.view.setState({ selectedRegion: null })}
       >
-        <i className="bi bi-x-lg" aria-hidden />
+        <XLg aria-hidden />
       </Button>
-    </div>
+    </ButtonToolbar>
   );
 }

@@ -1,44 +1,55 @@
 import { type Run } from '@heuristor/contracts';
-import { type RegionLine, type SeriesRef, writeResult, printedUnit } from '@heuristor/core';
+import { type SeriesRef, writeResult, printedUnit } from '@heuristor/core';
 import { type PointerEvent, type RefObject, type WheelEvent, useEffect, useRef, useState } from 'react';
-import { useBench } from '../stores/bench';
-import { changeLine, endStep, holdStep, useWorkings } from '../stores/workings';
-import { type DrawnTrace, type Rendered } from '../workers/protocol';
-import { addRegion } from './edits';
-import { axisHeight, pixelOf, plotLeft, plotRight, valueAtPixel } from './geometry';
+import { useDocuments, usePicture, useSession, useView } from '../session/context';
+import { withRegion } from '../session/edits';
+import { shownRuns } from '../session/runs';
+import { type DrawnTrace } from '../workers/compose';
+import { type RegionBounds, axisHeight, pixelOf, plotLeft, plotRight, valueAtPixel } from './geometry';
 import { Offers } from './Offers';
 import { RegionMarks } from './RegionMarks';
 
 const shortestDrag = 5;
 const zoomStep = 1.18;
+/** A wheel that has stood still so long has been let go. */
+const wheelRestMilliseconds = 180;
 
 interface Props {
-  rendered: Rendered;
-  width: number;
   front: Run | undefined;
   stack: RefObject<HTMLDivElement | null>;
+  regions: RegionBounds[];
+}
+
+interface Drag {
+  at: number;
+  series: SeriesRef | null;
+  region: string | null;
+  pan: boolean;
+  from: number;
+  to: number;
 }
 
 /** Everything that is done with the pointer on the stack of traces: marking, reading, zooming. */
-export function Overlay({ rendered, width, front, stack }: Props) {
+export function Overlay({ front, stack, regions }: Props) {
+  const session = useSession();
   const layer = useRef<HTMLDivElement>(null);
   const [cursor, setCursor] = useState<number | null>(null);
-  const drag = useRef<{
-    at: number;
-    series: SeriesRef | null;
-    region: string | null;
-    pan: boolean;
-    from: number;
-    to: number;
-  } | null>(null);
-  const lines = useWorkings((state) => state.workings.lines);
-  const horizontal = useWorkings((state) => state.workings.horizontal);
-  const selected = useBench((state) => state.selectedRegion);
-  const { viewport } = rendered;
-  const regions = lines.filter(
-    (line): line is RegionLine => line.kind === 'region' && line.along === horizontal,
-  );
+  const drag = useRef<Drag | null>(null);
+  const wheelRest = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const frame = usePicture((picture) => picture.frame);
+  const width = useView(({ plotWidth }) => plotWidth);
+  const horizontal = useDocuments(({ workings }) => workings.horizontal);
+  const selected = useView(({ selectedRegion }) => selectedRegion);
   const chosen = regions.find(({ id }) => id === selected);
+  useEffect(() => {
+    // React listens to wheels passively; the page must not scroll while a trace is zoomed.
+    const element = layer.current;
+    const hold = (event: Event) => event.preventDefault();
+    element?.addEventListener('wheel', hold, { passive: false });
+    return () => element?.removeEventListener('wheel', hold);
+  }, []);
+  if (frame === null) return null;
+  const { sight } = frame;
 
   const pixel = (event: { clientX: number }) =>
     event.clientX - (layer.current?.getBoundingClientRect().left ?? 0);
@@ -47,7 +58,9 @@ export function Overlay({ rendered, width, front, stack }: Props) {
     for (const panel of stack.current?.querySelectorAll<HTMLElement>('[data-trace]') ?? []) {
       const { top, bottom } = panel.getBoundingClientRect();
       if (clientY >= top && clientY <= bottom)
-        return rendered.traces.find(({ key }) => key === panel.dataset.trace)?.reference ?? null;
+        return (
+          session.picture.getState().traces.find(({ key }) => key === panel.dataset.trace)?.reference ?? null
+        );
     }
     return null;
   };
@@ -60,7 +73,7 @@ export function Overlay({ rendered, width, front, stack }: Props) {
       series: traceUnder(event.clientY),
       region: null,
       pan: event.shiftKey || event.button === 1,
-      ...viewport,
+      ...sight,
     };
   };
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
@@ -69,95 +82,113 @@ export function Overlay({ rendered, width, front, stack }: Props) {
     const { current } = drag;
     if (current === null) return;
     if (current.pan) {
+      session.move();
       const shift = ((here - current.at) / width) * (current.to - current.from);
-      useBench.setState({ viewport: { from: current.from - shift, to: current.to - shift } });
+      session.look({ from: current.from - shift, to: current.to - shift });
       return;
     }
     if (current.region === null && Math.abs(here - current.at) < shortestDrag) return;
-    const ends = [valueAtPixel(current.at, viewport, width), valueAtPixel(here, viewport, width)];
+    const ends = [valueAtPixel(current.at, sight, width), valueAtPixel(here, sight, width)];
     const [start, end] = [Math.min(...ends), Math.max(...ends)];
+    session.move();
     if (current.region === null) {
-      current.region = addRegion(start, end);
-      holdStep();
-      useBench.setState({ selectedRegion: current.region, selectedSeries: current.series });
-    } else changeLine(current.region, { start, end });
+      session.changeWorkings((workings) => {
+        const made = withRegion(workings, start, end);
+        current.region = made.id;
+        return made.workings;
+      });
+      session.view.setState({ selectedRegion: current.region, selectedSeries: current.series });
+    } else session.changeEntry(current.region, { start, end });
   };
   const onPointerUp = () => {
-    if (drag.current?.region === null && !drag.current.pan) useBench.setState({ selectedRegion: null });
+    if (drag.current?.region === null && !drag.current.pan) session.view.setState({ selectedRegion: null });
     drag.current = null;
-    endStep();
+    session.settle();
   };
   const onWheel = (event: WheelEvent) => {
-    const here = valueAtPixel(pixel(event), viewport, width);
+    const seen = session.view.getState().sight ?? sight;
+    const here = valueAtPixel(pixel(event), seen, width);
     const factor = event.deltaY > 0 ? zoomStep : 1 / zoomStep;
-    useBench.setState({
-      viewport: { from: here - (here - viewport.from) * factor, to: here + (viewport.to - here) * factor },
-    });
+    session.move();
+    session.look({ from: here - (here - seen.from) * factor, to: here + (seen.to - here) * factor });
+    if (wheelRest.current !== null) clearTimeout(wheelRest.current);
+    wheelRest.current = setTimeout(() => session.settle(), wheelRestMilliseconds);
   };
-  useEffect(() => {
-    // React listens to wheels passively; the page must not scroll while a trace is zoomed.
-    const element = layer.current;
-    const hold = (event: Event) => event.preventDefault();
-    element?.addEventListener('wheel', hold, { passive: false });
-    return () => element?.removeEventListener('wheel', hold);
-  }, []);
 
   return (
     <div
       ref={layer}
       className="overlay"
       data-testid="overlay"
-      style={{ left: plotLeft, right: plotRight }}
+      style={{ left: plotLeft(), right: plotRight }}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}
+      // What the system takes away is let go of as it stands.
       onPointerCancel={onPointerUp}
+      onLostPointerCapture={() => drag.current !== null && onPointerUp()}
       onPointerLeave={() => setCursor(null)}
       onWheel={onWheel}
-      onDoubleClick={() => useBench.setState({ viewport: null })}
+      onDoubleClick={() => session.look(null)}
     >
-      {front?.gaps.map((gap) => {
-        const left = Math.max(pixelOf(gap.from, viewport, width), 0);
-        const right = Math.min(pixelOf(gap.to, viewport, width), width);
-        return horizontal === 't' && right > left ? (
-          <div
-            key={`${gap.channel}${gap.from}`}
-            className="gap-mark"
-            style={{ left, width: right - left, bottom: axisHeight }}
-          >
-            gap
-          </div>
-        ) : null;
-      })}
-      <RegionMarks regions={regions} rendered={rendered} width={width} />
+      {horizontal === 't' &&
+        front?.gaps.map((gap) => {
+          const left = Math.max(pixelOf(gap.from, sight, width), 0);
+          const right = Math.min(pixelOf(gap.to, sight, width), width);
+          return right > left ? (
+            <div
+              key={`${gap.channel}${gap.from}`}
+              className="gap-mark"
+              style={{ left, width: right - left, bottom: axisHeight() }}
+              title={`${gap.channel}: nothing came here`}
+            >
+              gap
+            </div>
+          ) : null;
+        })}
+      <RegionMarks regions={regions} frame={frame} width={width} />
       {cursor !== null && drag.current === null && cursor >= 0 && cursor <= width && (
-        <CursorReadings at={cursor} rendered={rendered} width={width} front={front} stack={stack} />
+        <CursorReadings at={cursor} front={front} stack={stack} />
       )}
-      {chosen !== undefined && <Offers region={chosen} rendered={rendered} width={width} />}
+      {chosen !== undefined && <Offers region={chosen} sight={sight} width={width} />}
     </div>
   );
 }
 
-function CursorReadings({ at, rendered, width, front, stack }: Props & { at: number }) {
-  const value = valueAtPixel(at, rendered.viewport, width);
+function CursorReadings({ at, front, stack }: Omit<Props, 'regions'> & { at: number }) {
+  const traces = usePicture((picture) => picture.traces);
+  const frame = usePicture((picture) => picture.frame);
+  const width = useView(({ plotWidth }) => plotWidth);
+  const several = useDocuments(({ runs }) => shownRuns(runs).length > 1);
+  if (frame === null) return null;
+  const value = valueAtPixel(at, frame.sight, width);
   const top = stack.current?.getBoundingClientRect().top ?? 0;
   const panels = [...(stack.current?.querySelectorAll<HTMLElement>('[data-trace]') ?? [])];
+  const side = at < width - 220 ? { left: at + 6 } : { right: width - at + 6 };
+  const { symbol, unit } = frame.horizontal;
+  const place = writeResult(value, (frame.sight.to - frame.sight.from) / width);
   return (
     <>
-      <div className="cursor-line" style={{ left: at, bottom: axisHeight }} />
-      {rendered.traces.map((trace) => {
+      <div className="cursor-line" style={{ left: at, bottom: axisHeight() }} />
+      <div className="cursor-value cursor-place" style={{ ...side, bottom: axisHeight() + 4 }}>
+        {several && front !== undefined && <span className="cursor-run">{front.name} </span>}
+        {symbol} = {place.value}
+        {place.exponent === 0 ? '' : `e${place.exponent}`} {printedUnit(unit)}
+      </div>
+      {traces.map((trace) => {
         const panel = panels.find(({ dataset }) => dataset.trace === trace.key);
         const reading = readingAt(trace, front?.id, value);
         if (panel === undefined || reading === null) return null;
-        const style = {
-          top: panel.getBoundingClientRect().top - top - 10 + 32,
-          ...(at < width - 180 ? { left: at + 6 } : { right: width - at + 6 }),
-        };
-        const unit = printedUnit(trace.unit);
+        const traceUnit = printedUnit(trace.unit);
         return (
-          <div key={trace.key} className="cursor-value" style={style}>
+          <div
+            key={trace.key}
+            className="cursor-value"
+            data-reading={trace.key}
+            style={{ ...side, top: panel.getBoundingClientRect().top - top + 22 }}
+          >
             {trace.symbol} = {reading}
-            {unit === '' ? '' : ` ${unit}`}
+            {traceUnit === '' ? '' : ` ${traceUnit}`}
           </div>
         );
       })}

@@ -1,50 +1,66 @@
 import { useEffect, useState } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
-import { presentRuns, recordingRun, redo, toggleRecording, undo, useBench } from '../stores/bench';
+import {
+  ArrowClockwise,
+  ArrowCounterclockwise,
+  ArrowsAngleExpand,
+  CheckSquare,
+  Circle,
+  LayoutSidebar,
+  LayoutSidebarReverse,
+  RecordCircle,
+  Square,
+} from 'react-bootstrap-icons';
+import { useStore } from 'zustand';
+import { useShallow } from 'zustand/react/shallow';
+import { useDocuments, useNames, useSession, useView } from '../session/context';
+import { explicitTraces, seriesChoices, withHorizontal, withTraceToggled } from '../session/edits';
+import { presentRuns, recordingRun } from '../session/runs';
 import { useDevices } from '../stores/devices';
-import { useSaving } from '../stores/saving';
-import { useWorkings } from '../stores/workings';
-import { setHorizontal, toggleTrace, tracesShown } from './edits';
-import { abscissaOfRuns, namesOf, seriesChoices } from './names';
+import { toggleSide, useSides } from './SideColumn';
 
 export function RecorderBar() {
-  const runs = useBench((state) => state.runs);
-  const plan = useBench((state) => state.plan);
-  const ready = useDevices((state) => state.devices).filter((device) => device.connected && device.present);
-  const running = recordingRun(runs);
-  const next = runs.reduce((most, { number }) => Math.max(most, number), 0) + 1;
-  const rates = [...new Set(ready.map(({ rate }) => `${rate} Hz`))].join(', ');
-  const length = plan.lengthSeconds === null ? 'until stopped' : `${plan.lengthSeconds} s`;
+  const session = useSession();
+  const running = useDocuments(({ runs }) => recordingRun(runs));
+  const next = useDocuments(({ runs }) => runs.reduce((most, { number }) => Math.max(most, number), 0) + 1);
+  const lengthSeconds = useDocuments(({ plan }) => plan.lengthSeconds);
+  const rates = useDevices(
+    useShallow(({ devices }) =>
+      devices.filter((device) => device.connected && device.present).map(({ rate }) => rate),
+    ),
+  );
+  const length = lengthSeconds === null ? 'until stopped' : `${lengthSeconds} s`;
   return (
     <div className="recorder">
-      <button
-        className={`record-button ${running === undefined ? '' : 'running'}`}
-        disabled={running === undefined && ready.length === 0}
-        onClick={() => void toggleRecording()}
+      <Button
+        variant="record"
+        className={running === undefined ? '' : 'running'}
+        disabled={running === undefined && rates.length === 0}
+        onClick={() => void session.toggleRecording()}
       >
-        <span className="mark" />
+        <span className="record-mark" />
         {running === undefined ? 'Record' : 'Stop'}
-      </button>
+      </Button>
       <div className="status" role="status">
         {running !== undefined ? (
           <>
             <strong>
-              <span className="text-danger-emphasis">Recording {running.name}</span> ·{' '}
+              <span className="recording-word">Recording {running.name}</span> ·{' '}
               <Elapsed since={running.startedAt} />
             </strong>
             <span className="quiet">Space stops · {length}</span>
           </>
-        ) : ready.length === 0 ? (
+        ) : rates.length === 0 ? (
           <>
             <strong>No sensor yet</strong>
-            <span className="quiet">Connect one at the left, or bring in a file.</span>
+            <span className="quiet">Connect one, or bring in a file.</span>
           </>
         ) : (
           <>
             <strong>Run {next} is ready</strong>
             <span className="quiet">
-              Space starts and stops · {ready.length} {ready.length === 1 ? 'sensor' : 'sensors'} · {rates} ·{' '}
-              {length}
+              Space starts and stops · {rates.length} {rates.length === 1 ? 'sensor' : 'sensors'} ·{' '}
+              {[...new Set(rates.map((rate) => `${rate} Hz`))].join(', ')} · {length}
             </span>
           </>
         )}
@@ -65,72 +81,111 @@ function Elapsed({ since }: { since: string }) {
 }
 
 function Tools() {
-  const runs = useBench((state) => state.runs);
-  const viewport = useBench((state) => state.viewport);
-  const workings = useWorkings((state) => state.workings);
-  const saving = useSaving((state) => state.state);
-  const nameOf = namesOf(workings, abscissaOfRuns(runs));
-  const choices = seriesChoices(runs, workings);
-  const shown = tracesShown();
-  const some = presentRuns(runs).length > 0;
+  const session = useSession();
+  const isFramed = useView(({ sight }) => sight === null);
+  const saving = useStore(session.saver.state, ({ phase }) => phase);
+  const { canUndo, canRedo } = useStore(session.history.state);
+  const { left, right } = useSides(useShallow((state) => ({ left: state.left, right: state.right })));
   return (
     <div className="tools">
       <Button
         variant="plain"
-        disabled={viewport === null}
-        onClick={() => useBench.setState({ viewport: null })}
+        disabled={isFramed}
+        onClick={() => session.look(null)}
         title="Show all data (F)"
       >
-        <i className="bi bi-arrows-angle-expand" aria-hidden /> Frame data
+        <ArrowsAngleExpand aria-hidden /> <span className="wide-word">Frame data</span>
       </Button>
-      <Dropdown align="end">
-        <Dropdown.Toggle variant="plain" className="no-caret" disabled={!some}>
-          Traces
-        </Dropdown.Toggle>
-        <Dropdown.Menu>
-          <Dropdown.Header>Stacked</Dropdown.Header>
-          {choices
-            .filter((choice) => choice !== workings.horizontal)
-            .map((choice) => (
-              <Dropdown.Item
-                key={choice}
-                as="button"
-                onClick={() => toggleTrace(choice)}
-                role="menuitemcheckbox"
-                aria-checked={shown.includes(choice)}
-              >
-                <i className={`bi ${shown.includes(choice) ? 'bi-check-square' : 'bi-square'}`} aria-hidden />{' '}
-                {nameOf(choice)}
-              </Dropdown.Item>
-            ))}
-          <Dropdown.Divider />
-          <Dropdown.Header>Against</Dropdown.Header>
-          {(['t', ...choices] as const).map((choice) => (
+      <TraceMenu />
+      <Button
+        variant="plain"
+        aria-label="Undo"
+        title="Undo (Ctrl Z)"
+        disabled={!canUndo}
+        onClick={() => session.history.undo()}
+      >
+        <ArrowCounterclockwise aria-hidden />
+      </Button>
+      <Button
+        variant="plain"
+        aria-label="Redo"
+        title="Redo (Ctrl Shift Z)"
+        disabled={!canRedo}
+        onClick={() => session.history.redo()}
+      >
+        <ArrowClockwise aria-hidden />
+      </Button>
+      <Button
+        variant="plain"
+        aria-label="Sensors and plan: show or fold away"
+        title="Sensors and plan"
+        aria-pressed={left}
+        onClick={() => toggleSide('left')}
+      >
+        <LayoutSidebar aria-hidden />
+      </Button>
+      <Button
+        variant="plain"
+        aria-label="Workings: show or fold away"
+        title="Workings"
+        aria-pressed={right}
+        onClick={() => toggleSide('right')}
+      >
+        <LayoutSidebarReverse aria-hidden />
+      </Button>
+      <span className="visually-hidden" data-testid="saving">
+        {saving === 'clean' ? 'saved' : saving === 'offline' ? 'not saved' : 'saving'}
+      </span>
+    </div>
+  );
+}
+
+function TraceMenu() {
+  const session = useSession();
+  const { workings, runs } = useDocuments(
+    useShallow(({ workings: sheet, runs: own }) => ({ workings: sheet, runs: own })),
+  );
+  const nameOf = useNames();
+  const choices = seriesChoices(runs, workings);
+  const shown = explicitTraces(workings, runs);
+  return (
+    <Dropdown align="end">
+      <Dropdown.Toggle variant="plain" className="no-caret" disabled={presentRuns(runs).length === 0}>
+        Traces
+      </Dropdown.Toggle>
+      <Dropdown.Menu>
+        <Dropdown.Header>Stacked</Dropdown.Header>
+        {choices
+          .filter((choice) => choice !== workings.horizontal)
+          .map((choice) => (
             <Dropdown.Item
               key={choice}
               as="button"
-              onClick={() => setHorizontal(choice)}
-              role="menuitemradio"
-              aria-checked={choice === workings.horizontal}
+              onClick={() => session.changeWorkings((sheet) => withTraceToggled(sheet, runs, choice))}
+              role="menuitemcheckbox"
+              aria-checked={shown.includes(choice)}
             >
-              <i
-                className={`bi ${choice === workings.horizontal ? 'bi-record-circle' : 'bi-circle'}`}
-                aria-hidden
-              />{' '}
-              {nameOf(choice)}
+              {shown.includes(choice) ? <CheckSquare aria-hidden /> : <Square aria-hidden />} {nameOf(choice)}
             </Dropdown.Item>
           ))}
-        </Dropdown.Menu>
-      </Dropdown>
-      <Button variant="plain" aria-label="Undo" title="Undo (Ctrl Z)" onClick={undo}>
-        <i className="bi bi-arrow-counterclockwise" aria-hidden />
-      </Button>
-      <Button variant="plain" aria-label="Redo" title="Redo (Ctrl Shift Z)" onClick={redo}>
-        <i className="bi bi-arrow-clockwise" aria-hidden />
-      </Button>
-      <span className="visually-hidden" data-testid="saving">
-        {saving}
-      </span>
-    </div>
+        <Dropdown.Divider />
+        <Dropdown.Header>Against</Dropdown.Header>
+        {(['t', ...choices] as const).map((choice) => (
+          <Dropdown.Item
+            key={choice}
+            as="button"
+            onClick={() => {
+              session.changeWorkings((sheet) => withHorizontal(sheet, choice));
+              session.view.setState({ sight: null, selectedRegion: null });
+            }}
+            role="menuitemradio"
+            aria-checked={choice === workings.horizontal}
+          >
+            {choice === workings.horizontal ? <RecordCircle aria-hidden /> : <Circle aria-hidden />}{' '}
+            {nameOf(choice)}
+          </Dropdown.Item>
+        ))}
+      </Dropdown.Menu>
+    </Dropdown>
   );
 }

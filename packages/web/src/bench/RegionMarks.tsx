@@ -1,28 +1,27 @@
-import { type RegionLine } from '@heuristor/core';
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
-import { useBench } from '../stores/bench';
-import { changeLine, endStep, holdStep } from '../stores/workings';
+import { useSession, useView } from '../session/context';
 import { highlighter } from '../theme/runStyles';
-import { type Rendered } from '../workers/protocol';
-import { axisHeight, pixelOf, valueAtPixel } from './geometry';
+import { type Frame } from '../workers/compose';
+import { type RegionBounds, axisHeight, pixelOf, valueAtPixel } from './geometry';
 
 interface Props {
-  regions: RegionLine[];
-  rendered: Rendered;
+  regions: RegionBounds[];
+  frame: Frame;
   width: number;
 }
 
 /** The lettered tabs of the regions and the handles at their ends. */
-export function RegionMarks({ regions, rendered, width }: Props) {
-  const selected = useBench((state) => state.selectedRegion);
-  const { viewport, step } = rendered;
+export function RegionMarks({ regions, frame, width }: Props) {
+  const session = useSession();
+  const selected = useView(({ selectedRegion }) => selectedRegion);
+  const { sight, step } = frame;
   return (
     <>
       {regions.map((region) => {
         const { id, letter, start, end } = region;
         const { fill, edge } = highlighter(letter);
-        const left = pixelOf(start, viewport, width);
-        if (left > width || pixelOf(end, viewport, width) < 0) return null;
+        const left = pixelOf(start, sight, width);
+        if (left > width || pixelOf(end, sight, width) < 0) return null;
         return (
           <div key={id}>
             <button
@@ -30,7 +29,7 @@ export function RegionMarks({ regions, rendered, width }: Props) {
               style={{ left: Math.max(left, 0), background: fill }}
               aria-pressed={selected === id}
               aria-label={`Region ${letter}`}
-              onClick={() => useBench.setState({ selectedRegion: id })}
+              onClick={() => session.view.setState({ selectedRegion: id })}
             >
               {letter}
             </button>
@@ -40,8 +39,8 @@ export function RegionMarks({ regions, rendered, width }: Props) {
                 region={region}
                 side={side}
                 edge={edge}
-                pixel={pixelOf(region[side], viewport, width)}
-                toValue={(pixels) => valueAtPixel(pixels, viewport, width)}
+                pixel={pixelOf(region[side], sight, width)}
+                toValue={(pixels) => valueAtPixel(pixels, sight, width)}
                 step={step}
                 width={width}
               />
@@ -54,7 +53,7 @@ export function RegionMarks({ regions, rendered, width }: Props) {
 }
 
 interface HandleProps {
-  region: RegionLine;
+  region: RegionBounds;
   side: 'start' | 'end';
   edge: string;
   pixel: number;
@@ -64,31 +63,33 @@ interface HandleProps {
 }
 
 function Handle({ region, side, edge, pixel, toValue, step, width }: HandleProps) {
+  const session = useSession();
   const dragging = useRef(false);
   if (pixel < -6 || pixel > width + 6) return null;
   const move = (value: number) => {
     const other = side === 'start' ? region.end : region.start;
     // The ends of a region never cross.
     const kept = side === 'start' ? Math.min(value, other - step / 2) : Math.max(value, other + step / 2);
-    changeLine(region.id, { [side]: kept });
+    session.changeEntry(region.id, { [side]: kept });
   };
   const onPointerDown = (event: PointerEvent<HTMLElement>) => {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     dragging.current = true;
-    useBench.setState({ selectedRegion: region.id });
+    session.view.setState({ selectedRegion: region.id });
   };
   const onPointerMove = (event: PointerEvent<HTMLElement>) => {
     if (!dragging.current) return;
     event.stopPropagation();
     const layer = event.currentTarget.closest('.overlay');
     if (layer === null) return;
+    session.move();
     move(toValue(event.clientX - layer.getBoundingClientRect().left));
-    holdStep();
   };
-  const onPointerUp = () => {
+  const letGo = () => {
+    if (!dragging.current) return;
     dragging.current = false;
-    endStep();
+    session.settle();
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const direction = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
@@ -105,11 +106,12 @@ function Handle({ region, side, edge, pixel, toValue, step, width }: HandleProps
       aria-label={`${side === 'start' ? 'Start' : 'End'} of region ${region.letter}`}
       aria-valuenow={region[side]}
       aria-valuetext={region[side].toPrecision(5)}
-      style={{ left: pixel, bottom: axisHeight, color: edge }}
+      style={{ left: pixel, bottom: axisHeight(), color: edge }}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
-      onPointerUp={onPointerUp}
-      onPointerCancel={onPointerUp}
+      onPointerUp={letGo}
+      onPointerCancel={letGo}
+      onLostPointerCapture={letGo}
       onKeyDown={onKeyDown}
     />
   );

@@ -1,113 +1,182 @@
 import { type Run } from '@heuristor/contracts';
 import { useEffect, useRef, useState } from 'react';
-import { Dropdown } from 'react-bootstrap';
-import {
-  changeRun,
-  frontRun,
-  importFile,
-  presentRuns,
-  removeRun,
-  restoreRun,
-  shownRuns,
-  useBench,
-} from '../stores/bench';
-import { useWorkings } from '../stores/workings';
+import { Button, Dropdown, Form } from 'react-bootstrap';
+import { CheckSquare, ChevronUp, Square } from 'react-bootstrap-icons';
+import { type BenchSession, attempt } from '../session/benchSession';
+import { useDocuments, useFrontRun, useSession } from '../session/context';
+import { presentRuns, shownRuns } from '../session/runs';
 import { runStyles } from '../theme/runStyles';
 import { LineSample } from '../ui/LineSample';
 import { NameField } from '../ui/NameField';
-import { evaluation } from '../workers/evaluation';
+import { bringIn, importLimit } from './ImportDialog';
 import { savePicture } from './picture';
 import { saveFile } from './saveFile';
 
-async function saveCsv(runs: readonly Run[], name: string): Promise<void> {
-  const text = await evaluation.exportCsv(
-    runs.map((run) => ({ id: run.id, name: run.name })),
-    useWorkings.getState().workings,
-  );
-  saveFile(new Blob([text], { type: 'text/csv' }), `${name}.csv`);
-}
+const saveCsv = (session: BenchSession, runs: readonly Run[], name: string) =>
+  attempt(async () => {
+    const text = await session.pool.exportCsv(
+      runs.map((run) => ({ id: run.id, name: run.name })),
+      session.workings,
+    );
+    saveFile(new Blob([text], { type: 'text/csv' }), `${name}.csv`);
+  });
+
+/** More runs than this are found in the list rather than by eye. */
+const manyRuns = 6;
 
 export function RunShelf() {
-  const runs = useBench((state) => state.runs);
-  const name = useBench((state) => state.name);
-  const front = frontRun(useBench());
-  const file = useRef<HTMLInputElement>(null);
-  const removed = runs.filter((run) => run.removed);
+  const runs = useDocuments((documents) => documents.runs);
+  const front = useFrontRun();
+  const present = presentRuns(runs);
   return (
     <footer className="shelf" aria-label="Runs">
-      <span className="quiet">Runs</span>
+      {present.length > manyRuns ? <RunList runs={present} /> : <span className="quiet">Runs</span>}
       <div className="chips">
-        {presentRuns(runs).map((run) => (
+        {present.map((run) => (
           <RunChip key={run.id} run={run} front={run.id === front?.id} />
         ))}
       </div>
       <div className="end">
-        {removed.length > 0 && (
-          <Dropdown drop="up" align="end">
-            <Dropdown.Toggle variant="bare" className="no-caret">
-              {removed.length} set apart
-            </Dropdown.Toggle>
-            <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
-              <Dropdown.Header>Put back</Dropdown.Header>
-              {removed.map((run) => (
-                <Dropdown.Item key={run.id} onClick={() => void restoreRun(run.id)}>
-                  {run.number} · {run.name}
-                </Dropdown.Item>
-              ))}
-            </Dropdown.Menu>
-          </Dropdown>
-        )}
-        <Dropdown drop="up" align="end">
-          <Dropdown.Toggle variant="plain" className="no-caret">
-            Files
-          </Dropdown.Toggle>
-          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
-            <Dropdown.Item onClick={() => file.current?.click()}>
-              Bring in a file of columns (CSV)
-            </Dropdown.Item>
-            <Dropdown.Item
-              disabled={shownRuns(runs).length === 0}
-              onClick={() => void saveCsv(shownRuns(runs), name)}
-            >
-              Save shown runs with derived series (CSV)
-            </Dropdown.Item>
-            <Dropdown.Item disabled={shownRuns(runs).length === 0} onClick={savePicture}>
-              Save the traces as a picture (PNG)
-            </Dropdown.Item>
-          </Dropdown.Menu>
-        </Dropdown>
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,.tsv,.txt,text/csv"
-          hidden
-          aria-label="File of columns"
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
-            if (chosen !== undefined) void importFile(chosen);
-            event.target.value = '';
-          }}
-        />
+        <SetApart runs={runs.filter((run) => run.removed)} />
+        <Files />
       </div>
     </footer>
   );
 }
 
+/** All runs in a list that can be searched, several shown or hidden at once. */
+function RunList({ runs }: { runs: Run[] }) {
+  const session = useSession();
+  const [search, setSearch] = useState('');
+  const wanted = search.trim().toLowerCase();
+  const found = runs.filter(({ name, number }) => `${number} · ${name}`.toLowerCase().includes(wanted));
+  const shown = shownRuns(runs);
+  const ids = (some: readonly Run[]) => new Set(some.map(({ id }) => id));
+  return (
+    <Dropdown drop="up" autoClose="outside">
+      <Dropdown.Toggle variant="plain" className="no-caret">
+        {runs.length} runs, {shown.length} shown
+      </Dropdown.Toggle>
+      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="run-list">
+        <div className="run-list-head">
+          <Form.Control
+            type="search"
+            aria-label="Search runs"
+            placeholder="Search runs"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
+          <Button variant="plain" onClick={() => void session.show(ids(found))}>
+            Show only {wanted === '' ? 'all' : 'these'}
+          </Button>
+          <Button variant="plain" onClick={() => void session.show(ids(runs.slice(-3)))}>
+            Newest 3
+          </Button>
+          <Button
+            variant="plain"
+            onClick={() =>
+              void session.show(ids(shown.filter(({ id }) => !found.some((run) => run.id === id))))
+            }
+          >
+            Hide {wanted === '' ? 'all' : 'these'}
+          </Button>
+        </div>
+        <div className="run-list-body">
+          {found.map((run) => (
+            <Dropdown.Item
+              key={run.id}
+              as="button"
+              role="menuitemcheckbox"
+              aria-checked={run.shown}
+              onClick={() => void session.changeRun(run, { shown: !run.shown })}
+            >
+              {run.shown ? <CheckSquare aria-hidden /> : <Square aria-hidden />}{' '}
+              <LineSample style={run.style} /> {run.number} · {run.name}
+            </Dropdown.Item>
+          ))}
+          {found.length === 0 && <p className="quiet p-2">No run is called that.</p>}
+        </div>
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}
+
+function SetApart({ runs }: { runs: Run[] }) {
+  const session = useSession();
+  if (runs.length === 0) return null;
+  return (
+    <Dropdown drop="up" align="end">
+      <Dropdown.Toggle variant="bare" className="no-caret">
+        {runs.length} set apart
+      </Dropdown.Toggle>
+      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="tall-menu">
+        <Dropdown.Header>Put back</Dropdown.Header>
+        {runs.map((run) => (
+          <Dropdown.Item key={run.id} onClick={() => void session.changeRun(run, { removed: false })}>
+            {run.number} · {run.name}
+          </Dropdown.Item>
+        ))}
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}
+
+function Files() {
+  const session = useSession();
+  const name = useDocuments((documents) => documents.name);
+  const runs = useDocuments((documents) => documents.runs);
+  const file = useRef<HTMLInputElement>(null);
+  const shown = shownRuns(runs);
+  return (
+    <>
+      <Dropdown drop="up" align="end">
+        <Dropdown.Toggle variant="plain" className="no-caret">
+          Files
+        </Dropdown.Toggle>
+        <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
+          <Dropdown.Item onClick={() => file.current?.click()}>
+            Bring in a file of columns (CSV, {importLimit})
+          </Dropdown.Item>
+          <Dropdown.Item disabled={shown.length === 0} onClick={() => void saveCsv(session, shown, name)}>
+            Save shown runs with derived series (CSV)
+          </Dropdown.Item>
+          <Dropdown.Item disabled={shown.length === 0} onClick={() => savePicture(session)}>
+            Save the traces as a picture (PNG)
+          </Dropdown.Item>
+        </Dropdown.Menu>
+      </Dropdown>
+      <input
+        ref={file}
+        type="file"
+        accept=".csv,.tsv,.txt,text/csv"
+        hidden
+        aria-label="File of columns"
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          if (chosen !== undefined) bringIn(chosen);
+          event.target.value = '';
+        }}
+      />
+    </>
+  );
+}
+
 function RunChip({ run, front }: { run: Run; front: boolean }) {
+  const session = useSession();
   const [renaming, setRenaming] = useState(false);
   const chip = useRef<HTMLSpanElement>(null);
   useEffect(() => {
     if (front) chip.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [front]);
-  const { id, number, name, shown, style, state, gaps } = run;
+  const { id, number, name, shown, style, state, gaps, notes } = run;
   if (renaming)
     return (
       <NameField
         label={`New name of run ${number}`}
-        className="form-control w-auto"
+        className="w-auto"
         value={name}
         autoFocus
-        onCommit={(newName) => void changeRun(id, { name: newName })}
+        onCommit={(newName) => void session.changeRun(run, { name: newName })}
         onDone={() => setRenaming(false)}
       />
     );
@@ -119,28 +188,34 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
     >
       <button
         aria-pressed={shown}
-        title={shown ? 'Hide this run' : 'Show this run'}
-        onClick={() => void changeRun(id, { shown: !shown })}
+        title={[shown ? 'Hide this run' : 'Show this run', ...notes].join('\n')}
+        onClick={() => void session.changeRun(run, { shown: !shown })}
       >
         <LineSample style={style} />
         {number} · {name}
         {state === 'recording' && <span className="rec">recording</span>}
         {state === 'interrupted' && <span className="tag">interrupted</span>}
         {gaps.length > 0 && <span className="tag">gap</span>}
+        {notes.length > 0 && gaps.length === 0 && <span className="tag">note</span>}
       </button>
       <Dropdown drop="up" align="end">
         <Dropdown.Toggle as="button" className="no-caret" aria-label={`More for run ${number}`}>
-          <i className="bi bi-chevron-up" aria-hidden />
+          <ChevronUp aria-hidden />
         </Dropdown.Toggle>
         <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
-          <Dropdown.Item disabled={!shown || front} onClick={() => useBench.setState({ frontRunId: id })}>
+          {notes.map((note) => (
+            <Dropdown.ItemText key={note} className="run-note">
+              {note}
+            </Dropdown.ItemText>
+          ))}
+          <Dropdown.Item disabled={!shown || front} onClick={() => session.view.setState({ frontRunId: id })}>
             Put in front
           </Dropdown.Item>
           <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
-          <Dropdown.Item disabled={!shown} onClick={() => void saveCsv([run], name)}>
+          <Dropdown.Item disabled={!shown} onClick={() => void saveCsv(session, [run], name)}>
             Save as CSV
           </Dropdown.Item>
-          <Dropdown.Item disabled={state === 'recording'} onClick={() => void removeRun(run)}>
+          <Dropdown.Item disabled={state === 'recording'} onClick={() => void session.removeRun(run)}>
             Remove
           </Dropdown.Item>
           <Dropdown.Divider />
@@ -148,7 +223,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
             <Dropdown.Item
               key={choice.name}
               active={i === style}
-              onClick={() => void changeRun(id, { style: i })}
+              onClick={() => void session.changeRun(run, { style: i })}
             >
               <LineSample style={i} width={40} /> {choice.name}
             </Dropdown.Item>

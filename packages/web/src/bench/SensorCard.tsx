@@ -1,9 +1,9 @@
 import { type Device } from '@heuristor/contracts';
 import { formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
-import { Button, Dropdown } from 'react-bootstrap';
+import { Button, Dropdown, Form } from 'react-bootstrap';
 import { request } from '../api/client';
-import { attempt } from '../stores/bench';
+import { attempt } from '../session/benchSession';
 import { NumberField } from '../ui/NumberField';
 import { LiveReading } from './LiveReading';
 import { Thread } from './Thread';
@@ -45,12 +45,17 @@ export function SensorCard({ device, recording }: { device: Device; recording: b
           );
         })}
       <div className="pairs mt-1">
-        <label htmlFor={`rate-${code}`}>Rate</label>
+        <Form.Label htmlFor={`rate-${code}`}>Rate</Form.Label>
         <span className="with-unit">
           <NumberField
             id={`rate-${code}`}
             label={`Sample rate of ${code} in hertz`}
             value={rate}
+            check={(value) =>
+              value >= rates.lowest && value <= rates.highest
+                ? null
+                : `${code} takes ${rates.lowest} to ${rates.highest} readings a second.`
+            }
             onCommit={(value) => change({ rate: value })}
           />
           Hz
@@ -75,7 +80,7 @@ export function SensorCard({ device, recording }: { device: Device; recording: b
           <Dropdown.Toggle variant="plain" className="no-caret" aria-label={`More for ${code}`}>
             More
           </Dropdown.Toggle>
-          <Dropdown.Menu>
+          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
             <Dropdown.Item disabled={recording} onClick={() => change({ reversed: !reversed })}>
               {reversed ? 'Turn the sign back' : 'Turn the sign around'}
             </Dropdown.Item>

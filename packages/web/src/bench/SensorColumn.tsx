@@ -1,39 +1,52 @@
-import { Dropdown } from 'react-bootstrap';
+import { type Plan } from '@heuristor/contracts';
+import { Dropdown, Form } from 'react-bootstrap';
+import { PlusLg } from 'react-bootstrap-icons';
 import { request } from '../api/client';
-import { attempt, changePlan, recordingRun, useBench } from '../stores/bench';
+import { attempt } from '../session/benchSession';
+import { useDocuments, useSession } from '../session/context';
+import { recordingRun } from '../session/runs';
 import { useDevices } from '../stores/devices';
 import { NumberField } from '../ui/NumberField';
 import { SensorCard } from './SensorCard';
 
+const pathOf = (code: string) => `/devices/${encodeURIComponent(code)}`;
+
 export function SensorColumn() {
   const devices = useDevices((state) => state.devices);
-  const recording = useBench((state) => recordingRun(state.runs) !== undefined);
+  const recording = useDocuments(({ runs }) => recordingRun(runs) !== undefined);
   const connected = devices.filter((device) => device.connected);
-  const others = devices.filter((device) => !device.connected && device.present);
+  const waiting = devices.filter((device) => device.waiting);
+  const others = devices.filter((device) => !device.connected && device.present && !device.waiting);
   return (
-    <aside className="side left" aria-label="Sensors">
+    <>
       <div className="side-head">
         <h2>Sensors</h2>
         <Dropdown align="end">
           <Dropdown.Toggle variant="plain" className="no-caret">
-            <i className="bi bi-plus-lg" aria-hidden /> Connect
+            <PlusLg aria-hidden /> Connect
           </Dropdown.Toggle>
-          <Dropdown.Menu>
-            {others.length === 0 && (
+          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="tall-menu">
+            {others.length === 0 && waiting.length === 0 && (
               <Dropdown.ItemText className="quiet">No other sensor is on the link.</Dropdown.ItemText>
             )}
             {others.map(({ code, model, stage }) => (
               <Dropdown.Item
                 key={code}
                 disabled={recording}
-                onClick={() =>
-                  void attempt(() =>
-                    request('PATCH', `/devices/${encodeURIComponent(code)}`, { connected: true }),
-                  )
-                }
+                onClick={() => void attempt(() => request('PATCH', pathOf(code), { connected: true }))}
               >
                 {model} <span className="mono">{code}</span>
                 {stage !== null && <div className="quiet small">{stage.title}</div>}
+              </Dropdown.Item>
+            ))}
+            {waiting.length > 0 && <Dropdown.Header>On another machine</Dropdown.Header>}
+            {waiting.map(({ code, model }) => (
+              <Dropdown.Item
+                key={code}
+                onClick={() => void attempt(() => request('POST', `${pathOf(code)}/admission`))}
+              >
+                Let in {model} <span className="mono">{code}</span>
+                <div className="quiet small">Look at the code on its housing first.</div>
               </Dropdown.Item>
             ))}
           </Dropdown.Menu>
@@ -49,12 +62,21 @@ export function SensorColumn() {
         <SensorCard key={device.code} device={device} recording={recording} />
       ))}
       <PlanCard recording={recording} />
-    </aside>
+    </>
   );
 }
 
+const usualLength = 8;
+
+function lengthFault(seconds: number): string | null {
+  if (seconds < 0.1) return 'A run lasts at least 0.1 s.';
+  return seconds > 86_400 ? 'A run lasts at most a day, 86400 s.' : null;
+}
+
 function PlanCard({ recording }: { recording: boolean }) {
-  const { lengthSeconds } = useBench((state) => state.plan);
+  const session = useSession();
+  const lengthSeconds = useDocuments(({ plan }) => plan.lengthSeconds);
+  const change = (patch: Pick<Plan, 'lengthSeconds'>) => void session.changePlan(patch);
   return (
     <>
       <div className="side-head">
@@ -62,25 +84,27 @@ function PlanCard({ recording }: { recording: boolean }) {
       </div>
       <section className="card-sheet" aria-label="Plan of the next run">
         <fieldset disabled={recording} className="pairs">
-          <label htmlFor="plan-ends">Ends</label>
-          <select
+          <Form.Label htmlFor="plan-ends">Ends</Form.Label>
+          <Form.Select
             id="plan-ends"
-            className="form-select"
             value={lengthSeconds === null ? 'open' : 'length'}
-            onChange={(event) => void changePlan({ lengthSeconds: event.target.value === 'open' ? null : 8 })}
+            onChange={(event) =>
+              change({ lengthSeconds: event.target.value === 'open' ? null : usualLength })
+            }
           >
             <option value="length">after a time</option>
             <option value="open">when stopped</option>
-          </select>
+          </Form.Select>
           {lengthSeconds !== null && (
             <>
-              <label htmlFor="plan-length">Length</label>
+              <Form.Label htmlFor="plan-length">Length</Form.Label>
               <span className="with-unit">
                 <NumberField
                   id="plan-length"
                   label="Length of the run in seconds"
                   value={lengthSeconds}
-                  onCommit={(value) => void changePlan({ lengthSeconds: value })}
+                  check={lengthFault}
+                  onCommit={(value) => change({ lengthSeconds: value })}
                 />
                 s
               </span>

@@ -1,10 +1,13 @@
 import { Chart, LineController, LineElement, LinearScale, PointElement } from 'chart.js';
 import { useEffect, useRef } from 'react';
 import { threadOf } from '../stores/devices';
+import { colours } from '../theme/colours';
 
 Chart.register(LineController, LineElement, LinearScale, PointElement);
 
-const refreshMilliseconds = 66;
+/** A thread that small moves by less than a pixel in the meantime. */
+const refreshMilliseconds = 250;
+const mostPoints = 160;
 const threadSeconds = 10;
 
 interface Props {
@@ -22,7 +25,7 @@ export function Thread({ handle, channel, low, high, noise }: Props) {
     if (canvas.current === null) return;
     const chart = new Chart<'line', { x: number; y: number }[]>(canvas.current, {
       type: 'line',
-      data: { datasets: [{ data: [], borderColor: '#0B6E69', borderWidth: 1.5, pointRadius: 0 }] },
+      data: { datasets: [{ data: [], borderColor: colours.act, borderWidth: 1.5, pointRadius: 0 }] },
       options: {
         animation: false,
         parsing: false,
@@ -36,12 +39,18 @@ export function Thread({ handle, channel, low, high, noise }: Props) {
         },
       },
     });
+    let drawn = -1;
     const timer = setInterval(() => {
-      const { times, values } = threadOf(handle, channel);
+      const { times, values, revision } = threadOf(handle, channel);
+      if (revision === drawn || document.hidden) return;
+      drawn = revision;
       const now = performance.now() / 1000;
-      const data = times
-        .map((time, i) => ({ x: time - now, y: values[i] > low && values[i] < high ? values[i] : NaN }))
-        .filter((_, i) => times.length < 400 || i % Math.ceil(times.length / 400) === 0);
+      const stride = Math.max(1, Math.ceil(times.length / mostPoints));
+      const data: { x: number; y: number }[] = [];
+      for (let i = times.length - 1; i >= 0; i -= stride)
+        if (times[i] > now - threadSeconds)
+          data.push({ x: times[i] - now, y: values[i] > low && values[i] < high ? values[i] : NaN });
+      data.reverse();
       const good = data.map(({ y }) => y).filter((y) => !Number.isNaN(y));
       const [least, most] = [Math.min(...good), Math.max(...good)];
       // Never magnify noise into drama: the scale spans at least thirty times the sensor's own scatter.

@@ -1,42 +1,40 @@
 import { type Plugin, Chart, LineController, LineElement, LinearScale, PointElement } from 'chart.js';
-import { type Unit, axisLabel } from '@heuristor/core';
+import { axisLabel } from '@heuristor/core';
 import { type RefObject, useEffect, useRef } from 'react';
+import { usePicture } from '../session/context';
+import { usePresenter } from '../stores/presenter';
+import { colours, faded } from '../theme/colours';
 import { runStyle, highlighter } from '../theme/runStyles';
-import { type DrawnTrace } from '../workers/protocol';
-import { axisHeight, plotLeft, plotRight, type Viewport } from './geometry';
+import { type RegionBounds, axisHeight, fontScale, plotLeft, plotRight } from './geometry';
 
 Chart.register(LineController, LineElement, LinearScale, PointElement);
 
-export interface ShownRegion {
-  id: string;
-  letter: string;
-  start: number;
-  end: number;
+export interface StyleOfRun {
+  style: number;
+  front: boolean;
 }
 
 interface Props {
-  trace: DrawnTrace;
-  viewport: Viewport;
-  regions: ShownRegion[];
-  styles: Map<string, { style: number; front: boolean }>;
+  traceKey: string;
+  regions: RegionBounds[];
+  styles: ReadonlyMap<string, StyleOfRun>;
   joined: boolean;
-  bottom: { symbol: string; unit: Unit } | null;
+  isBottom: boolean;
   canvases: RefObject<Map<string, HTMLCanvasElement>>;
 }
 
 const mono = (size: number) => ({ family: 'IBM Plex Mono', size });
-const fontScale = () => parseFloat(getComputedStyle(document.documentElement).fontSize) / 16;
 const withTrueMinus = (value: number | string) =>
   String(typeof value === 'number' ? Number(value.toPrecision(10)) : value).replace('-', '−');
 
 /** Chart-recorder paper: the sheet, the regions under the lines, and the label of the axis in its corner. */
-const paper: Plugin<'line', { regions: ShownRegion[]; label: string; bottomLabel: string | null }> = {
+const paper: Plugin<'line', { regions: RegionBounds[]; label: string; bottomLabel: string | null }> = {
   id: 'paper',
   defaults: { regions: [], label: '', bottomLabel: null },
   beforeDraw(chart, _args, { regions }) {
     const { ctx, chartArea, scales } = chart;
     ctx.save();
-    ctx.fillStyle = '#FBFDFC';
+    ctx.fillStyle = colours.sheet;
     ctx.fillRect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
     ctx.beginPath();
     ctx.rect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
@@ -66,9 +64,9 @@ const paper: Plugin<'line', { regions: ShownRegion[]; label: string; bottomLabel
     ctx.font = `650 ${size}px "Inter Variable"`;
     ctx.textBaseline = 'top';
     const width = ctx.measureText(label).width;
-    ctx.fillStyle = 'rgba(251, 253, 252, 0.88)';
+    ctx.fillStyle = faded(colours.sheet, 0.88);
     ctx.fillRect(chartArea.right - width - 18, chartArea.top + 5, width + 12, size + 6);
-    ctx.fillStyle = '#16282F';
+    ctx.fillStyle = colours.text;
     ctx.fillText(label, chartArea.right - width - 12, chartArea.top + 8);
     if (bottomLabel !== null) {
       // In the corner under the other axis, where no tick label ever stands.
@@ -80,18 +78,23 @@ const paper: Plugin<'line', { regions: ShownRegion[]; label: string; bottomLabel
 };
 
 const few = 80;
+const markers = 12;
 
-export function TraceChart({ trace, viewport, regions, styles, joined, bottom, canvases }: Props) {
+export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvases }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line', { x: number; y: number }[]> | null>(null);
+  const trace = usePicture(({ traces }) => traces.find(({ key }) => key === traceKey));
+  const frame = usePicture((picture) => picture.frame);
+  const large = usePresenter((state) => state.large);
 
   useEffect(() => {
     const element = canvas.current;
     if (element === null) return;
     const size = 12 * fontScale();
+    const left = plotLeft();
     const known = canvases.current;
-    known.set(trace.key, element);
-    const tick = { color: '#566A6C', font: mono(size), callback: withTrueMinus };
+    known.set(traceKey, element);
+    const tick = { color: colours.quiet, font: mono(size), callback: withTrueMinus };
     const created = new Chart<'line', { x: number; y: number }[]>(element, {
       type: 'line',
       data: { datasets: [] },
@@ -103,23 +106,27 @@ export function TraceChart({ trace, viewport, regions, styles, joined, bottom, c
         responsive: true,
         maintainAspectRatio: false,
         events: [],
-        layout: { padding: { right: plotRight, top: 1, left: 0, bottom: 0 } },
+        // The panels lie close: what would be kept free for half a label is wanted for the lines.
+        layout: { autoPadding: false, padding: { right: plotRight, top: 2, left: 0, bottom: 2 } },
         plugins: { legend: { display: false }, tooltip: { enabled: false } },
         scales: {
           x: {
             type: 'linear',
             display: true,
             ticks: { ...tick, maxRotation: 0, autoSkipPadding: 24, includeBounds: false },
-            grid: { color: '#D3E4DD', tickLength: 4 },
-            border: { color: '#C9D6D2' },
+            grid: { color: colours.grid, tickLength: 4 },
+            border: { color: colours.rule },
           },
           y: {
             type: 'linear',
             ticks: { ...tick, maxTicksLimit: 7, includeBounds: false, padding: 4 },
-            grid: { color: (context) => (context.tick.value === 0 ? '#A9C4BB' : '#D3E4DD'), tickLength: 4 },
-            border: { color: '#C9D6D2' },
+            grid: {
+              color: (context) => (context.tick.value === 0 ? colours.gridZero : colours.grid),
+              tickLength: 4,
+            },
+            border: { color: colours.rule },
             afterFit: (scale) => {
-              scale.width = plotLeft;
+              scale.width = left;
             },
           },
         },
@@ -127,38 +134,39 @@ export function TraceChart({ trace, viewport, regions, styles, joined, bottom, c
     });
     chart.current = created;
     return () => {
-      known.delete(trace.key);
+      known.delete(traceKey);
       created.destroy();
       chart.current = null;
     };
-  }, [trace.key, canvases]);
+    // The type's size is read when the chart is made, so another size makes another chart.
+  }, [traceKey, canvases, large]);
 
   useEffect(() => {
     const current = chart.current;
-    if (current === null) return;
+    if (current === null || trace === undefined || frame === null) return;
     const { x, y } = current.options.scales ?? {};
     if (x === undefined || y === undefined) return;
-    Object.assign(x, { min: viewport.from, max: viewport.to });
-    Object.assign(x.ticks ?? {}, { display: bottom !== null });
+    Object.assign(x, { min: frame.sight.from, max: frame.sight.to });
+    Object.assign(x.ticks ?? {}, { display: isBottom });
     x.afterFit = (scale) => {
-      scale.height = bottom === null ? 2 : axisHeight;
+      scale.height = isBottom ? axisHeight() : 2;
     };
     Object.assign(y, { min: trace.low, max: trace.high });
     Object.assign(current.options.plugins ?? {}, {
       paper: {
         regions,
         label: axisLabel(trace.symbol, trace.unit),
-        bottomLabel: bottom === null ? null : axisLabel(bottom.symbol, bottom.unit),
+        bottomLabel: isBottom ? axisLabel(frame.horizontal.symbol, frame.horizontal.unit) : null,
       },
     });
     current.data.datasets = [
       ...trace.lines.map((line) => {
         const { style, front } = styles.get(line.runId) ?? { style: 0, front: false };
         const { color, dash, marker } = runStyle(style);
-        const sparse = Math.max(1, Math.round(line.x.length / 12));
-        const points = !joined || line.x.length <= few;
+        const sparse = Math.max(1, Math.round(line.x.length / markers));
+        const allMarked = !joined || line.x.length <= few;
         return {
-          data: Array.from(line.x, (value, i) => ({ x: value, y: line.y[i] })),
+          data: points(line),
           borderColor: color,
           backgroundColor: color,
           borderWidth: front ? 2 : 1.5,
@@ -166,34 +174,54 @@ export function TraceChart({ trace, viewport, regions, styles, joined, bottom, c
           showLine: joined,
           pointStyle: marker,
           // Where lines are long, a marker now and then is enough to tell runs apart without colour.
-          pointRadius: points
+          pointRadius: allMarked
             ? 3
             : ({ dataIndex }: { dataIndex: number }) => (dataIndex % sparse === sparse >> 1 ? 3 : 0),
           order: front ? 1 : 2,
         };
       }),
-      ...trace.curves.map((curve) => ({
-        data: Array.from(curve.x, (value, i) => ({ x: value, y: curve.y[i] })),
-        borderColor: styles.get(curve.runId)?.front === true ? '#16282F' : '#16282F88',
-        borderWidth: styles.get(curve.runId)?.front === true ? 1.75 : 1,
-        pointRadius: 0,
-        order: 0,
-      })),
+      ...trace.curves.map((curve) => {
+        const front = styles.get(curve.runId)?.front === true;
+        return {
+          data: points(curve),
+          borderColor: front ? colours.text : faded(colours.text, 0.5),
+          borderWidth: front ? 1.75 : 1,
+          pointRadius: 0,
+          order: 0,
+        };
+      }),
     ];
     current.update('none');
-  }, [trace, viewport, regions, styles, joined, bottom]);
+  }, [trace, frame, regions, styles, joined, isBottom, large]);
 
+  const others = trace?.others.length ?? 0;
   return (
     <div
       className="trace"
-      data-trace={trace.key}
-      style={bottom === null ? undefined : { flex: `1 1 ${axisHeight}px` }}
+      data-trace={traceKey}
+      style={isBottom ? { flex: `1 1 ${axisHeight()}px` } : undefined}
     >
       <canvas
         ref={canvas}
         role="img"
-        aria-label={`Trace of ${axisLabel(trace.symbol, trace.unit)} for ${trace.lines.length} runs`}
+        aria-label={
+          trace === undefined
+            ? undefined
+            : `Trace of ${axisLabel(trace.symbol, trace.unit)} for ${trace.lines.length} runs`
+        }
       />
+      {others > 0 && (
+        <span className="trace-note">
+          {others === 1 ? 'A run measures' : `${others} runs measure`} something else as {trace?.symbol}; not
+          drawn
+        </span>
+      )}
     </div>
   );
+}
+
+function points({ x, y }: { x: Float64Array; y: Float64Array }): { x: number; y: number }[] {
+  const out = new Array<{ x: number; y: number }>(x.length);
+  for (let i = 0; i < x.length; i++) out[i] = { x: x[i], y: y[i] };
+  return out;
 }

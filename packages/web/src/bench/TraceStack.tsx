@@ -1,68 +1,69 @@
-import { type RegionLine } from '@heuristor/core';
+import { type RegionBounds } from './geometry';
 import { useEffect, useMemo, useRef } from 'react';
-import { frontRun, presentRuns, shownRuns, useBench } from '../stores/bench';
-import { useWorkings } from '../stores/workings';
-import { type ShownRegion, TraceChart } from './TraceChart';
+import { useShallow } from 'zustand/react/shallow';
+import { useDocuments, useFrontRun, usePicture, useSession } from '../session/context';
+import { presentRuns, shownRuns } from '../session/runs';
 import { Overlay } from './Overlay';
 import { plotLeft, plotRight } from './geometry';
 import { traceCanvases } from './picture';
+import { type StyleOfRun, TraceChart } from './TraceChart';
 
 export function TraceStack() {
+  const session = useSession();
   const stack = useRef<HTMLDivElement>(null);
-  const runs = useBench((state) => state.runs);
-  const rendered = useBench((state) => state.rendered);
-  const width = useBench((state) => state.plotWidth);
-  const front = frontRun(useBench());
-  const lines = useWorkings((state) => state.workings.lines);
-  const horizontal = useWorkings((state) => state.workings.horizontal);
+  const keys = usePicture(useShallow(({ traces }) => traces.map(({ key }) => key)));
+  const hasFrame = usePicture(({ frame }) => frame !== null);
+  const runs = useDocuments((documents) => documents.runs);
+  const front = useFrontRun();
+  const entries = useDocuments(({ workings }) => workings.entries);
+  const horizontal = useDocuments(({ workings }) => workings.horizontal);
   useEffect(() => {
     const element = stack.current;
     if (element === null) return;
     const observer = new ResizeObserver(() =>
-      useBench.setState({ plotWidth: Math.max(element.clientWidth - plotLeft - plotRight, 50) }),
+      session.view.setState({ plotWidth: Math.max(element.clientWidth - plotLeft() - plotRight, 50) }),
     );
     observer.observe(element);
     return () => observer.disconnect();
-  }, []);
+  }, [session]);
   const styles = useMemo(
-    () => new Map(runs.map((run) => [run.id, { style: run.style, front: run.id === front?.id }])),
+    () =>
+      new Map<string, StyleOfRun>(
+        runs.map((run) => [run.id, { style: run.style, front: run.id === front?.id }]),
+      ),
     [runs, front?.id],
   );
-  const regions = useMemo<ShownRegion[]>(
-    () => lines.filter((line): line is RegionLine => line.kind === 'region' && line.along === horizontal),
-    [lines, horizontal],
+  const regions = useMemo<RegionBounds[]>(
+    () => entries.filter((entry) => entry.kind === 'region').filter(({ along }) => along === horizontal),
+    [entries, horizontal],
   );
-  const empty = shownRuns(runs).length === 0;
-  const traces = rendered?.traces ?? [];
+  const isEmpty = shownRuns(runs).length === 0;
+  const hasRuns = presentRuns(runs).length > 0;
   return (
     <div className="traces" ref={stack}>
-      {empty ? (
+      {isEmpty ? (
         <div className="empty">
-          <h2>{presentRuns(runs).length === 0 ? 'No run yet' : 'No run is shown'}</h2>
+          <h2>{hasRuns ? 'No run is shown' : 'No run yet'}</h2>
           <p>
-            {presentRuns(runs).length === 0
-              ? 'Connect a sensor and press Record, or bring in a file of numbers below. Nothing recorded is ever overwritten.'
-              : 'Press a run below to show it.'}
+            {hasRuns
+              ? 'Press a run below to show it.'
+              : 'Connect a sensor and press Record, or bring in a file of numbers below. Nothing recorded is ever overwritten.'}
           </p>
         </div>
       ) : (
-        rendered !== null &&
-        traces.map((trace, i) => (
+        keys.map((key, i) => (
           <TraceChart
-            key={trace.key}
-            trace={trace}
-            viewport={rendered.viewport}
+            key={key}
+            traceKey={key}
             regions={regions}
             styles={styles}
             joined={horizontal === 't'}
-            bottom={i === traces.length - 1 ? rendered.horizontal : null}
+            isBottom={i === keys.length - 1}
             canvases={traceCanvases}
           />
         ))
       )}
-      {!empty && rendered !== null && traces.length > 0 && (
-        <Overlay rendered={rendered} width={width} front={front} stack={stack} />
-      )}
+      {!isEmpty && hasFrame && keys.length > 0 && <Overlay front={front} stack={stack} regions={regions} />}
     </div>
   );
 }

@@ -8,92 +8,137 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { entryKindKeys, kindOf } from '@heuristor/core';
+import { useMemo } from 'react';
 import { Dropdown } from 'react-bootstrap';
-import { useBench } from '../stores/bench';
-import { useWorkings } from '../stores/workings';
-import { addDerived, addOnRegion, addRegion, moveLine, offers } from './edits';
-import { LineCard } from './LineCard';
-import { abscissaOfRuns, namesOf, seriesChoices } from './names';
+import { PlusLg } from 'react-bootstrap-icons';
+import { useShallow } from 'zustand/react/shallow';
+import { useDocuments, useNames, useSession } from '../session/context';
+import { groupsOf, seriesChoices, withEntry, withMoved, withRegion } from '../session/edits';
+import { EntryCard } from './EntryCard';
+import { regionOffers } from './Offers';
+import { RegionHead } from './RegionHead';
 
 export function WorkingsColumn() {
-  const lines = useWorkings((state) => state.workings.lines);
+  const session = useSession();
+  const workings = useDocuments((documents) => documents.workings);
+  const groups = useMemo(() => groupsOf(workings), [workings]);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
+  const order = groups.flatMap(({ region, entries }) => [
+    ...(region === null ? [] : [region.id]),
+    ...entries.map(({ id }) => id),
+  ]);
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over !== null)
-      moveLine(
-        String(active.id),
-        lines.findIndex(({ id }) => id === over.id),
-      );
+      session.changeWorkings((sheet) => withMoved(sheet, String(active.id), String(over.id)));
   };
   return (
-    <aside className="side right" aria-label="Workings">
+    <>
       <div className="side-head">
         <h2>Workings</h2>
-        <AddLine />
+        <WorkOut />
       </div>
-      {lines.length === 0 && (
+      {workings.entries.length === 0 && (
         <p className="quiet">
           Drag over a trace to mark a region. What can be worked out on it is offered beside it, and is worked
           out for every run that is shown.
         </p>
       )}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        <SortableContext items={lines.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
-          <div className="lines">
-            {lines.map((line, i) => (
-              <LineCard key={line.id} line={line} place={i} count={lines.length} />
+        <SortableContext items={order} strategy={verticalListSortingStrategy}>
+          <div className="groups">
+            {groups.map(({ region, entries }) => (
+              <section
+                key={region?.id ?? 'none'}
+                className={`group ${region === null ? '' : 'on-region'}`}
+                aria-label={region === null ? 'Without a region' : `On region ${region.letter}`}
+              >
+                {region !== null && <RegionHead region={region} />}
+                {entries.map((entry) => (
+                  <EntryCard key={entry.id} entry={entry} neighbours={entries.map(({ id }) => id)} />
+                ))}
+              </section>
             ))}
           </div>
         </SortableContext>
       </DndContext>
-    </aside>
+    </>
   );
 }
 
-function AddLine() {
-  const workings = useWorkings((state) => state.workings);
-  const runs = useBench((state) => state.runs);
-  const rendered = useBench((state) => state.rendered);
-  const nameOf = namesOf(workings, abscissaOfRuns(runs));
+/** Every kind of entry there is, in the menus that their declarations ask for. */
+function WorkOut() {
+  const session = useSession();
+  const { workings, runs } = useDocuments(
+    useShallow(({ workings: sheet, runs: own }) => ({ workings: sheet, runs: own })),
+  );
+  const nameOf = useNames();
   const choices = seriesChoices(runs, workings);
-  const region = workings.lines.find((line) => line.kind === 'region');
+  const region = workings.entries.find((entry) => entry.kind === 'region');
+  const add = (about: Omit<Parameters<typeof withEntry>[2], 'region'> & { region?: string | null }) =>
+    session.changeWorkings((sheet) => withEntry(sheet, runs, { region: null, ...about }).workings);
   const addMiddleRegion = () => {
-    if (rendered === null) return;
-    const { from, to } = rendered.viewport;
-    useBench.setState({ selectedRegion: addRegion(from + (to - from) / 4, to - (to - from) / 4) });
+    const sight = session.picture.getState().frame?.sight;
+    if (sight === undefined) return;
+    const quarter = (sight.to - sight.from) / 4;
+    session.changeWorkings((sheet) => {
+      const made = withRegion(sheet, sight.from + quarter, sight.to - quarter);
+      session.view.setState({ selectedRegion: made.id });
+      return made.workings;
+    });
   };
+  const onSeries = entryKindKeys.filter((kind) => kindOf(kind).offered === 'series');
+  const onSheet = entryKindKeys.filter((kind) => kindOf(kind).offered === 'sheet');
   return (
     <Dropdown align="end">
-      <Dropdown.Toggle variant="plain" className="no-caret" disabled={choices.length === 0}>
-        <i className="bi bi-plus-lg" aria-hidden /> Add a line
+      <Dropdown.Toggle variant="plain" className="no-caret">
+        <PlusLg aria-hidden /> Work out
       </Dropdown.Toggle>
-      <Dropdown.Menu>
-        <Dropdown.Item onClick={addMiddleRegion}>Region</Dropdown.Item>
-        <Dropdown.Divider />
-        {choices.map((choice) => (
-          <Dropdown.Item key={`d${choice}`} onClick={() => addDerived('derivative', choice, nameOf(choice))}>
-            Derivative of {nameOf(choice)}
-          </Dropdown.Item>
-        ))}
-        <Dropdown.Divider />
-        {choices.map((choice) => (
-          <Dropdown.Item key={`i${choice}`} onClick={() => addDerived('integral', choice, nameOf(choice))}>
-            Running integral of {nameOf(choice)}
-          </Dropdown.Item>
-        ))}
-        <Dropdown.Divider />
-        <Dropdown.Header>
-          {region === undefined ? 'On the whole run' : `On region ${region.letter}`}
-        </Dropdown.Header>
-        {choices.length > 0 &&
-          offers.map(({ key, title }) => (
-            <Dropdown.Item key={key} onClick={() => addOnRegion(key, region?.id ?? null, choices[0])}>
-              {title} of {nameOf(choices[0])}
+      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="tall-menu">
+        <Dropdown.Item onClick={addMiddleRegion} disabled={choices.length === 0}>
+          Region
+        </Dropdown.Item>
+        {onSheet.flatMap((kind) =>
+          kindOf(kind).offers.map(({ title, preset }) => (
+            <Dropdown.Item key={title} onClick={() => add({ kind, preset, of: 't' })}>
+              {title}
             </Dropdown.Item>
-          ))}
+          )),
+        )}
+        {onSeries.map((kind) => (
+          <div key={kind}>
+            <Dropdown.Divider />
+            {kindOf(kind).offers.flatMap(({ title, preset }) =>
+              choices.map((choice) => (
+                <Dropdown.Item
+                  key={`${title}${choice}`}
+                  onClick={() => add({ kind, preset, of: choice, nameOfSource: nameOf(choice) })}
+                >
+                  {title} {nameOf(choice)}
+                </Dropdown.Item>
+              )),
+            )}
+          </div>
+        ))}
+        {choices.length > 0 && (
+          <>
+            <Dropdown.Divider />
+            <Dropdown.Header>
+              {region === undefined ? 'On the whole run' : `On region ${region.letter}`}
+            </Dropdown.Header>
+            {regionOffers.map(({ kind, title, preset }) => (
+              <Dropdown.Item
+                key={title}
+                onClick={() => add({ kind, preset, of: choices[0], region: region?.id ?? null })}
+              >
+                {title} of {nameOf(choices[0])}
+              </Dropdown.Item>
+            ))}
+          </>
+        )}
       </Dropdown.Menu>
     </Dropdown>
   );

@@ -1,4 +1,6 @@
-import { shownRuns, useBench } from '../stores/bench';
+import { type BenchSession } from '../session/benchSession';
+import { shownRuns } from '../session/runs';
+import { colours } from '../theme/colours';
 import { runStyle } from '../theme/runStyles';
 import { saveFile } from './saveFile';
 
@@ -9,10 +11,11 @@ const margin = 16;
 const headHeight = 56;
 
 /** Draws the traces as they stand into one picture, with the investigation's name and the runs they show. */
-function composePicture(): HTMLCanvasElement | null {
-  const { rendered, name, runs } = useBench.getState();
-  const canvases = (rendered?.traces ?? [])
-    .map(({ key }) => traceCanvases.current.get(key))
+function composePicture({ documents, picture: shown }: BenchSession): HTMLCanvasElement | null {
+  const { name, runs } = documents.getState();
+  const canvases = shown
+    .getState()
+    .traces.map(({ key }) => traceCanvases.current.get(key))
     .filter((canvas) => canvas !== undefined);
   if (canvases.length === 0) return null;
   const scale = window.devicePixelRatio;
@@ -24,10 +27,10 @@ function composePicture(): HTMLCanvasElement | null {
   picture.height = height;
   const context = picture.getContext('2d');
   if (context === null) return null;
-  context.fillStyle = '#EAF0EE';
+  context.fillStyle = colours.paper;
   context.fillRect(0, 0, width, height);
   context.scale(scale, scale);
-  context.fillStyle = '#16282F';
+  context.fillStyle = colours.text;
   context.font = '650 15px "Inter Variable"';
   context.fillText(name, margin, 22);
   context.font = '13px "Inter Variable"';
@@ -53,8 +56,8 @@ function composePicture(): HTMLCanvasElement | null {
   return picture;
 }
 
-export function savePicture(): void {
-  composePicture()?.toBlob((blob) => {
-    if (blob !== null) saveFile(blob, `${useBench.getState().name}.png`);
+export function savePicture(session: BenchSession): void {
+  composePicture(session)?.toBlob((blob) => {
+    if (blob !== null) saveFile(blob, `${session.documents.getState().name}.png`);
   }, 'image/png');
 }

@@ -1,34 +1,43 @@
 import { type InvestigationSummary, investigationSummarySchema } from '@heuristor/contracts';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { formatDistanceToNow } from 'date-fns';
-import { useState } from 'react';
-import { Button, Dropdown } from 'react-bootstrap';
+import { useCallback, useEffect, useState } from 'react';
+import { Button, Dropdown, Form } from 'react-bootstrap';
+import { ThreeDots } from 'react-bootstrap-icons';
 import { Link, useNavigate } from 'react-router';
 import { z } from 'zod';
 import { getJson, request, sentenceOf } from '../api/client';
 import { tell } from '../stores/notices';
 import { Head } from '../ui/Head';
 import { NameField } from '../ui/NameField';
+import { PreviewPicture } from './PreviewPicture';
 
 const listSchema = z.array(investigationSummarySchema);
 const createdSchema = z.object({ id: z.string() });
 
 export function HomePage() {
-  const client = useQueryClient();
   const navigate = useNavigate();
-  const [name, setName] = useState('');
-  const list = useQuery({
-    queryKey: ['investigations'],
-    queryFn: () => getJson('/investigations', listSchema),
-    refetchOnMount: 'always',
-  });
-  const refresh = () => client.invalidateQueries({ queryKey: ['investigations'] });
-  const create = useMutation({
-    mutationFn: async (newName: string) =>
-      createdSchema.parse(await request('POST', '/investigations', { name: newName })),
-    onSuccess: ({ id }) => navigate(`/investigations/${id}`),
-    onError: (error) => tell({ kind: 'fault', text: sentenceOf(error) }),
-  });
+  const [list, setList] = useState<InvestigationSummary[] | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [search, setSearch] = useState('');
+  const refresh = useCallback(async () => {
+    try {
+      setList(await getJson('/investigations', listSchema));
+      setFault(null);
+    } catch (error) {
+      setFault(sentenceOf(error));
+    }
+  }, []);
+  useEffect(() => void refresh(), [refresh]);
+  const create = async (name: string) => {
+    try {
+      const { id } = createdSchema.parse(await request('POST', '/investigations', { name }));
+      await navigate(`/investigations/${id}`);
+    } catch (error) {
+      tell({ kind: 'fault', text: sentenceOf(error) });
+    }
+  };
+  const wanted = search.trim().toLowerCase();
+  const found = list?.filter(({ name }) => name.toLowerCase().includes(wanted)) ?? [];
   return (
     <div className="page">
       <Head />
@@ -36,28 +45,27 @@ export function HomePage() {
         <div className="home-inner">
           <div className="home-head">
             <h1>Investigations</h1>
-            <form
-              className="new-form"
-              onSubmit={(event) => {
-                event.preventDefault();
-                if (name.trim() !== '') create.mutate(name.trim());
-              }}
-            >
-              <input
-                className="form-control"
-                aria-label="Name of the new investigation"
-                placeholder="Name, e.g. Ship’s bell: three amplitudes"
-                value={name}
-                maxLength={120}
-                onChange={(event) => setName(event.target.value)}
+            {list !== null && list.length > 1 && (
+              <Form.Control
+                type="search"
+                className="home-search"
+                aria-label="Search investigations by name"
+                placeholder="Search"
+                value={search}
+                onChange={(event) => setSearch(event.target.value)}
               />
-              <Button type="submit" variant="act" disabled={name.trim() === '' || create.isPending}>
-                Begin
-              </Button>
-            </form>
+            )}
+            <NewForm create={create} />
           </div>
-          {list.isError && <p className="refused">{sentenceOf(list.error)}</p>}
-          {list.data?.length === 0 && (
+          {fault !== null && (
+            <p className="refused">
+              {fault}{' '}
+              <Button variant="plain" onClick={() => void refresh()}>
+                Try again
+              </Button>
+            </p>
+          )}
+          {list?.length === 0 && (
             <div className="empty card-sheet">
               <h2>No investigation yet</h2>
               <p>
@@ -66,8 +74,11 @@ export function HomePage() {
               </p>
             </div>
           )}
+          {list !== null && list.length > 0 && found.length === 0 && (
+            <p className="quiet">No investigation has “{search.trim()}” in its name.</p>
+          )}
           <div className="home-list">
-            {list.data?.map((summary) => (
+            {found.map((summary) => (
               <Row key={summary.id} summary={summary} refresh={refresh} />
             ))}
           </div>
@@ -77,10 +88,38 @@ export function HomePage() {
   );
 }
 
-const counted = (count: number, word: string) => `${count} ${word}${count === 1 ? '' : 's'}`;
+function NewForm({ create }: { create: (name: string) => Promise<void> }) {
+  const [name, setName] = useState('');
+  const [isBusy, setIsBusy] = useState(false);
+  return (
+    <Form
+      className="new-form"
+      onSubmit={(event) => {
+        event.preventDefault();
+        // A hand that clicks twice begins one investigation.
+        if (name.trim() === '' || isBusy) return;
+        setIsBusy(true);
+        void create(name.trim()).finally(() => setIsBusy(false));
+      }}
+    >
+      <Form.Control
+        aria-label="Name of the new investigation"
+        placeholder="Name, e.g. Ship’s bell: three amplitudes"
+        value={name}
+        maxLength={120}
+        onChange={(event) => setName(event.target.value)}
+      />
+      <Button type="submit" variant="act" disabled={name.trim() === '' || isBusy}>
+        Begin
+      </Button>
+    </Form>
+  );
+}
+
+const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
 
 function Row({ summary, refresh }: { summary: InvestigationSummary; refresh: () => Promise<void> }) {
-  const { id, name, runCount, lineCount, updatedAt } = summary;
+  const { id, name, runCount, entryCount, usedAt, previews } = summary;
   const [renaming, setRenaming] = useState(false);
   const act = async (work: () => Promise<unknown>) => {
     try {
@@ -118,16 +157,19 @@ function Row({ summary, refresh }: { summary: InvestigationSummary; refresh: () 
         </div>
       ) : (
         <Link to={`/investigations/${id}`}>
-          <strong>{name}</strong>
-          <span className="quiet">
-            {counted(runCount, 'run')} · {counted(lineCount, 'line')} of workings · changed{' '}
-            {formatDistanceToNow(new Date(updatedAt), { addSuffix: true })}
+          <PreviewPicture previews={previews} />
+          <span className="home-words">
+            <strong>{name}</strong>
+            <span className="quiet">
+              {counted(runCount, 'run', 'runs')} · {counted(entryCount, 'entry', 'entries')} of workings ·
+              used {formatDistanceToNow(new Date(usedAt), { addSuffix: true })}
+            </span>
           </span>
         </Link>
       )}
       <Dropdown align="end">
         <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`More for ${name}`}>
-          <i className="bi bi-three-dots" aria-hidden />
+          <ThreeDots aria-hidden />
         </Dropdown.Toggle>
         <Dropdown.Menu>
           <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>

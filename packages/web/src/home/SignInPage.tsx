@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
+import { Message } from '../ui/Message';
 
 /** Where the printed link leads: changes its token for a cookie and goes home. */
 export function SignInPage({ onSignedIn }: { onSignedIn: () => void }) {
@@ -18,18 +19,4 @@ export function SignInPage({ onSignedIn }: { onSignedIn: () => void }) {
       .catch((error: unknown) => setFault(sentenceOf(error)));
   }, [token, navigate, onSignedIn]);
   return <Message title={fault === null ? 'Signing in …' : 'This link does not work'} text={fault ?? ''} />;
-}
-
-export function Message({ title, text }: { title: string; text: string }) {
-  return (
-    <div className="page">
-      <header className="head">
-        <span className="brand">Heuristor</span>
-      </header>
-      <main className="empty">
-        <h2>{title}</h2>
-        <p>{text}</p>
-      </main>
-    </div>
-  );
 }

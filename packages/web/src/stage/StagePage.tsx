@@ -1,16 +1,11 @@
-import { type ControlAction, type Device } from '@heuristor/contracts';
+import { type Device } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
 import { live } from '../api/live';
 import { useDevices } from '../stores/devices';
 import { Head } from '../ui/Head';
-import { BuoyScene } from './BuoyScene';
-import { LifeboatScene } from './LifeboatScene';
+import { type Act, type SceneValues } from './scene';
+import { sceneOf } from './scenes';
 import { StageControls } from './StageControls';
-
-export type SceneValues = Record<string, number>;
-export type Act = (control: ControlAction) => void;
-
-const scenes = { buoy: BuoyScene, lifeboat: LifeboatScene };
 
 /** The simulated apparatus in front of the stand-in sensors, moving, to be taken in the hand. */
 export default function StagePage() {
@@ -52,7 +47,7 @@ export default function StagePage() {
 function OneStage({ device, values }: { device: Device; values: SceneValues | undefined }) {
   const { code, stage } = device;
   if (stage === null) return null;
-  const Scene = scenes[stage.apparatus];
+  const scene = sceneOf(stage.apparatus);
   const act: Act = (control) => live.control(code, control);
   return (
     <section className="stage" aria-label={stage.title}>
@@ -66,8 +61,8 @@ function OneStage({ device, values }: { device: Device; values: SceneValues | un
         <div className="empty">Waiting for the apparatus …</div>
       ) : (
         <>
-          <Scene values={values} act={act} />
-          <StageControls apparatus={stage.apparatus} controls={stage.controls} values={values} act={act} />
+          {scene !== undefined && <scene.Drawing values={values} act={act} />}
+          <StageControls actions={scene?.actions ?? []} controls={stage.controls} values={values} act={act} />
         </>
       )}
     </section>

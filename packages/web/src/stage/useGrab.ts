@@ -1,5 +1,5 @@
 import { type KeyboardEvent, type PointerEvent, type RefObject, useRef } from 'react';
-import { type Act } from './StagePage';
+import { type Act } from './scene';
 
 interface Options {
   svg: RefObject<SVGSVGElement | null>;
@@ -20,6 +20,10 @@ export function useGrab({ svg, positionAt, position, keyStep, act }: Options) {
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
     return positionAt(point.x, point.y);
   };
+  const letGo = () => {
+    if (offset.current !== null) act({ action: 'release' });
+    offset.current = null;
+  };
   return {
     className: 'grabbable',
     tabIndex: 0,
@@ -33,10 +37,10 @@ export function useGrab({ svg, positionAt, position, keyStep, act }: Options) {
     onPointerMove: (event: PointerEvent<SVGElement>) => {
       if (offset.current !== null) act({ action: 'grab', at: at(event) + offset.current });
     },
-    onPointerUp: () => {
-      if (offset.current !== null) act({ action: 'release' });
-      offset.current = null;
-    },
+    onPointerUp: letGo,
+    // A touch that the system takes over lets go too: nothing stays held by nobody.
+    onPointerCancel: letGo,
+    onLostPointerCapture: letGo,
     onKeyDown: (event: KeyboardEvent) => {
       const away = event.key === 'ArrowUp' || event.key === 'ArrowLeft';
       const towards = event.key === 'ArrowDown' || event.key === 'ArrowRight';

@@ -6,15 +6,22 @@ interface DeviceState {
   devices: Device[];
   /** Whether the live stream stands. */
   online: boolean;
-  storageWaiting: boolean;
+  /** Whether the database answers, and whether readings wait for it. */
+  storage: { away: boolean; waiting: boolean };
 }
 
-export const useDevices = create<DeviceState>(() => ({ devices: [], online: false, storageWaiting: false }));
+export const useDevices = create<DeviceState>(() => ({
+  devices: [],
+  online: false,
+  storage: { away: false, waiting: false },
+}));
 
 /** The last ten seconds of one channel, for its card; kept outside React, which need not hear of every reading. */
 export interface Thread {
   times: number[];
   values: number[];
+  /** Grows with every frame, so that nobody draws the same twice. */
+  revision: number;
 }
 
 const threadSeconds = 10;
@@ -23,7 +30,7 @@ const threads = new Map<string, Thread>();
 export function threadOf(handle: number, channel: number): Thread {
   const key = `${handle}/${channel}`;
   let thread = threads.get(key);
-  if (thread === undefined) threads.set(key, (thread = { times: [], values: [] }));
+  if (thread === undefined) threads.set(key, (thread = { times: [], values: [], revision: 0 }));
   return thread;
 }
 
@@ -49,7 +56,8 @@ live.onMessage((message) => {
     forgetOutdatedThreads(useDevices.getState().devices, message.devices);
     useDevices.setState({ devices: message.devices });
   }
-  if (message.type === 'storage') useDevices.setState({ storageWaiting: message.waiting });
+  if (message.type === 'storage')
+    useDevices.setState({ storage: { away: message.away, waiting: message.waiting } });
 });
 interface Clock {
   rate: number;
@@ -70,7 +78,7 @@ function clockOf(handle: number, rate: number, firstIndex: number, count: number
   return clock;
 }
 
-live.onFrame(({ kind, subject, channels, values, firstIndex }) => {
+live.onFrame(({ kind, subject, channels, values, firstIndex, times }) => {
   if (kind !== frameKinds.device) return;
   const device = useDevices.getState().devices.find(({ handle }) => handle === subject);
   if (device === undefined) return;
@@ -80,11 +88,15 @@ live.onFrame(({ kind, subject, channels, values, firstIndex }) => {
   for (let c = 0; c < channels; c++) {
     const thread = threadOf(subject, c);
     for (let i = 0; i < count; i++) {
-      thread.times.push(epoch + (firstIndex + i) / device.rate);
+      thread.times.push(
+        times === null ? epoch + (firstIndex + i) / device.rate : now - (times[count - 1] - times[i]),
+      );
       thread.values.push(values[i * channels + c]);
     }
+    thread.revision++;
     const old = thread.times.findIndex((time) => time > now - threadSeconds);
-    if (old > 0) {
+    // Dropped in lots, so that a fast sensor does not move its whole thread with every frame.
+    if (old > thread.times.length / 4) {
       thread.times.splice(0, old);
       thread.values.splice(0, old);
     }

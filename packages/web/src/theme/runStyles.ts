@@ -1,4 +1,5 @@
 import { type PointStyle } from 'chart.js';
+import { colours } from './colours';
 
 export interface RunStyle {
   name: string;
@@ -7,26 +8,26 @@ export interface RunStyle {
   marker: PointStyle;
 }
 
-/** Okabe and Ito's colours (Color Universal Design, 2008) in an order of ours, each with a dash and a marker of its own. */
+/** Colours in an order of ours, each with a dash and a marker of its own. */
 export const runStyles: readonly RunStyle[] = [
-  { name: 'blue', color: '#0072B2', dash: [], marker: 'circle' },
-  { name: 'amber', color: '#E69F00', dash: [9, 4], marker: 'rect' },
-  { name: 'vermilion', color: '#D55E00', dash: [2, 3], marker: 'triangle' },
-  { name: 'green', color: '#009E73', dash: [12, 3, 2, 3], marker: 'rectRot' },
-  { name: 'mauve', color: '#CC79A7', dash: [5, 3], marker: 'cross' },
-  { name: 'sky', color: '#56B4E9', dash: [14, 5], marker: 'star' },
-  { name: 'black', color: '#1B1B1B', dash: [3, 2, 8, 2], marker: 'crossRot' },
-  { name: 'ochre', color: '#B8A200', dash: [6, 2, 2, 2, 2, 2], marker: 'rectRounded' },
+  { name: 'blue', color: colours.runBlue, dash: [], marker: 'circle' },
+  { name: 'amber', color: colours.runAmber, dash: [9, 4], marker: 'rect' },
+  { name: 'vermilion', color: colours.runVermilion, dash: [2, 3], marker: 'triangle' },
+  { name: 'green', color: colours.runGreen, dash: [12, 3, 2, 3], marker: 'rectRot' },
+  { name: 'mauve', color: colours.runMauve, dash: [5, 3], marker: 'cross' },
+  { name: 'sky', color: colours.runSky, dash: [14, 5], marker: 'star' },
+  { name: 'black', color: colours.runBlack, dash: [3, 2, 8, 2], marker: 'crossRot' },
+  { name: 'ochre', color: colours.runOchre, dash: [6, 2, 2, 2, 2, 2], marker: 'rectRounded' },
 ];
 
 export const runStyle = (index: number): RunStyle => runStyles[index % runStyles.length];
 
 /** Highlighters of the regions: fill, and the darker tone of their edges. */
 const highlighters = [
-  { fill: '#F6DD85', edge: '#B38600' },
-  { fill: '#B9DFC7', edge: '#2E7D51' },
-  { fill: '#D9CBEA', edge: '#6F4FA0' },
-  { fill: '#F6CDB3', edge: '#B25A22' },
+  { fill: colours.regionYellow, edge: colours.regionYellowEdge },
+  { fill: colours.regionGreen, edge: colours.regionGreenEdge },
+  { fill: colours.regionLilac, edge: colours.regionLilacEdge },
+  { fill: colours.regionPeach, edge: colours.regionPeachEdge },
 ];
 
 export const highlighter = (letter: string) =>

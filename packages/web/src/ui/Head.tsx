@@ -1,33 +1,48 @@
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode } from 'react';
+import { Button } from 'react-bootstrap';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink } from 'react-router';
+import { request } from '../api/client';
 import { useDevices } from '../stores/devices';
+import { togglePresenter, usePresenter } from '../stores/presenter';
 
 /** The bar on top of every page. */
 export function Head({ children, nav }: { children?: ReactNode; nav?: ReactNode }) {
   const online = useDevices((state) => state.online);
-  const storageWaiting = useDevices((state) => state.storageWaiting);
-  const [presenter, setPresenter] = useState(() => localStorage.getItem('presenter') === 'true');
-  useEffect(() => {
-    document.documentElement.dataset.presenter = String(presenter);
-    localStorage.setItem('presenter', String(presenter));
-    window.dispatchEvent(new Event('resize'));
-  }, [presenter]);
-  useHotkeys('p', () => setPresenter((value) => !value));
+  const storage = useDevices((state) => state.storage);
+  const large = usePresenter((state) => state.large);
+  useHotkeys('p', togglePresenter);
+  const signOut = async () => {
+    await request('POST', '/sign-out');
+    location.assign('/');
+  };
   return (
     <header className="head">
       <Link to="/" className="brand">
         Heuristor
       </Link>
       {children}
-      {!online && <span className="hint">No connection to Heuristor; trying again …</span>}
-      {storageWaiting && <span className="hint">The database does not answer; readings wait in memory.</span>}
+      {!online && (
+        <span className="hint" role="status">
+          No connection to Heuristor; trying again …
+        </span>
+      )}
+      {online && (storage.away || storage.waiting) && (
+        <span className="hint" role="status">
+          {storage.waiting
+            ? 'The database does not answer; readings wait in memory.'
+            : 'The database does not answer; trying again …'}
+        </span>
+      )}
       <nav aria-label="Pages">
         {nav}
         <NavLink to="/stage">Stage</NavLink>
-        <button className="head-button" onClick={() => setPresenter(!presenter)} aria-pressed={presenter}>
+        <Button variant="on-ink" onClick={togglePresenter} aria-pressed={large} className="wide-only">
           Presenter size <kbd>P</kbd>
-        </button>
+        </Button>
+        <Button variant="on-ink" onClick={() => void signOut()} className="wide-only">
+          Sign out
+        </Button>
       </nav>
     </header>
   );

@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
+import { Form } from 'react-bootstrap';
 
 interface Props {
   label: string;
@@ -10,18 +11,20 @@ interface Props {
   autoFocus?: boolean;
 }
 
-/** A name that takes effect on Enter or on leaving; Escape keeps the old one. */
+/** A name that takes effect on Enter or on leaving; Escape keeps the old one, and an empty one is refused in words. */
 export function NameField({
   label,
   value,
-  className = 'form-control',
+  className = '',
   allowEmpty = false,
   onCommit,
   onDone,
   autoFocus,
 }: Props) {
   const [text, setText] = useState(value);
+  const [isEmpty, setIsEmpty] = useState(false);
   const field = useRef<HTMLInputElement>(null);
+  const sentenceId = useId();
   useEffect(() => setText(value), [value]);
   useEffect(() => {
     if (autoFocus !== true) return;
@@ -33,24 +36,39 @@ export function NameField({
     const name = text.trim();
     if (name !== value && (name !== '' || allowEmpty)) onCommit(name);
     else setText(value);
+    setIsEmpty(false);
     onDone?.();
   };
   return (
-    <input
-      className={className}
-      aria-label={label}
-      value={text}
-      ref={field}
-      maxLength={80}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={commit}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') event.currentTarget.blur();
-        if (event.key === 'Escape') {
-          setText(value);
-          onDone?.();
-        }
-      }}
-    />
+    <>
+      <Form.Control
+        className={className}
+        aria-label={label}
+        aria-describedby={isEmpty ? sentenceId : undefined}
+        aria-invalid={isEmpty}
+        isInvalid={isEmpty}
+        value={text}
+        ref={field}
+        maxLength={80}
+        onChange={(event) => {
+          setText(event.target.value);
+          setIsEmpty(!allowEmpty && event.target.value.trim() === '');
+        }}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur();
+          if (event.key === 'Escape') {
+            setText(value);
+            setIsEmpty(false);
+            onDone?.();
+          }
+        }}
+      />
+      {isEmpty && (
+        <Form.Control.Feedback type="invalid" tooltip id={sentenceId}>
+          A name needs at least one letter; without one the old name stays.
+        </Form.Control.Feedback>
+      )}
+    </>
   );
 }

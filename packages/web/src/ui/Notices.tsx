@@ -1,41 +1,43 @@
-import { useEffect } from 'react';
-import { type Notice, useNotices } from '../stores/notices';
+import { Button, Toast, ToastContainer } from 'react-bootstrap';
+import { useNotices } from '../stores/notices';
 
 const shownMilliseconds = 10_000;
 
+/** Short messages at the foot of the page: faults, and news that can be undone. */
 export function Notices() {
   const notices = useNotices((state) => state.notices);
-  return (
-    <div className="notices" role="status" aria-live="polite">
-      {notices.map((notice) => (
-        <OneNotice key={notice.id} notice={notice} />
-      ))}
-    </div>
-  );
-}
-
-function OneNotice({ notice: { id, text, kind, action } }: { notice: Notice }) {
   const dismiss = useNotices((state) => state.dismiss);
-  useEffect(() => {
-    const timer = setTimeout(() => dismiss(id), shownMilliseconds);
-    return () => clearTimeout(timer);
-  }, [id, dismiss]);
   return (
-    <div className={`notice ${kind}`}>
-      <span>{text}</span>
-      {action !== undefined && (
-        <button
-          onClick={() => {
-            action.run();
-            dismiss(id);
-          }}
+    <ToastContainer position="bottom-center" containerPosition="fixed" className="notices" aria-live="polite">
+      {notices.map(({ id, kind, text, action }) => (
+        <Toast
+          key={id}
+          autohide
+          delay={shownMilliseconds}
+          onClose={() => dismiss(id)}
+          className={`notice ${kind}`}
+          animation={false}
+          role="status"
         >
-          {action.label}
-        </button>
-      )}
-      <button className="close" aria-label="Dismiss" onClick={() => dismiss(id)}>
-        ✕
-      </button>
-    </div>
+          <Toast.Body>
+            <span>{text}</span>
+            {action !== undefined && (
+              <Button
+                variant="on-ink"
+                onClick={() => {
+                  action.run();
+                  dismiss(id);
+                }}
+              >
+                {action.label}
+              </Button>
+            )}
+            <Button variant="on-ink" aria-label="Dismiss" onClick={() => dismiss(id)}>
+              ✕
+            </Button>
+          </Toast.Body>
+        </Toast>
+      ))}
+    </ToastContainer>
   );
 }

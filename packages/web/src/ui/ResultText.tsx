@@ -1,15 +1,20 @@
-import { type NamedResult, writeResult } from '@heuristor/core';
+import { writeResult } from '@heuristor/core';
+import { type ShownResult } from '../workers/protocol';
 import { UnitText } from './UnitText';
 
 /** A result as a physicist writes it, with its unit. Every digit is in the title, for those who need them. */
-export function ResultText({ result }: { result: NamedResult }) {
-  const { value, standardUncertainty, roundTo, unit } = result;
-  const written = writeResult(value, standardUncertainty ?? roundTo);
-  const pair = standardUncertainty !== null && written.uncertainty !== null;
+export function ResultText({
+  result,
+}: {
+  result: Pick<ShownResult, 'value' | 'halfWidth' | 'roundTo' | 'unit'>;
+}) {
+  const { value, halfWidth, roundTo, unit } = result;
+  const written = writeResult(value, halfWidth ?? roundTo);
+  const pair = halfWidth !== null && written.uncertainty !== null;
   const body = pair ? `${written.value} ± ${written.uncertainty}` : written.value;
   const scaled = written.exponent !== 0;
   return (
-    <span title={`all digits: ${value}${standardUncertainty === null ? '' : ` ± ${standardUncertainty}`}`}>
+    <span title={`all digits: ${value}${halfWidth === null ? '' : ` ± ${halfWidth}`}`}>
       {scaled && pair ? `(${body})` : body}
       {scaled && (
         <>

@@ -1,18 +1,15 @@
 /** @jest-environment jsdom */
-import { type NamedResult, parseUnit } from '@heuristor/core';
+import { parseUnit } from '@heuristor/core';
 import { fireEvent, render, screen } from '@testing-library/react';
 import { NameField } from './NameField';
 import { NumberField } from './NumberField';
 import { ResultText } from './ResultText';
 
-const result = (value: number, standardUncertainty: number | null, unit: string): NamedResult => ({
-  key: 'r',
-  name: 'r',
+const result = (value: number, halfWidth: number | null, unit: string) => ({
   value,
-  standardUncertainty,
+  halfWidth,
   roundTo: null,
   unit: parseUnit(unit),
-  main: true,
 });
 const shown = (element: HTMLElement) => element.textContent.replace(/\u2009/g, ' ');
 
@@ -47,10 +44,12 @@ describe('a number that is typed', () => {
     ['−0.04', -0.04],
     ['1e-3', 0.001],
   ])('%s is taken as %p', (text, value) => expect(typed(text).commits).toEqual([value]));
-  test.each(['', 'zwei', '1.2.3'])('%j is not taken, and is marked as wrong', (text) => {
+  test.each(['', 'zwei', '1.2.3'])('%j is not taken, and a sentence says what would be right', (text) => {
     const { commits, field } = typed(text);
     expect(commits).toEqual([]);
-    expect(field.className).toContain('is-invalid');
+    expect(field.getAttribute('aria-invalid')).toBe('true');
+    const sentence = document.getElementById(field.getAttribute('aria-describedby') ?? '');
+    expect(sentence?.textContent).toContain('Type one like 1.25');
   });
   test('the same number is no change', () => expect(typed('8').commits).toEqual([]));
 });

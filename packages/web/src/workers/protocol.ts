@@ -1,55 +1,113 @@
-import { type WorkingsDocument } from '@heuristor/contracts';
-import { type NamedResult, type SeriesRef, type Unit } from '@heuristor/core';
+import { type Run, type WorkingsDocument } from '@heuristor/contracts';
+import { type BudgetRow, type SeriesRef, type Unit } from '@heuristor/core';
 
-/** What a screen is told about one line and one run; series stay in the worker. */
+/** One number on its way to the screen: plain, without what only the core can ask of it. */
+export interface ShownResult {
+  key: string;
+  name: string;
+  value: number;
+  /** What stands behind ±: half the width of the 68 % interval; null where the number has none of its own. */
+  halfWidth: number | null;
+  standardUncertainty: number | null;
+  /** Where the half width is wider than the standard uncertainty: by how many degrees of freedom that is known. */
+  degreesOfFreedom: number | null;
+  roundTo: number | null;
+  unit: Unit;
+  main: boolean;
+}
+
+/** What a screen is told about one entry and one run; series stay in the worker. */
 export type ShownOutcome =
   | { kind: 'refused'; sentence: string }
   | { kind: 'region' }
-  | { kind: 'series'; symbol: string; quantity: string; unit: Unit; interval: number | null }
+  | { kind: 'series'; symbol: string; quantity: string; unit: Unit; interval: number | null; notes: string[] }
   | {
       kind: 'results';
-      results: NamedResult[];
+      results: ShownResult[];
       notes: string[];
       correlations: number[][] | null;
       count: number | null;
     };
 
-export interface DrawnRun {
-  runId: string;
+export interface Line {
   x: Float64Array;
   y: Float64Array;
 }
 
-export interface DrawnTrace {
-  key: string;
-  /** What the trace shows; null for residuals of a fit. */
-  reference: SeriesRef | null;
+/** What one run draws on one trace. */
+export interface RunTrace {
   symbol: string;
   quantity: string;
   unit: Unit;
-  lines: DrawnRun[];
+  line: Line;
   /** Fitted curves that belong on this trace. */
-  curves: DrawnRun[];
+  curves: Line[];
+}
+
+export interface Sight {
+  from: number;
+  to: number;
+}
+
+export interface Axis {
+  symbol: string;
+  unit: Unit;
+  quantity: string;
+}
+
+/** Ends of the horizontal axis in one run, and the finest step along it. */
+export interface Extent extends Axis {
   low: number;
   high: number;
+  step: number | null;
 }
 
 export interface RenderRequest {
   workings: WorkingsDocument;
-  runIds: string[];
-  /** Stretch of the horizontal axis that is looked at; null frames all data. */
-  viewport: { from: number; to: number } | null;
+  traces: SeriesRef[];
+  /** Stretch of the horizontal axis that is looked at. */
+  sight: Sight;
+  /** Unit that the horizontal axis is drawn in; runs in another one are brought into it. */
+  axisUnit: Unit;
   /** Width of the plots in pixels. */
   width: number;
+  /** True while a hand moves something: what can wait is left out. */
+  moving: boolean;
 }
 
-export interface Rendered {
-  outcomes: Record<string, Record<string, ShownOutcome>>;
-  traces: DrawnTrace[];
-  horizontal: { symbol: string; unit: Unit; quantity: string };
-  /** Stretch that is drawn, and the one that would show all data. */
-  viewport: { from: number; to: number };
-  whole: { from: number; to: number };
-  /** Finest step of the horizontal axis, for keys that move by one reading. */
-  step: number;
+/** What one run says and draws. Outcomes that have not changed since the last answer are left out. */
+export interface RenderedRun {
+  runId: string;
+  changed: Record<string, ShownOutcome>;
+  entryIds: string[];
+  traces: Record<string, RunTrace>;
+  residuals: Record<string, RunTrace>;
+}
+
+/** Readings as they come from the server, in one array a channel. */
+export interface RunReadings {
+  values: Float64Array[];
+  times: (Float64Array | null)[];
+}
+
+/** What a worker that holds runs can be asked. */
+export interface RunWorker {
+  put(run: Run, readings: RunReadings): void;
+  /** Adds readings; answers from which index on readings are missing before them, or null where nothing is. */
+  append(
+    channelId: number,
+    firstIndex: number,
+    values: Float64Array,
+    times: Float64Array | null,
+  ): number | null;
+  drop(runId: string): void;
+  extents(runIds: string[], workings: WorkingsDocument): (Extent | null)[];
+  render(runIds: string[], request: RenderRequest): RenderedRun[];
+  budget(runId: string, workings: WorkingsDocument, entryId: string, key: string): BudgetRow[];
+  columns(
+    run: { id: string; prefix: string },
+    workings: WorkingsDocument,
+  ): { heading: string; values: Float64Array }[];
+  /** Readings held of each channel of a run. */
+  lengths(runId: string): number[];
 }

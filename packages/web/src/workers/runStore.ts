@@ -1,102 +1,139 @@
-import { type Run } from '@heuristor/contracts';
-import { type ChannelData, Evaluator, parseUnit } from '@heuristor/core';
+import { type Channel, type Run } from '@heuristor/contracts';
+import { type ChannelData, Evaluator, Growing, type Sampling, parseUnit, regular } from '@heuristor/core';
+import { type RunReadings } from './protocol';
 
-/** Readings of one channel that may still grow. */
+/** Readings of one channel that may still grow; what comes is added, and nothing that stands is copied. */
 class GrowingChannel {
-  private buffer: Float64Array;
-  length: number;
+  private readonly values: Growing;
+  private times: Growing | null;
 
   constructor(
-    readonly channel: Run['channels'][number],
+    readonly channel: Channel,
     values: Float64Array,
-    private readonly storedTimes: Float64Array | null,
+    times: Float64Array | null,
   ) {
-    this.buffer = values;
-    this.length = values.length;
+    this.values = Growing.from(values);
+    this.times = channel.sampling.kind === 'regular' ? null : Growing.from(times ?? new Float64Array(0));
   }
 
-  /** Adds readings that came live; those known already are passed over, those in between are missing. */
-  append(firstIndex: number, values: Float64Array): boolean {
-    const end = firstIndex + values.length;
-    if (end <= this.length) return false;
-    if (end > this.buffer.length) {
-      const larger = new Float64Array(Math.max(end, this.buffer.length * 2, 1024)).fill(NaN);
-      larger.set(this.buffer.subarray(0, this.length));
-      this.buffer = larger;
-    }
-    const from = Math.max(this.length, firstIndex);
-    this.buffer.set(values.subarray(from - firstIndex), from);
-    this.length = end;
-    return true;
+  get length(): number {
+    return this.values.length;
+  }
+
+  /** Adds readings; those known already are passed over. Answers where readings are missing before them, or null. */
+  append(firstIndex: number, values: Float64Array, times: Float64Array | null): number | null {
+    const known = this.values.length;
+    if (firstIndex > known) return known;
+    const fresh = known - firstIndex;
+    if (fresh >= values.length) return null;
+    this.values.push(values.subarray(fresh));
+    if (times !== null) this.times?.push(times.subarray(fresh));
+    return null;
+  }
+
+  sampling(): Sampling {
+    const { sampling } = this.channel;
+    if (sampling.kind === 'regular') return regular(sampling.start, sampling.interval, this.values.length);
+    const times = this.times?.view() ?? new Float64Array(0);
+    if (sampling.kind === 'timed') return { kind: 'timed', times };
+    return { kind: 'events', times, states: Uint8Array.from(this.values.view()) };
   }
 
   data(): ChannelData {
-    const { key, symbol, quantity, unit, timeUnit, interval, start, low, high } = this.channel;
-    const n = this.length;
-    let times = this.storedTimes;
-    if (times === null) {
-      times = new Float64Array(n);
-      for (let i = 0; i < n; i++) times[i] = start + i * (interval ?? 1);
-    }
+    const { key, symbol, quantity, unit, timeUnit, low, high, noise } = this.channel;
     return {
       key,
       symbol,
       quantity,
       unit: parseUnit(unit),
-      times,
       timeUnit: parseUnit(timeUnit),
-      interval,
-      values: this.buffer.slice(0, n),
+      sampling: this.sampling(),
+      values: this.values.view(),
       low,
       high,
+      noise,
     };
   }
+
+  view(): Float64Array {
+    return this.values.view();
+  }
+
+  /** Takes over the times of a channel that was sampled together with this one. */
+  shareTimes(times: Float64Array): void {
+    this.times = Growing.from(times);
+  }
+}
+
+interface Held {
+  channels: GrowingChannel[];
+  evaluator: Evaluator;
+  /** Channels that have grown since the evaluator was told. */
+  grown: Set<GrowingChannel>;
 }
 
 /** The runs that a bench shows, and an evaluator for each. */
 export class RunStore {
-  private readonly runs = new Map<string, { channels: GrowingChannel[]; evaluator: Evaluator | null }>();
+  private readonly runs = new Map<string, Held>();
 
-  put(run: Run, values: Float64Array[], times: (Float64Array | null)[]): void {
-    this.runs.set(run.id, {
-      channels: run.channels.map((channel, i) => new GrowingChannel(channel, values[i], times[i])),
-      evaluator: null,
-    });
+  put(run: Run, { values, times }: RunReadings): void {
+    const channels = run.channels.map((channel, i) => new GrowingChannel(channel, values[i], times[i]));
+    shareTimes(channels);
+    const evaluator = new Evaluator({ id: run.id, channels: channels.map((channel) => channel.data()) });
+    this.runs.set(run.id, { channels, evaluator, grown: new Set() });
   }
 
-  append(channelId: number, firstIndex: number, values: Float64Array): void {
+  append(
+    channelId: number,
+    firstIndex: number,
+    values: Float64Array,
+    times: Float64Array | null,
+  ): number | null {
     for (const run of this.runs.values())
-      for (const channel of run.channels)
-        if (channel.channel.id === channelId && channel.append(firstIndex, values)) run.evaluator = null;
+      for (const channel of run.channels) {
+        if (channel.channel.id !== channelId) continue;
+        const missing = channel.append(firstIndex, values, times);
+        if (missing === null) run.grown.add(channel);
+        return missing;
+      }
+    return null;
   }
 
   drop(runId: string): void {
     this.runs.delete(runId);
   }
 
+  lengths(runId: string): number[] {
+    return this.runs.get(runId)?.channels.map(({ length }) => length) ?? [];
+  }
+
+  /** The readings of each channel as they were recorded, by the channel's key. */
+  recorded(runId: string): Map<string, Float64Array> {
+    const channels = this.runs.get(runId)?.channels ?? [];
+    return new Map(channels.map((channel) => [channel.channel.key, channel.view()]));
+  }
+
   evaluator(runId: string): Evaluator | null {
     const run = this.runs.get(runId);
     if (run === undefined) return null;
-    if (run.evaluator === null) {
-      const channels = run.channels.map((channel) => channel.data());
-      shareTimes(channels);
-      run.evaluator = new Evaluator({ id: runId, channels });
-    }
+    for (const channel of run.grown)
+      run.evaluator.grow(channel.channel.key, channel.sampling(), channel.view());
+    run.grown.clear();
     return run.evaluator;
   }
 }
 
-/** Channels with equal times get one array for them, by which the core knows that their readings belong together. */
-function shareTimes(channels: ChannelData[]): void {
-  for (const [i, channel] of channels.entries()) {
-    const twin = channels
-      .slice(0, i)
-      .find(
-        ({ times, interval }) =>
-          times.length === channel.times.length &&
-          interval === channel.interval &&
-          times.every((time, k) => time === channel.times[k]),
-      );
-    if (twin !== undefined) channel.times = twin.times;
+/** Channels of a file with equal times get one array for them, by which the core knows that their readings belong together. */
+function shareTimes(channels: GrowingChannel[]): void {
+  const seen: Float64Array[] = [];
+  for (const channel of channels) {
+    const sampling = channel.sampling();
+    if (sampling.kind === 'regular') continue;
+    const twin = seen.find(
+      (times) =>
+        times.length === sampling.times.length && times.every((time, i) => time === sampling.times[i]),
+    );
+    if (twin === undefined) seen.push(sampling.times);
+    else channel.shareTimes(twin);
   }
 }

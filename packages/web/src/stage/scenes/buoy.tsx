@@ -1,7 +1,7 @@
 import { useRef } from 'react';
-import { type Act, type SceneValues } from './StagePage';
-import { SensorDrawing } from './SensorDrawing';
-import { useGrab } from './useGrab';
+import { type Act, type Scene, type SceneValues } from '../scene';
+import { SensorDrawing } from '../SensorDrawing';
+import { useGrab } from '../useGrab';
 
 const pixelsPerMetre = 260;
 const restY = 190;
@@ -18,7 +18,7 @@ function springPath(bottom: number): string {
   return `M200,${beamY} L${points.join(' L')} L200,${bottom}`;
 }
 
-export function BuoyScene({ values, act }: { values: SceneValues; act: Act }) {
+function Drawing({ values, act }: { values: SceneValues; act: Act }) {
   const svg = useRef<SVGSVGElement>(null);
   const x = values.x ?? 0;
   const y = restY - x * pixelsPerMetre;
@@ -38,23 +38,23 @@ export function BuoyScene({ values, act }: { values: SceneValues; act: Act }) {
       role="group"
       aria-label="Buoy hanging from its spring"
     >
-      <rect x="110" y={beamY - 12} width="180" height="12" rx="3" fill="#0F2A33" />
+      <rect x="110" y={beamY - 12} width="180" height="12" rx="3" fill="var(--ink)" />
       <path
         d={springPath(y)}
         fill="none"
-        stroke="#566A6C"
+        stroke="var(--quiet)"
         strokeWidth={1.5 + (values.stiffness ?? 14) / 20}
         strokeLinejoin="round"
       />
-      <line x1="120" y1={restY} x2="280" y2={restY} stroke="#C9D6D2" strokeDasharray="4 4" />
-      <text x="286" y={restY + 4} fontSize="12" fill="#566A6C">
+      <line x1="120" y1={restY} x2="280" y2={restY} stroke="var(--rule)" strokeDasharray="4 4" />
+      <text x="286" y={restY + 4} fontSize="12" fill="var(--quiet)">
         rest
       </text>
       <g {...grab} aria-label="Buoy: pull it and let go" transform={`translate(200 ${y})`}>
         <path
           d={`M0,0 L${size * 0.62},${size} L${-size * 0.62},${size} Z`}
-          fill="#F6DD85"
-          stroke="#16282F"
+          fill="var(--region-yellow)"
+          stroke="var(--text)"
           strokeWidth="2"
           strokeLinejoin="round"
         />
@@ -63,15 +63,27 @@ export function BuoyScene({ values, act }: { values: SceneValues; act: Act }) {
           cy={size + 6}
           rx={size * 0.9}
           ry={size * 0.36}
-          fill="#0B6E69"
-          stroke="#16282F"
+          fill="var(--act)"
+          stroke="var(--text)"
           strokeWidth="2"
         />
       </g>
       <SensorDrawing x={200} y={368} flash={values.flash === 1} />
-      <text x="200" y="396" fontSize="12" fill="#566A6C" textAnchor="middle">
+      <text x="200" y="396" fontSize="12" fill="var(--quiet)" textAnchor="middle">
         motion sensor, looking up
       </text>
     </svg>
   );
 }
+
+export const buoy: Scene = {
+  apparatus: 'buoy',
+  Drawing,
+  actions: [
+    {
+      label: 'Pull it down and hold',
+      does: (values) => [{ action: 'grab', at: -(values.amplitude ?? 0.04) }],
+    },
+    { label: 'Bring to rest', does: () => [{ action: 'grab', at: 0 }, { action: 'release' }] },
+  ],
+};

@@ -1,0 +1,124 @@
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { type Entry, entrySentence, kindOf, regionOfEntry } from '@heuristor/core';
+import { useState } from 'react';
+import { Button, Dropdown } from 'react-bootstrap';
+import { GripVertical, ThreeDots } from 'react-bootstrap-icons';
+import { useNames, useSession } from '../session/context';
+import { withMoved, withoutEntry } from '../session/edits';
+import { NameField } from '../ui/NameField';
+import { EntryEditor } from './EntryEditor';
+import { EntryResults } from './EntryResults';
+import { WindowSlider } from './WindowSlider';
+
+interface Props {
+  entry: Entry;
+  /** Ids of the entries of its group, in order. */
+  neighbours: string[];
+}
+
+/** One entry of the workings: a sentence and what it works out for the runs. */
+export function EntryCard({ entry, neighbours }: Props) {
+  const session = useSession();
+  const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
+    useSortable({ id: entry.id });
+  const [renaming, setRenaming] = useState(false);
+  const [editing, setEditing] = useState(false);
+  const [digits, setDigits] = useState(false);
+  const nameOf = useNames();
+  const { fields, yields } = kindOf(entry.kind);
+  const sentence = entrySentence(entry, nameOf);
+  const isSeries = yields === 'series';
+  const values = entry as unknown as Readonly<Record<string, unknown>>;
+  const flags = Object.entries(fields).filter(([, field]) => field.type === 'flag');
+  const place = neighbours.indexOf(entry.id);
+  const moveTo = (other: string | undefined) => {
+    if (other !== undefined) session.changeWorkings((sheet) => withMoved(sheet, entry.id, other));
+  };
+  const called = entry.name === '' ? sentence : entry.name;
+  return (
+    <section
+      ref={setNodeRef}
+      className={`entry-card ${isDragging ? 'dragging' : ''}`}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      aria-label={sentence === '' ? entry.name : sentence}
+      data-entry={entry.id}
+      data-kind={entry.kind}
+    >
+      <div className="entry-head">
+        <span className="sentence">
+          {renaming ? (
+            <NameField
+              label="Name of this entry"
+              value={entry.name}
+              allowEmpty={!isSeries}
+              autoFocus
+              onCommit={(name) => session.changeEntry(entry.id, { name })}
+              onDone={() => setRenaming(false)}
+            />
+          ) : (
+            <>
+              {entry.name !== '' && (
+                <span className="entry-name">
+                  {entry.name}
+                  {isSeries ? ' = ' : sentence === '' ? '' : ' · '}
+                </span>
+              )}
+              <span className={entry.name === '' ? '' : 'quiet'}>{sentence}</span>
+              {regionOfEntry(entry) === null && <span className="quiet"> on the whole run</span>}
+            </>
+          )}
+        </span>
+        <Button
+          variant="grip"
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          aria-label="Move this entry"
+          title="Drag to reorder"
+        >
+          <GripVertical aria-hidden />
+        </Button>
+        <Dropdown align="end">
+          <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`More for ${called}`}>
+            <ThreeDots aria-hidden />
+          </Dropdown.Toggle>
+          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
+            <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
+            <Dropdown.Item onClick={() => setEditing(!editing)}>
+              {editing ? 'Done changing' : 'Change'}
+            </Dropdown.Item>
+            {flags.map(([key, { label }]) => (
+              <Dropdown.Item
+                key={key}
+                onClick={() => session.changeEntry(entry.id, { [key]: values[key] !== true })}
+              >
+                {values[key] === true ? label.replace(/^Show/, 'Hide') : label}
+              </Dropdown.Item>
+            ))}
+            {yields === 'results' && (
+              <Dropdown.Item onClick={() => setDigits(!digits)}>
+                {digits ? 'Fewer digits' : 'All digits'}
+              </Dropdown.Item>
+            )}
+            <Dropdown.Item disabled={place <= 0} onClick={() => moveTo(neighbours[place - 1])}>
+              Move up
+            </Dropdown.Item>
+            <Dropdown.Item
+              disabled={place === neighbours.length - 1}
+              onClick={() => moveTo(neighbours[place + 1])}
+            >
+              Move down
+            </Dropdown.Item>
+            <Dropdown.Item onClick={() => session.changeWorkings((sheet) => withoutEntry(sheet, entry.id))}>
+              Remove
+            </Dropdown.Item>
+          </Dropdown.Menu>
+        </Dropdown>
+      </div>
+      <WindowSlider entry={entry} />
+      {(editing || entry.kind === 'constant') && <EntryEditor entry={entry} />}
+      <EntryResults entry={entry} digits={digits} />
+    </section>
+  );
+}

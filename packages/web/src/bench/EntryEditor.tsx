@@ -1,0 +1,117 @@
+import { type Entry, type Field, kindOf } from '@heuristor/core';
+import { useId } from 'react';
+import { Form } from 'react-bootstrap';
+import { useShallow } from 'zustand/react/shallow';
+import { useDocuments, useNames, useSession } from '../session/context';
+import { seriesChoices } from '../session/edits';
+import { NameField } from '../ui/NameField';
+import { NumberField } from '../ui/NumberField';
+
+/** What an entry speaks of, chosen anew: one row for each field that its kind declares. */
+export function EntryEditor({ entry }: { entry: Entry }) {
+  const id = useId();
+  const values = entry as unknown as Readonly<Record<string, unknown>>;
+  // Flags are switched in the menu of the entry.
+  const fields = Object.entries(kindOf(entry.kind).fields).filter(([, field]) => field.type !== 'flag');
+  return (
+    <div className="entry-edit">
+      {fields.map(([key, field]) => (
+        <FieldRow key={key} id={`${id}${key}`} name={key} field={field} entry={entry} value={values[key]} />
+      ))}
+    </div>
+  );
+}
+
+interface RowProps {
+  id: string;
+  name: string;
+  field: Field;
+  entry: Entry;
+  value: unknown;
+}
+
+function FieldRow({ id, name, field, entry, value }: RowProps) {
+  const session = useSession();
+  const set = (newValue: unknown) => session.changeEntry(entry.id, { [name]: newValue });
+  return (
+    <>
+      <Form.Label htmlFor={id}>{field.label}</Form.Label>
+      <FieldControl id={id} field={field} entry={entry} value={value} set={set} />
+    </>
+  );
+}
+
+function FieldControl({
+  id,
+  field,
+  entry,
+  value,
+  set,
+}: Omit<RowProps, 'name'> & { set: (value: unknown) => void }) {
+  const nameOf = useNames();
+  const { workings, runs } = useDocuments(
+    useShallow(({ workings: sheet, runs: own }) => ({ workings: sheet, runs: own })),
+  );
+  const select = (options: { key: string; title: string }[], toValue = (key: string): unknown => key) => (
+    <Form.Select id={id} value={String(value ?? '')} onChange={(event) => set(toValue(event.target.value))}>
+      {options.map(({ key, title }) => (
+        <option key={key} value={key}>
+          {title}
+        </option>
+      ))}
+    </Form.Select>
+  );
+  switch (field.type) {
+    case 'series': {
+      const choices = seriesChoices(runs, workings).filter((choice) => choice !== `entry:${entry.id}`);
+      const all = field.axis ? ['t', ...choices] : choices;
+      return select(all.map((key) => ({ key, title: nameOf(key) })));
+    }
+    case 'region':
+      return select(
+        [
+          { key: '', title: 'the whole run' },
+          ...workings.entries
+            .filter((other) => other.kind === 'region')
+            .map(({ id: key, letter, name }) => ({ key, title: `${letter} ${name}` })),
+        ],
+        (key) => (key === '' ? null : key),
+      );
+    case 'choice':
+      return select([...field.options]);
+    case 'integer':
+      return (
+        <NumberField
+          id={id}
+          label={field.label}
+          value={Number(value)}
+          check={(number) =>
+            !Number.isInteger(number) ||
+            number < field.low ||
+            number > field.high ||
+            (field.odd && number % 2 === 0)
+              ? `Type ${field.odd ? 'an odd' : 'a'} whole number from ${field.low} to ${field.high}.`
+              : null
+          }
+          onCommit={set}
+        />
+      );
+    case 'number':
+      return (
+        <NumberField
+          id={id}
+          label={field.label}
+          value={Number(value)}
+          check={(number) =>
+            field.low !== null && number < field.low ? `Type a number from ${field.low} upwards.` : null
+          }
+          onCommit={set}
+        />
+      );
+    case 'text':
+      return <NameField label={field.label} value={String(value)} allowEmpty onCommit={set} />;
+    case 'flag':
+    case 'result':
+      return null;
+  }
+}

@@ -1,0 +1,434 @@
+import {
+  type Investigation,
+  type Plan,
+  type Run,
+  type RunPatch,
+  type ToScreen,
+  type WorkingsDocument,
+  frameKinds,
+  investigationSchema,
+  runSchema,
+  storedWorkingsSchema,
+  workingsVersionSchema,
+} from '@heuristor/contracts';
+import { type Entry, type SeriesRef } from '@heuristor/core';
+import { type StoreApi, createStore } from 'zustand/vanilla';
+import { ApiError, getJson, getNumbers, request, sentenceOf } from '../api/client';
+import { live } from '../api/live';
+import { tell } from '../stores/notices';
+import { type DrawnTrace, type Frame, composeTraces, frameOf } from '../workers/compose';
+import { RunPool } from '../workers/pool';
+import { type Extent, type ShownOutcome, type Sight } from '../workers/protocol';
+import { explicitTraces } from './edits';
+import { History } from './history';
+import { RenderLoop } from './renderLoop';
+import { RunFeed } from './runFeed';
+import { shownRuns } from './runs';
+import { Saver } from './saver';
+
+const liveMilliseconds = 40;
+
+/** The documents of an investigation: what is stored. */
+export interface Documents {
+  name: string;
+  plan: Plan;
+  runs: Run[];
+  workings: WorkingsDocument;
+}
+
+/** How the bench is looked at: nobody else's business, and not stored. */
+export interface View {
+  /** Stretch of the horizontal axis; null frames all data. */
+  sight: Sight | null;
+  plotWidth: number;
+  /** Run whose results stand in front; null follows the newest that is shown. */
+  frontRunId: string | null;
+  /** Region whose handles and offers are shown. */
+  selectedRegion: string | null;
+  /** Series that offers beside the selected region speak of. */
+  selectedSeries: SeriesRef | null;
+  /** True while a hand moves something. */
+  moving: boolean;
+}
+
+/** What the workers said last. */
+export interface Picture {
+  frame: Frame | null;
+  traces: DrawnTrace[];
+  /** By run, then by entry; an outcome that did not change stays the same object. */
+  outcomes: Record<string, Record<string, ShownOutcome>>;
+}
+
+/**
+ * One investigation on the bench: made when the page opens, disposed of when it closes. It holds the documents and what the
+ * workers make of them, keeps them stored, and remembers what was done in one history.
+ */
+export class BenchSession {
+  readonly documents: StoreApi<Documents>;
+  readonly view: StoreApi<View>;
+  readonly picture: StoreApi<Picture>;
+  readonly history = new History();
+  readonly saver: Saver<WorkingsDocument>;
+  readonly pool = RunPool.start();
+  private readonly feed: RunFeed;
+  private readonly loop = new RenderLoop(() => this.render());
+  private readonly unlisten: (() => void)[] = [];
+  private disposed = false;
+  private wasOffline = false;
+
+  static async open(id: string): Promise<BenchSession> {
+    live.watch({ investigation: id });
+    return new BenchSession(await getJson(`/investigations/${id}`, investigationSchema));
+  }
+
+  private constructor({ id, name, plan, runs, workings, workingsVersion }: Investigation) {
+    this.id = id;
+    this.documents = createStore<Documents>(() => ({ name, plan, runs, workings }));
+    this.view = createStore<View>(() => ({
+      sight: null,
+      plotWidth: 600,
+      frontRunId: null,
+      selectedRegion: null,
+      selectedSeries: null,
+      moving: false,
+    }));
+    this.picture = createStore<Picture>(() => ({ frame: null, traces: [], outcomes: {} }));
+    this.saver = new Saver(
+      workings,
+      workingsVersion,
+      (version, document) => this.sendWorkings(version, document),
+      (document) => this.layOut(document),
+    );
+    this.feed = new RunFeed(
+      this.pool,
+      getNumbers,
+      () => this.loop.soon(liveMilliseconds),
+      (run, error) => tell({ kind: 'fault', text: `${run.name} could not be read. ${sentenceOf(error)}` }),
+    );
+    this.listen();
+    this.holdShown();
+    this.loop.now();
+  }
+
+  readonly id: string;
+
+  get workings(): WorkingsDocument {
+    return this.documents.getState().workings;
+  }
+
+  get runs(): Run[] {
+    return this.documents.getState().runs;
+  }
+
+  /** Ends the session; what is not stored yet is stored. */
+  dispose(): void {
+    if (this.disposed) return;
+    this.disposed = true;
+    this.unlisten.forEach((stop) => stop());
+    this.saver.leave();
+    this.loop.dispose();
+    this.feed.dispose();
+    this.pool.dispose();
+  }
+
+  // The sheet
+
+  /** Changes the sheet; every call is one step of undo, but for those of one drag. */
+  changeWorkings(change: (workings: WorkingsDocument) => WorkingsDocument): void {
+    const before = this.workings;
+    const after = change(before);
+    if (after === before) return;
+    this.setWorkings(after);
+    this.history.push({ undo: () => this.setWorkings(before), redo: () => this.setWorkings(after) });
+  }
+
+  changeEntry(id: string, patch: Partial<Entry>): void {
+    this.changeWorkings((workings) => ({
+      ...workings,
+      entries: workings.entries.map((entry) => (entry.id === id ? ({ ...entry, ...patch } as Entry) : entry)),
+    }));
+  }
+
+  /** From here to `settle`, a hand moves something: one step of undo, and numbers follow at once rather than in full. */
+  move(): void {
+    this.history.hold();
+    if (!this.view.getState().moving) this.view.setState({ moving: true });
+  }
+
+  settle(): void {
+    this.history.release();
+    if (!this.view.getState().moving) return;
+    this.view.setState({ moving: false });
+    this.loop.now();
+  }
+
+  look(sight: Sight | null): void {
+    this.view.setState({ sight });
+  }
+
+  /** Another screen's sheet takes this one's place; it can be taken back like any other step. */
+  private layOut(after: WorkingsDocument): void {
+    const before = this.workings;
+    this.documents.setState({ workings: after });
+    this.history.push({ undo: () => this.setWorkings(before), redo: () => this.setWorkings(after) });
+    this.loop.now();
+  }
+
+  private setWorkings(workings: WorkingsDocument): void {
+    const { selectedRegion } = this.view.getState();
+    this.documents.setState({ workings });
+    if (selectedRegion !== null && !workings.entries.some(({ id }) => id === selectedRegion))
+      this.view.setState({ selectedRegion: null });
+    this.saver.tell({ kind: 'edited', document: workings });
+    this.loop.now();
+  }
+
+  private async sendWorkings(version: number, workings: WorkingsDocument) {
+    try {
+      const answer = await request('PUT', this.path('/workings'), { version, workings });
+      return { kind: 'stored', version: workingsVersionSchema.parse(answer).version } as const;
+    } catch (error) {
+      if (error instanceof ApiError && error.code === 'stale-document') {
+        const theirs = storedWorkingsSchema.parse(error.current);
+        return { kind: 'stale', theirs: theirs.workings, theirVersion: theirs.version } as const;
+      }
+      return { kind: 'failed', sentence: sentenceOf(error) } as const;
+    }
+  }
+
+  // Runs
+
+  /** Changes a run on the server; what people do to runs can be taken back. */
+  async changeRun(run: Run, patch: RunPatch): Promise<void> {
+    const before = Object.fromEntries(
+      Object.keys(patch).map((key) => [key, run[key as keyof RunPatch]]),
+    ) as RunPatch;
+    const send = (wanted: RunPatch) =>
+      attempt(async () => this.takeRun(runSchema.parse(await request('PATCH', `/runs/${run.id}`, wanted))));
+    if ((await send(patch)) === false) return;
+    this.history.push({ undo: () => void send(before), redo: () => void send(patch) });
+  }
+
+  async removeRun(run: Run): Promise<void> {
+    await this.changeRun(run, { removed: true });
+    if (this.runs.find(({ id }) => id === run.id)?.removed === true)
+      tell({
+        kind: 'news',
+        text: `“${run.name}” is removed.`,
+        action: { label: 'Undo', run: () => this.history.undo() },
+      });
+  }
+
+  async show(ids: ReadonlySet<string>): Promise<void> {
+    const changed = this.runs.filter((run) => !run.removed && run.shown !== ids.has(run.id));
+    const send = (shown: (run: Run) => boolean) =>
+      attempt(async () => {
+        for (const run of changed)
+          this.takeRun(runSchema.parse(await request('PATCH', `/runs/${run.id}`, { shown: shown(run) })));
+      });
+    if (changed.length === 0 || (await send(({ id }) => ids.has(id))) === false) return;
+    this.history.push({
+      undo: () => void send(({ id }) => !ids.has(id)),
+      redo: () => void send(({ id }) => ids.has(id)),
+    });
+  }
+
+  async toggleRecording(): Promise<void> {
+    const isRunning = this.runs.some(({ state }) => state === 'recording');
+    await attempt(async () => {
+      this.takeRun(runSchema.parse(await request(isRunning ? 'DELETE' : 'POST', this.path('/recording'))));
+      if (!isRunning) this.view.setState({ sight: null });
+    });
+  }
+
+  // Name and plan
+
+  async rename(name: string): Promise<void> {
+    const before = this.documents.getState().name;
+    await this.changeDocument({ name: before }, { name });
+  }
+
+  async changePlan(patch: Pick<Plan, 'lengthSeconds'>): Promise<void> {
+    const { lengthSeconds } = this.documents.getState().plan;
+    await this.changeDocument({ plan: { lengthSeconds } }, { plan: patch });
+  }
+
+  private async changeDocument(before: NamePatch, after: NamePatch): Promise<void> {
+    const put = (patch: NamePatch) => {
+      const { name, plan } = this.documents.getState();
+      this.documents.setState({ name: patch.name ?? name, plan: { ...plan, ...patch.plan } });
+    };
+    const send = async (patch: NamePatch, back: NamePatch) => {
+      put(patch);
+      if ((await attempt(() => request('PATCH', this.path(''), patch))) === false) {
+        put(back);
+        return false;
+      }
+      return true;
+    };
+    if (!(await send(after, before))) return;
+    this.history.push({ undo: () => void send(before, after), redo: () => void send(after, before) });
+  }
+
+  // What comes
+
+  private listen(): void {
+    this.unlisten.push(
+      live.onMessage((message) => this.hear(message)),
+      live.onFrame((frame) => {
+        if (frame.kind === frameKinds.run) this.feed.take(frame);
+      }),
+      live.onState((online) => {
+        if (!online) this.wasOffline = true;
+        else if (this.wasOffline) void this.catchUp();
+      }),
+      this.view.subscribe((now, before) => {
+        if (now.sight !== before.sight || now.plotWidth !== before.plotWidth) this.loop.now();
+      }),
+    );
+    const onHide = () => this.saveBeforeLeaving();
+    window.addEventListener('pagehide', onHide);
+    this.unlisten.push(() => window.removeEventListener('pagehide', onHide));
+  }
+
+  private hear(message: ToScreen): void {
+    if (message.type === 'run' && message.run.investigationId === this.id) this.takeRun(message.run);
+    if (message.type === 'workings' && message.investigation === this.id)
+      void this.hearOfVersion(message.version);
+  }
+
+  /** Another screen has stored the sheet; it is fetched unless it is our own. */
+  private async hearOfVersion(announced: number): Promise<void> {
+    const state = this.saver.state.getState();
+    if (announced <= state.version || state.phase === 'sending') return;
+    const { workings, workingsVersion } = await getJson(this.path(''), investigationSchema);
+    this.saver.tell({ kind: 'newer', theirs: workings, theirVersion: workingsVersion });
+  }
+
+  /** The stream stands again: what was missed is fetched, and what was edited meanwhile stays. */
+  private async catchUp(): Promise<void> {
+    this.wasOffline = false;
+    try {
+      const { name, plan, runs, workings, workingsVersion } = await getJson(
+        this.path(''),
+        investigationSchema,
+      );
+      this.documents.setState({ name, plan, runs });
+      this.saver.tell({ kind: 'newer', theirs: workings, theirVersion: workingsVersion });
+      this.holdShown();
+      this.feed.completeAll();
+      this.loop.now();
+    } catch {
+      this.wasOffline = true;
+    }
+  }
+
+  private takeRun(run: Run): void {
+    const { runs } = this.documents.getState();
+    const known = runs.find(({ id }) => id === run.id);
+    this.documents.setState({
+      runs: known === undefined ? [...runs, run] : runs.map((other) => (other.id === run.id ? run : other)),
+    });
+    if (known === undefined && run.shown) this.view.setState({ frontRunId: run.id });
+    if (known?.state === 'recording' && run.state !== 'recording') void this.feed.complete(run.id);
+    this.holdShown();
+    this.loop.now();
+  }
+
+  private holdShown(): void {
+    for (const run of shownRuns(this.runs)) this.feed.hold(run);
+  }
+
+  private saveBeforeLeaving(): void {
+    const unsaved = this.saver.unsaved();
+    if (unsaved === null) return;
+    const { version, document } = unsaved;
+    void fetch(`/api${this.path('/workings')}`, {
+      method: 'PUT',
+      keepalive: true,
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ version, workings: document }),
+    });
+  }
+
+  private path(rest: string): string {
+    return `/investigations/${this.id}${rest}`;
+  }
+
+  // The picture
+
+  private extents: { of: unknown[]; extents: Extent[] } = { of: [], extents: [] };
+
+  private async render(): Promise<void> {
+    if (this.disposed) return;
+    const { workings, runs } = this.documents.getState();
+    const { sight, plotWidth, moving } = this.view.getState();
+    const runIds = shownRuns(runs).map(({ id }) => id);
+    const references = explicitTraces(workings, runs);
+    try {
+      const extents = await this.extentsOf(runIds, workings, sight !== null && moving);
+      const frame = frameOf(extents, workings.horizontal === 't', sight);
+      const rendered = await this.pool.render(runIds, {
+        workings,
+        traces: references,
+        sight: frame.sight,
+        axisUnit: frame.horizontal.unit,
+        width: Math.round(plotWidth),
+        moving,
+      });
+      if (this.isDisposed()) return;
+      const before = this.picture.getState().outcomes;
+      const outcomes = Object.fromEntries(
+        rendered.map(({ runId, changed, entryIds }) => {
+          const own = before[runId] ?? {};
+          const isSame = Object.keys(changed).length === 0 && Object.keys(own).length === entryIds.length;
+          return [
+            runId,
+            isSame
+              ? own
+              : Object.fromEntries(
+                  entryIds.flatMap((id) => {
+                    const outcome = changed[id] ?? own[id];
+                    return outcome === undefined ? [] : [[id, outcome]];
+                  }),
+                ),
+          ];
+        }),
+      );
+      this.picture.setState({
+        frame,
+        traces: composeTraces(rendered, workings, references, frame.sight),
+        outcomes,
+      });
+    } catch (error) {
+      if (!this.isDisposed())
+        tell({ kind: 'fault', text: `The workings could not be evaluated: ${String(error)}` });
+    }
+  }
+
+  private isDisposed(): boolean {
+    return this.disposed;
+  }
+
+  /** While a hand zooms, the whole reach of the axis cannot change. */
+  private async extentsOf(runIds: string[], workings: WorkingsDocument, isFixed: boolean): Promise<Extent[]> {
+    const of = [runIds.join(), workings.horizontal];
+    if (isFixed && of.every((part, i) => part === this.extents.of[i])) return this.extents.extents;
+    const extents = await this.pool.extents(runIds, workings);
+    this.extents = { of, extents };
+    return extents;
+  }
+}
+
+type NamePatch = { name?: string; plan?: Pick<Plan, 'lengthSeconds'> };
+
+/** Does something on the server; a refusal becomes a notice. Answers false where it was refused. */
+export async function attempt(work: () => Promise<unknown>): Promise<boolean> {
+  try {
+    await work();
+    return true;
+  } catch (error) {
+    tell({ kind: 'fault', text: sentenceOf(error) });
+    return false;
+  }
+}

@@ -1,0 +1,39 @@
+import { type ReactNode, createContext, useContext, useMemo } from 'react';
+import { useStore } from 'zustand';
+import { useShallow } from 'zustand/react/shallow';
+import { type BenchSession, type Documents, type Picture, type View } from './benchSession';
+import { abscissaOfRuns, namesOf } from './edits';
+import { frontRun } from './runs';
+
+const SessionContext = createContext<BenchSession | null>(null);
+
+export function SessionProvider({ session, children }: { session: BenchSession; children: ReactNode }) {
+  return <SessionContext value={session}>{children}</SessionContext>;
+}
+
+/** The session of the bench that this component stands on. */
+export function useSession(): BenchSession {
+  const session = useContext(SessionContext);
+  if (session === null) throw new Error('this component stands outside a bench');
+  return session;
+}
+
+/** A part of the documents; the component hears of nothing else. */
+export const useDocuments = <T,>(part: (documents: Documents) => T): T =>
+  useStore(useSession().documents, part);
+export const useView = <T,>(part: (view: View) => T): T => useStore(useSession().view, part);
+export const usePicture = <T,>(part: (picture: Picture) => T): T => useStore(useSession().picture, part);
+
+export function useFrontRun() {
+  const runs = useDocuments((documents) => documents.runs);
+  const chosen = useView((view) => view.frontRunId);
+  return frontRun(runs, chosen);
+}
+
+/** How references are called on this bench. */
+export function useNames(): (reference: string) => string {
+  const { workings, runs } = useDocuments(
+    useShallow(({ workings: sheet, runs: own }) => ({ workings: sheet, runs: own })),
+  );
+  return useMemo(() => namesOf(workings, abscissaOfRuns(runs)), [workings, runs]);
+}

@@ -1,0 +1,200 @@
+import { type Run, type WorkingsDocument } from '@heuristor/contracts';
+import {
+  type Entry,
+  type EntryKindKey,
+  type Field,
+  type SeriesRef,
+  channelRef,
+  entryRef,
+  kindOf,
+  nameIn,
+  yieldsSeries,
+} from '@heuristor/core';
+import { presentRuns } from './runs';
+
+const newId = (): string => crypto.randomUUID().slice(0, 12);
+const mostTraces = 12;
+
+/** Every series there is: channels of any run that is present, then derived ones in the order of the sheet. */
+export function seriesChoices(
+  runs: readonly Run[],
+  { entries }: Pick<WorkingsDocument, 'entries'>,
+): SeriesRef[] {
+  const keys = new Set(presentRuns(runs).flatMap(({ channels }) => channels.map(({ key }) => key)));
+  return [...[...keys].map(channelRef), ...entries.filter(yieldsSeries).map(({ id }) => entryRef(id))];
+}
+
+/** Traces as they are shown, also where the sheet leaves them to follow the channels. */
+export function explicitTraces(workings: WorkingsDocument, runs: readonly Run[]): SeriesRef[] {
+  if (workings.traces.length > 0) return workings.traces;
+  return seriesChoices(runs, { entries: [] }).filter((reference) => reference !== workings.horizontal);
+}
+
+/** The first letter that no region has. */
+export function freeLetter(entries: readonly Entry[]): string {
+  const used = new Set(entries.map((entry) => (entry.kind === 'region' ? entry.letter : '')));
+  for (let i = 0; ; i++) {
+    const letter =
+      i < 26
+        ? String.fromCharCode(65 + i)
+        : `${String.fromCharCode(65 + ((Math.floor(i / 26) - 1) % 26))}${String.fromCharCode(65 + (i % 26))}`;
+    if (!used.has(letter)) return letter;
+  }
+}
+
+function freeName(wish: string, entries: readonly Entry[]): string {
+  const taken = new Set(entries.map(({ name }) => name));
+  let name = wish;
+  for (let n = 2; taken.has(name); n++) name = `${wish}${n}`;
+  return name;
+}
+
+/** What a field holds before anybody has said anything. */
+function usualValue(field: Field, about: NewEntry, workings: WorkingsDocument): unknown {
+  switch (field.type) {
+    case 'series':
+      return field.axis ? workings.horizontal : about.of;
+    case 'region':
+      return about.region;
+    case 'choice':
+      return field.options[0].key;
+    case 'integer':
+    case 'number':
+    case 'flag':
+    case 'text':
+      return field.usual;
+    case 'result':
+      return '';
+  }
+}
+
+export interface NewEntry {
+  kind: EntryKindKey;
+  preset?: Readonly<Record<string, unknown>>;
+  of: SeriesRef;
+  /** Name of the series, from which a derived one gets its own. */
+  nameOfSource?: string;
+  region: string | null;
+}
+
+/** The sheet with a new entry, whatever its kind: fields are filled as their kind declares. */
+export function withEntry(
+  workings: WorkingsDocument,
+  runs: readonly Run[],
+  about: NewEntry,
+): { workings: WorkingsDocument; id: string } {
+  const { fields, yields, customaryName } = kindOf(about.kind);
+  const id = newId();
+  const wish = customaryName?.(about.nameOfSource ?? '') ?? '';
+  const entry = {
+    kind: about.kind,
+    id,
+    name: wish === '' ? '' : freeName(wish, workings.entries),
+    ...Object.fromEntries(
+      Object.entries(fields).map(([key, field]) => [key, usualValue(field, about, workings)]),
+    ),
+    ...about.preset,
+  } as Entry;
+  return {
+    id,
+    workings: {
+      ...workings,
+      entries: [...workings.entries, entry],
+      traces:
+        yields === 'series'
+          ? [...explicitTraces(workings, runs), entryRef(id)].slice(0, mostTraces)
+          : workings.traces,
+    },
+  };
+}
+
+export function withRegion(
+  workings: WorkingsDocument,
+  start: number,
+  end: number,
+): { workings: WorkingsDocument; id: string } {
+  const id = newId();
+  const region: Entry = {
+    kind: 'region',
+    id,
+    name: '',
+    letter: freeLetter(workings.entries),
+    along: workings.horizontal,
+    start,
+    end,
+  };
+  return { id, workings: { ...workings, entries: [...workings.entries, region] } };
+}
+
+export const withoutEntry = (workings: WorkingsDocument, id: string): WorkingsDocument => ({
+  ...workings,
+  entries: workings.entries.filter((entry) => entry.id !== id),
+  traces: workings.traces.filter((trace) => trace !== entryRef(id)),
+  horizontal: workings.horizontal === entryRef(id) ? 't' : workings.horizontal,
+});
+
+/** Puts an entry to where another one stands. */
+export function withMoved(workings: WorkingsDocument, id: string, over: string): WorkingsDocument {
+  const from = workings.entries.findIndex((entry) => entry.id === id);
+  const to = workings.entries.findIndex((entry) => entry.id === over);
+  if (from < 0 || to < 0 || from === to) return workings;
+  const entries = [...workings.entries];
+  entries.splice(to, 0, ...entries.splice(from, 1));
+  return { ...workings, entries };
+}
+
+export function withTraceToggled(
+  workings: WorkingsDocument,
+  runs: readonly Run[],
+  reference: SeriesRef,
+): WorkingsDocument {
+  const shown = explicitTraces(workings, runs);
+  const traces = shown.includes(reference)
+    ? shown.filter((trace) => trace !== reference)
+    : [...shown, reference].slice(0, mostTraces);
+  return traces.length === 0 ? workings : { ...workings, traces };
+}
+
+export const withHorizontal = (workings: WorkingsDocument, horizontal: SeriesRef): WorkingsDocument => ({
+  ...workings,
+  horizontal,
+  traces: workings.traces.filter((trace) => trace !== horizontal),
+});
+
+/** A group of the sheet: a region with what is worked out on it, or what stands for itself. */
+export interface EntryGroup {
+  region: Extract<Entry, { kind: 'region' }> | null;
+  entries: Entry[];
+}
+
+/** The sheet by regions: first what has none, then each region with its entries, all in the order of the sheet. */
+export function groupsOf({ entries }: WorkingsDocument): EntryGroup[] {
+  const regions = entries.filter((entry) => entry.kind === 'region');
+  const isOn = (entry: Entry, id: string) => 'region' in entry && entry.region === id;
+  const rest = entries.filter(
+    (entry) => entry.kind !== 'region' && !regions.some(({ id }) => isOn(entry, id)),
+  );
+  return [
+    ...(rest.length > 0 ? [{ region: null, entries: rest }] : []),
+    ...regions.map((region) => ({ region, entries: entries.filter((entry) => isOn(entry, region.id)) })),
+  ];
+}
+
+/** How a reference is called on this bench. */
+export function namesOf({ entries }: WorkingsDocument, abscissa: string): (reference: string) => string {
+  return (reference) => {
+    if (reference === 't') return abscissa;
+    const name = nameIn(reference);
+    if (reference.startsWith('channel:')) return name;
+    return entries.find(({ id }) => id === name)?.name ?? 'a removed series';
+  };
+}
+
+/** What the abscissa of the present runs is called. */
+export const abscissaOfRuns = (runs: readonly Run[]): string => {
+  const present = presentRuns(runs);
+  return present.length === 0 ||
+    present.some(({ channels }) => channels.some(({ timeUnit }) => timeUnit === 's'))
+    ? 't'
+    : 'reading';
+};

@@ -1,0 +1,113 @@
+import { type Run, type SampleFrame } from '@heuristor/contracts';
+import { type RunPool } from '../workers/pool';
+
+type Fetch = (path: string) => Promise<Float64Array>;
+
+interface Feed {
+  run: Run;
+  loading: Promise<void>;
+  /** Live readings that came while the stored ones were still on their way. */
+  early: SampleFrame[] | null;
+  /** Channels whose missing readings are being fetched. */
+  filling: Set<number>;
+}
+
+/**
+ * Brings the readings of runs into the workers: stored ones when a run is first shown, live ones as they come. Where live
+ * frames were lost on the way, what is missing is fetched from the server, so that a hole never stays one.
+ */
+export class RunFeed {
+  private readonly feeds = new Map<string, Feed>();
+
+  constructor(
+    private readonly pool: RunPool,
+    private readonly fetch: Fetch,
+    private readonly onReadings: () => void,
+    private readonly onFault: (run: Run, error: unknown) => void,
+  ) {}
+
+  /** Sees to it that a run is in a worker. */
+  hold(run: Run): void {
+    const known = this.feeds.get(run.id);
+    if (known !== undefined) {
+      known.run = run;
+      return;
+    }
+    const feed: Feed = { run, loading: Promise.resolve(), early: [], filling: new Set() };
+    this.feeds.set(run.id, feed);
+    feed.loading = this.load(feed).then(this.onReadings, (error: unknown) => {
+      this.feeds.delete(run.id);
+      this.onFault(run, error);
+    });
+  }
+
+  take(frame: SampleFrame): void {
+    for (const feed of this.feeds.values()) {
+      if (!feed.run.channels.some(({ id }) => id === frame.subject)) continue;
+      if (feed.early !== null) feed.early.push(frame);
+      else void this.append(feed, frame);
+      return;
+    }
+  }
+
+  /** Looks for what came while the stream was down, or was lost at the end of a run. */
+  async complete(runId: string): Promise<void> {
+    const feed = this.feeds.get(runId);
+    if (feed === undefined) return;
+    await feed.loading;
+    for (const { id } of feed.run.channels) await this.fill(feed, id);
+  }
+
+  completeAll(): void {
+    for (const id of this.feeds.keys()) void this.complete(id);
+  }
+
+  dispose(): void {
+    this.feeds.clear();
+  }
+
+  private async load(feed: Feed): Promise<void> {
+    const { channels } = feed.run;
+    const values = await Promise.all(channels.map(({ id }) => this.fetch(`/channels/${id}/values`)));
+    const times = await Promise.all(
+      channels.map(({ id, sampling }) =>
+        sampling.kind === 'regular' ? null : this.fetch(`/channels/${id}/times`),
+      ),
+    );
+    await this.pool.put(feed.run, {
+      values,
+      times: times.map((own, i) => own?.subarray(0, values[i].length) ?? null),
+    });
+    const early = feed.early ?? [];
+    feed.early = null;
+    for (const frame of early) await this.append(feed, frame);
+  }
+
+  private async append(feed: Feed, { subject, firstIndex, values, times }: SampleFrame): Promise<void> {
+    const missing = await this.pool.append(subject, firstIndex, values, times);
+    if (missing === null) this.onReadings();
+    else await this.fill(feed, subject);
+  }
+
+  /** Fetches what a channel lacks from its last known reading on. */
+  private async fill(feed: Feed, channelId: number): Promise<void> {
+    if (feed.filling.has(channelId)) return;
+    feed.filling.add(channelId);
+    try {
+      const place = feed.run.channels.findIndex(({ id }) => id === channelId);
+      const from = (await this.pool.lengths(feed.run.id))[place] ?? 0;
+      const values = await this.fetch(`/channels/${channelId}/values?from=${from}`);
+      if (values.length === 0) return;
+      const times =
+        feed.run.channels[place].sampling.kind === 'regular'
+          ? null
+          : await this.fetch(`/channels/${channelId}/times?from=${from}`);
+      await this.pool.append(channelId, from, values, times);
+      this.onReadings();
+    } catch {
+      // The next frame, the end of the run or the next connection asks again.
+    } finally {
+      feed.filling.delete(channelId);
+    }
+  }
+}

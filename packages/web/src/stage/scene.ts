@@ -1,0 +1,19 @@
+import { type ControlAction } from '@heuristor/contracts';
+import { type ComponentType } from 'react';
+
+export type SceneValues = Record<string, number>;
+export type Act = (control: ControlAction) => void;
+
+/** A button that does what a hand would do. */
+export interface SceneAction {
+  label: string;
+  does: (values: SceneValues) => ControlAction[];
+}
+
+/** How an apparatus is drawn on the Stage. Adding one: a file with such an object, and its line in the registry. */
+export interface Scene {
+  /** Name under which the stand-in announces its apparatus. */
+  apparatus: string;
+  Drawing: ComponentType<{ values: SceneValues; act: Act }>;
+  actions: readonly SceneAction[];
+}

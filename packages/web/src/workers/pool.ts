@@ -1,0 +1,141 @@
+import { type Run, type WorkingsDocument } from '@heuristor/contracts';
+import { type BudgetRow, writeColumns } from '@heuristor/core';
+import * as Comlink from 'comlink';
+import {
+  type Extent,
+  type RenderRequest,
+  type RenderedRun,
+  type RunReadings,
+  type RunWorker,
+} from './protocol';
+
+/** Every call to a worker is answered later. */
+type Remote = {
+  [K in keyof RunWorker]: (...args: Parameters<RunWorker[K]>) => Promise<ReturnType<RunWorker[K]>>;
+};
+
+const mostWorkers = 4;
+
+/** Several workers that share the runs of a bench: each run lives in one of them. */
+export class RunPool {
+  private readonly places = new Map<string, number>();
+  private readonly channels = new Map<number, string>();
+  private next = 0;
+
+  constructor(
+    private readonly workers: readonly Remote[],
+    private readonly end: () => void = () => undefined,
+  ) {}
+
+  static start(): RunPool {
+    const count = Math.max(1, Math.min(navigator.hardwareConcurrency, mostWorkers));
+    const threads = Array.from(
+      { length: count },
+      () => new Worker(new URL('./run.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    return new RunPool(
+      threads.map((thread) => Comlink.wrap<RunWorker>(thread) as unknown as Remote),
+      () => threads.forEach((thread) => thread.terminate()),
+    );
+  }
+
+  dispose(): void {
+    this.end();
+  }
+
+  async put(run: Run, readings: RunReadings): Promise<void> {
+    const place = this.places.get(run.id) ?? this.next++ % this.workers.length;
+    this.places.set(run.id, place);
+    for (const { id } of run.channels) this.channels.set(id, run.id);
+    const buffers = [...readings.values, ...readings.times.filter((times) => times !== null)].map(
+      ({ buffer }) => buffer,
+    );
+    await this.workers[place].put(run, Comlink.transfer(readings, [...new Set(buffers)] as Transferable[]));
+  }
+
+  /** Adds readings; answers where readings are missing before them, or null. */
+  async append(
+    channelId: number,
+    firstIndex: number,
+    values: Float64Array,
+    times: Float64Array | null,
+  ): Promise<number | null> {
+    const worker = this.workerOf(this.channels.get(channelId) ?? '');
+    return worker === null ? null : worker.append(channelId, firstIndex, values, times);
+  }
+
+  drop(runId: string): void {
+    void this.workerOf(runId)?.drop(runId);
+    this.places.delete(runId);
+  }
+
+  async lengths(runId: string): Promise<number[]> {
+    return (await this.workerOf(runId)?.lengths(runId)) ?? [];
+  }
+
+  async extents(runIds: readonly string[], workings: WorkingsDocument): Promise<Extent[]> {
+    const answers = await Promise.all(
+      this.shared(runIds).map(([worker, ids]) => worker.extents(ids, workings)),
+    );
+    return answers.flat().filter((extent) => extent !== null);
+  }
+
+  async render(runIds: readonly string[], request: RenderRequest): Promise<RenderedRun[]> {
+    const answers = await Promise.all(
+      this.shared(runIds).map(([worker, ids]) => worker.render(ids, request)),
+    );
+    const byId = new Map(answers.flat().map((rendered) => [rendered.runId, rendered]));
+    return runIds.map((id) => byId.get(id)).filter((rendered) => rendered !== undefined);
+  }
+
+  async budget(
+    runId: string,
+    workings: WorkingsDocument,
+    entryId: string,
+    key: string,
+  ): Promise<BudgetRow[]> {
+    return (await this.workerOf(runId)?.budget(runId, workings, entryId, key)) ?? [];
+  }
+
+  /** Runs with their derived series as CSV text; with several runs, every heading begins with the name of its run. */
+  async exportCsv(
+    runs: readonly { id: string; name: string }[],
+    workings: WorkingsDocument,
+  ): Promise<string> {
+    const names = distinct(runs.map(({ name }) => name));
+    const parts = await Promise.all(
+      runs.map(
+        ({ id }, i) =>
+          this.workerOf(id)?.columns({ id, prefix: runs.length > 1 ? `${names[i]}: ` : '' }, workings) ?? [],
+      ),
+    );
+    return writeColumns(parts.flat());
+  }
+
+  private workerOf(runId: string): Remote | null {
+    const place = this.places.get(runId);
+    return place === undefined ? null : this.workers[place];
+  }
+
+  private shared(runIds: readonly string[]): [worker: Remote, runIds: string[]][] {
+    const byPlace = new Map<number, string[]>();
+    for (const id of runIds) {
+      const place = this.places.get(id);
+      if (place !== undefined) byPlace.set(place, [...(byPlace.get(place) ?? []), id]);
+    }
+    return [...byPlace].map(([place, ids]) => [this.workers[place], ids]);
+  }
+}
+
+/** Names that are all different, so that runs of one name stay apart in a file. */
+function distinct(names: readonly string[]): string[] {
+  const used = new Set<string>();
+  return names.map((wish) => {
+    // A colon ends the name in a heading.
+    const plain = wish.replaceAll(': ', ' ');
+    let name = plain;
+    for (let n = 2; used.has(name); n++) name = `${plain} (${n})`;
+    used.add(name);
+    return name;
+  });
+}

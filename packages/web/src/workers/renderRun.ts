@@ -1,0 +1,212 @@
+import { type WorkingsDocument } from '@heuristor/contracts';
+import {
+  type Entry,
+  type Evaluator,
+  type Outcome,
+  Refusal,
+  type Series,
+  type SeriesRef,
+  canConvert,
+  conversionFactor,
+  halfWidth,
+  indexAfter,
+  indexAtOrAfter,
+  intervalOf,
+  orRefusal,
+  readingsSeries,
+  thinPoints,
+  thinSeries,
+  timed,
+  valuesAtTimesOf,
+} from '@heuristor/core';
+import {
+  type Extent,
+  type Line,
+  type RenderRequest,
+  type RenderedRun,
+  type RunTrace,
+  type ShownOutcome,
+  type ShownResult,
+  type Sight,
+} from './protocol';
+
+/** Points of one quantity against another that can be told apart on a screen. */
+const mostPoints = 6000;
+
+/** The last outcome that was told of each entry, so that only what has changed is told again. */
+export type Told = Map<string, Outcome>;
+
+/** Ends of the horizontal axis in one run; null where the run has no such quantity. */
+export function extentOf(evaluator: Evaluator, workings: WorkingsDocument): Extent | null {
+  const series = orRefusal(() => evaluator.series(workings, workings.horizontal));
+  if (series instanceof Refusal) return null;
+  const { values, symbol, unit, quantity, sampling } = series;
+  let low = Infinity;
+  let high = -Infinity;
+  if (workings.horizontal === 't' && values.length > 0) {
+    low = values[0];
+    high = values[values.length - 1];
+  } else
+    for (let i = 0; i < values.length; i++) {
+      if (values[i] < low) low = values[i];
+      if (values[i] > high) high = values[i];
+    }
+  return {
+    symbol,
+    unit,
+    quantity,
+    low,
+    high,
+    step: workings.horizontal === 't' ? intervalOf(sampling) : null,
+  };
+}
+
+/** Evaluates the workings over a run and makes what it draws for one stretch of the horizontal axis. */
+export function renderRun(evaluator: Evaluator, request: RenderRequest, told: Told): RenderedRun {
+  const { workings, traces, moving } = request;
+  const { outcomes } = evaluator.evaluate(workings, { moving });
+  const seriesOf = (reference: SeriesRef) => orRefusal(() => evaluator.series(workings, reference));
+  const horizontal = seriesOf(workings.horizontal);
+  const drawn: Record<string, RunTrace> = {};
+  if (!(horizontal instanceof Refusal))
+    for (const reference of traces) {
+      const series = seriesOf(reference);
+      if (series instanceof Refusal) continue;
+      const { symbol, quantity, unit } = series;
+      drawn[reference] = {
+        symbol,
+        quantity,
+        unit,
+        line: lineOf(series, horizontal, request),
+        curves: curvesOn(reference, workings, outcomes),
+      };
+    }
+  return {
+    runId: evaluator.run.id,
+    entryIds: workings.entries.map(({ id }) => id),
+    changed: changedSince(told, outcomes),
+    traces: drawn,
+    residuals: residualsOf(workings, traces, outcomes, request),
+  };
+}
+
+function lineOf(
+  series: Series,
+  horizontal: Series,
+  { workings, sight, axisUnit, width, moving }: RenderRequest,
+): Line {
+  const { sampling, values } = series;
+  if (workings.horizontal === 't') {
+    const first = Math.max(indexAtOrAfter(sampling, sight.from) - 1, 0);
+    const end = Math.min(indexAfter(sampling, sight.to) + 1, values.length);
+    return thinSeries(series, first, end, bucketsFor(width, moving));
+  }
+  const factor = canConvert(horizontal.unit, axisUnit) ? conversionFactor(horizontal.unit, axisUnit) : 1;
+  const own = valuesAtTimesOf(horizontal, series);
+  const x = factor === 1 ? own : own.map((value) => value * factor);
+  return thinPoints(x, values, sight, Math.max(width, 400), mostPoints);
+}
+
+/** While a hand moves, half the points are drawn; the eye cannot follow more, and the hand is followed at once. */
+const bucketsFor = (width: number, moving: boolean) => Math.max(Math.round(moving ? width / 2 : width), 100);
+
+const fits = (entry: Entry): entry is Extract<Entry, { kind: 'fit' }> => entry.kind === 'fit';
+
+function curvesOn(
+  reference: SeriesRef,
+  { entries, horizontal }: WorkingsDocument,
+  outcomes: Map<string, Outcome>,
+): Line[] {
+  return entries.filter(fits).flatMap((entry) => {
+    if (entry.of !== reference || entry.against !== horizontal) return [];
+    const outcome = outcomes.get(entry.id);
+    return outcome?.kind === 'results' && outcome.fitted !== null ? [outcome.fitted.curve] : [];
+  });
+}
+
+function residualsOf(
+  { entries }: WorkingsDocument,
+  traces: readonly SeriesRef[],
+  outcomes: Map<string, Outcome>,
+  { width, sight }: RenderRequest,
+): Record<string, RunTrace> {
+  const found: Record<string, RunTrace> = {};
+  for (const entry of entries.filter(fits)) {
+    if (!entry.showResiduals || !traces.includes(entry.of)) continue;
+    const outcome = outcomes.get(entry.id);
+    if (outcome?.kind !== 'results' || outcome.fitted === null) continue;
+    const { x, y } = outcome.fitted.residuals();
+    found[entry.id] = {
+      symbol: 'residuals',
+      quantity: '',
+      unit: outcome.fitted.unit,
+      line: thinResiduals(x, y, width, sight),
+      curves: [],
+    };
+  }
+  return found;
+}
+
+function thinResiduals(x: Float64Array, y: Float64Array, width: number, sight: Sight): Line {
+  if (x.some((value, i) => i > 0 && !(value > x[i - 1])))
+    return thinPoints(x, y, sight, Math.max(width, 400), mostPoints);
+  const series = readingsSeries({
+    symbol: '',
+    quantity: '',
+    unit: [],
+    timeUnit: [],
+    sampling: timed(x),
+    values: y,
+  });
+  return thinSeries(series, 0, y.length, Math.max(Math.round(width), 100));
+}
+
+function changedSince(told: Told, outcomes: Map<string, Outcome>): Record<string, ShownOutcome> {
+  const changed: Record<string, ShownOutcome> = {};
+  for (const [id, outcome] of outcomes) {
+    const before = told.get(id);
+    if (before === outcome) continue;
+    told.set(id, outcome);
+    if (before?.kind === 'refused' && outcome.kind === 'refused' && before.sentence === outcome.sentence)
+      continue;
+    changed[id] = shownOutcome(outcome);
+  }
+  for (const id of told.keys()) if (!outcomes.has(id)) told.delete(id);
+  return changed;
+}
+
+function shownOutcome(outcome: Outcome): ShownOutcome {
+  switch (outcome.kind) {
+    case 'refused':
+      return outcome;
+    case 'region':
+      return { kind: 'region' };
+    case 'series': {
+      const { symbol, quantity, unit, sampling } = outcome.series;
+      return { kind: 'series', symbol, quantity, unit, interval: intervalOf(sampling), notes: outcome.notes };
+    }
+    case 'results': {
+      const { results, notes, fitted } = outcome;
+      return {
+        kind: 'results',
+        results: results.map(({ key, name, quantity, roundTo, main }): ShownResult => {
+          const { value, unit, standardUncertainty, degreesOfFreedom } = quantity;
+          return {
+            key,
+            name,
+            value,
+            unit,
+            standardUncertainty,
+            halfWidth: halfWidth(quantity),
+            degreesOfFreedom: Number.isFinite(degreesOfFreedom) ? degreesOfFreedom : null,
+            roundTo,
+            main,
+          };
+        }),
+        notes,
+        correlations: fitted?.correlations ?? null,
+        count: fitted?.count ?? null,
+      };
+    }
+  }
+}

@@ -1,0 +1,53 @@
+import { Refusal, budgetOf } from '@heuristor/core';
+import * as Comlink from 'comlink';
+import { exportColumns } from './exportColumns';
+import { type RenderedRun, type RunWorker } from './protocol';
+import { type Told, extentOf, renderRun } from './renderRun';
+import { RunStore } from './runStore';
+
+const store = new RunStore();
+const told = new Map<string, Told>();
+
+const api: RunWorker = {
+  put(run, readings) {
+    store.put(run, readings);
+    told.set(run.id, new Map());
+  },
+  append: (channelId, firstIndex, values, times) => store.append(channelId, firstIndex, values, times),
+  drop(runId) {
+    store.drop(runId);
+    told.delete(runId);
+  },
+  lengths: (runId) => store.lengths(runId),
+  extents: (runIds, workings) =>
+    runIds.map((id) => {
+      const evaluator = store.evaluator(id);
+      return evaluator === null ? null : extentOf(evaluator, workings);
+    }),
+  render(runIds, request) {
+    const rendered = runIds.flatMap((id): RenderedRun[] => {
+      const evaluator = store.evaluator(id);
+      return evaluator === null ? [] : [renderRun(evaluator, request, told.get(id) ?? new Map())];
+    });
+    // Handed over rather than copied; curves belong to outcomes that are kept, so they are copied.
+    const buffers = rendered.flatMap(({ traces, residuals }) =>
+      [...Object.values(traces), ...Object.values(residuals)].flatMap(({ line }) => [
+        line.x.buffer,
+        line.y.buffer,
+      ]),
+    );
+    return Comlink.transfer(rendered, [...new Set(buffers)] as Transferable[]);
+  },
+  budget(runId, workings, entryId, key) {
+    const outcome = store.evaluator(runId)?.evaluate(workings).outcomes.get(entryId);
+    if (outcome?.kind !== 'results') throw new Refusal('This entry has no result in this run.');
+    const result = outcome.results.find((candidate) => candidate.key === key);
+    return result === undefined ? [] : budgetOf(result.quantity);
+  },
+  columns({ id, prefix }, workings) {
+    const evaluator = store.evaluator(id);
+    return evaluator === null ? [] : exportColumns(evaluator, store.recorded(id), prefix, workings);
+  },
+};
+
+Comlink.expose(api);
