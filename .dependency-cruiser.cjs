@@ -26,10 +26,10 @@ module.exports = {
       to: { dependencyTypes: ['core'] },
     },
     {
-      name: 'core-uses-only-its-own-two-libraries',
+      name: 'core-uses-only-its-own-libraries',
       severity: 'error',
       from: { path: '^packages/core/src/', pathNot: '[.]test[.]ts$' },
-      to: { path: 'node_modules/', pathNot: 'node_modules/(fft[.]js|papaparse|@types/papaparse)/' },
+      to: { path: 'node_modules/', pathNot: 'node_modules/(fft[.]js|papaparse|@types/papaparse|@stdlib/[^/]+)/' },
     },
     {
       name: 'no-circles',

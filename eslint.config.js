@@ -35,6 +35,7 @@ export default tseslint.config(
         __dirname: 'readonly',
         console: 'readonly',
         URL: 'readonly',
+        setInterval: 'readonly',
       },
     },
     rules: { '@typescript-eslint/no-require-imports': 'off' },

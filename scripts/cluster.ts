@@ -330,8 +330,9 @@ async function tryLaunch(
         await new Promise((resolve) => setTimeout(resolve, 100));
       }
     }
-  } finally {
+  } catch (error) {
     signal?.removeEventListener('abort', onAbort);
+    throw error;
   }
   return { address: `${server}/${databaseName}`, child, ended, stop };
 }

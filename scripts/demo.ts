@@ -26,34 +26,26 @@ async function wantedPort(): Promise<number> {
 }
 
 /** Starts part after part, and ends them in reverse order: on Ctrl-C, on a signal, when whoever started this is gone, on a fault. */
-runScript(async () => {
+runScript(async (told) => {
   const data = resolve(process.env.HEURISTOR_DATA ?? '.data');
   mkdirSync(data, { recursive: true });
   const folder = takeFolder(data);
   const parts: Supervised<Running>[] = [];
   let supervisedServer: Supervised<Running> | null = null as Supervised<Running> | null;
-  const starting = new AbortController();
   let ending: Promise<void> | null = null;
 
   const end = (status: number) => {
     ending ??= (async () => {
-      starting.abort();
       for (const part of parts.reverse()) await part.stop();
       folder.release();
       process.exit(status);
     })();
     return ending;
   };
-  process.on('SIGINT', () => {
+  told.addEventListener('abort', () => {
     if (ending === null) say('\nEnding …');
     void end(0);
   });
-  for (const signal of ['SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void end(0));
-  // npm does not always hand a signal on; when it is gone, nobody else would end all this.
-  const parent = process.ppid;
-  setInterval(() => {
-    if (process.ppid !== parent) void end(0);
-  }, 500).unref();
   /** Whether the folder is still what it was; the database itself notices its removal only after a while. */
   const stillThere = () => {
     if (existsSync(join(data, 'cluster.json'))) return true;
@@ -67,11 +59,11 @@ runScript(async () => {
 
   try {
     buildWeb();
-    const cluster = await startCluster(data, { signal: starting.signal });
+    const cluster = await startCluster(data, { signal: told });
     let { address } = cluster;
     const database = supervise('The database', cluster, async () => {
       if (!stillThere()) throw new PlainFault('its folder is gone');
-      const revived = await startCluster(data, { signal: starting.signal });
+      const revived = await startCluster(data, { signal: told });
       // On another port than before, the server has to be told, which it is when it starts.
       if (revived.address !== address) void supervisedServer?.now().stop();
       ({ address } = revived);

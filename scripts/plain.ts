@@ -22,9 +22,25 @@ export function sentenceOf(error: unknown): string {
   return sentence === undefined ? error.message.split('\n')[0] : `${sentence}${path}`;
 }
 
-/** Runs a script's work; a fault ends it with a sentence and status 1. */
-export function runScript(work: () => Promise<void>): void {
-  work().catch((error: unknown) => {
+const graceMilliseconds = 6000;
+
+/**
+ * Runs a script's work; a fault ends it with a sentence and status 1. Told to end, or left alone by whoever started it, it
+ * aborts the signal that its work was given, by which a database and its like are ended too.
+ */
+export function runScript(work: (ending: AbortSignal) => Promise<void>): void {
+  const ending = new AbortController();
+  const end = () => {
+    if (ending.signal.aborted) return;
+    ending.abort();
+    setTimeout(() => process.exit(130), graceMilliseconds);
+  };
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, end);
+  const parent = process.ppid;
+  setInterval(() => {
+    if (process.ppid !== parent) end();
+  }, 500).unref();
+  work(ending.signal).catch((error: unknown) => {
     process.stderr.write(`\n${sentenceOf(error)}\n`);
     if (process.env.HEURISTOR_STACK !== undefined && error instanceof Error)
       process.stderr.write(`${error.stack}\n`);

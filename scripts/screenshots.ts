@@ -10,10 +10,10 @@ import { runScript, say } from './plain';
 const folder = 'docs/screenshots';
 
 /** Takes the pictures of the documentation from the demo data, in the real application. */
-runScript(async () => {
+runScript(async (ending) => {
   buildWeb();
   mkdirSync(folder, { recursive: true });
-  const cluster = await startCluster(resolve('.test-data'), { durable: false });
+  const cluster = await startCluster(resolve('.test-data'), { durable: false, signal: ending });
   process.env.HEURISTOR_TEST_DATABASE = cluster.address;
   const system = await startSystem(loadDemoData);
   const hand = new BenchHand(system.page);

@@ -47,7 +47,7 @@ function jest(name: string, config: string, data: string, environment: Record<st
   return { passed: numPassedTests, failed: failed === 0 && status !== 0 ? 1 : failed };
 }
 
-runScript(async () => {
+runScript(async (ending) => {
   const data = resolve('.test-data');
   mkdirSync(data, { recursive: true });
   const tallies = [
@@ -64,7 +64,7 @@ runScript(async () => {
     ]),
   ];
   buildWeb();
-  const cluster = await startCluster(data, { durable: false });
+  const cluster = await startCluster(data, { durable: false, signal: ending });
   try {
     const environment = { HEURISTOR_TEST_DATABASE: cluster.address };
     tallies.push(jest('unit and API tests', 'jest.config.cjs', data, environment));

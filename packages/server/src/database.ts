@@ -24,11 +24,12 @@ function connect(address: string, most: number, timeoutMilliseconds: number): Kn
     connection: {
       connectionString: address,
       query_timeout: timeoutMilliseconds,
-      connectionTimeoutMillis: 1500,
+      connectionTimeoutMillis: 5000,
       keepAlive: true,
     },
     pool: { min: 0, max: most },
-    acquireConnectionTimeout: 1500,
+    // Requests are answered sooner than this, by the health of the database; what waits here may wait for a busy machine.
+    acquireConnectionTimeout: 10_000,
   });
   return knex;
 }

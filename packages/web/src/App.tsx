@@ -8,7 +8,10 @@ import { SignInPage } from './home/SignInPage';
 import { Message } from './ui/Message';
 import { Notices } from './ui/Notices';
 
-const BenchPage = lazy(() => import('./bench/BenchPage'));
+const loadBench = () => import('./bench/BenchPage');
+const BenchPage = lazy(loadBench);
+// Who comes to a bench needs its program; it is fetched while the server says who that is.
+if (location.pathname.startsWith('/investigations/')) void loadBench();
 const StagePage = lazy(() => import('./stage/StagePage'));
 
 type Standing = 'asking' | 'in' | { refused: string };

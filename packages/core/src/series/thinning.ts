@@ -6,6 +6,8 @@ import { type Series } from './series';
 export interface DrawnLine {
   x: Float64Array;
   y: Float64Array;
+  /** True where points come in pairs, the least and the greatest value of one stretch each: a band rather than a line. */
+  isBand: boolean;
 }
 
 /**
@@ -15,30 +17,27 @@ export interface DrawnLine {
 export function thinSeries(series: Series, first: number, end: number, buckets: number): DrawnLine {
   const { values, sampling } = series;
   const count = end - first;
-  if (count <= buckets * 3) return { x: timesOf(sampling).slice(first, end), y: values.slice(first, end) };
+  if (count <= buckets * 3)
+    return { x: timesOf(sampling).slice(first, end), y: values.slice(first, end), isBand: false };
   const pyramid = pyramidOf(series);
-  const x = new Float64Array(buckets * 3);
-  const y = new Float64Array(buckets * 3);
+  const x = new Float64Array(buckets * 4);
+  const y = new Float64Array(buckets * 4);
   let length = 0;
-  const push = (at: number, value: number) => {
-    x[length] = at;
-    y[length++] = value;
+  const push = (at: number, low: number, high: number) => {
+    x[length] = x[length + 1] = at;
+    y[length] = low;
+    y[length + 1] = high;
+    length += 2;
   };
-  let rising = true;
   for (let bucket = 0; bucket < buckets; bucket++) {
     const from = first + Math.floor((bucket * count) / buckets);
     const to = first + Math.floor(((bucket + 1) * count) / buckets);
     const { low, high, missing } = pyramid.extremes(values, from, to);
     const [left, right] = [timeAt(sampling, from), timeAt(sampling, to - 1)];
-    if (low <= high) {
-      // Drawn at the width of a pixel the order inside a stretch cannot be seen; zigzag in one direction keeps lines short.
-      push(left, rising ? low : high);
-      if (high > low) push(left + (right - left) / 2, rising ? high : low);
-      rising = high === low ? rising : !rising;
-    }
-    if (missing) push(right, NaN);
+    if (low <= high) push((left + right) / 2, low, high);
+    if (missing) push(right, NaN, NaN);
   }
-  return { x: x.slice(0, length), y: y.slice(0, length) };
+  return { x: x.slice(0, length), y: y.slice(0, length), isBand: true };
 }
 
 /**
@@ -72,5 +71,5 @@ export function thinPoints(
       return true;
     });
   }
-  return { x: Float64Array.from(kept, (i) => x[i]), y: Float64Array.from(kept, (i) => y[i]) };
+  return { x: Float64Array.from(kept, (i) => x[i]), y: Float64Array.from(kept, (i) => y[i]), isBand: false };
 }

@@ -214,7 +214,9 @@ export async function copyInvestigation(id: string): Promise<string> {
       .whereNot({ state: 'recording' })
       .withGraphFetched('[channels, gaps]');
     for (const run of runs) {
-      const { id: _id, channels = [], gaps = [], ...columns } = run.toJSON() as unknown as RunModel;
+      const { channels = [], gaps = [], ...whole } = run.toJSON() as unknown as RunModel;
+      const columns: Partial<RunModel> = { ...whole };
+      delete columns.id;
       const { id: runId } = await RunModel.query(transaction).insertAndFetch({
         ...columns,
         startedAt: run.startedAt,

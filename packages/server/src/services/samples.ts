@@ -5,7 +5,7 @@ import { ChannelModel } from '../models/channel';
 
 const blockReadings = 65_536;
 /** Blocks are read and joined a few at a time, so that no run, however long, fills the memory. */
-const blocksAtOnce = 16;
+const blocksAtOnce = 4;
 
 export const bytesOf = ({ buffer, byteOffset, byteLength }: Float64Array): Buffer =>
   Buffer.from(buffer, byteOffset, byteLength);

@@ -18,6 +18,11 @@ export const helloOf = (code: string): HelloInput => ({
   rates: { lowest: 1, highest: 100, usual: 50 },
 });
 
+const channelsIn = (hello: unknown): number =>
+  typeof hello === 'object' && hello !== null && 'channels' in hello && Array.isArray(hello.channels)
+    ? hello.channels.length
+    : 1;
+
 /** A device on the link that does just what a test tells it. */
 export class FakeDevice {
   readonly received: ToDevice[] = [];
@@ -27,6 +32,7 @@ export class FakeDevice {
   private constructor(
     private readonly socket: WebSocket,
     private readonly position: (seconds: number) => number,
+    private readonly channels: number,
   ) {}
 
   static async connect(
@@ -36,7 +42,7 @@ export class FakeDevice {
     hello: unknown = helloOf(code),
   ): Promise<FakeDevice> {
     const socket = new WebSocket(`ws://127.0.0.1:${port}/link`);
-    const device = new FakeDevice(socket, position);
+    const device = new FakeDevice(socket, position, channelsIn(hello));
     socket.on('error', () => undefined);
     socket.on('message', (data) => device.hear(toDeviceSchema.parse(JSON.parse(String(data)))));
     await new Promise((resolve) => socket.once('open', resolve));
@@ -58,15 +64,15 @@ export class FakeDevice {
     if (stream === null || this.socket.readyState !== WebSocket.OPEN) return;
     const due = Math.floor(((performance.now() - stream.began) * stream.rate) / 1000) + 1;
     if (due <= stream.sent) return;
-    const values = Float64Array.from({ length: due - stream.sent }, (_, i) =>
-      this.position((stream.sent + i) / stream.rate),
+    const values = Float64Array.from({ length: (due - stream.sent) * this.channels }, (_, i) =>
+      this.position((stream.sent + Math.floor(i / this.channels)) / stream.rate),
     );
     this.socket.send(
       encodeFrame({
         kind: frameKinds.link,
         subject: stream.number,
         firstIndex: stream.sent,
-        channels: 1,
+        channels: this.channels,
         values,
         times: null,
       }),

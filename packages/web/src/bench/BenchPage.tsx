@@ -10,6 +10,7 @@ import { SessionProvider, useDocuments, useSession } from '../session/context';
 import { Head } from '../ui/Head';
 import { Message } from '../ui/Message';
 import { NameField } from '../ui/NameField';
+import { RunPool } from '../workers/pool';
 import { ImportDialog } from './ImportDialog';
 import { RecorderBar } from './RecorderBar';
 import { RunShelf } from './RunShelf';
@@ -17,6 +18,9 @@ import { SensorColumn } from './SensorColumn';
 import { SideColumn, useSides } from './SideColumn';
 import { TraceStack } from './TraceStack';
 import { WorkingsColumn } from './WorkingsColumn';
+
+// While the investigation is fetched, the workers read their program.
+RunPool.prepare();
 
 type Opening = { session: BenchSession } | { fault: string; isMissing: boolean } | null;
 

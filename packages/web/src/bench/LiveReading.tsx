@@ -2,10 +2,9 @@ import { type LinkChannel } from '@heuristor/contracts';
 import { parseUnit } from '@heuristor/core';
 import { useEffect, useRef } from 'react';
 import { threadOf } from '../stores/devices';
+import { onTick } from '../stores/ticker';
 import { UnitText } from '../ui/UnitText';
 
-/** Digits that change faster than this cannot be read. */
-const refreshMilliseconds = 200;
 const patienceSeconds = 0.5;
 
 interface Props {
@@ -21,7 +20,7 @@ export function LiveReading({ handle, index, channel, low, high }: Props) {
   const text = useRef<HTMLSpanElement>(null);
   useEffect(() => {
     const decimals = channel.noise > 0 ? Math.max(0, -Math.floor(Math.log10(channel.noise))) : 3;
-    const timer = setInterval(() => {
+    return onTick(() => {
       const { times, values } = threadOf(handle, index);
       const now = performance.now() / 1000;
       let shown = '—';
@@ -35,8 +34,7 @@ export function LiveReading({ handle, index, channel, low, high }: Props) {
         break;
       }
       if (text.current !== null && text.current.textContent !== shown) text.current.textContent = shown;
-    }, refreshMilliseconds);
-    return () => clearInterval(timer);
+    });
   }, [handle, index, channel, low, high]);
   return (
     <div className="reading" data-testid={`reading-${channel.symbol}`}>

@@ -1,12 +1,11 @@
 import { Chart, LineController, LineElement, LinearScale, PointElement } from 'chart.js';
 import { useEffect, useRef } from 'react';
 import { threadOf } from '../stores/devices';
+import { onTick } from '../stores/ticker';
 import { colours } from '../theme/colours';
 
 Chart.register(LineController, LineElement, LinearScale, PointElement);
 
-/** A thread that small moves by less than a pixel in the meantime. */
-const refreshMilliseconds = 250;
 const mostPoints = 160;
 const threadSeconds = 10;
 
@@ -40,9 +39,9 @@ export function Thread({ handle, channel, low, high, noise }: Props) {
       },
     });
     let drawn = -1;
-    const timer = setInterval(() => {
+    const stop = onTick(() => {
       const { times, values, revision } = threadOf(handle, channel);
-      if (revision === drawn || document.hidden) return;
+      if (revision === drawn) return;
       drawn = revision;
       const now = performance.now() / 1000;
       const stride = Math.max(1, Math.ceil(times.length / mostPoints));
@@ -60,9 +59,9 @@ export function Thread({ handle, channel, low, high, noise }: Props) {
       if (chart.options.scales?.y !== undefined)
         Object.assign(chart.options.scales.y, { min: middle - half, max: middle + half });
       chart.update('none');
-    }, refreshMilliseconds);
+    });
     return () => {
-      clearInterval(timer);
+      stop();
       chart.destroy();
     };
   }, [handle, channel, low, high, noise]);

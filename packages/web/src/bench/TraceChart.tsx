@@ -5,6 +5,7 @@ import { usePicture } from '../session/context';
 import { usePresenter } from '../stores/presenter';
 import { colours, faded } from '../theme/colours';
 import { runStyle, highlighter } from '../theme/runStyles';
+import { type DrawnLine } from '../workers/compose';
 import { type RegionBounds, axisHeight, fontScale, plotLeft, plotRight } from './geometry';
 
 Chart.register(LineController, LineElement, LinearScale, PointElement);
@@ -27,10 +28,25 @@ const mono = (size: number) => ({ family: 'IBM Plex Mono', size });
 const withTrueMinus = (value: number | string) =>
   String(typeof value === 'number' ? Number(value.toPrecision(10)) : value).replace('-', '−');
 
+/** Readings that stand closer than the pixels, of one run. */
+interface Band {
+  color: string;
+  x: Float64Array;
+  /** Least and greatest value, in turn. */
+  y: Float64Array;
+}
+
+interface PaperOptions {
+  regions: RegionBounds[];
+  bands: Band[];
+  label: string;
+  bottomLabel: string | null;
+}
+
 /** Chart-recorder paper: the sheet, the regions under the lines, and the label of the axis in its corner. */
-const paper: Plugin<'line', { regions: RegionBounds[]; label: string; bottomLabel: string | null }> = {
+const paper: Plugin<'line', PaperOptions> = {
   id: 'paper',
-  defaults: { regions: [], label: '', bottomLabel: null },
+  defaults: { regions: [], bands: [], label: '', bottomLabel: null },
   beforeDraw(chart, _args, { regions }) {
     const { ctx, chartArea, scales } = chart;
     ctx.save();
@@ -57,6 +73,15 @@ const paper: Plugin<'line', { regions: RegionBounds[]; label: string; bottomLabe
     }
     ctx.restore();
   },
+  beforeDatasetsDraw(chart, _args, { bands }) {
+    const { ctx, chartArea } = chart;
+    ctx.save();
+    ctx.beginPath();
+    ctx.rect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
+    ctx.clip();
+    for (const band of bands) drawBand(chart, band);
+    ctx.restore();
+  },
   afterDraw(chart, _args, { label, bottomLabel }) {
     const { ctx, chartArea } = chart;
     const size = 13 * fontScale();
@@ -76,6 +101,32 @@ const paper: Plugin<'line', { regions: RegionBounds[]; label: string; bottomLabe
     ctx.restore();
   },
 };
+
+/** A band as one filled shape: drawn as a line, its zigzags would take a hundred times as long. */
+function drawBand({ ctx, scales: { x: across, y: up } }: Chart, { color, x, y }: Band): void {
+  ctx.fillStyle = ctx.strokeStyle = color;
+  ctx.lineWidth = 1;
+  const pairs = x.length / 2;
+  const isMissing = (pair: number) => y[2 * pair] !== y[2 * pair];
+  for (let from = 0; from < pairs;) {
+    if (isMissing(from)) {
+      from++;
+      continue;
+    }
+    let to = from;
+    while (to < pairs && !isMissing(to)) to++;
+    ctx.beginPath();
+    for (let pair = from; pair < to; pair++)
+      ctx.lineTo(across.getPixelForValue(x[2 * pair]), up.getPixelForValue(y[2 * pair + 1]));
+    for (let pair = to - 1; pair >= from; pair--)
+      ctx.lineTo(across.getPixelForValue(x[2 * pair]), up.getPixelForValue(y[2 * pair]));
+    ctx.closePath();
+    ctx.fill();
+    // Where least and greatest are nearly the same, a filled shape would vanish.
+    ctx.stroke();
+    from = to;
+  }
+}
 
 const few = 80;
 const markers = 12;
@@ -155,30 +206,34 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
     Object.assign(current.options.plugins ?? {}, {
       paper: {
         regions,
+        bands: bandsOf(trace.lines, styles),
         label: axisLabel(trace.symbol, trace.unit),
         bottomLabel: isBottom ? axisLabel(frame.horizontal.symbol, frame.horizontal.unit) : null,
       },
     });
     current.data.datasets = [
-      ...trace.lines.map((line) => {
+      ...trace.lines.flatMap((line) => {
         const { style, front } = styles.get(line.runId) ?? { style: 0, front: false };
         const { color, dash, marker } = runStyle(style);
-        const sparse = Math.max(1, Math.round(line.x.length / markers));
-        const allMarked = !joined || line.x.length <= few;
-        return {
-          data: points(line),
+        const data = points(line);
+        const allMarked = !line.isBand && (!joined || data.length <= few);
+        const look = {
           borderColor: color,
           backgroundColor: color,
           borderWidth: front ? 2 : 1.5,
-          borderDash: dash,
-          showLine: joined,
           pointStyle: marker,
-          // Where lines are long, a marker now and then is enough to tell runs apart without colour.
-          pointRadius: allMarked
-            ? 3
-            : ({ dataIndex }: { dataIndex: number }) => (dataIndex % sparse === sparse >> 1 ? 3 : 0),
           order: front ? 1 : 2,
         };
+        // Where lines are long, a marker now and then is enough to tell runs apart without colour. They are points of their own,
+        // since options that differ from point to point cost the chart more than all its drawing.
+        const every = Math.max(1, Math.round(data.length / markers));
+        const marked = allMarked ? [] : data.filter((_, i) => i % every === every >> 1);
+        return [
+          ...(line.isBand
+            ? []
+            : [{ ...look, data, borderDash: dash, showLine: joined, pointRadius: allMarked ? 3 : 0 }]),
+          ...(marked.length > 0 ? [{ ...look, data: marked, showLine: false, pointRadius: 3 }] : []),
+        ];
       }),
       ...trace.curves.map((curve) => {
         const front = styles.get(curve.runId)?.front === true;
@@ -195,10 +250,14 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
   }, [trace, frame, regions, styles, joined, isBottom, large]);
 
   const others = trace?.others.length ?? 0;
+  const newest = trace?.lines[trace.lines.length - 1];
+  const drawnTo = newest === undefined ? undefined : newest.y[newest.y.length - 1];
   return (
     <div
       className="trace"
       data-trace={traceKey}
+      // The newest reading that is drawn, by which tests and measurements tell what stands on the screen.
+      data-newest={drawnTo}
       style={isBottom ? { flex: `1 1 ${axisHeight()}px` } : undefined}
     >
       <canvas
@@ -218,6 +277,15 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
       )}
     </div>
   );
+}
+
+/** The bands of a trace, the run in front last. */
+function bandsOf(lines: readonly DrawnLine[], styles: ReadonlyMap<string, StyleOfRun>): Band[] {
+  const isFront = ({ runId }: DrawnLine) => Number(styles.get(runId)?.front === true);
+  return lines
+    .filter(({ isBand }) => isBand)
+    .sort((a, b) => isFront(a) - isFront(b))
+    .map(({ runId, x, y }) => ({ color: runStyle(styles.get(runId)?.style ?? 0).color, x, y }));
 }
 
 function points({ x, y }: { x: Float64Array; y: Float64Array }): { x: number; y: number }[] {

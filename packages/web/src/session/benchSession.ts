@@ -23,7 +23,7 @@ import { explicitTraces } from './edits';
 import { History } from './history';
 import { RenderLoop } from './renderLoop';
 import { RunFeed } from './runFeed';
-import { shownRuns } from './runs';
+import { frontRun, shownRuns } from './runs';
 import { Saver } from './saver';
 
 const liveMilliseconds = 40;
@@ -69,7 +69,7 @@ export class BenchSession {
   readonly picture: StoreApi<Picture>;
   readonly history = new History();
   readonly saver: Saver<WorkingsDocument>;
-  readonly pool = RunPool.start();
+  readonly pool = RunPool.take();
   private readonly feed: RunFeed;
   private readonly loop = new RenderLoop(() => this.render());
   private readonly unlisten: (() => void)[] = [];
@@ -362,7 +362,7 @@ export class BenchSession {
   private async render(): Promise<void> {
     if (this.disposed) return;
     const { workings, runs } = this.documents.getState();
-    const { sight, plotWidth, moving } = this.view.getState();
+    const { sight, plotWidth, moving, frontRunId } = this.view.getState();
     const runIds = shownRuns(runs).map(({ id }) => id);
     const references = explicitTraces(workings, runs);
     try {
@@ -375,6 +375,7 @@ export class BenchSession {
         axisUnit: frame.horizontal.unit,
         width: Math.round(plotWidth),
         moving,
+        frontRunId: frontRun(runs, frontRunId)?.id ?? null,
       });
       if (this.isDisposed()) return;
       const before = this.picture.getState().outcomes;

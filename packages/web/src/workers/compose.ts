@@ -6,6 +6,10 @@ export interface DrawnRun extends Line {
   runId: string;
 }
 
+export interface DrawnLine extends DrawnRun {
+  isBand: boolean;
+}
+
 /** One panel of the stack, with the lines of all runs in one unit. */
 export interface DrawnTrace {
   key: string;
@@ -13,7 +17,7 @@ export interface DrawnTrace {
   reference: SeriesRef | null;
   symbol: string;
   unit: Unit;
-  lines: DrawnRun[];
+  lines: DrawnLine[];
   curves: DrawnRun[];
   /** Runs that measure something else under this name, and are not drawn. */
   others: string[];
@@ -110,7 +114,7 @@ function gathered(
       trace.others.push(runId);
       continue;
     }
-    trace.lines.push({ runId, ...scaledLine(part.line, factor) });
+    trace.lines.push({ runId, isBand: part.line.isBand, ...scaledLine(part.line, factor) });
     for (const curve of part.curves) trace.curves.push({ runId, ...scaledLine(curve, factor) });
   }
   return trace;

@@ -16,6 +16,9 @@ type Remote = {
 
 const mostWorkers = 4;
 
+/** Workers that are started before they are needed: reading their program takes a while. */
+let spare: RunPool | null = null;
+
 /** Several workers that share the runs of a bench: each run lives in one of them. */
 export class RunPool {
   private readonly places = new Map<string, number>();
@@ -27,7 +30,19 @@ export class RunPool {
     private readonly end: () => void = () => undefined,
   ) {}
 
-  static start(): RunPool {
+  /** Workers that nobody uses yet. */
+  static take(): RunPool {
+    const pool = spare ?? RunPool.start();
+    spare = null;
+    return pool;
+  }
+
+  /** Starts workers for the bench that is about to open. */
+  static prepare(): void {
+    spare ??= RunPool.start();
+  }
+
+  private static start(): RunPool {
     const count = Math.max(1, Math.min(navigator.hardwareConcurrency, mostWorkers));
     const threads = Array.from(
       { length: count },
@@ -41,6 +56,8 @@ export class RunPool {
 
   dispose(): void {
     this.end();
+    // The next bench finds its workers running.
+    if (spare === null) spare = RunPool.start();
   }
 
   async put(run: Run, readings: RunReadings): Promise<void> {

@@ -34,12 +34,17 @@ export interface Line {
   y: Float64Array;
 }
 
+/** Readings as they are drawn; a band has its points in pairs, see `thinSeries`. */
+export interface ThinLine extends Line {
+  isBand: boolean;
+}
+
 /** What one run draws on one trace. */
 export interface RunTrace {
   symbol: string;
   quantity: string;
   unit: Unit;
-  line: Line;
+  line: ThinLine;
   /** Fitted curves that belong on this trace. */
   curves: Line[];
 }
@@ -73,6 +78,8 @@ export interface RenderRequest {
   width: number;
   /** True while a hand moves something: what can wait is left out. */
   moving: boolean;
+  /** The run whose fitted curves are drawn also while a hand moves. */
+  frontRunId: string | null;
 }
 
 /** What one run says and draws. Outcomes that have not changed since the last answer are left out. */

@@ -22,6 +22,7 @@ import {
 import {
   type Extent,
   type Line,
+  type ThinLine,
   type RenderRequest,
   type RenderedRun,
   type RunTrace,
@@ -63,7 +64,8 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument): Exte
 
 /** Evaluates the workings over a run and makes what it draws for one stretch of the horizontal axis. */
 export function renderRun(evaluator: Evaluator, request: RenderRequest, told: Told): RenderedRun {
-  const { workings, traces, moving } = request;
+  const { workings, traces, moving, frontRunId } = request;
+  const isFront = evaluator.run.id === frontRunId;
   const { outcomes } = evaluator.evaluate(workings, { moving });
   const seriesOf = (reference: SeriesRef) => orRefusal(() => evaluator.series(workings, reference));
   const horizontal = seriesOf(workings.horizontal);
@@ -78,7 +80,7 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: To
         quantity,
         unit,
         line: lineOf(series, horizontal, request),
-        curves: curvesOn(reference, workings, outcomes),
+        curves: moving && !isFront ? [] : curvesOn(reference, workings, outcomes),
       };
     }
   return {
@@ -94,7 +96,7 @@ function lineOf(
   series: Series,
   horizontal: Series,
   { workings, sight, axisUnit, width, moving }: RenderRequest,
-): Line {
+): ThinLine {
   const { sampling, values } = series;
   if (workings.horizontal === 't') {
     const first = Math.max(indexAtOrAfter(sampling, sight.from) - 1, 0);
@@ -107,8 +109,12 @@ function lineOf(
   return thinPoints(x, values, sight, Math.max(width, 400), mostPoints);
 }
 
-/** While a hand moves, half the points are drawn; the eye cannot follow more, and the hand is followed at once. */
-const bucketsFor = (width: number, moving: boolean) => Math.max(Math.round(moving ? width / 2 : width), 100);
+/**
+ * Least and greatest of every two pixels tell all that can be seen. While a hand moves, half of that is drawn: the eye cannot
+ * follow more, and the hand is followed at once.
+ */
+const bucketsFor = (width: number, moving: boolean) =>
+  Math.max(Math.round(moving ? width / 4 : width / 2), 100);
 
 const fits = (entry: Entry): entry is Extract<Entry, { kind: 'fit' }> => entry.kind === 'fit';
 
@@ -147,7 +153,7 @@ function residualsOf(
   return found;
 }
 
-function thinResiduals(x: Float64Array, y: Float64Array, width: number, sight: Sight): Line {
+function thinResiduals(x: Float64Array, y: Float64Array, width: number, sight: Sight): ThinLine {
   if (x.some((value, i) => i > 0 && !(value > x[i - 1])))
     return thinPoints(x, y, sight, Math.max(width, 400), mostPoints);
   const series = readingsSeries({

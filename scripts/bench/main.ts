@@ -1,0 +1,36 @@
+import { FakeDevice } from '../../packages/server/src/testing/fakeDevice';
+import { buildWeb } from '../build';
+import { runScript, say } from '../plain';
+import { computation } from './computation';
+import { print } from './figures';
+import { draggedRegion, idleBench, millionPoints } from './screen';
+import { largeImport, liveStream } from './service';
+import { openSite } from './site';
+
+/** Prints each figure beside its budget. Parts can be named: computation, screen, service. */
+runScript(async (ending) => {
+  const wanted = process.argv.slice(2);
+  const has = (part: string) => wanted.length === 0 || wanted.includes(part);
+  if (has('computation')) print(computation());
+  if (!has('screen') && !has('service')) process.exit(0);
+  buildWeb();
+  const site = await openSite(ending);
+  try {
+    if (has('screen')) {
+      print(await millionPoints(site));
+      print(await draggedRegion(site));
+      const device = await FakeDevice.connect(site.port, 'Y1-Y', (t) => 1 + 0.1 * Math.sin(5 * t));
+      print(await idleBench(site, 'Y1-Y'));
+      await site.api('PATCH', '/devices/Y1-Y', { connected: false });
+      device.vanish();
+    }
+    if (has('service')) {
+      print(await largeImport(site));
+      print(await liveStream(site));
+    }
+  } finally {
+    await site.close();
+  }
+  say('');
+  process.exit(0);
+});

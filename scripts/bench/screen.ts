@@ -1,0 +1,198 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { usualPlan } from '@heuristor/contracts';
+import { addRun, createInvestigation, writeSamples, writeWorkings } from '@heuristor/server';
+import { type Page } from 'puppeteer-core';
+import { tenResults } from './computation';
+import { type Figure, milliseconds, quantile } from './figures';
+import { type Site } from './site';
+
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+async function addSampledRun(
+  investigationId: string,
+  count: number,
+  interval: number,
+  channels: Record<string, (t: number) => number>,
+): Promise<void> {
+  const keys = Object.keys(channels);
+  const run = await addRun({
+    investigationId,
+    origin: 'recorded',
+    state: 'ended',
+    plan: usualPlan,
+    channels: keys.map((key) => ({
+      key,
+      symbol: key,
+      quantity: key,
+      unit: 'm',
+      timeUnit: 's',
+      sampling: { kind: 'regular', start: 0, interval },
+      low: null,
+      high: null,
+      noise: null,
+      deviceCode: null,
+      zero: 0,
+      reversed: false,
+    })),
+  });
+  for (const [i, key] of keys.entries())
+    await writeSamples(
+      run.channels[i].id,
+      Float64Array.from({ length: count }, (_, k) => channels[key](k * interval)),
+      null,
+    );
+}
+
+const wave = (t: number) => 0.04 * Math.sin(5.3 * t) + 0.0003 * Math.sin(t * 12_345.678);
+
+/** Three stacked traces of a million points: opening, and zooming by the wheel in the real browser. */
+export async function millionPoints(site: Site): Promise<Figure[]> {
+  const id = await createInvestigation('A million points');
+  await addSampledRun(id, 1_000_000, 0.001, { x: wave, y: (t) => wave(t + 1), z: (t) => wave(t + 2) });
+  const browser = await site.browser();
+  const page = await site.signedIn(browser);
+  // Once for the files of the page, which a class has in its caches.
+  await page.goto(`${site.address}/`);
+  await pause(500);
+  const opening: number[] = [];
+  for (let i = 0; i < 3; i++) {
+    await page.goto(`${site.address}/`);
+    await pause(300);
+    const began = performance.now();
+    await page.goto(`${site.address}/investigations/${id}`);
+    await page.waitForFunction(() => document.querySelectorAll('.trace[data-newest]').length === 3, {
+      polling: 10,
+      timeout: 30_000,
+    });
+    opening.push(performance.now() - began);
+  }
+  await page.mouse.move(640, 300);
+  await page.evaluate(() => {
+    const lengths: number[] = [];
+    let last = performance.now();
+    const frame = () => {
+      const now = performance.now();
+      lengths.push(now - last);
+      last = now;
+      requestAnimationFrame(frame);
+    };
+    requestAnimationFrame(frame);
+    (globalThis as unknown as { lengths: number[] }).lengths = lengths;
+  });
+  for (let i = 0; i < 120; i++) {
+    await page.mouse.wheel({ deltaY: i % 40 < 20 ? -100 : 100 });
+    await pause(16);
+  }
+  const lengths = await page.evaluate(() => (globalThis as unknown as { lengths: number[] }).lengths);
+  await browser.close();
+  return [
+    {
+      what: 'three traces of 10⁶ points: opening',
+      measured: milliseconds(quantile(opening, 0.5)),
+      budget: '1 s',
+    },
+    {
+      what: 'three traces of 10⁶ points: zooming by the wheel',
+      measured: `95 % of frames within ${milliseconds(quantile(lengths, 0.95))}, the longest ${milliseconds(Math.max(...lengths))}`,
+      budget: '95 % within 16 ms',
+    },
+  ];
+}
+
+/** A handle dragged in the real browser: from the pointer's move to the new numbers on the screen. */
+export async function draggedRegion(site: Site): Promise<Figure[]> {
+  const id = await createInvestigation('Ten results over ten runs');
+  for (let i = 0; i < 10; i++) await addSampledRun(id, 10_000, 0.02, { x: (t) => wave(t + i) });
+  await writeWorkings(id, 1, {
+    format: 2,
+    entries: tenResults(150),
+    horizontal: 't',
+    traces: ['channel:x'],
+  });
+  const browser = await site.browser();
+  const page = await site.signedIn(browser);
+  await page.goto(`${site.address}/investigations/${id}`);
+  await page.waitForSelector('[data-result="period"]', { timeout: 30_000 });
+  await pause(1500);
+  const delays = await dragging(page);
+  await browser.close();
+  return [
+    {
+      what: 'region dragged in the browser: 10 results over 10 runs of 10⁴ points, from the move to new numbers',
+      measured: `median ${milliseconds(quantile(delays, 0.5))}, 95 % within ${milliseconds(quantile(delays, 0.95))}`,
+      budget: '33 ms',
+    },
+  ];
+}
+
+async function dragging(page: Page): Promise<number[]> {
+  await page.evaluate(() => {
+    const delays: number[] = [];
+    let moved: number | null = null;
+    window.addEventListener('pointermove', () => (moved ??= performance.now()), true);
+    const watched = document.querySelector('[data-kind="fit"] .results');
+    if (watched === null) throw new Error('no results');
+    new MutationObserver(() => {
+      if (moved === null) return;
+      delays.push(performance.now() - moved);
+      moved = null;
+    }).observe(watched, { subtree: true, childList: true, characterData: true, attributes: true });
+    (globalThis as unknown as { delays: number[] }).delays = delays;
+  });
+  const handle = await page.waitForSelector('[aria-label="End of region A"][role="slider"]');
+  const box = await handle?.boundingBox();
+  if (box === null || box === undefined) throw new Error('no handle');
+  const { x, y } = { x: box.x + box.width / 2, y: box.y + 40 };
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let i = 1; i <= 60; i++) {
+    await page.mouse.move(x - i, y);
+    await pause(60);
+  }
+  await page.mouse.up();
+  return page.evaluate(() => (globalThis as unknown as { delays: number[] }).delays);
+}
+
+/** Processor time of all processes of a browser, in seconds. */
+function processorSeconds(userDataDir: string): number {
+  const ticks = 100;
+  let sum = 0;
+  for (const entry of readdirSync('/proc').filter((name) => /^\d+$/.test(name)))
+    try {
+      if (!readFileSync(`/proc/${entry}/cmdline`, 'utf8').includes(userDataDir)) continue;
+      const fields = readFileSync(`/proc/${entry}/stat`, 'utf8')
+        .replace(/^.*\) /, '')
+        .split(' ');
+      sum += (Number(fields[11]) + Number(fields[12])) / ticks;
+    } catch {
+      // It has ended in the meantime.
+    }
+  return sum;
+}
+
+/** What a bench costs on which nothing happens but one live sensor. */
+export async function idleBench(site: Site, code: string): Promise<Figure[]> {
+  const id = await createInvestigation('Nothing happens');
+  await site.api('PATCH', `/devices/${code}`, { connected: true, rate: 50 });
+  const browser = await site.browser();
+  const page = await site.signedIn(browser);
+  await page.goto(`${site.address}/investigations/${id}`);
+  await page.waitForSelector('.thread canvas');
+  await pause(3000);
+  const folder =
+    browser
+      .process()
+      ?.spawnargs.find((arg) => arg.startsWith('--user-data-dir='))
+      ?.split('=')[1] ?? '';
+  const before = processorSeconds(folder);
+  await pause(10_000);
+  const share = (processorSeconds(folder) - before) / 10;
+  await browser.close();
+  return [
+    {
+      what: 'idle bench with one live sensor, all processes of the browser',
+      measured: `${(100 * share).toFixed(1)} % of a core`,
+      budget: '5 %',
+    },
+  ];
+}

@@ -1,0 +1,155 @@
+import { readFileSync } from 'node:fs';
+import { performance } from 'node:perf_hooks';
+import { type ToScreen, decodeFrames, frameKinds, livePath } from '@heuristor/contracts';
+import { createInvestigation } from '@heuristor/server';
+import { type Socket, io } from 'socket.io-client';
+import { FakeDevice, helloOf } from '../../packages/server/src/testing/fakeDevice';
+import { type Figure, milliseconds, quantile } from './figures';
+import { type Site } from './site';
+
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+const channels = 8;
+const rate = 1000;
+const screens = 40;
+const browsers = 5;
+
+const residentMegabytes = (pid: number) =>
+  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
+
+/** From a sample's leaving the device to its being drawn: 8 channels × 1 kHz, 40 screens, 5 of them real browsers. */
+export async function liveStream(site: Site): Promise<Figure[]> {
+  const id = await createInvestigation('Live');
+  const hello = {
+    ...helloOf('Z1-Z'),
+    channels: Array.from({ length: channels }, (_, c) => ({
+      key: `c${c}`,
+      quantity: 'time',
+      symbol: `c${c}`,
+      unit: 's',
+      range: { low: -1e12, high: 1e12 },
+      noise: 0,
+    })),
+    rates: { lowest: 1, highest: rate, usual: rate },
+  };
+  // Every reading is the moment at which it was made, so that any screen can tell its age.
+  const device = await FakeDevice.connect(site.port, 'Z1-Z', () => Date.now() / 1000, hello);
+  await site.api('PATCH', '/devices/Z1-Z', { connected: true });
+  await site.api('PATCH', `/investigations/${id}`, { plan: { lengthSeconds: null } });
+  await pause(500);
+  const ages: number[] = [];
+  const sockets: Socket[] = Array.from({ length: screens - browsers }, () => {
+    const socket = io(site.address, {
+      path: livePath,
+      transports: ['websocket'],
+      forceNew: true,
+      extraHeaders: { Cookie: site.cookie },
+    });
+    socket.on('connect', () => socket.emit('say', { type: 'watch', investigation: id, stages: false }));
+    socket.on('say', (message: ToScreen) => void message);
+    socket.on('frame', (bytes: Buffer) => {
+      for (const { kind, values } of decodeFrames(new Uint8Array(bytes)))
+        if (kind === frameKinds.run) ages.push(Date.now() - values[values.length - 1] * 1000);
+    });
+    return socket;
+  });
+  const browser = await site.browser();
+  const pages = [];
+  for (let i = 0; i < browsers; i++) {
+    const page = await site.signedIn(browser);
+    await page.goto(`${site.address}/investigations/${id}`);
+    pages.push(page);
+  }
+  const windows = pages;
+  await pause(1000);
+  await site.api('POST', `/investigations/${id}/recording`, {});
+  await pause(2000);
+  for (const page of windows)
+    await page.evaluate(() => {
+      const drawn: number[] = [];
+      new MutationObserver((changes) => {
+        for (const { target } of changes) {
+          const newest = Number((target as HTMLElement).dataset.newest);
+          if (newest > 0) drawn.push(Date.now() - newest * 1000);
+        }
+      }).observe(document.body, { subtree: true, attributes: true, attributeFilter: ['data-newest'] });
+      (globalThis as unknown as { drawn: number[] }).drawn = drawn;
+    });
+  await pause(8000);
+  const memory = residentMegabytes(site.server.child.pid ?? 0);
+  await site.api('DELETE', `/investigations/${id}/recording`, {});
+  const drawn: number[] = [];
+  for (const page of windows)
+    drawn.push(...(await page.evaluate(() => (globalThis as unknown as { drawn: number[] }).drawn)));
+  for (const socket of sockets) socket.close();
+  await browser.close();
+  device.vanish();
+  return [
+    {
+      what: `sample sent → at ${screens} screens (${channels} channels × ${rate} Hz)`,
+      measured: `95 % within ${milliseconds(quantile(ages, 0.95))}`,
+      budget: '95 % within 150 ms, drawn',
+    },
+    {
+      what: `sample sent → drawn in ${browsers} real browsers among them, on this same machine`,
+      measured: `95 % within ${milliseconds(quantile(drawn, 0.95))}, median ${milliseconds(quantile(drawn, 0.5))}`,
+      budget: '95 % within 150 ms',
+    },
+    {
+      what: 'memory of the server while recording',
+      measured: `${memory.toFixed(0)} MB`,
+      budget: 'under 300 MB',
+    },
+  ];
+}
+
+/** A file of 10⁶ rows × 4 columns, while others go on asking. */
+export async function largeImport(site: Site): Promise<Figure[]> {
+  const id = await createInvestigation('A large file');
+  const rows = Array.from(
+    { length: 1_000_000 },
+    (_, i) =>
+      `${(i * 0.001).toFixed(3)},${Math.sin(i * 0.001).toFixed(6)},${Math.cos(i * 0.002).toFixed(6)},${(i % 977) / 10}`,
+  );
+  const text = `t / s,x / m,y / m,F / N\n${rows.join('\n')}\n`;
+  const waits: number[] = [];
+  let asking = true;
+  const ask = (async () => {
+    while (asking) {
+      const began = performance.now();
+      await (await site.api('GET', '/me')).text();
+      waits.push(performance.now() - began);
+      await pause(20);
+    }
+  })();
+  const began = performance.now();
+  const received = await fetch(`${site.address}/api/investigations/${id}/imports?name=large`, {
+    method: 'POST',
+    headers: { Cookie: site.cookie, 'Content-Type': 'application/octet-stream' },
+    body: text,
+  });
+  const { id: importId } = (await received.json()) as { id: string };
+  for (;;) {
+    const { state } = (await (await site.api('GET', `/imports/${importId}`)).json()) as {
+      state: { kind: string };
+    };
+    if (state.kind !== 'reading') break;
+    await pause(20);
+  }
+  const read = performance.now() - began;
+  await (await site.api('POST', `/imports/${importId}/keep`)).text();
+  const whole = performance.now() - began;
+  asking = false;
+  await ask;
+  return [
+    {
+      what: 'importing 10⁶ rows × 4 columns',
+      measured: `${milliseconds(whole)}, ${milliseconds(read)} of it until the preview`,
+      budget: '4 s',
+    },
+    {
+      what: 'other requests meanwhile',
+      measured: `the slowest of ${waits.length} within ${milliseconds(Math.max(...waits))}`,
+      budget: '100 ms',
+    },
+  ];
+}

@@ -1,0 +1,85 @@
+import { randomBytes } from 'node:crypto';
+import { mkdirSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { issueLinkToken, openDatabase } from '@heuristor/server';
+import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import pg from 'pg';
+import { type Cluster, startCluster } from '../cluster';
+import { type Service, startServer } from '../system';
+
+/** The real server on a new database, and a way to speak to it. */
+export interface Site {
+  address: string;
+  port: number;
+  cookie: string;
+  server: Service;
+  api(method: string, path: string, body?: object): Promise<Response>;
+  browser(): Promise<Browser>;
+  signedIn(browser: Browser): Promise<Page>;
+  close(): Promise<void>;
+}
+
+export async function openSite(ending: AbortSignal): Promise<Site> {
+  const data = resolve('.test-data');
+  mkdirSync(data, { recursive: true });
+  const cluster: Cluster = await startCluster(data, { signal: ending });
+  const name = `bench_${randomBytes(5).toString('hex')}`;
+  const client = new pg.Client({ connectionString: cluster.address });
+  await client.connect();
+  await client.query(`create database ${name}`);
+  await client.end();
+  const databaseAddress = cluster.address.replace(/\/[^/]*$/, `/${name}`);
+  const database = await openDatabase(databaseAddress);
+  const server = await startServer(databaseAddress, 0, data);
+  const address = `http://127.0.0.1:${server.port}`;
+  const answer = await fetch(`${address}/api/sign-in`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ token: await issueLinkToken() }),
+  });
+  const cookie = answer.headers.getSetCookie()[0].split(';')[0];
+  const browsers: Browser[] = [];
+  return {
+    address,
+    port: server.port,
+    cookie,
+    server,
+    api: (method, path, body) =>
+      fetch(`${address}/api${path}`, {
+        method,
+        headers: { Cookie: cookie, ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
+        body: body === undefined ? undefined : JSON.stringify(body),
+      }),
+    async browser() {
+      const browser = await puppeteer.launch({
+        executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+        userDataDir: mkdtempSync(join(tmpdir(), 'heuristor-')),
+        defaultViewport: { width: 1280, height: 800 },
+        args: [
+          '--no-sandbox',
+          '--disable-gpu',
+          '--disable-background-networking',
+          '--no-first-run',
+          '--disable-renderer-backgrounding',
+        ],
+      });
+      browsers.push(browser);
+      return browser;
+    },
+    async signedIn(browser) {
+      const page = await browser.newPage();
+      // The loader of these scripts names functions by a helper that a page does not have.
+      await page.evaluateOnNewDocument('globalThis.__name = (named) => named');
+      const [key, value] = cookie.split('=');
+      await browser.setCookie({ name: key, value, domain: '127.0.0.1', path: '/' });
+      return page;
+    },
+    async close() {
+      for (const browser of browsers) await browser.close();
+      await server.stop();
+      await database.close();
+      await cluster.stop();
+    },
+  };
+}
