@@ -23,9 +23,16 @@ const channelsIn = (hello: unknown): number =>
     ? hello.channels.length
     : 1;
 
+const isRegularIn = (hello: unknown): boolean =>
+  !(typeof hello === 'object' && hello !== null && 'sampling' in hello && hello.sampling !== 'regular');
+
 /** A device on the link that does just what a test tells it. */
 export class FakeDevice {
   readonly received: ToDevice[] = [];
+  /** So many times faster than it was asked to. */
+  pace = 1;
+  /** Leaves the last reading of every frame out. */
+  losing = false;
   private timer: NodeJS.Timeout | undefined;
   private stream: { number: number; rate: number; began: number; sent: number } | null = null;
 
@@ -33,6 +40,7 @@ export class FakeDevice {
     private readonly socket: WebSocket,
     private readonly position: (seconds: number) => number,
     private readonly channels: number,
+    private readonly isRegular: boolean,
   ) {}
 
   static async connect(
@@ -42,7 +50,7 @@ export class FakeDevice {
     hello: unknown = helloOf(code),
   ): Promise<FakeDevice> {
     const socket = new WebSocket(`ws://127.0.0.1:${port}/link`);
-    const device = new FakeDevice(socket, position, channelsIn(hello));
+    const device = new FakeDevice(socket, position, channelsIn(hello), isRegularIn(hello));
     socket.on('error', () => undefined);
     socket.on('message', (data) => device.hear(toDeviceSchema.parse(JSON.parse(String(data)))));
     await new Promise((resolve) => socket.once('open', resolve));
@@ -56,13 +64,13 @@ export class FakeDevice {
     if (message.type === 'stop') this.stream = null;
     if (message.type !== 'start') return;
     this.stream = { number: message.stream, rate: message.rate, began: performance.now(), sent: 0 };
-    this.timer ??= setInterval(() => this.tick(), 20);
+    if (this.isRegular) this.timer ??= setInterval(() => this.tick(), 20);
   }
 
   private tick(): void {
     const { stream } = this;
     if (stream === null || this.socket.readyState !== WebSocket.OPEN) return;
-    const due = Math.floor(((performance.now() - stream.began) * stream.rate) / 1000) + 1;
+    const due = Math.floor(((performance.now() - stream.began) * stream.rate * this.pace) / 1000) + 1;
     if (due <= stream.sent) return;
     const values = Float64Array.from({ length: (due - stream.sent) * this.channels }, (_, i) =>
       this.position((stream.sent + Math.floor(i / this.channels)) / stream.rate),
@@ -77,7 +85,36 @@ export class FakeDevice {
         times: null,
       }),
     );
-    stream.sent = due;
+    stream.sent = due + Number(this.losing);
+  }
+
+  /** A frame with an index of its own. */
+  sendFrame(firstIndex: number, count: number): void {
+    this.socket.send(
+      encodeFrame({
+        kind: frameKinds.link,
+        subject: this.stream?.number ?? 0,
+        firstIndex,
+        channels: this.channels,
+        values: new Float64Array(count * this.channels).fill(5),
+        times: null,
+      }),
+    );
+  }
+
+  /** Events at times since the stream began. */
+  sendEvents(firstIndex: number, times: number[], states: number[]): void {
+    const stream = this.received.findLast((message) => message.type === 'start');
+    this.socket.send(
+      encodeFrame({
+        kind: frameKinds.link,
+        subject: stream?.type === 'start' ? stream.stream : 0,
+        firstIndex,
+        channels: 1,
+        values: Float64Array.from(states),
+        times: Float64Array.from(times),
+      }),
+    );
   }
 
   sendRaw(data: string | Uint8Array): void {

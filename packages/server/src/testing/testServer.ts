@@ -21,8 +21,8 @@ export interface TestServer {
   close(): Promise<void>;
 }
 
-/** The whole server on a new database of the test cluster, whose address `npm test` hands over. */
-export async function startTestServer(isLocal?: Parameters<typeof startHeuristor>[2]): Promise<TestServer> {
+/** The address of a new database of the test cluster, whose own address `npm test` hands over. */
+export async function newDatabase(): Promise<string> {
   const server = process.env.HEURISTOR_TEST_DATABASE;
   if (server === undefined)
     throw new Error('HEURISTOR_TEST_DATABASE is not set; run the tests with “npm test”');
@@ -31,9 +31,22 @@ export async function startTestServer(isLocal?: Parameters<typeof startHeuristor
   await client.connect();
   await client.query(`create database ${name}`);
   await client.end();
-  const database = server.replace(/\/[^/]*$/, `/${name}`);
+  return server.replace(/\/[^/]*$/, `/${name}`);
+}
+
+/** The whole server on a new database. */
+export async function startTestServer(
+  isLocal?: Parameters<typeof startHeuristor>[2],
+  database?: string,
+): Promise<TestServer> {
   const heuristor = await startHeuristor(
-    { database, port: 0, host: '127.0.0.1', web: 'packages/web/dist', logLevel: 'silent' },
+    {
+      database: database ?? (await newDatabase()),
+      port: 0,
+      host: '127.0.0.1',
+      web: 'packages/web/dist',
+      logLevel: 'silent',
+    },
     pino({ level: 'silent' }),
     isLocal,
   );

@@ -1,0 +1,72 @@
+import { History } from './history';
+
+/** A number whose changes are remembered. */
+function remembered() {
+  const history = new History();
+  let value = 0;
+  const set = (next: number) => {
+    const before = value;
+    value = next;
+    history.push({ undo: () => (value = before), redo: () => (value = next) });
+  };
+  return { history, set, value: () => value };
+}
+
+test('every step is taken back and taken again, in order', () => {
+  const { history, set, value } = remembered();
+  [1, 2, 3].forEach(set);
+  const back = [1, 2, 3, 4].map(() => {
+    history.undo();
+    return value();
+  });
+  expect(back).toEqual([2, 1, 0, 0]);
+  [1, 2, 3, 4].forEach(() => history.redo());
+  expect(value()).toBe(3);
+});
+
+test('a drag of many changes is one step, back to where it began and forth to where it ended', () => {
+  const { history, set, value } = remembered();
+  set(5);
+  history.hold();
+  for (let i = 6; i < 60; i++) set(i);
+  history.release();
+  set(100);
+  history.undo();
+  expect(value()).toBe(59);
+  history.undo();
+  expect(value()).toBe(5);
+  history.redo();
+  expect(value()).toBe(59);
+});
+
+test('a new step ends what could be taken again', () => {
+  const { history, set, value } = remembered();
+  [1, 2].forEach(set);
+  history.undo();
+  set(7);
+  history.redo();
+  expect(value()).toBe(7);
+  expect(history.state.getState()).toEqual({ canUndo: true, canRedo: false });
+});
+
+test('undoing in the middle of a drag ends the drag', () => {
+  const { history, set, value } = remembered();
+  set(1);
+  history.hold();
+  set(2);
+  history.undo();
+  expect(value()).toBe(1);
+  set(3);
+  set(4);
+  history.undo();
+  expect(value()).toBe(3);
+});
+
+test('buttons know whether there is anything to take back', () => {
+  const { history, set } = remembered();
+  expect(history.state.getState()).toEqual({ canUndo: false, canRedo: false });
+  set(1);
+  expect(history.state.getState().canUndo).toBe(true);
+  history.undo();
+  expect(history.state.getState()).toEqual({ canUndo: false, canRedo: true });
+});

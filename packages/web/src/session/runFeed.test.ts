@@ -1,0 +1,89 @@
+import { type SampleFrame, frameKinds } from '@heuristor/contracts';
+import { poolHere, runOf } from '../testing/runs';
+import { RunFeed } from './runFeed';
+
+const numbers = (first: number, count: number) => Float64Array.from({ length: count }, (_, i) => first + i);
+const frame = (firstIndex: number, count: number): SampleFrame => ({
+  kind: frameKinds.run,
+  subject: 1,
+  firstIndex,
+  channels: 1,
+  values: numbers(firstIndex, count),
+  times: null,
+});
+const turns = async () => {
+  for (let i = 0; i < 30; i++) await Promise.resolve();
+};
+
+/** A server that holds the readings 0 to `length` of channel 1. */
+function bench(length: number) {
+  const { pool, store } = poolHere();
+  const server = { length, asked: [] as string[], answers: true };
+  const feed = new RunFeed(
+    pool,
+    async (path) => {
+      server.asked.push(path);
+      if (!server.answers) throw new Error('away');
+      const from = Number(new URLSearchParams(path.split('?')[1]).get('from') ?? 0);
+      return numbers(from, Math.max(server.length - from, 0));
+    },
+    () => undefined,
+    () => undefined,
+  );
+  const held = () => [...(store.recorded('a').get('x') ?? [])];
+  return { feed, server, held };
+}
+
+test('stored readings, those that came while they were fetched, and later ones make one whole', async () => {
+  const { feed, held } = bench(10);
+  feed.hold(runOf('a', ['x']));
+  feed.take(frame(8, 4));
+  await turns();
+  feed.take(frame(12, 3));
+  await turns();
+  expect(held()).toEqual([...numbers(0, 15)]);
+});
+
+test('where live frames were lost, what is missing is fetched; no hole stays', async () => {
+  const { feed, server, held } = bench(5);
+  feed.hold(runOf('a', ['x']));
+  await turns();
+  server.length = 40;
+  feed.take(frame(30, 5));
+  await turns();
+  expect(server.asked.at(-1)).toBe('/channels/1/values?from=5');
+  feed.take(frame(40, 2));
+  await turns();
+  expect(held()).toEqual([...numbers(0, 42)]);
+});
+
+test('frames lost at the very end of a run are fetched when it is over', async () => {
+  const { feed, server, held } = bench(5);
+  feed.hold(runOf('a', ['x']));
+  await turns();
+  server.length = 9;
+  await feed.complete('a');
+  expect(held()).toEqual([...numbers(0, 9)]);
+});
+
+test('a fetch that fails is asked for again with the next frame', async () => {
+  const { feed, server, held } = bench(5);
+  feed.hold(runOf('a', ['x']));
+  await turns();
+  server.answers = false;
+  feed.take(frame(10, 5));
+  await turns();
+  expect(held()).toHaveLength(5);
+  server.answers = true;
+  server.length = 20;
+  feed.take(frame(15, 5));
+  await turns();
+  expect(held()).toEqual([...numbers(0, 20)]);
+});
+
+test('a run is fetched once, however often it is shown', async () => {
+  const { feed, server } = bench(5);
+  for (let i = 0; i < 4; i++) feed.hold(runOf('a', ['x']));
+  await turns();
+  expect(server.asked).toHaveLength(1);
+});

@@ -1,0 +1,71 @@
+import { type Run } from '@heuristor/contracts';
+import { type Evaluator } from '@heuristor/core';
+import { RunPool } from '../workers/pool';
+import { RunStore } from '../workers/runStore';
+import { type RunWorker } from '../workers/protocol';
+
+/** A run of made-up channels at 50 Hz; their ids count from `firstId`. */
+export const runOf = (
+  id: string,
+  keys: string[],
+  { unit = 'm', firstId = 1, ...changes }: Partial<Run> & { unit?: string; firstId?: number } = {},
+): Run => ({
+  id,
+  investigationId: 'i',
+  number: 1,
+  name: id,
+  origin: 'recorded',
+  state: 'ended',
+  shown: true,
+  style: 0,
+  startedAt: '2026-11-23T10:00:00Z',
+  removed: false,
+  gaps: [],
+  notes: [],
+  channels: keys.map((key, i) => ({
+    id: firstId + i,
+    key,
+    symbol: key,
+    quantity: key === 'x' ? 'position' : key,
+    unit: key === 'x' ? unit : 'N',
+    timeUnit: 's',
+    sampling: { kind: 'regular', start: 0, interval: 0.02 },
+    low: 0.15,
+    high: 600,
+    noise: null,
+    deviceCode: 'K7-D',
+    zero: 0,
+    reversed: false,
+  })),
+  ...changes,
+});
+
+/** A swing of 4 cm about 0.8 m, a tenth of a radian from reading to reading. */
+export const swing = (count: number) =>
+  Float64Array.from({ length: count }, (_, i) => 0.8 + 0.04 * Math.sin(i * 0.1));
+
+/** An evaluator over a run that is held as a worker holds it. */
+export function stored(run: Run, values: Float64Array[]): Evaluator {
+  const store = new RunStore();
+  store.put(run, { values, times: values.map(() => null) });
+  const evaluator = store.evaluator(run.id);
+  if (evaluator === null) throw new Error('the run is not there');
+  return evaluator;
+}
+
+/** A pool whose one worker lives in this very thread. */
+export function poolHere(): { pool: RunPool; store: RunStore } {
+  const store = new RunStore();
+  const worker: Partial<RunWorker> = {
+    put: (run, readings) => store.put(run, readings),
+    append: (channelId, firstIndex, values, times) => store.append(channelId, firstIndex, values, times),
+    lengths: (runId) => store.lengths(runId),
+  };
+  const later = new Proxy(worker, {
+    get:
+      (target, name: keyof RunWorker) =>
+      (...args: never[]) =>
+        Promise.resolve((target[name] as (...all: never[]) => unknown)(...args)),
+  });
+  return { pool: new RunPool([later as never]), store };
+}

@@ -1,0 +1,66 @@
+import { emptyWorkings } from '@heuristor/contracts';
+import { runOf, swing } from '../testing/runs';
+import { RunPool } from './pool';
+import { type Extent, type RenderedRun, type RunWorker } from './protocol';
+
+/** Workers that write down what they are asked. */
+function workers(count: number) {
+  const asked: string[][] = Array.from({ length: count }, () => []);
+  const pool = new RunPool(
+    asked.map((mine) => {
+      const worker: Partial<Record<keyof RunWorker, (...args: never[]) => Promise<unknown>>> = {
+        put: async (run: { id: string }) => void mine.push(`put ${run.id}`),
+        append: async (channel: number) => {
+          mine.push(`append ${channel}`);
+          return null;
+        },
+        drop: async (id: string) => void mine.push(`drop ${id}`),
+        extents: async (ids: string[]) =>
+          ids.map((id): Extent => ({ symbol: id, unit: [], quantity: '', low: 0, high: 1, step: null })),
+        render: async (ids: string[]) =>
+          ids.map((runId): RenderedRun => ({ runId, changed: {}, entryIds: [], traces: {}, residuals: {} })),
+        columns: async ({ prefix }: { prefix: string }) => [
+          { heading: `${prefix}x`, values: Float64Array.of(1) },
+        ],
+      };
+      return worker as never;
+    }),
+  );
+  return { pool, asked };
+}
+
+const readings = () => ({ values: [swing(3)], times: [null] });
+
+test('runs are shared out, and each is asked for where it lives', async () => {
+  const { pool, asked } = workers(2);
+  for (const [i, id] of ['a', 'b', 'c'].entries())
+    await pool.put(runOf(id, ['x'], { firstId: 10 * i + 1 }), readings());
+  expect(asked.map((mine) => mine.length)).toEqual([2, 1]);
+  await pool.append(11, 3, swing(1), null);
+  expect(asked[1]).toEqual(['put b', 'append 11']);
+  pool.drop('a');
+  expect(asked[0]).toContain('drop a');
+  expect(await pool.append(1, 3, swing(1), null)).toBeNull();
+});
+
+test('what several workers say comes in the order that was asked for', async () => {
+  const { pool } = workers(3);
+  for (const id of ['a', 'b', 'c', 'd', 'e']) await pool.put(runOf(id, ['x']), readings());
+  const rendered = await pool.render(['e', 'a', 'd', 'gone', 'b'], {} as never);
+  expect(rendered.map(({ runId }) => runId)).toEqual(['e', 'a', 'd', 'b']);
+  expect(await pool.extents(['a', 'b'], emptyWorkings)).toHaveLength(2);
+});
+
+test('runs of one name stay apart in a file, and a colon in a name does not end it', async () => {
+  const { pool } = workers(2);
+  for (const id of ['a', 'b', 'c']) await pool.put(runOf(id, ['x']), readings());
+  const text = await pool.exportCsv(
+    [
+      { id: 'a', name: 'soft' },
+      { id: 'b', name: 'soft' },
+      { id: 'c', name: 'run: wet' },
+    ],
+    emptyWorkings,
+  );
+  expect(text.split('\r\n')[0]).toBe('soft: x,soft (2): x,run wet: x');
+});
