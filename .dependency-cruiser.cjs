@@ -29,7 +29,10 @@ module.exports = {
       name: 'core-uses-only-its-own-libraries',
       severity: 'error',
       from: { path: '^packages/core/src/', pathNot: '[.]test[.]ts$' },
-      to: { path: 'node_modules/', pathNot: 'node_modules/(fft[.]js|papaparse|@types/papaparse|@stdlib/[^/]+)/' },
+      to: {
+        path: 'node_modules/',
+        pathNot: 'node_modules/(fft[.]js|papaparse|@types/papaparse|@stdlib/[^/]+)/',
+      },
     },
     {
       name: 'no-circles',

@@ -71,7 +71,7 @@ export async function startSystem(prepare: () => Promise<void> = async () => und
       // Refusals of the server are expected in some tests and shown to people in words.
       if (
         message.type() === 'error' &&
-        !/status of 4|ERR_CONNECTION|WebSocket connection/.test(message.text())
+        !/status of (4|503)|ERR_CONNECTION|ERR_INTERNET|WebSocket connection/.test(message.text())
       )
         faults.push(message.text());
     });

@@ -91,10 +91,17 @@ export function fitRelation(
     throw new Refusal(
       `These readings cannot tell the parameters of a ${relation.title} apart. Make the region longer.`,
     );
-  const noise = fitNoise(solution.triangle, solution.jacobian, solution.residualSumOfSquares, fitted, () =>
-    slopesOf(solved, x),
+  const slopes = once(() => slopesOf(solved, x));
+  const isRefuted = isNoiseRefuted(fitted, slopes, solution.residualSumOfSquares, n - p);
+  const believed = isRefuted ? { ...fitted, against: null } : fitted;
+  const noise = fitNoise(
+    solution.triangle,
+    solution.jacobian,
+    solution.residualSumOfSquares,
+    believed,
+    slopes,
   );
-  const shift = fitted.against === null ? null : shiftByNoise(solved, points, fitted, noise.covariance);
+  const shift = believed.against === null ? null : shiftByNoise(solved, points, believed, noise.covariance);
   const own = shift === null ? solution.parameters : solution.parameters.map((value, k) => value - shift[k]);
   const covariance = transformCovariance(noise.covariance, solved.transformation);
   return {
@@ -124,8 +131,52 @@ export function fitRelation(
         : Math.max(...shift.map((value, k) => Math.abs(value) / Math.sqrt(noise.covariance[k][k]))),
     iterations: solution.iterations,
     reason: solution.reason,
-    remarks: moving ? [] : (relation.remarks?.(points, solved) ?? []),
+    remarks: moving
+      ? []
+      : [
+          ...(isRefuted
+            ? [
+                'The places do not follow one another smoothly, so their noise cannot be told; they count as exact.',
+              ]
+            : []),
+          ...(relation.remarks?.(points, solved) ?? []),
+        ],
   };
+}
+
+function once<T>(make: () => T): () => T {
+  let made: { value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
+}
+
+/** The scatter about a fit must be so many of its own standard deviations below what noise explains before that is refuted. */
+const refutingDeviations = 3;
+
+/**
+ * Whether the noise of x, as its readings tell it, would scatter y more than y scatters: then the readings jump for another
+ * reason, such as a hand that moves in steps, or no noise is known at all.
+ */
+function isNoiseRefuted(
+  { indices, noise, against }: FittedPoints,
+  slopes: () => Float64Array,
+  residualSumOfSquares: number,
+  degreesOfFreedom: number,
+): boolean {
+  // Where both come from the same readings their noises may cancel.
+  if (against === null || noise?.root.key === against.root.key) return false;
+  const { standardDeviation, degreesOfFreedom: known } = against.root.level.between(
+    indices[0],
+    indices[indices.length - 1] + 1,
+  );
+  if (!(standardDeviation > 0)) return false;
+  const norms = rowNormsSquared(against, indices);
+  if (norms === null) return false;
+  const slope = slopes();
+  let sum = 0;
+  for (let i = 0; i < norms.length; i++) sum += slope[i] * slope[i] * norms[i];
+  const explained = (sum / norms.length) * standardDeviation ** 2;
+  const found = residualSumOfSquares / degreesOfFreedom;
+  return explained > found * (1 + refutingDeviations * Math.sqrt(2 / degreesOfFreedom + 2 / known));
 }
 
 function scatter(y: Float64Array): { total: number; constant: boolean } {

@@ -18,7 +18,7 @@ const mostIrregularWindows = 4096;
  * The readings' own noise, from differences of order k that a smooth motion hardly touches: σ² = mean of (Σ w y)² with
  * weights w orthogonal to all polynomials below degree k and Σ w² = 1. The lowest order is taken unless a higher one says
  * distinctly less, which means that the motion itself, few readings a swing, still stands in the lower one. Missing readings
- * break the differences. Sums are kept running, so that any stretch is answered at once.
+ * break the differences. Readings that are only numbered need not follow each other smoothly, so their differences tell nothing. Sums are kept running, so that any stretch is answered at once.
  * Source: Gasser, Sroka and Jennen-Steinmetz, Biometrika 73 (1986) 625, for difference-based variance; the choice among
  * orders is ours and checked by simulation.
  */
@@ -29,15 +29,17 @@ export class NoiseLevel {
   /**
    * @param readings the readings so far; asked anew each time, as they may grow
    * @param announced standard deviation of a still reading, as the sensor's maker says, or null
+   * @param inTime whether the readings were taken one after the other in time, not only numbered
    */
   constructor(
     private readonly readings: () => { sampling: Sampling; values: Float64Array },
     private readonly announced: number | null,
+    private readonly inTime = true,
   ) {}
 
   /** The noise of the readings from `first` up to `end`; NaN where nothing tells it. */
   between(first: number, end: number): NoiseEstimate {
-    this.learn();
+    if (this.inTime) this.learn();
     const to = Math.min(end, this.known);
     let chosen: { variance: number; order: number; count: number } | null = null;
     orders.forEach((order, place) => {

@@ -1,3 +1,4 @@
+import norris from '../../reference/norris.json';
 import { normalRandom, uniformRandom } from '../random';
 import { budgetOf, covarianceOf, halfWidth, varianceOf } from '../results/quantity';
 import { type Sampling, countOf, regular, timeAt, timed } from '../series/sampling';
@@ -272,4 +273,46 @@ test('a region that reaches beyond the run says so', () => {
   expect(outcome?.kind === 'results' && outcome.notes).toEqual([
     'The run ends at 3.98 s, before the region does.',
   ]);
+});
+
+describe('places whose noise cannot be told', () => {
+  const slope: Entry = {
+    kind: 'slope',
+    id: 'q',
+    name: '',
+    region: null,
+    of: 'channel:y',
+    against: 'channel:x',
+  };
+
+  test.each([
+    ['numbered readings', [] as const, regular(1, 1, norris.x.length)],
+    ['readings in time', s, regular(0, 0.5, norris.x.length)],
+  ])('count as exact: Norris (NIST StRD) as %s gives the certified slope', (_name, timeUnit, sampling) => {
+    const of = (key: 'x' | 'y') => ({
+      ...channel(key, '1', sampling, (_t, i) => norris[key][i]),
+      timeUnit,
+    });
+    const { quantity } = resultOf([slope], { id: 'n', channels: [of('x'), of('y')] }, 'q');
+    expect(quantity.value).toBeCloseTo(norris.certified.parameters[1], 10);
+    expect(quantity.standardUncertainty).toBeCloseTo(norris.certified.standardDeviations[1], 10);
+  });
+
+  test('noise of the places that explains all the scatter is believed', () => {
+    const normal = normalRandom(9);
+    let refuted = 0;
+    for (let i = 0; i < 300; i++) {
+      const run: RunData = {
+        id: `r${i}`,
+        channels: [
+          channel('x', 'm', grid, (t) => Math.sin(t) + 0.01 * normal()),
+          channel('y', 'N', grid, (t) => 3 * Math.sin(t)),
+        ],
+      };
+      const outcome = evaluate({ entries: [slope] }, run).outcomes.get('q');
+      if (outcome?.kind !== 'results') throw new Error('refused');
+      if (outcome.notes.some((note) => note.includes('count as exact'))) refuted++;
+    }
+    expect(refuted).toBeLessThan(4);
+  });
 });

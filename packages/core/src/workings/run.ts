@@ -3,6 +3,7 @@ import { NoiseLevel } from '../series/noiseLevel';
 import { type ReadingsRoot } from '../series/noisePath';
 import { type Sampling, checkSampling, countOf, timesOf } from '../series/sampling';
 import { type Series, readingsSeries } from '../series/series';
+import { isTimeUnit } from '../units/conversion';
 import { type Unit } from '../units/unit';
 
 /** The readings of one channel of a run, as recorded. A reading that never came is NaN. */
@@ -48,7 +49,7 @@ export class ChannelSeries {
     this.root = {
       key: `${runId}/${channel.key}`,
       label: `readings of ${channel.symbol}`,
-      level: new NoiseLevel(readings, channel.noise),
+      level: new NoiseLevel(readings, channel.noise, isTimeUnit(channel.timeUnit)),
       readings,
     };
     this.grow(channel.sampling, channel.values);

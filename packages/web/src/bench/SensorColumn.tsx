@@ -19,7 +19,7 @@ export function SensorColumn() {
   const others = devices.filter((device) => !device.connected && device.present && !device.waiting);
   return (
     <>
-      <div className="side-head">
+      <div className="side-head titled">
         <h2>Sensors</h2>
         <Dropdown align="end">
           <Dropdown.Toggle variant="plain" className="no-caret">

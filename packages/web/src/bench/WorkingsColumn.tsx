@@ -37,7 +37,7 @@ export function WorkingsColumn() {
   };
   return (
     <>
-      <div className="side-head">
+      <div className="side-head titled">
         <h2>Workings</h2>
         <WorkOut />
       </div>

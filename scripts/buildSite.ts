@@ -1,0 +1,4 @@
+import { buildWeb } from './build';
+import { runScript } from './plain';
+
+runScript(async () => buildWeb());
