@@ -68,33 +68,15 @@ describe('the same bench on other screens', () => {
 
   test('on a tablet the workings lie over the traces as a sheet that a finger opens and closes', async () => {
     await resize(1024, 768);
-    expect(await system.page.$('.offcanvas-xl.show')).toBeNull();
+    expect(await system.page.$('.offcanvas.show')).toBeNull();
     await hand.pressLabelled('Workings: show or fold away');
-    await hand.element('.offcanvas-xl.show:not(.offcanvas-toggling)');
+    await hand.element('.offcanvas.show:not(.offcanvas-toggling)');
     const { value } = await hand.result('sine through x', 'period');
     expect(value).toBeGreaterThan(0.9);
     await hand.pressLabelled('Close workings');
     await system.page.waitForFunction(
-      () => document.querySelector('.offcanvas-xl.show, .offcanvas-backdrop') === null,
+      () => document.querySelector('.offcanvas.show, .offcanvas-backdrop') === null,
     );
-  });
-
-  test('on a phone one can watch, record and read results', async () => {
-    await resize(390, 844);
-    await hand.pressLabelled('Sensors and plan: show or fold away');
-    await hand.element('.offcanvas-xl.show:not(.offcanvas-toggling)');
-    await hand.connect('K7-D');
-    await hand.type('Length of the run in seconds', '1');
-    await hand.pressLabelled('Close sensors');
-    // The sheet slides away for a moment longer than its backdrop.
-    await system.page.waitForFunction(
-      () => document.querySelector('.offcanvas-backdrop, .offcanvas-toggling') === null,
-    );
-    await hand.press('Record');
-    await hand.waitForText('Run 5 is ready', 15_000);
-    await hand.pressLabelled('Workings: show or fold away');
-    await hand.element('.offcanvas-xl.show:not(.offcanvas-toggling) .entry-card');
-    await hand.pressLabelled('Close workings');
   });
 });
 
@@ -205,6 +187,28 @@ describe('the sheet', () => {
       { timeout: 8000, polling: 100 },
     );
     await second.close();
+  });
+});
+
+describe('a phone', () => {
+  afterAll(() => resize(1280, 800));
+
+  test('on a phone one can watch, record and read results', async () => {
+    await resize(390, 844);
+    await hand.pressLabelled('Sensors and plan: show or fold away');
+    await hand.element('.offcanvas.show:not(.offcanvas-toggling)');
+    await hand.connect('K7-D');
+    await hand.type('Length of the run in seconds', '1');
+    await hand.pressLabelled('Close sensors');
+    // The sheet slides away for a moment longer than its backdrop.
+    await system.page.waitForFunction(
+      () => document.querySelector('.offcanvas-backdrop, .offcanvas-toggling') === null,
+    );
+    await hand.press('Record');
+    await hand.waitForText('Run 5 is ready', 15_000);
+    await hand.pressLabelled('Workings: show or fold away');
+    await hand.element('.offcanvas.show:not(.offcanvas-toggling) .entry-card');
+    await hand.pressLabelled('Close workings');
   });
 });
 

@@ -1,5 +1,6 @@
-import { mkdirSync } from 'node:fs';
-import { resolve } from 'node:path';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { type ElementHandle } from 'puppeteer-core';
 import { BenchHand } from '../e2e/support/bench';
 import { pause, startSystem } from '../e2e/support/system';
 import { buildWeb } from './build';
@@ -8,6 +9,15 @@ import { loadDemoData } from './demoData';
 import { runScript, say } from './plain';
 
 const folder = 'docs/screenshots';
+
+/** Made-up readings of a tow line, as a spreadsheet with decimal commas writes them. */
+const towRows = () =>
+  Array.from({ length: 120 }, (_, i) => {
+    const t = i * 0.05;
+    return [t, 3.2 * (1 - Math.exp(-t)) + 0.1 * Math.sin(9 * t), 40 + 8 * Math.sin(2 * t)]
+      .map((value) => value.toFixed(3).replace('.', ','))
+      .join(';');
+  }).join('\n');
 
 /** Takes the pictures of the documentation from the demo data, in the real application. */
 runScript(async (ending) => {
@@ -43,6 +53,21 @@ runScript(async (ending) => {
     await hand.waitForText('Zeroed less than a minute ago', 8000);
     await page.mouse.move(596, 230);
     await take('bench-workings');
+    await page.setViewport({ width: 1024, height: 768 });
+    await hand.pressLabelled('Workings: show or fold away');
+    await hand.element('.offcanvas.show:not(.offcanvas-toggling)');
+    await take('bench-tablet');
+    await hand.pressLabelled('Close workings');
+    await page.setViewport({ width: 1280, height: 800 });
+    await pause(600);
+    const file = join(system.downloads, 'tow.csv');
+    writeFileSync(file, `t / s;F / N;U / mV\n${towRows()}\n`);
+    const chooser = await page.waitForSelector('input[type=file]');
+    await (chooser as ElementHandle<HTMLInputElement>).uploadFile(file);
+    await hand.waitForText('decimal comma');
+    await take('import');
+    await hand.press('Cancel', '.modal');
+    await pause(500);
     await onStage('Channel buoy on its spring', 'Pull it down and hold');
     await onStage('Channel buoy on its spring', 'Let go');
     await page.bringToFront();

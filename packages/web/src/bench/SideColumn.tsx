@@ -1,4 +1,4 @@
-import { type ReactNode } from 'react';
+import { type ReactNode, useSyncExternalStore } from 'react';
 import { Offcanvas } from 'react-bootstrap';
 import { create } from 'zustand';
 
@@ -25,27 +25,36 @@ useSides.subscribe(({ left, right }) =>
 );
 
 /** Width from which both columns stand beside the traces; Bootstrap's own step. */
-const roomForBoth = '(min-width: 1200px)';
+const roomForBoth = window.matchMedia('(min-width: 1200px)');
+
+function onRoom(changed: () => void): () => void {
+  roomForBoth.addEventListener('change', changed);
+  return () => roomForBoth.removeEventListener('change', changed);
+}
 
 /** Folds a column away or brings it back; where there is no room it lies over the traces as a sheet. */
 export function toggleSide(side: Side): void {
-  if (window.matchMedia(roomForBoth).matches) useSides.setState((state) => ({ [side]: !state[side] }));
+  if (roomForBoth.matches) useSides.setState((state) => ({ [side]: !state[side] }));
   else useSides.setState(({ sheet }) => ({ sheet: sheet === side ? null : side }));
 }
 
 export function SideColumn({ side, title, children }: { side: Side; title: string; children: ReactNode }) {
   const isSheet = useSides((state) => state.sheet === side);
   const stands = useSides((state) => state[side]);
+  const hasRoom = useSyncExternalStore(onRoom, () => roomForBoth.matches);
+  if (hasRoom)
+    return (
+      <aside className={`side ${side} ${stands ? '' : 'folded'}`} aria-label={title}>
+        {children}
+      </aside>
+    );
   return (
     <Offcanvas
-      responsive="xl"
       placement={side === 'left' ? 'start' : 'end'}
       show={isSheet}
       onHide={() => useSides.setState({ sheet: null })}
-      className={`side ${side} ${stands ? '' : 'folded'}`}
+      className={`side ${side}`}
       aria-label={title}
-      role={isSheet ? undefined : 'complementary'}
-      aria-modal={isSheet ? true : undefined}
     >
       <Offcanvas.Header closeButton closeLabel={`Close ${title.toLowerCase()}`}>
         <Offcanvas.Title>{title}</Offcanvas.Title>
