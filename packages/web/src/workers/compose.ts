@@ -38,15 +38,18 @@ const padding = 0.06;
 
 /** The axis that all runs share: its name, its whole reach and what is looked at. */
 export function frameOf(extents: readonly Extent[], isTime: boolean, sight: Sight | null): Frame {
-  const ends = extents.flatMap(({ unit, low: own, high: top }) => {
+  const shared = extents.flatMap(({ unit, low: own, high: top, step }) => {
     const factor = factorBetween(unit, extents[0].unit);
-    return factor === null ? [] : [own * factor, top * factor];
+    return factor === null
+      ? []
+      : [{ ends: [own * factor, top * factor], step: step === null ? [] : [step * factor] }];
   });
+  const ends = shared.flatMap((extent) => extent.ends);
   const low = Math.min(...ends);
   const high = Math.max(...ends);
   const whole = framed(low, high, isTime ? 0 : padding);
   const shown = sight ?? whole;
-  const step = Math.min(...extents.flatMap((extent) => extent.step ?? []));
+  const step = Math.min(...shared.flatMap((extent) => extent.step));
   const [first] = extents;
   return {
     horizontal:

@@ -1,0 +1,107 @@
+import { emptyWorkings } from '@heuristor/contracts';
+import { parseUnit } from '@heuristor/core';
+import { pixelOf, valueAtPixel } from '../bench/geometry';
+import { composeTraces, frameOf } from './compose';
+import { type Extent, type RenderedRun, type RunTrace } from './protocol';
+
+const extent = (unit: string, low: number, high: number, step = 0.02): Extent => ({
+  symbol: 't',
+  unit: parseUnit(unit),
+  quantity: 'time',
+  low,
+  high,
+  step,
+});
+
+describe('the axis that runs share', () => {
+  test('reaches over all runs, each brought into the unit of the first', () => {
+    const { whole, sight, step } = frameOf([extent('s', 0, 8), extent('ms', -500, 9000, 1)], true, null);
+    expect(whole).toEqual({ from: -0.5, to: 9 });
+    expect(sight).toBe(whole);
+    expect(step).toBeCloseTo(0.001, 12);
+  });
+
+  test('leaves out a run that measures something else', () =>
+    expect(frameOf([extent('m', 0, 2), extent('N', -100, 100)], true, null).whole).toEqual({
+      from: 0,
+      to: 2,
+    }));
+
+  test('has a little air where it is not time, and shows what somebody looks at', () => {
+    const looked = { from: 1, to: 1.5 };
+    const { whole, sight } = frameOf([extent('m', 0, 1)], false, looked);
+    expect(whole.from).toBeLessThan(0);
+    expect(whole.to).toBeGreaterThan(1);
+    expect(sight).toEqual(looked);
+  });
+
+  test('stands where there is nothing yet, and where there is one reading', () => {
+    expect(frameOf([], true, null).whole).toEqual({ from: 0, to: 10 });
+    const { whole } = frameOf([extent('s', 3, 3)], true, null);
+    expect(whole.to).toBeGreaterThan(3);
+    expect(whole.from).toBeLessThan(3);
+  });
+});
+
+describe('the panels of the stack', () => {
+  const part = (unit: string, y: number[]): RunTrace => ({
+    symbol: 'x',
+    quantity: 'position',
+    unit: parseUnit(unit),
+    line: { x: Float64Array.from(y, (_, i) => i), y: Float64Array.from(y), isBand: false },
+    curves: [],
+  });
+  const rendered = (runId: string, own: RunTrace): RenderedRun =>
+    ({ runId, traces: { 'channel:x': own }, residuals: {} }) as unknown as RenderedRun;
+  const all = { from: 0, to: 10 };
+
+  test('show centimetres and metres in one unit', () => {
+    const [trace] = composeTraces(
+      [rendered('1', part('m', [0, 1, 2])), rendered('2', part('cm', [100, 50, 0]))],
+      emptyWorkings,
+      ['channel:x'],
+      all,
+    );
+    expect(trace.lines.map(({ y }) => [...y])).toEqual([
+      [0, 1, 2],
+      [1, 0.5, 0],
+    ]);
+    expect(trace.others).toEqual([]);
+  });
+
+  test('name the runs that measure something else, and do not draw them', () => {
+    const [trace] = composeTraces(
+      [rendered('1', part('m', [0, 1])), rendered('2', part('V', [5, 6]))],
+      emptyWorkings,
+      ['channel:x'],
+      all,
+    );
+    expect(trace.lines.map(({ runId }) => runId)).toEqual(['1']);
+    expect(trace.others).toEqual(['2']);
+  });
+
+  test('scale to what is in sight, missing readings left out', () => {
+    const run = rendered('1', part('m', [500, 1, NaN, 3, -500]));
+    const [trace] = composeTraces([run], emptyWorkings, ['channel:x'], { from: 1, to: 3 });
+    expect(trace.low).toBeGreaterThan(0.5);
+    expect(trace.low).toBeLessThanOrEqual(1);
+    expect(trace.high).toBeGreaterThanOrEqual(3);
+    expect(trace.high).toBeLessThan(3.5);
+  });
+
+  test('stand with nothing in sight', () => {
+    const [trace] = composeTraces([rendered('1', part('m', [1, 2]))], emptyWorkings, ['channel:x'], {
+      from: 50,
+      to: 60,
+    });
+    expect([trace.low, trace.high]).toEqual([0, 1]);
+  });
+});
+
+test.each([
+  [0, { from: -1, to: 1 }, 640],
+  [1.7e9 + 0.25, { from: 1.7e9, to: 1.7e9 + 1 }, 640],
+  [-3, { from: -2, to: 8 }, 320],
+])('the pixel of %p leads back to it', (value, sight, width) =>
+  expect(valueAtPixel(pixelOf(value, sight, width), sight, width)).toBeCloseTo(value, 6),
+);
