@@ -26,13 +26,19 @@ export class Growing {
     return this.used === this.buffer.length ? this.buffer : this.buffer.subarray(0, this.used);
   }
 
-  /** Makes the length `length` (never shorter than before) and returns a view to write the new part into. */
-  extend(length: number): Float64Array {
+  /** Room for `length` numbers, to be written before the length is extended over them. */
+  room(length: number): Float64Array {
     if (length > this.buffer.length) {
       const larger = new Float64Array(Math.max(length, 2 * this.buffer.length));
-      larger.set(this.buffer.subarray(0, this.used));
+      larger.set(this.buffer);
       this.buffer = larger;
     }
+    return this.buffer;
+  }
+
+  /** Makes the length `length` (never shorter than before) and returns a view to write the new part into. */
+  extend(length: number): Float64Array {
+    this.room(length);
     this.used = Math.max(this.used, length);
     return this.view();
   }

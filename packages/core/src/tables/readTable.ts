@@ -4,6 +4,7 @@ import { Growing } from '../series/growing';
 import { type Column } from './columns';
 import { type Heading, parseHeading, shortName } from './heading';
 import { type DecimalSign, decimalEvidence, parseCell } from './number';
+import { takePlainRows } from './plainRows';
 
 /** Names of the signs that may stand between cells, the likeliest first. */
 export const separators = { '\t': 'tab', ';': 'semicolon', '|': 'bar', ',': 'comma', ' ': 'space' } as const;
@@ -34,6 +35,8 @@ export type TableReading =
 
 /** Text is gone through in pieces of about so many characters. */
 const pieceLength = 1 << 20;
+/** What is cut into cells at once is less, so that its many small texts are soon forgotten. */
+const parsedLength = 1 << 15;
 const mostColumns = 64;
 const linesLookedAt = 50;
 
@@ -61,7 +64,15 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
   let row = 0;
   let blank = 0;
   let count = 0;
-  eachPiece(clean, separator, watch, (rows) => {
+  const plainRows = (from: number, to: number): number => {
+    // Missing rows before these are only known to be readings once one follows.
+    if (headings === null || blank > 0 || separator === ' ') return from;
+    const plain = takePlainRows(clean, from, separator, decimal, columns, to);
+    row += plain.rows;
+    count += plain.rows;
+    return plain.at;
+  };
+  eachPiece(clean, separator, watch, plainRows, (rows) => {
     for (const cells of rows) {
       row++;
       if (cells.every((cell) => cell.trim() === '')) {
@@ -142,17 +153,27 @@ function cellsOf(line: string, separator: Separator): number {
   return plain.split(separator).length;
 }
 
-/** Runs through the rows of a text, piece by piece, so that memory stays small and a long reading can be watched. */
+/**
+ * Runs through the rows of a text, piece by piece, so that memory stays small and a long reading can be watched. `skip` may take
+ * whole rows from a place on by itself, and says how far it came.
+ */
 function eachPiece(
   text: string,
   separator: Separator,
   { progress, isCancelled }: ReadingWatch,
+  skip: (from: number, to: number) => number,
   take: (rows: string[][]) => void,
 ): void {
   const hasQuotes = text.includes('"');
   for (let from = 0; from < text.length;) {
     if (isCancelled?.() === true) throw new Cancelled('the reading was cancelled');
-    const to = hasQuotes ? text.length : endOfPiece(text, from + pieceLength);
+    progress?.(from / text.length);
+    const skipped = hasQuotes ? from : skip(from, Math.min(from + pieceLength, text.length));
+    if (skipped > from) {
+      from = skipped;
+      continue;
+    }
+    const to = hasQuotes ? text.length : endOfPiece(text, from + parsedLength);
     const piece = text.slice(from, to);
     const parsed = Papa.parse<string[]>(separator === ' ' ? piece.replace(/^ +| +$|(?<= ) +/gm, '') : piece, {
       delimiter: separator,
@@ -168,7 +189,6 @@ function eachPiece(
     if (to < text.length) parsed.data.pop();
     take(parsed.data);
     from = to;
-    progress?.(to / text.length);
   }
 }
 
@@ -187,18 +207,24 @@ function decimalOf(text: string, separator: Separator): DecimalSign | null {
   let row = 0;
   const noPoint = !text.includes('.');
   try {
-    eachPiece(text, separator, {}, (rows) => {
-      for (const line of rows) {
-        row++;
-        for (const cell of line) {
-          if (!cell.includes(',') && (noPoint || !cell.includes('.'))) continue;
-          const evidence = decimalEvidence(cell);
-          if (evidence === null || cells[evidence] !== undefined) continue;
-          cells[evidence] = { cell: cell.trim(), row };
-          if (noPoint && evidence === ',') throw new Cancelled('decided');
+    eachPiece(
+      text,
+      separator,
+      {},
+      (from) => from,
+      (rows) => {
+        for (const line of rows) {
+          row++;
+          for (const cell of line) {
+            if (!cell.includes(',') && (noPoint || !cell.includes('.'))) continue;
+            const evidence = decimalEvidence(cell);
+            if (evidence === null || cells[evidence] !== undefined) continue;
+            cells[evidence] = { cell: cell.trim(), row };
+            if (noPoint && evidence === ',') throw new Cancelled('decided');
+          }
         }
-      }
-    });
+      },
+    );
   } catch (error) {
     if (!(error instanceof Cancelled)) throw error;
   }

@@ -50,7 +50,7 @@ export class LinkedDevice {
     if (this.waiting) return;
     this.streams = (this.streams + 1) % 65_536;
     this.ring.clear();
-    this.stream = { number: this.streams, rate, clock: new StreamClock(rate) };
+    this.stream = { number: this.streams, rate, clock: new StreamClock(rate, performance.now()) };
     this.send?.({ type: 'start', stream: this.streams, rate });
   }
 
@@ -68,20 +68,9 @@ export class LinkedDevice {
       return { kind: 'passed over' };
     const { clock } = stream;
     if (frame.firstIndex < clock.next) return { kind: 'passed over' };
-    const count = frame.values.length / frame.channels;
-    if (frame.times !== null) {
-      clock.next = frame.firstIndex + count;
-      clock.epoch = Math.min(clock.epoch, now - frame.times[count - 1] * 1000);
-      this.ring.push({ frame, from: clock.epoch + frame.times[0] * 1000, to: now });
-      return { kind: 'taken' };
-    }
-    const verdict = clock.arrive(now, frame.firstIndex, count);
-    if (verdict.kind === 'impossible-index') return verdict;
-    this.ring.push({
-      frame,
-      from: clock.timeOf(frame.firstIndex),
-      to: clock.timeOf(frame.firstIndex + count - 1),
-    });
+    const verdict = clock.arrive(now, frame.firstIndex, frame.values.length / frame.channels, frame.times);
+    if (verdict.kind === 'impossible') return verdict;
+    this.ring.push({ frame, at: now });
     return verdict.kind === 'fine' ? { kind: 'taken' } : verdict;
   }
 

@@ -1,10 +1,9 @@
 import { type SampleFrame } from '@heuristor/contracts';
 
-/** A frame with the moment, in ms of the server's clock, at which its first and last samples were taken. */
-export interface TakenFrame {
+/** A frame with the moment, in ms of the server's clock, at which it came. */
+interface TakenFrame {
   frame: SampleFrame;
-  from: number;
-  to: number;
+  at: number;
 }
 
 const keptMilliseconds = 10_000;
@@ -21,15 +20,15 @@ export class ReadingRing {
     let drop = 0;
     while (
       drop < this.frames.length - 1 &&
-      (taken.to - this.frames[drop].to > keptMilliseconds || this.values > mostValues)
+      (taken.at - this.frames[drop].at > keptMilliseconds || this.values > mostValues)
     )
       this.values -= this.frames[drop++].frame.values.length;
     if (drop > 0) this.frames.splice(0, drop);
   }
 
-  /** Frames that hold anything taken at or after a moment. */
-  since(moment: number): TakenFrame[] {
-    return this.frames.filter(({ to }) => to >= moment);
+  /** What is kept, oldest first. */
+  kept(): readonly TakenFrame[] {
+    return this.frames;
   }
 
   clear(): void {

@@ -12,12 +12,11 @@ import { performance } from 'node:perf_hooks';
 import { Failure } from '../failure';
 import { DeviceSettingModel } from '../models/deviceSetting';
 import { LinkedDevice, type Settings } from './device';
-import { type TakenFrame } from './readingRing';
 import { zeroReadings } from './zeroing';
 
 interface Events {
   changed: [];
-  samples: [device: LinkedDevice, taken: TakenFrame];
+  samples: [device: LinkedDevice, frame: SampleFrame];
   gone: [device: LinkedDevice];
   /** A device has said hello again and its stream begins anew. */
   back: [device: LinkedDevice];
@@ -162,23 +161,30 @@ export class DeviceRegistry extends EventEmitter<Events> {
     switch (verdict.kind) {
       case 'passed over':
         return true;
-      case 'taken': {
-        const { clock } = device.stream ?? { clock: null };
-        const from = clock?.timeOf(frame.firstIndex) ?? 0;
-        this.emit('samples', device, { frame, from, to: performance.now() });
+      case 'taken':
+        this.emit('samples', device, frame);
         return true;
-      }
-      case 'impossible-index':
+      case 'impossible': {
+        const place =
+          frame.times === null ? `with the number ${verdict.index}` : `for the time ${verdict.seconds} s`;
         this.emit(
           'remark',
           device,
-          `${device.code} sent a reading with the number ${verdict.index}, which it cannot have taken yet; it was left out.`,
+          `${device.code} sent a reading ${place}, which it cannot have taken yet; it was left out.`,
         );
         return false;
-      case 'wrong-rate': {
+      }
+      case 'wrong-pace': {
         const asked = device.stream?.rate ?? device.rate;
-        const sentence = `${device.code} sends about ${Number(verdict.measured.toPrecision(2))} readings a second where ${asked} were set; its part ends here, since its times cannot be trusted.`;
-        this.emit('doubt', device, sentence);
+        const found =
+          frame.times === null
+            ? `sends about ${Number((verdict.pace * asked).toPrecision(2))} readings a second where ${asked} were set`
+            : `has a clock that runs ${Number(verdict.pace.toPrecision(2))} times as fast as this computer's`;
+        this.emit(
+          'doubt',
+          device,
+          `${device.code} ${found}; its part ends here, since its times cannot be trusted.`,
+        );
         device.restart();
         return false;
       }

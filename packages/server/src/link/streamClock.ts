@@ -1,10 +1,10 @@
 /** What the arrivals of a stream say about its clock. */
 export type ClockVerdict =
   | { kind: 'fine' }
-  /** One frame whose index lies where no reading can have been taken yet. */
-  | { kind: 'impossible-index'; index: number }
-  /** The device takes readings at another rate than it was asked for. */
-  | { kind: 'wrong-rate'; measured: number };
+  /** One frame that lies where no reading can have been taken yet, in seconds since the stream began. */
+  | { kind: 'impossible'; index: number; seconds: number }
+  /** The device's clock runs at another pace than the server's; 2 is twice as fast. */
+  | { kind: 'wrong-pace'; pace: number };
 
 /** A message may come so much earlier than its time by the rounding of timers and clocks. */
 const earlySeconds = 0.4;
@@ -13,53 +13,59 @@ const earlyShare = 0.02;
 const lateSeconds = 0.5;
 const lateShare = 0.03;
 const lateForSeconds = 2;
+/** A device may keep so much from before it was asked. */
+const headStartSeconds = 5;
 
 /**
- * Holds the index of readings against the server's clock, and keeps when reading 0 was taken: the earliest moment that any
- * arrival allows, so that a late message does not shift a run. Times are in ms of the server's clock, rates in hertz.
+ * Holds the index of readings, or their own times where they have such, against the server's clock, and keeps when the stream
+ * began: the earliest moment that any arrival allows, so that a late message does not shift a run. Moments are in ms of the
+ * server's clock, rates in hertz, times in seconds since the stream began.
  */
 export class StreamClock {
   /** When reading 0 was taken. */
   epoch = Infinity;
   /** Index after the last reading that came. */
   next = 0;
-  private first: { at: number; index: number } | null = null;
+  private first: { at: number; seconds: number } | null = null;
+  private reached = 0;
   private lateSince: number | null = null;
 
-  constructor(readonly rate: number) {}
+  constructor(
+    readonly rate: number,
+    /** When the device was asked for the stream. */
+    private readonly asked: number,
+  ) {}
 
-  /** Notes the arrival of readings `firstIndex` up to `firstIndex + count`. Readings that are judged impossible are not noted. */
-  arrive(now: number, firstIndex: number, count: number): ClockVerdict {
-    const last = firstIndex + count - 1;
+  /**
+   * Notes the arrival of readings `firstIndex` up to `firstIndex + count`, with their times where they have some of their own.
+   * Readings that are judged impossible are not noted.
+   */
+  arrive(now: number, firstIndex: number, count: number, times: Float64Array | null = null): ClockVerdict {
+    const next = firstIndex + count;
+    const from = times?.[0] ?? firstIndex / this.rate;
+    const last = times?.[count - 1] ?? (next - 1) / this.rate;
+    const impossible = { kind: 'impossible', index: firstIndex, seconds: from } as const;
     if (this.first === null) {
-      // A stream begins at 0; what lies far ahead at once cannot have been taken since it was asked for.
-      if (firstIndex / this.rate > earlySeconds + 5) return { kind: 'impossible-index', index: firstIndex };
-      this.first = { at: now, index: last };
+      // What lies far ahead at once cannot have been taken since it was asked for.
+      if (from - (now - this.asked) / 1000 > earlySeconds + headStartSeconds) return impossible;
+      this.first = { at: now, seconds: last };
     }
     const elapsed = (now - this.first.at) / 1000;
-    const ahead = (last - this.first.index) / this.rate - elapsed;
+    const ahead = last - this.first.seconds - elapsed;
     const isEarly = ahead > earlySeconds + earlyShare * elapsed;
-    if (isEarly && (firstIndex - this.next) / this.rate > earlySeconds)
-      return { kind: 'impossible-index', index: firstIndex };
-    this.epoch = Math.min(this.epoch, now - (last * 1000) / this.rate);
-    this.next = last + 1;
-    if (isEarly) return this.wrongRate(elapsed, last);
+    if (isEarly && from - this.reached > earlySeconds) return impossible;
+    this.epoch = Math.min(this.epoch, now - last * 1000);
+    this.next = next;
+    this.reached = last;
+    if (isEarly) return this.wrongPace(elapsed, last);
     if (-ahead > lateSeconds + lateShare * elapsed) {
       this.lateSince ??= now;
-      if (now - this.lateSince > lateForSeconds * 1000) return this.wrongRate(elapsed, last);
+      if (now - this.lateSince > lateForSeconds * 1000) return this.wrongPace(elapsed, last);
     } else this.lateSince = null;
     return { kind: 'fine' };
   }
 
-  /** When a reading was taken, in ms of the server's clock. */
-  timeOf(index: number): number {
-    return this.epoch + (index * 1000) / this.rate;
-  }
-
-  private wrongRate(elapsed: number, last: number): ClockVerdict {
-    return {
-      kind: 'wrong-rate',
-      measured: (last - (this.first?.index ?? 0)) / Math.max(elapsed, 0.001),
-    };
+  private wrongPace(elapsed: number, last: number): ClockVerdict {
+    return { kind: 'wrong-pace', pace: (last - (this.first?.seconds ?? 0)) / Math.max(elapsed, 0.001) };
   }
 }

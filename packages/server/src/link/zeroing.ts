@@ -1,8 +1,7 @@
-import { type Zero } from '@heuristor/contracts';
+import { type SampleFrame, type Zero } from '@heuristor/contracts';
 import { Failure } from '../failure';
 import { type LinkedDevice } from './device';
 import { type DeviceRegistry } from './registry';
-import { type TakenFrame } from './readingRing';
 
 const averagingSeconds = 1;
 /** A slow sensor is listened to until it has sent this many readings. */
@@ -32,7 +31,7 @@ export async function zeroReadings(
         ),
       (wanted / device.rate) * 1000 + 3000,
     );
-    const listen = (from: LinkedDevice, { frame: { values, channels } }: TakenFrame) => {
+    const listen = (from: LinkedDevice, { values, channels }: SampleFrame) => {
       if (from !== device) return;
       for (let i = 0; i < values.length && came < wanted; i += channels, came++)
         for (let c = 0; c < channels; c++) readings[c].push(values[i + c]);

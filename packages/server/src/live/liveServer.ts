@@ -85,7 +85,7 @@ export class LiveServer {
     });
     this.io.on('connection', (socket) => this.serve(socket));
     registry.on('changed', () => this.broadcast({ type: 'devices', devices: registry.list() }));
-    registry.on('samples', (device, { frame }) => {
+    registry.on('samples', (device, frame) => {
       if (!device.settings.connected) return;
       const values = frame.values.map((raw, i) => device.calibrated(raw, i % frame.channels));
       const bytes = encodeFrame({ ...frame, kind: frameKinds.device, subject: device.handle, values });

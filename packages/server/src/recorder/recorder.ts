@@ -1,4 +1,11 @@
-import { type ChannelFields, type Plan, type Run, encodeFrame, frameKinds } from '@heuristor/contracts';
+import {
+  type ChannelFields,
+  type Plan,
+  type Run,
+  type SampleFrame,
+  encodeFrame,
+  frameKinds,
+} from '@heuristor/contracts';
 import { EventEmitter } from 'node:events';
 import { performance } from 'node:perf_hooks';
 import { type Knex } from 'knex';
@@ -7,7 +14,6 @@ import { type Deferred, deferred } from '../deferred';
 import { Failure } from '../failure';
 import { type LinkedDevice, sameChannel } from '../link/device';
 import { type DeviceRegistry } from '../link/registry';
-import { type TakenFrame } from '../link/readingRing';
 import { findInvestigation, keepBindings } from '../services/investigations';
 import { addRun, endRun, markRun, readRun } from '../services/runs';
 import { joinBlocks } from '../services/samples';
@@ -54,7 +60,7 @@ export class Recorder extends EventEmitter<Events> {
   ) {
     super();
     this.writer = new BlockWriter(storage, log, (waiting) => this.emit('waiting', waiting));
-    registry.on('samples', (device, taken) => this.readings(device, taken));
+    registry.on('samples', (device, frame) => this.readings(device, frame));
     registry.on('gone', ({ code }) => this.all({ kind: 'left', code, now: performance.now() }));
     registry.on('back', (device) => this.returned(device));
     registry.on('doubt', (device, sentence) =>
@@ -151,8 +157,8 @@ export class Recorder extends EventEmitter<Events> {
     for (const effect of effects) this.carryOut(recording, effect);
   }
 
-  private readings(device: LinkedDevice, taken: TakenFrame): void {
-    const event = readingsOf(device, taken);
+  private readings(device: LinkedDevice, frame: SampleFrame): void {
+    const event = readingsOf(device, frame);
     if (event !== null) this.all(event);
   }
 
@@ -197,8 +203,8 @@ export class Recorder extends EventEmitter<Events> {
         break;
       case 'replay':
         for (const device of this.registry.all())
-          for (const taken of device.ring.since(effect.since)) {
-            const event = readingsOf(device, taken);
+          for (const { frame } of device.ring.kept()) {
+            const event = readingsOf(device, frame);
             if (event !== null) this.dispatch(recording, event);
           }
         break;
@@ -316,7 +322,7 @@ export class Recorder extends EventEmitter<Events> {
   }
 }
 
-function readingsOf(device: LinkedDevice, { frame }: TakenFrame): RecorderEvent | null {
+function readingsOf(device: LinkedDevice, frame: SampleFrame): RecorderEvent | null {
   const { stream } = device;
   if (stream === null || frame.subject !== stream.number) return null;
   return {

@@ -30,9 +30,14 @@ export interface Track extends TrackPlan {
   start: number;
   /** Index of the next reading. */
   next: number;
+  /** Time of the last reading, where readings have times of their own. */
+  lastTime: number;
   /** Number of readings of a complete run; Infinity without a length. */
   limit: number;
-  /** Where the present stream lies on the track's own clock; null while there is none. */
+  /**
+   * Where the present stream lies on the track's own clock, in readings where they are regular and in seconds where they have
+   * times of their own; NaN until its first frame, null while there is none.
+   */
   stream: { number: number; shift: number } | null;
   /** Why this track takes no more readings. */
   closed: 'complete' | 'differs' | null;
@@ -91,8 +96,8 @@ export type RecorderEvent =
 /** What a recording wants done. */
 export type RecorderEffect =
   | { kind: 'enter'; plan: Plan; channels: ChannelFields[] }
-  /** Feed in again what the streams have kept since a moment. */
-  | { kind: 'replay'; since: number }
+  /** Feed in again what the streams have kept: what lies before the run is told from the rest by its place. */
+  | { kind: 'replay' }
   | { kind: 'append'; track: number; firstIndex: number; values: Float64Array; times: Float64Array | null }
   /** Gaps and sentences have changed. */
   | { kind: 'mark' }

@@ -78,8 +78,9 @@ function begin(plan: Running['plan'], sources: readonly Source[], origin: number
       sampling: source.sampling,
       start,
       next: 0,
+      lastTime: -Infinity,
       limit,
-      stream: { number: source.stream, shift: -first },
+      stream: { number: source.stream, shift: isRegular ? -first : (source.epoch - origin) / 1000 },
       closed: null,
       lost: 0,
       awaySince: null,
@@ -98,7 +99,7 @@ function begin(plan: Running['plan'], sources: readonly Source[], origin: number
 function run(state: Extract<Running, { phase: 'armed' | 'recording' }>, event: RecorderEvent): Step {
   switch (event.kind) {
     case 'entered':
-      return [{ ...state, phase: 'recording' }, [{ kind: 'replay', since: state.origin }]];
+      return [{ ...state, phase: 'recording' }, [{ kind: 'replay' }]];
     case 'not-entered':
       return [{ phase: 'failed', sentence: event.sentence }, []];
     case 'readings':
@@ -258,23 +259,28 @@ function takeRegular(state: Running, track: Track, event: Readings): Taken | nul
 }
 
 function takeTimed(state: Running, track: Track, event: Readings, sent: Float64Array): Taken | null {
+  const { stream } = track;
+  if (stream === null) return null;
   const { lengthSeconds } = state.plan;
-  const offset = (event.epoch - state.origin) / 1000;
+  // What is known of a stream's beginning grows better as it goes on; a run keeps what it was begun with, or times would turn back.
+  const shift = Number.isNaN(stream.shift) ? (event.epoch - state.origin) / 1000 : stream.shift;
+  const laid: Track = { ...track, stream: { ...stream, shift } };
   const { zero, reversed } = track.fields;
   const sign = reversed ? -1 : 1;
   const times: number[] = [];
   const values: number[] = [];
   for (let i = 0; i < sent.length; i++) {
-    const time = sent[i] + offset;
-    if (!(time >= 0) || (lengthSeconds !== null && time > lengthSeconds)) continue;
+    const time = sent[i] + shift;
+    if (!(time >= 0) || time <= track.lastTime || (lengthSeconds !== null && time > lengthSeconds)) continue;
     times.push(time);
     values.push(sign * (event.values[i * event.channels + track.channel] - zero));
   }
-  if (times.length === 0) return null;
+  const lastTime = times.at(-1);
+  if (lastTime === undefined) return { track: laid, parts: [], gap: null };
   const gap =
     track.awaySince === null ? null : { channel: track.fields.key, from: track.awaySince, to: times[0] };
   return {
-    track: { ...track, next: track.next + times.length, awaySince: null },
+    track: { ...laid, next: track.next + times.length, lastTime, awaySince: null },
     parts: [{ firstIndex: track.next, values: Float64Array.from(values), times: Float64Array.from(times) }],
     gap,
   };
