@@ -15,6 +15,13 @@ export class GramSum {
     this.sums = new Float64Array(m * m);
   }
 
+  /** One whose sums are known already, row by row. */
+  static of(rows: readonly (readonly number[])[]): GramSum {
+    const gram = new GramSum(rows.length);
+    gram.sums.set(rows.flat());
+    return gram;
+  }
+
   add(columns: readonly Float64Array[], rows: number): void {
     const { m, sums } = this;
     for (let j = 0; j < m; j++)

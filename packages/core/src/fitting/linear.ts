@@ -14,6 +14,13 @@ import { type Solution } from './levenbergMarquardt';
 /** Fills the first p columns with the rows of a design from `first` on, as many as the columns are long. */
 export type Design = (first: number, columns: readonly Float64Array[]) => void;
 
+/** Where the sums of a design are known without writing its columns down. */
+export interface DirectSums {
+  /** Of the columns and y. */
+  gram(): GramSum;
+  residualSumOfSquares(parameters: readonly number[]): number;
+}
+
 /**
  * Linear least squares by orthogonal triangularisation, block by block.
  * @throws Refusal where the columns depend on each other
@@ -23,11 +30,13 @@ export function linearLeastSquares(
   p: number,
   y: Float64Array,
   whyDependent: string,
+  direct: DirectSums | null = null,
 ): Solution {
   const n = y.length;
   const room = Math.min(blockRows, n);
-  const work = Array.from({ length: p + 1 }, () => new Float64Array(room));
+  let work: Float64Array[] | null = null;
   const eachBlock = (take: (columns: readonly Float64Array[], rows: number) => void) => {
+    work ??= Array.from({ length: p + 1 }, () => new Float64Array(room));
     for (let from = 0; from < n; from += blockRows) {
       const rows = Math.min(blockRows, n - from);
       const columns = rows === room ? work : work.map((column) => column.subarray(0, rows));
@@ -38,8 +47,8 @@ export function linearLeastSquares(
   };
   let r: Triangle | null = null;
   if (n > fewRows) {
-    const gram = new GramSum(p + 1);
-    eachBlock((columns, rows) => gram.add(columns, rows));
+    const gram = direct?.gram() ?? new GramSum(p + 1);
+    if (direct === null) eachBlock((columns, rows) => gram.add(columns, rows));
     r = gram.triangle(p);
   }
   if (r === null) {
@@ -59,6 +68,7 @@ export function linearLeastSquares(
   };
   /** Squaring loses what is left over of nearly exact data, so it is summed itself. */
   const leftOver = () => {
+    if (direct !== null && n > fewRows) return direct.residualSumOfSquares(parameters);
     let sum = 0;
     eachBlock((columns, rows) => {
       const residuals = columns[p];

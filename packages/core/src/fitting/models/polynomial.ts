@@ -1,6 +1,7 @@
 import { Refusal } from '../../refusal';
 import { linearLeastSquares } from '../linear';
 import { type FitPoints, type RelationSolution } from '../relation';
+import { centredOn, polynomialGram, polynomialLeftOver } from './polynomialSums';
 
 /**
  * A polynomial through points, on an abscissa centred at its mean and scaled by its reach. Named parameters are the
@@ -8,12 +9,8 @@ import { type FitPoints, type RelationSolution } from '../relation';
  * @throws Refusal where the points lie at too few places
  */
 export function solvePolynomial({ x, y }: FitPoints, degree: number): RelationSolution {
-  const n = x.length;
-  let sum = 0;
-  for (let i = 0; i < n; i++) sum += x[i] - x[0];
-  const middle = x[0] + sum / n;
-  let scale = 0;
-  for (let i = 0; i < n; i++) scale = Math.max(scale, Math.abs(x[i] - middle));
+  const centred = centredOn(x);
+  const { middle, scale } = centred;
   const because = `The region needs readings at ${degree + 1} or more different places along the axis.`;
   if (!(scale > 0)) throw new Refusal(because);
   const solution = linearLeastSquares(
@@ -27,6 +24,12 @@ export function solvePolynomial({ x, y }: FitPoints, degree: number): RelationSo
     degree + 1,
     y,
     because,
+    degree === 1 || degree === 2
+      ? {
+          gram: () => polynomialGram(x, y, degree, centred),
+          residualSumOfSquares: (parameters) => polynomialLeftOver(x, y, parameters, centred),
+        }
+      : null,
   );
   // ((x − m)/s)^k expanded in powers of x: coefficient of x^j is C(k, j) (−m)^(k−j) / s^k.
   const transformation = Array.from({ length: degree + 1 }, (_, j) =>
