@@ -205,7 +205,8 @@ describe('devices that lie', () => {
     const id = await newBench(server, 1);
     const run = await recording(id);
     await pause(300);
-    gate.sendEvents(1, [2, 2.02, 2.08], [1, 0, 1]);
+    const now = gate.seconds;
+    gate.sendEvents(1, [now - 0.09, now - 0.07, now - 0.01], [1, 0, 1]);
     const ended = await endedRun(server, run.id);
     expect(ended.channels[0].sampling).toEqual({ kind: 'events' });
     expect(await valuesOf(server, ended.channels[0].id)).toEqual([1, 0, 1]);

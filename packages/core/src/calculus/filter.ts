@@ -104,10 +104,7 @@ export function localPolynomialFilter(
     for (let i = from; i < n; i++) out[i] = Number.isNaN(values[i]) ? NaN : applied(solvedRow(i));
   else {
     const start = Math.max(from, half);
-    const isWhole =
-      order === 1 && degree <= 2
-        ? slideSlope(values, fixed[half], out, start, n - half)
-        : slide(values, fixed[half], order % 2 === 1, out, start, n - half);
+    const isWhole = slide(values, fixed[half], options, out, start, n - half);
     const byRow = (i: number) => (out[i] = values[i] === values[i] ? applied(rowOf(i)) : NaN);
     for (let i = from; i < Math.min(half, n); i++) byRow(i);
     if (!isWhole) for (let i = start; i < n - half; i++) if (out[i] !== out[i]) byRow(i);
@@ -132,7 +129,7 @@ export function localPolynomialFilter(
   };
   return {
     values: out,
-    noise: series.noise === null ? null : filteredNoise(series.noise, { rowOf, commonWeights }),
+    noise: series.noise === null ? null : filteredNoise(series.noise, { rowOf, commonWeights, options }),
     made: [...series.made, step],
     lineage,
     settled: kept.settled,
@@ -195,6 +192,23 @@ function slideSlope(
   return isWhole;
 }
 
+/**
+ * The weights of whole windows slid over the values.
+ * @returns whether no value is missing
+ */
+function slide(
+  values: Float64Array,
+  weights: Float64Array,
+  { degree, order }: FilterOptions,
+  out: Float64Array,
+  from: number,
+  end: number,
+): boolean {
+  return order === 1 && degree <= 2
+    ? slideSlope(values, weights, out, from, end)
+    : slideTaps(values, weights, order % 2 === 1, out, from, end);
+}
+
 const blockLength = 2048;
 
 /**
@@ -202,7 +216,7 @@ const blockLength = 2048;
  * the cache.
  * @returns whether no value is missing
  */
-function slide(
+function slideTaps(
   values: Float64Array,
   weights: Float64Array,
   antisymmetric: boolean,
@@ -230,13 +244,14 @@ function slide(
 interface Rows {
   rowOf(i: number): Stretch;
   commonWeights(low: number, high: number): Float64Array | null;
+  options: FilterOptions;
 }
 
 function filteredNoise(parent: NoisePath, rows: Rows): NoisePath {
   const spreadHere = (stretch: Stretch): Stretch => {
     const { first, weights } = stretch;
     const common = rows.commonWeights(first, first + weights.length);
-    return common === null ? spreadRows(stretch, rows.rowOf) : spreadCommon(stretch, common);
+    return common === null ? spreadRows(stretch, rows.rowOf) : spreadCommon(stretch, common, rows.options);
   };
   return {
     root: parent.root,
@@ -255,16 +270,16 @@ function filteredNoise(parent: NoisePath, rows: Rows): NoisePath {
   };
 }
 
-/** Weights spread over rows that are all the same but for a shift, tap by tap. */
-function spreadCommon({ first, weights }: Stretch, row: Float64Array): Stretch {
+/** Weights spread over rows that are all the same but for a shift: the window turned round, slid over the weights. */
+function spreadCommon({ first, weights }: Stretch, row: Float64Array, options: FilterOptions): Stretch {
   const half = (row.length - 1) / 2;
-  const n = weights.length;
-  const out = new Float64Array(n + 2 * half);
-  for (let j = 0; j < row.length; j++) {
-    const weight = row[j];
-    if (weight === 0) continue;
-    for (let i = 0; i < n; i++) out[i + j] += weight * weights[i];
-  }
+  const padded = new Float64Array(weights.length + 4 * half);
+  padded.set(weights, 2 * half);
+  const spread = new Float64Array(padded.length);
+  slide(padded, row, options, spread, half, padded.length - half);
+  const out = spread.subarray(half, padded.length - half);
+  // An odd window turned round is its own negative.
+  if (options.order % 2 === 1) for (let i = 0; i < out.length; i++) out[i] = -out[i];
   return { first: first - half, weights: out };
 }
 

@@ -1,5 +1,12 @@
 import { rowNormsSquared, rowProducts } from '../calculus/filter';
-import { type NoisePath, type Stretch, addStretches, dotOfStretches, stretchAt } from '../series/noisePath';
+import {
+  type NoisePath,
+  type Stretch,
+  addStretches,
+  dotOfStretches,
+  scaledStretch,
+  stretchAt,
+} from '../series/noisePath';
 import { type Triangle, invertUpper } from './householder';
 
 /** Where the fitted values sit in their series, so that noise can be followed back to the readings. */
@@ -87,7 +94,7 @@ export function fitNoise(
         if (noise === null) return [];
         const sigma = Math.sqrt(variance);
         const spread = times(jacobian().map((column) => stretchAt(indices, column)));
-        return [{ root: noise.root, byParameter: spread.map((stretch) => scaled(stretch, sigma)) }];
+        return [{ root: noise.root, byParameter: spread.map((stretch) => scaledStretch(stretch, sigma)) }];
       },
     };
   }
@@ -123,15 +130,10 @@ export function fitNoise(
     effects: () =>
       roots.map(({ root, ratio, vectors }) => ({
         root,
-        byParameter: times(vectors).map((stretch) => scaled(stretch, ratio * sigma)),
+        byParameter: times(vectors).map((stretch) => scaledStretch(stretch, ratio * sigma)),
       })),
   };
 }
-
-const scaled = ({ first, weights }: Stretch, factor: number): Stretch => ({
-  first,
-  weights: weights.map((weight) => factor * weight),
-});
 
 function ownNoise(path: NoisePath | null, indices: Int32Array): number {
   if (path === null || indices.length === 0) return NaN;
@@ -152,14 +154,11 @@ function spreadOverRoots(
       vectors: columns.map((column) => noise.spread(stretchAt(indices, column))),
     });
   if (against === null || slope === null) return roots;
-  const vectors = columns.map((column) =>
-    against.spread(
-      stretchAt(
-        indices,
-        column.map((value, i) => -slope[i] * value),
-      ),
-    ),
-  );
+  const vectors = columns.map((column) => {
+    const moved = new Float64Array(column.length);
+    for (let i = 0; i < moved.length; i++) moved[i] = -slope[i] * column[i];
+    return against.spread(stretchAt(indices, moved));
+  });
   const shared = roots.find(({ root }) => root.key === against.root.key);
   if (shared !== undefined)
     shared.vectors = shared.vectors.map((vector, k) => addStretches(vector, vectors[k]));
@@ -199,7 +198,7 @@ function scatterOf(
       const row = against.row(indices[i]);
       if (row === null) return null;
       if (shared) found[0] = { key: found[0].key, row: addStretches(found[0].row, row, -slope[i]) };
-      else found.push({ key: against.root.key, row: scaled(row, -slope[i] * ratioOf(against)) });
+      else found.push({ key: against.root.key, row: scaledStretch(row, -slope[i] * ratioOf(against)) });
     }
     return found;
   };

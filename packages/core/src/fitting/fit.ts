@@ -196,9 +196,10 @@ function scatter(y: Float64Array): { total: number; constant: boolean } {
 function smallStep(x: Float64Array): number {
   let low = Infinity;
   let high = -Infinity;
-  for (const value of x) {
-    if (value < low) low = value;
-    if (value > high) high = value;
+  for (let i = 0; i < x.length; i++) {
+    const place = x[i];
+    if (place < low) low = place;
+    if (place > high) high = place;
   }
   return 1e-4 * (high - low);
 }

@@ -71,6 +71,13 @@ export function addStretches(a: Stretch, b: Stretch, factor = 1): Stretch {
   return { first, weights };
 }
 
+/** The same weights times one factor. */
+export function scaledStretch({ first, weights }: Stretch, factor: number): Stretch {
+  const out = new Float64Array(weights.length);
+  for (let i = 0; i < out.length; i++) out[i] = factor * weights[i];
+  return { first, weights: out };
+}
+
 /** Weights at ascending indices as one stretch. */
 export function stretchAt(indices: Int32Array, weights: ArrayLike<number>): Stretch {
   const count = indices.length;

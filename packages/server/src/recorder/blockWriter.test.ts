@@ -1,10 +1,8 @@
-import { usualPlan } from '@heuristor/contracts';
 import { pino } from 'pino';
 import { type Database, openDatabase } from '../database';
-import { createInvestigation } from '../services/investigations';
-import { addRun } from '../services/runs';
 import { allSamples, findChannel, joinBlocks, readSamples } from '../services/samples';
 import { BlockModel } from '../models/block';
+import { newChannel } from '../testing/newChannel';
 import { newDatabase } from '../testing/testServer';
 import { wayToDatabase } from '../testing/wayToDatabase';
 import { BlockWriter } from './blockWriter';
@@ -20,32 +18,6 @@ beforeAll(async () => {
   await openAgain();
 });
 afterAll(() => database.close());
-
-async function newChannel(kind: 'regular' | 'timed' = 'regular'): Promise<number> {
-  const run = await addRun({
-    investigationId: await createInvestigation('Blocks'),
-    origin: 'recorded',
-    state: 'recording',
-    plan: usualPlan,
-    channels: [
-      {
-        key: 'x',
-        symbol: 'x',
-        quantity: 'position',
-        unit: 'm',
-        timeUnit: 's',
-        sampling: kind === 'regular' ? { kind, start: 0, interval: 0.02 } : { kind },
-        low: null,
-        high: null,
-        noise: null,
-        deviceCode: null,
-        zero: 0,
-        reversed: false,
-      },
-    ],
-  });
-  return run.channels[0].id;
-}
 
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 const silent = pino({ level: 'silent' });

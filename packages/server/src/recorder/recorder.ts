@@ -43,6 +43,8 @@ interface Recording {
 const tickMilliseconds = 100;
 const markMilliseconds = 1000;
 const retryMilliseconds = 500;
+/** A sensor that has just been asked to send may take so long to its first reading before a run begins without it. */
+const firstReadingMilliseconds = 1000;
 /** How long a request that ends a run waits for its rest to be stored before it answers that this goes on. */
 const patienceMilliseconds = 1800;
 
@@ -52,6 +54,10 @@ export class Recorder extends EventEmitter<Events> {
   readonly writer: BlockWriter;
   private readonly timer: NodeJS.Timeout;
   private closing = false;
+  /** Nothing is tried again from here on: the database may be gone. */
+  private closed = false;
+  /** Ends of runs that are being stored and joined. */
+  private readonly finishing = new Set<Promise<void>>();
 
   constructor(
     private readonly registry: DeviceRegistry,
@@ -99,12 +105,12 @@ export class Recorder extends EventEmitter<Events> {
     recording.entered.promise.catch(() => undefined);
     recording.ended.promise.catch(() => undefined);
     this.recordings.set(investigationId, recording);
-    const pressed = performance.now();
+    const began = performance.now();
     try {
       const investigation = await findInvestigation(investigationId);
-      const devices = this.registry
-        .ready()
-        .filter(({ stream }) => stream !== null && stream.clock.epoch < Infinity);
+      const hasWaited = await this.firstReadings();
+      const pressed = hasWaited ? performance.now() : began;
+      const devices = this.registry.ready().filter(isSending);
       if (devices.length === 0)
         throw new Failure('nothing-connected', 'No sensor is sending. Connect one and wait for its reading.');
       const { sources, plan } = sourcesOf(devices, investigation.plan, (code) =>
@@ -115,14 +121,31 @@ export class Recorder extends EventEmitter<Events> {
       return await recording.entered.promise;
     } catch (error) {
       this.recordings.delete(investigationId);
+      recording.entered.reject(error);
+      recording.ended.reject(error);
       throw error;
     }
+  }
+
+  /** Waits for sensors that send at a rate but have not yet begun to; answers whether there were any. */
+  private async firstReadings(): Promise<boolean> {
+    const isBeginning = (device: LinkedDevice) =>
+      device.stream !== null && device.hello.sampling === 'regular' && !isSending(device);
+    const until = performance.now() + firstReadingMilliseconds;
+    let hasWaited = false;
+    while (this.registry.ready().some(isBeginning) && performance.now() < until) {
+      hasWaited = true;
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+    return hasWaited;
   }
 
   /** Ends the run that is being recorded and stores its rest. @throws Failure */
   async stop(investigationId: string): Promise<Run> {
     const recording = this.recordings.get(investigationId);
     if (recording === undefined) throw new Failure('not-recording', 'No run is being recorded.');
+    // A run that is only just being begun ends as soon as it has.
+    if (recording.state.phase === 'idle') await recording.entered.promise;
     this.dispatch(recording, { kind: 'stop', now: performance.now() });
     const late = new Promise<null>((resolve) =>
       setTimeout(() => resolve(null), patienceMilliseconds).unref(),
@@ -143,7 +166,10 @@ export class Recorder extends EventEmitter<Events> {
       this.dispatch(recording, { kind: 'stop', now: performance.now() });
       return recording.ended.promise.catch(() => undefined);
     });
-    await Promise.race([Promise.all(ends), new Promise((resolve) => setTimeout(resolve, 4000).unref())]);
+    const all = Promise.all(ends).then(() => Promise.all(this.finishing));
+    await Promise.race([all, new Promise((resolve) => setTimeout(resolve, 4000).unref())]);
+    this.closed = true;
+    for (const { marked } of this.recordings.values()) if (marked.timer !== null) clearTimeout(marked.timer);
     this.writer.close();
   }
 
@@ -214,9 +240,11 @@ export class Recorder extends EventEmitter<Events> {
       case 'mark':
         this.mark(recording);
         break;
-      case 'finish':
-        void this.finish(recording);
+      case 'finish': {
+        const finished = this.finish(recording).finally(() => this.finishing.delete(finished));
+        this.finishing.add(finished);
         break;
+      }
     }
   }
 
@@ -271,7 +299,7 @@ export class Recorder extends EventEmitter<Events> {
       const { gaps, notes } = recording.state;
       markRun(recording.run.id, gaps, notes)
         .then((run) => this.emit('run', run))
-        .catch(() => this.mark(recording));
+        .catch(() => this.closed || this.mark(recording));
     }, markMilliseconds);
   }
 
@@ -285,7 +313,7 @@ export class Recorder extends EventEmitter<Events> {
     if (marked.timer !== null) clearTimeout(marked.timer);
     marked.timer = null;
     const channelIds = run.channels.map(({ id }) => id);
-    for (;;) {
+    while (!this.closed) {
       try {
         if (await this.writer.flush()) {
           await markRun(run.id, state.gaps, state.notes);
@@ -309,6 +337,7 @@ export class Recorder extends EventEmitter<Events> {
       }
       await new Promise((resolve) => setTimeout(resolve, retryMilliseconds));
     }
+    if (this.closed) return;
     try {
       for (const id of channelIds) await joinBlocks(id);
       const joined = await readRun(run.id);
@@ -321,6 +350,8 @@ export class Recorder extends EventEmitter<Events> {
     }
   }
 }
+
+const isSending = ({ stream }: LinkedDevice): boolean => stream !== null && stream.clock.epoch < Infinity;
 
 function readingsOf(device: LinkedDevice, frame: SampleFrame): RecorderEvent | null {
   const { stream } = device;

@@ -1,4 +1,4 @@
-import { type Transaction } from 'objection';
+import { type Transaction, raw } from 'objection';
 import { Failure } from '../failure';
 import { BlockModel } from '../models/block';
 import { ChannelModel } from '../models/channel';
@@ -40,18 +40,24 @@ export async function* readSamples(
       'This channel is sampled regularly; its times follow from start and interval.',
     );
   let next = from;
-  let after = -1;
+  let last = 0;
   for (;;) {
+    // The block that was read last may have been joined with others meanwhile, under the lowest of their numbers: it is looked at
+    // again for what it holds beyond.
+    const again = BlockModel.query()
+      .where({ channelId: channel.id })
+      .where('sequence', '<=', last)
+      .max('sequence');
     const blocks = await BlockModel.query()
       .where({ channelId: channel.id })
-      .where('sequence', '>', after)
-      .whereRaw('"firstIndex" + count > ?', [from])
+      .where('sequence', '>=', raw('coalesce(?, 0)', [again]))
+      .whereRaw('"firstIndex" + count > ?', [next])
       .orderBy('sequence')
       .limit(blocksAtOnce)
       .select('sequence', 'firstIndex', 'count', what);
     if (blocks.length === 0) return;
     for (const block of blocks) {
-      after = block.sequence;
+      last = block.sequence;
       for (let hole = block.firstIndex - next; hole > 0;) {
         const part = Math.min(hole, blockReadings);
         yield bytesOf(new Float64Array(part).fill(NaN));

@@ -88,6 +88,11 @@ export class FakeDevice {
     stream.sent = due + Number(this.losing);
   }
 
+  /** Time since the stream began, by the device's clock. */
+  get seconds(): number {
+    return (performance.now() - (this.stream?.began ?? NaN)) / 1000;
+  }
+
   /** A frame with an index of its own. */
   sendFrame(firstIndex: number, count: number): void {
     this.socket.send(

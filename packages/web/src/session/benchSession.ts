@@ -16,11 +16,12 @@ import { type StoreApi, createStore } from 'zustand/vanilla';
 import { ApiError, getJson, getNumbers, request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
 import { tell } from '../stores/notices';
-import { type DrawnTrace, type Frame, composeTraces, frameOf } from '../workers/compose';
+import { frameOf } from '../workers/compose';
 import { RunPool } from '../workers/pool';
-import { type Extent, type ShownOutcome, type Sight } from '../workers/protocol';
+import { type Extent, type Sight } from '../workers/protocol';
 import { explicitTraces } from './edits';
 import { History } from './history';
+import { type Picture, PictureMaker } from './picture';
 import { RenderLoop } from './renderLoop';
 import { RunFeed } from './runFeed';
 import { frontRun, shownRuns } from './runs';
@@ -49,14 +50,6 @@ export interface View {
   selectedSeries: SeriesRef | null;
   /** True while a hand moves something. */
   moving: boolean;
-}
-
-/** What the workers said last. */
-export interface Picture {
-  frame: Frame | null;
-  traces: DrawnTrace[];
-  /** By run, then by entry; an outcome that did not change stays the same object. */
-  outcomes: Record<string, Record<string, ShownOutcome>>;
 }
 
 /**
@@ -357,6 +350,7 @@ export class BenchSession {
 
   // The picture
 
+  private readonly maker = new PictureMaker();
   private extents: { of: unknown[]; extents: Extent[] } = { of: [], extents: [] };
 
   private async render(): Promise<void> {
@@ -368,39 +362,18 @@ export class BenchSession {
     try {
       const extents = await this.extentsOf(runIds, workings, sight !== null && moving);
       const frame = frameOf(extents, workings.horizontal === 't', sight);
-      const rendered = await this.pool.render(runIds, {
-        workings,
-        traces: references,
-        sight: frame.sight,
-        axisUnit: frame.horizontal.unit,
-        width: Math.round(plotWidth),
-        moving,
-        frontRunId: frontRun(runs, frontRunId)?.id ?? null,
-      });
-      if (this.isDisposed()) return;
-      const before = this.picture.getState().outcomes;
-      const outcomes = Object.fromEntries(
-        rendered.map(({ runId, changed, entryIds }) => {
-          const own = before[runId] ?? {};
-          const isSame = Object.keys(changed).length === 0 && Object.keys(own).length === entryIds.length;
-          return [
-            runId,
-            isSame
-              ? own
-              : Object.fromEntries(
-                  entryIds.flatMap((id) => {
-                    const outcome = changed[id] ?? own[id];
-                    return outcome === undefined ? [] : [[id, outcome]];
-                  }),
-                ),
-          ];
-        }),
-      );
-      this.picture.setState({
+      const picture = await this.maker.make(
+        {
+          workings,
+          traces: references,
+          width: Math.round(plotWidth),
+          moving,
+          frontRunId: frontRun(runs, frontRunId)?.id ?? null,
+        },
         frame,
-        traces: composeTraces(rendered, workings, references, frame.sight),
-        outcomes,
-      });
+        (request) => this.pool.render(runIds, request),
+      );
+      if (!this.isDisposed()) this.picture.setState(picture);
     } catch (error) {
       if (!this.isDisposed())
         tell({ kind: 'fault', text: `The workings could not be evaluated: ${String(error)}` });

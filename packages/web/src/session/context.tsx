@@ -1,8 +1,9 @@
 import { type ReactNode, createContext, useContext, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
-import { type BenchSession, type Documents, type Picture, type View } from './benchSession';
+import { type BenchSession, type Documents, type View } from './benchSession';
 import { abscissaOfRuns, namesOf } from './edits';
+import { type Picture } from './picture';
 import { frontRun } from './runs';
 
 const SessionContext = createContext<BenchSession | null>(null);

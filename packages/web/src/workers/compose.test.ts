@@ -2,7 +2,8 @@ import { emptyWorkings } from '@heuristor/contracts';
 import { parseUnit } from '@heuristor/core';
 import { pixelOf, valueAtPixel } from '../bench/geometry';
 import { composeTraces, frameOf } from './compose';
-import { type Extent, type RenderedRun, type RunTrace } from './protocol';
+import { type CompleteRun, type CompleteTrace } from './knownLines';
+import { type Extent } from './protocol';
 
 const extent = (unit: string, low: number, high: number, step = 0.02): Extent => ({
   symbol: 't',
@@ -44,15 +45,18 @@ describe('the axis that runs share', () => {
 });
 
 describe('the panels of the stack', () => {
-  const part = (unit: string, y: number[]): RunTrace => ({
+  const part = (unit: string, y: number[]): CompleteTrace => ({
     symbol: 'x',
     quantity: 'position',
     unit: parseUnit(unit),
     line: { x: Float64Array.from(y, (_, i) => i), y: Float64Array.from(y), isBand: false },
     curves: [],
   });
-  const rendered = (runId: string, own: RunTrace): RenderedRun =>
-    ({ runId, traces: { 'channel:x': own }, residuals: {} }) as unknown as RenderedRun;
+  const rendered = (runId: string, own: CompleteTrace): CompleteRun => ({
+    runId,
+    traces: { 'channel:x': own },
+    residuals: {},
+  });
   const all = { from: 0, to: 10 };
 
   test('show centimetres and metres in one unit', () => {

@@ -1,6 +1,7 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
 import { type SeriesRef, type Unit, canConvert, conversionFactor, sameUnit } from '@heuristor/core';
-import { type Axis, type Extent, type Line, type RenderedRun, type RunTrace, type Sight } from './protocol';
+import { type CompleteRun, type CompleteTrace } from './knownLines';
+import { type Axis, type Extent, type Line, type Sight } from './protocol';
 
 export interface DrawnRun extends Line {
   runId: string;
@@ -62,14 +63,25 @@ export function frameOf(extents: readonly Extent[], isTime: boolean, sight: Sigh
   };
 }
 
-/** The panels of the stack, from the top: each trace, and under it the residuals that are wanted of fits to it. */
+/**
+ * The panels of the stack, from the top: each trace, and under it the residuals that are wanted of fits to it.
+ * @param before the panels that stand; what has not changed stays the same object, so that nobody draws it again
+ */
 export function composeTraces(
-  rendered: readonly RenderedRun[],
+  rendered: readonly CompleteRun[],
   { entries }: WorkingsDocument,
   references: readonly SeriesRef[],
   sight: Sight,
+  before: readonly DrawnTrace[] = [],
 ): DrawnTrace[] {
   const traces: DrawnTrace[] = [];
+  const add = (trace: DrawnTrace) =>
+    traces.push(
+      sameWhere(
+        before.find(({ key }) => key === trace.key),
+        scaled(trace, sight),
+      ),
+    );
   for (const reference of references) {
     const trace = gathered(
       reference,
@@ -77,7 +89,7 @@ export function composeTraces(
       rendered.map(({ runId, traces: own }) => [runId, own[reference]]),
     );
     if (trace === null) continue;
-    traces.push(scaled(trace, sight));
+    add(trace);
     for (const entry of entries) {
       if (entry.kind !== 'fit' || entry.of !== reference || !entry.showResiduals) continue;
       const residuals = gathered(
@@ -85,8 +97,7 @@ export function composeTraces(
         null,
         rendered.map(({ runId, residuals: own }) => [runId, own[entry.id]]),
       );
-      if (residuals !== null)
-        traces.push(scaled({ ...residuals, symbol: `residuals of ${trace.symbol}` }, sight));
+      if (residuals !== null) add({ ...residuals, symbol: `residuals of ${trace.symbol}` });
     }
   }
   return traces;
@@ -96,7 +107,7 @@ export function composeTraces(
 function gathered(
   key: string,
   reference: SeriesRef | null,
-  parts: readonly [runId: string, part: RunTrace | undefined][],
+  parts: readonly [runId: string, part: CompleteTrace | undefined][],
 ): DrawnTrace | null {
   let trace: DrawnTrace | null = null;
   for (const [runId, part] of parts) {
@@ -128,10 +139,33 @@ function factorBetween(from: Unit, to: Unit): number | null {
   return canConvert(from, to) ? conversionFactor(from, to) : null;
 }
 
-const scaledLine = ({ x, y }: Line, factor: number): Line => ({
-  x,
-  y: factor === 1 ? y : y.map((value) => value * factor),
-});
+/** What lines were last brought into another unit, so that a line that stands stays the same. */
+const broughtInto = new WeakMap<Float64Array, { factor: number; y: Float64Array }>();
+
+function scaledLine({ x, y }: Line, factor: number): Line {
+  if (factor === 1) return { x, y };
+  let scaled = broughtInto.get(y);
+  if (scaled?.factor !== factor)
+    broughtInto.set(y, (scaled = { factor, y: y.map((value) => value * factor) }));
+  return { x, y: scaled.y };
+}
+
+/** A panel with what it shares with the one that stood before. */
+function sameWhere(before: DrawnTrace | undefined, now: DrawnTrace): DrawnTrace {
+  if (before === undefined) return now;
+  const isSame =
+    before.lines.length === now.lines.length &&
+    now.lines.every((line, i) => {
+      const other = before.lines[i];
+      return line.runId === other.runId && line.x === other.x && line.y === other.y;
+    });
+  return {
+    ...now,
+    unit: sameUnit(before.unit, now.unit) ? before.unit : now.unit,
+    lines: isSame ? before.lines : now.lines,
+    curves: before.curves.length === 0 && now.curves.length === 0 ? before.curves : now.curves,
+  };
+}
 
 function framed(low: number, high: number, pad: number): Sight {
   if (!(high >= low)) return { from: 0, to: 10 };

@@ -44,7 +44,8 @@ export interface RunTrace {
   symbol: string;
   quantity: string;
   unit: Unit;
-  line: ThinLine;
+  /** Null where it is the one that was told last. */
+  line: ThinLine | null;
   /** Fitted curves that belong on this trace. */
   curves: Line[];
 }
@@ -80,9 +81,11 @@ export interface RenderRequest {
   moving: boolean;
   /** The run whose fitted curves are drawn also while a hand moves. */
   frontRunId: string | null;
+  /** True where what was told before has got lost: everything is told anew. */
+  afresh: boolean;
 }
 
-/** What one run says and draws. Outcomes that have not changed since the last answer are left out. */
+/** What one run says and draws. Outcomes and lines that have not changed since the last answer are left out. */
 export interface RenderedRun {
   runId: string;
   changed: Record<string, ShownOutcome>;

@@ -3,8 +3,9 @@ import { type SeriesRef, readTable, writeColumns } from '@heuristor/core';
 import { runOf, stored, swing } from '../testing/runs';
 import { composeTraces, frameOf } from './compose';
 import { exportColumns } from './exportColumns';
+import { KnownLines } from './knownLines';
 import { type RenderRequest, type Sight } from './protocol';
-import { type Told, extentOf, renderRun } from './renderRun';
+import { Told, extentOf, renderRun } from './renderRun';
 import { RunStore } from './runStore';
 
 type Evaluators = ReturnType<typeof stored>[];
@@ -28,9 +29,11 @@ function pictureOf(
     width: 600,
     moving,
     frontRunId: null,
+    afresh: false,
   };
-  const rendered = evaluators.map((evaluator) => renderRun(evaluator, request, new Map()));
-  return { frame, rendered, traces: composeTraces(rendered, workings, traces, frame.sight) };
+  const rendered = evaluators.map((evaluator) => renderRun(evaluator, request, new Told()));
+  const complete = new KnownLines().complete(rendered) ?? [];
+  return { frame, rendered, traces: composeTraces(complete, workings, traces, frame.sight) };
 }
 
 const x: SeriesRef[] = ['channel:x'];
@@ -143,7 +146,7 @@ describe('what is drawn', () => {
 
   test('what has not changed is not told again', () => {
     const evaluator = stored(runOf('a', ['x']), [swing(400)]);
-    const told: Told = new Map();
+    const told = new Told();
     const request: RenderRequest = {
       workings: fitted,
       traces: x,
@@ -152,6 +155,7 @@ describe('what is drawn', () => {
       width: 600,
       moving: false,
       frontRunId: null,
+      afresh: false,
     };
     const first = renderRun(evaluator, request, told);
     expect(first.changed.f).toMatchObject({ kind: 'results' });

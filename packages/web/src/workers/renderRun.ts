@@ -13,6 +13,7 @@ import {
   indexAtOrAfter,
   intervalOf,
   orRefusal,
+  printedUnit,
   readingsSeries,
   thinPoints,
   thinSeries,
@@ -34,8 +35,25 @@ import {
 /** Points of one quantity against another that can be told apart on a screen. */
 const mostPoints = 6000;
 
-/** The last outcome that was told of each entry, so that only what has changed is told again. */
-export type Told = Map<string, Outcome>;
+/** What was told last of one run, so that only what has changed is told again. */
+export class Told {
+  /** By entry. */
+  readonly outcomes = new Map<string, Outcome>();
+  /** By the series that the line shows. */
+  readonly lines = new Map<SeriesRef, ToldLine>();
+
+  forget(): void {
+    this.outcomes.clear();
+    this.lines.clear();
+  }
+}
+
+interface ToldLine {
+  /** Everything that decides the line but how fine it is. */
+  inputs: unknown[];
+  /** Whether it was drawn in passing, with half of what can be seen. */
+  isCoarse: boolean;
+}
 
 /** Ends of the horizontal axis in one run; null where the run has no such quantity. */
 export function extentOf(evaluator: Evaluator, workings: WorkingsDocument): Extent | null {
@@ -64,8 +82,9 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument): Exte
 
 /** Evaluates the workings over a run and makes what it draws for one stretch of the horizontal axis. */
 export function renderRun(evaluator: Evaluator, request: RenderRequest, told: Told): RenderedRun {
-  const { workings, traces, moving, frontRunId } = request;
+  const { workings, traces, moving, frontRunId, afresh } = request;
   const isFront = evaluator.run.id === frontRunId;
+  if (afresh) told.forget();
   const { outcomes } = evaluator.evaluate(workings, { moving });
   const seriesOf = (reference: SeriesRef) => orRefusal(() => evaluator.series(workings, reference));
   const horizontal = seriesOf(workings.horizontal);
@@ -79,17 +98,46 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: To
         symbol,
         quantity,
         unit,
-        line: lineOf(series, horizontal, request),
+        line: newLineOf(reference, series, horizontal, request, told),
         curves: moving && !isFront ? [] : curvesOn(reference, workings, outcomes),
       };
     }
+  for (const reference of told.lines.keys()) if (!(reference in drawn)) told.lines.delete(reference);
   return {
     runId: evaluator.run.id,
     entryIds: workings.entries.map(({ id }) => id),
-    changed: changedSince(told, outcomes),
+    changed: changedSince(told.outcomes, outcomes),
     traces: drawn,
     residuals: residualsOf(workings, traces, outcomes, request),
   };
+}
+
+/** The line of a series, or null where the one that was told last still stands. */
+function newLineOf(
+  reference: SeriesRef,
+  series: Series,
+  horizontal: Series,
+  request: RenderRequest,
+  { lines }: Told,
+): ThinLine | null {
+  const { workings, sight, axisUnit, width, moving } = request;
+  const isTime = workings.horizontal === 't';
+  const inputs = [
+    series,
+    sight.from,
+    sight.to,
+    width,
+    ...(isTime ? [] : [horizontal, printedUnit(axisUnit)]),
+  ];
+  const before = lines.get(reference);
+  const stands =
+    before !== undefined &&
+    before.inputs.length === inputs.length &&
+    before.inputs.every((part, i) => part === inputs[i]) &&
+    (moving || !before.isCoarse);
+  if (stands) return null;
+  lines.set(reference, { inputs, isCoarse: moving && isTime });
+  return lineOf(series, horizontal, request);
 }
 
 function lineOf(
@@ -167,7 +215,10 @@ function thinResiduals(x: Float64Array, y: Float64Array, width: number, sight: S
   return thinSeries(series, 0, y.length, Math.max(Math.round(width), 100));
 }
 
-function changedSince(told: Told, outcomes: Map<string, Outcome>): Record<string, ShownOutcome> {
+function changedSince(
+  told: Map<string, Outcome>,
+  outcomes: Map<string, Outcome>,
+): Record<string, ShownOutcome> {
   const changed: Record<string, ShownOutcome> = {};
   for (const [id, outcome] of outcomes) {
     const before = told.get(id);

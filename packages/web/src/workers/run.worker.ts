@@ -2,7 +2,7 @@ import { Refusal, budgetOf } from '@heuristor/core';
 import * as Comlink from 'comlink';
 import { exportColumns } from './exportColumns';
 import { type RenderedRun, type RunWorker } from './protocol';
-import { type Told, extentOf, renderRun } from './renderRun';
+import { Told, extentOf, renderRun } from './renderRun';
 import { RunStore } from './runStore';
 
 const store = new RunStore();
@@ -11,7 +11,7 @@ const told = new Map<string, Told>();
 const api: RunWorker = {
   put(run, readings) {
     store.put(run, readings);
-    told.set(run.id, new Map());
+    told.set(run.id, new Told());
   },
   append: (channelId, firstIndex, values, times) => store.append(channelId, firstIndex, values, times),
   drop(runId) {
@@ -27,14 +27,13 @@ const api: RunWorker = {
   render(runIds, request) {
     const rendered = runIds.flatMap((id): RenderedRun[] => {
       const evaluator = store.evaluator(id);
-      return evaluator === null ? [] : [renderRun(evaluator, request, told.get(id) ?? new Map())];
+      return evaluator === null ? [] : [renderRun(evaluator, request, told.get(id) ?? new Told())];
     });
     // Handed over rather than copied; curves belong to outcomes that are kept, so they are copied.
     const buffers = rendered.flatMap(({ traces, residuals }) =>
-      [...Object.values(traces), ...Object.values(residuals)].flatMap(({ line }) => [
-        line.x.buffer,
-        line.y.buffer,
-      ]),
+      [...Object.values(traces), ...Object.values(residuals)].flatMap(({ line }) =>
+        line === null ? [] : [line.x.buffer, line.y.buffer],
+      ),
     );
     return Comlink.transfer(rendered, [...new Set(buffers)] as Transferable[]);
   },

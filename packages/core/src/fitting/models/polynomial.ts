@@ -55,7 +55,9 @@ export function solvePolynomial({ x, y }: FitPoints, degree: number): RelationSo
     },
     gradient(_own, place) {
       const u = (place - middle) / scale;
-      return Array.from({ length: degree + 1 }, (_, k) => u ** k);
+      const row = [1];
+      for (let k = 1; k <= degree; k++) row.push(row[k - 1] * u);
+      return row;
     },
   };
 }

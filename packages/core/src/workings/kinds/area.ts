@@ -1,6 +1,6 @@
 import { type Area, areaAlongPath, areaBetween } from '../../calculus/area';
 import { type Influence, type Quantity, effectiveDegreesOfFreedom, varianceOf } from '../../results/quantity';
-import { type NoisePath, type Stretch, addStretches } from '../../series/noisePath';
+import { type NoisePath, type Stretch, addStretches, scaledStretch } from '../../series/noisePath';
 import { valuesAtTimesOf } from '../../series/series';
 import { multiplyUnits } from '../../units/unit';
 import { axisField, regionField, seriesField } from '../fields';
@@ -87,7 +87,7 @@ export function gathered(parts: readonly [NoisePath | null, Stretch | null][]): 
     const spread = noise.spread(weights);
     const sigma = root.level.between(spread.first, spread.first + spread.weights.length).standardDeviation;
     if (!Number.isFinite(sigma)) continue;
-    const effect = { first: spread.first, weights: spread.weights.map((weight) => weight * sigma) };
+    const effect = scaledStretch(spread, sigma);
     const shared = found.find((influence) => influence.root === root.key);
     if (shared === undefined) found.push({ root: root.key, label: root.label, effect });
     else shared.effect = addStretches(shared.effect, effect);

@@ -1,0 +1,30 @@
+import { usualPlan } from '@heuristor/contracts';
+import { createInvestigation } from '../services/investigations';
+import { addRun } from '../services/runs';
+
+/** A channel of a run that is being recorded, on the database that the models are bound to. */
+export async function newChannel(kind: 'regular' | 'timed' = 'regular'): Promise<number> {
+  const run = await addRun({
+    investigationId: await createInvestigation('Blocks'),
+    origin: 'recorded',
+    state: 'recording',
+    plan: usualPlan,
+    channels: [
+      {
+        key: 'x',
+        symbol: 'x',
+        quantity: 'position',
+        unit: 'm',
+        timeUnit: 's',
+        sampling: kind === 'regular' ? { kind, start: 0, interval: 0.02 } : { kind },
+        low: null,
+        high: null,
+        noise: null,
+        deviceCode: null,
+        zero: 0,
+        reversed: false,
+      },
+    ],
+  });
+  return run.channels[0].id;
+}

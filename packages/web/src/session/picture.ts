@@ -1,0 +1,84 @@
+import { type WorkingsDocument } from '@heuristor/contracts';
+import { type SeriesRef } from '@heuristor/core';
+import { type DrawnTrace, type Frame, composeTraces } from '../workers/compose';
+import { KnownLines } from '../workers/knownLines';
+import { type RenderRequest, type RenderedRun, type ShownOutcome } from '../workers/protocol';
+
+/** What the workers said last. */
+export interface Picture {
+  frame: Frame | null;
+  traces: DrawnTrace[];
+  /** By run, then by entry; an outcome that did not change stays the same object. */
+  outcomes: Record<string, Record<string, ShownOutcome>>;
+}
+
+/**
+ * Puts together what the workers say into what the bench shows. They leave out what has not changed; should an answer get lost,
+ * everything is asked for afresh.
+ */
+export class PictureMaker {
+  private readonly lines = new KnownLines();
+  private picture: Picture = { frame: null, traces: [], outcomes: {} };
+  private afresh = true;
+
+  /**
+   * Asks for a picture of the workings.
+   * @param ask asks the workers; where it fails, everything is asked for afresh next time
+   */
+  async make(
+    request: Omit<RenderRequest, 'afresh' | 'sight' | 'axisUnit'>,
+    frame: Frame,
+    ask: (request: RenderRequest) => Promise<RenderedRun[]>,
+  ): Promise<Picture> {
+    for (;;) {
+      const { afresh } = this;
+      this.afresh = true;
+      const rendered = await ask({
+        ...request,
+        sight: frame.sight,
+        axisUnit: frame.horizontal.unit,
+        afresh,
+      });
+      const picture = this.pictureOf(rendered, request.workings, request.traces, frame);
+      if (picture === null && !afresh) continue;
+      if (picture === null) throw new Error('A line was left out of what was asked for afresh.');
+      this.afresh = false;
+      return (this.picture = picture);
+    }
+  }
+
+  private pictureOf(
+    rendered: readonly RenderedRun[],
+    workings: WorkingsDocument,
+    references: readonly SeriesRef[],
+    frame: Frame,
+  ): Picture | null {
+    const complete = this.lines.complete(rendered);
+    if (complete === null) return null;
+    const { outcomes: before, traces } = this.picture;
+    return {
+      frame,
+      traces: composeTraces(complete, workings, references, frame.sight, traces),
+      outcomes: Object.fromEntries(
+        rendered.map(({ runId, changed, entryIds }) => [
+          runId,
+          outcomesOf(before[runId] ?? {}, changed, entryIds),
+        ]),
+      ),
+    };
+  }
+}
+
+function outcomesOf(
+  before: Record<string, ShownOutcome>,
+  changed: Record<string, ShownOutcome>,
+  entryIds: readonly string[],
+): Record<string, ShownOutcome> {
+  if (Object.keys(changed).length === 0 && Object.keys(before).length === entryIds.length) return before;
+  return Object.fromEntries(
+    entryIds.flatMap((id) => {
+      const outcome = changed[id] ?? before[id];
+      return outcome === undefined ? [] : [[id, outcome]];
+    }),
+  );
+}

@@ -1,0 +1,50 @@
+import { type RenderedRun, type RunTrace, type ThinLine } from './protocol';
+
+/** A run's part with every line in it. */
+export interface CompleteRun extends Pick<RenderedRun, 'runId'> {
+  traces: Record<string, CompleteTrace>;
+  residuals: Record<string, CompleteTrace>;
+}
+
+export interface CompleteTrace extends RunTrace {
+  line: ThinLine;
+}
+
+/** The lines that workers told last, for those that they leave out because nothing has changed. */
+export class KnownLines {
+  /** By run, then by trace. */
+  private known = new Map<string, Map<string, ThinLine>>();
+
+  /** The runs with all their lines, or null where one that was left out is not known: then all must be told afresh. */
+  complete(rendered: readonly RenderedRun[]): CompleteRun[] | null {
+    const known = new Map<string, Map<string, ThinLine>>();
+    let isWhole = true;
+    const filled = (
+      runId: string,
+      kind: string,
+      traces: Record<string, RunTrace>,
+    ): Record<string, CompleteTrace> => {
+      const lines = known.get(runId) ?? new Map<string, ThinLine>();
+      known.set(runId, lines);
+      const complete: Record<string, CompleteTrace> = {};
+      for (const [name, trace] of Object.entries(traces)) {
+        const key = `${kind} ${name}`;
+        const line = trace.line ?? this.known.get(runId)?.get(key);
+        if (line === undefined) {
+          isWhole = false;
+          continue;
+        }
+        lines.set(key, line);
+        complete[name] = { ...trace, line };
+      }
+      return complete;
+    };
+    const runs = rendered.map(({ runId, traces, residuals }) => ({
+      runId,
+      traces: filled(runId, 'trace', traces),
+      residuals: filled(runId, 'residuals', residuals),
+    }));
+    this.known = known;
+    return isWhole ? runs : null;
+  }
+}
