@@ -1,7 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { type Entry, entrySentence, kindOf, regionOfEntry } from '@heuristor/core';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import { GripVertical, ThreeDots } from 'react-bootstrap-icons';
 import { useNames, useSession } from '../session/context';
@@ -13,12 +13,13 @@ import { WindowSlider } from './WindowSlider';
 
 interface Props {
   entry: Entry;
-  /** Ids of the entries of its group, in order. */
-  neighbours: string[];
+  /** The entries before and after it in its group. */
+  previous: string | undefined;
+  next: string | undefined;
 }
 
 /** One entry of the workings: a sentence and what it works out for the runs. */
-export function EntryCard({ entry, neighbours }: Props) {
+export const EntryCard = memo(function EntryCard({ entry, previous, next }: Props) {
   const session = useSession();
   const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
     useSortable({ id: entry.id });
@@ -31,7 +32,6 @@ export function EntryCard({ entry, neighbours }: Props) {
   const isSeries = yields === 'series';
   const values = entry as unknown as Readonly<Record<string, unknown>>;
   const flags = Object.entries(fields).filter(([, field]) => field.type === 'flag');
-  const place = neighbours.indexOf(entry.id);
   const moveTo = (other: string | undefined) => {
     if (other !== undefined) session.changeWorkings((sheet) => withMoved(sheet, entry.id, other));
   };
@@ -101,13 +101,10 @@ export function EntryCard({ entry, neighbours }: Props) {
                 {digits ? 'Fewer digits' : 'All digits'}
               </Dropdown.Item>
             )}
-            <Dropdown.Item disabled={place <= 0} onClick={() => moveTo(neighbours[place - 1])}>
+            <Dropdown.Item disabled={previous === undefined} onClick={() => moveTo(previous)}>
               Move up
             </Dropdown.Item>
-            <Dropdown.Item
-              disabled={place === neighbours.length - 1}
-              onClick={() => moveTo(neighbours[place + 1])}
-            >
+            <Dropdown.Item disabled={next === undefined} onClick={() => moveTo(next)}>
               Move down
             </Dropdown.Item>
             <Dropdown.Item onClick={() => session.changeWorkings((sheet) => withoutEntry(sheet, entry.id))}>
@@ -121,4 +118,4 @@ export function EntryCard({ entry, neighbours }: Props) {
       <EntryResults entry={entry} digits={digits} />
     </section>
   );
-}
+});

@@ -9,12 +9,12 @@ import {
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { entryKindKeys, kindOf } from '@heuristor/core';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useNames, useSession } from '../session/context';
-import { groupsOf, seriesChoices, withEntry, withMoved, withRegion } from '../session/edits';
+import { groupsOf, orderOf, seriesChoices, withEntry, withMoved, withRegion } from '../session/edits';
 import { EntryCard } from './EntryCard';
 import { regionOffers } from './Offers';
 import { RegionHead } from './RegionHead';
@@ -22,15 +22,12 @@ import { RegionHead } from './RegionHead';
 export function WorkingsColumn() {
   const session = useSession();
   const workings = useDocuments((documents) => documents.workings);
+  const order = useDocuments(useShallow((documents) => orderOf(documents.workings)));
   const groups = useMemo(() => groupsOf(workings), [workings]);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const order = groups.flatMap(({ region, entries }) => [
-    ...(region === null ? [] : [region.id]),
-    ...entries.map(({ id }) => id),
-  ]);
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over !== null)
       session.changeWorkings((sheet) => withMoved(sheet, String(active.id), String(over.id)));
@@ -57,8 +54,13 @@ export function WorkingsColumn() {
                 aria-label={region === null ? 'Without a region' : `On region ${region.letter}`}
               >
                 {region !== null && <RegionHead region={region} />}
-                {entries.map((entry) => (
-                  <EntryCard key={entry.id} entry={entry} neighbours={entries.map(({ id }) => id)} />
+                {entries.map((entry, i) => (
+                  <EntryCard
+                    key={entry.id}
+                    entry={entry}
+                    previous={entries[i - 1]?.id}
+                    next={entries[i + 1]?.id}
+                  />
                 ))}
               </section>
             ))}
@@ -69,8 +71,21 @@ export function WorkingsColumn() {
   );
 }
 
+const WorkOut = memo(function WorkOut() {
+  return (
+    <Dropdown align="end">
+      <Dropdown.Toggle variant="plain" className="no-caret">
+        <PlusLg aria-hidden /> Work out
+      </Dropdown.Toggle>
+      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="tall-menu">
+        <WorkOutItems />
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+});
+
 /** Every kind of entry there is, in the menus that their declarations ask for. */
-function WorkOut() {
+function WorkOutItems() {
   const session = useSession();
   const { workings, runs } = useDocuments(
     useShallow(({ workings: sheet, runs: own }) => ({ workings: sheet, runs: own })),
@@ -93,53 +108,48 @@ function WorkOut() {
   const onSeries = entryKindKeys.filter((kind) => kindOf(kind).offered === 'series');
   const onSheet = entryKindKeys.filter((kind) => kindOf(kind).offered === 'sheet');
   return (
-    <Dropdown align="end">
-      <Dropdown.Toggle variant="plain" className="no-caret">
-        <PlusLg aria-hidden /> Work out
-      </Dropdown.Toggle>
-      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="tall-menu">
-        <Dropdown.Item onClick={addMiddleRegion} disabled={choices.length === 0}>
-          Region
-        </Dropdown.Item>
-        {onSheet.flatMap((kind) =>
-          kindOf(kind).offers.map(({ title, preset }) => (
-            <Dropdown.Item key={title} onClick={() => add({ kind, preset, of: 't' })}>
-              {title}
-            </Dropdown.Item>
-          )),
-        )}
-        {onSeries.map((kind) => (
-          <div key={kind}>
-            <Dropdown.Divider />
-            {kindOf(kind).offers.flatMap(({ title, preset }) =>
-              choices.map((choice) => (
-                <Dropdown.Item
-                  key={`${title}${choice}`}
-                  onClick={() => add({ kind, preset, of: choice, nameOfSource: nameOf(choice) })}
-                >
-                  {title} {nameOf(choice)}
-                </Dropdown.Item>
-              )),
-            )}
-          </div>
-        ))}
-        {choices.length > 0 && (
-          <>
-            <Dropdown.Divider />
-            <Dropdown.Header>
-              {region === undefined ? 'On the whole run' : `On region ${region.letter}`}
-            </Dropdown.Header>
-            {regionOffers.map(({ kind, title, preset }) => (
+    <>
+      <Dropdown.Item onClick={addMiddleRegion} disabled={choices.length === 0}>
+        Region
+      </Dropdown.Item>
+      {onSheet.flatMap((kind) =>
+        kindOf(kind).offers.map(({ title, preset }) => (
+          <Dropdown.Item key={title} onClick={() => add({ kind, preset, of: 't' })}>
+            {title}
+          </Dropdown.Item>
+        )),
+      )}
+      {onSeries.map((kind) => (
+        <div key={kind}>
+          <Dropdown.Divider />
+          {kindOf(kind).offers.flatMap(({ title, preset }) =>
+            choices.map((choice) => (
               <Dropdown.Item
-                key={title}
-                onClick={() => add({ kind, preset, of: choices[0], region: region?.id ?? null })}
+                key={`${title}${choice}`}
+                onClick={() => add({ kind, preset, of: choice, nameOfSource: nameOf(choice) })}
               >
-                {title} of {nameOf(choices[0])}
+                {title} {nameOf(choice)}
               </Dropdown.Item>
-            ))}
-          </>
-        )}
-      </Dropdown.Menu>
-    </Dropdown>
+            )),
+          )}
+        </div>
+      ))}
+      {choices.length > 0 && (
+        <>
+          <Dropdown.Divider />
+          <Dropdown.Header>
+            {region === undefined ? 'On the whole run' : `On region ${region.letter}`}
+          </Dropdown.Header>
+          {regionOffers.map(({ kind, title, preset }) => (
+            <Dropdown.Item
+              key={title}
+              onClick={() => add({ kind, preset, of: choices[0], region: region?.id ?? null })}
+            >
+              {title} of {nameOf(choices[0])}
+            </Dropdown.Item>
+          ))}
+        </>
+      )}
+    </>
   );
 }

@@ -4,8 +4,8 @@ import { colours } from '../theme/colours';
 import { runStyle } from '../theme/runStyles';
 import { saveFile } from './saveFile';
 
-/** The canvases of the traces on the screen, by the key of their trace. */
-export const traceCanvases = { current: new Map<string, HTMLCanvasElement>() };
+/** The canvases of the traces on the screen, from the lowest to the topmost, by the key of their trace. */
+export const traceCanvases = { current: new Map<string, HTMLCanvasElement[]>() };
 
 const margin = 16;
 const headHeight = 56;
@@ -13,15 +13,16 @@ const headHeight = 56;
 /** Draws the traces as they stand into one picture, with the investigation's name and the runs they show. */
 function composePicture({ documents, picture: shown }: BenchSession): HTMLCanvasElement | null {
   const { name, runs } = documents.getState();
-  const canvases = shown
+  const panels = shown
     .getState()
-    .traces.map(({ key }) => traceCanvases.current.get(key))
-    .filter((canvas) => canvas !== undefined);
-  if (canvases.length === 0) return null;
+    .traces.map(({ key }) => traceCanvases.current.get(key) ?? [])
+    .filter((layers) => layers.length > 0);
+  if (panels.length === 0) return null;
+  const heightOf = (layers: readonly HTMLCanvasElement[]) => Math.max(...layers.map(({ height }) => height));
   const scale = window.devicePixelRatio;
-  const width = Math.max(...canvases.map((canvas) => canvas.width)) + 2 * margin * scale;
+  const width = Math.max(...panels.flat().map((canvas) => canvas.width)) + 2 * margin * scale;
   const height =
-    canvases.reduce((sum, canvas) => sum + canvas.height + 6 * scale, 0) + (headHeight + margin) * scale;
+    panels.reduce((sum, layers) => sum + heightOf(layers) + 6 * scale, 0) + (headHeight + margin) * scale;
   const picture = document.createElement('canvas');
   picture.width = width;
   picture.height = height;
@@ -49,9 +50,10 @@ function composePicture({ documents, picture: shown }: BenchSession): HTMLCanvas
     x += 34 + context.measureText(label).width + 20;
   }
   let y = headHeight;
-  for (const canvas of canvases) {
-    context.drawImage(canvas, margin, y, canvas.width / scale, canvas.height / scale);
-    y += canvas.height / scale + 6;
+  for (const layers of panels) {
+    for (const canvas of layers)
+      context.drawImage(canvas, margin, y, canvas.width / scale, canvas.height / scale);
+    y += heightOf(layers) / scale + 6;
   }
   return picture;
 }

@@ -2,7 +2,7 @@ import { type ReactNode, createContext, useContext, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { type BenchSession, type Documents, type View } from './benchSession';
-import { abscissaOfRuns, namesOf } from './edits';
+import { abscissaOfRuns, entryNames, namesOf } from './edits';
 import { type Picture } from './picture';
 import { frontRun } from './runs';
 
@@ -33,8 +33,7 @@ export function useFrontRun() {
 
 /** How references are called on this bench. */
 export function useNames(): (reference: string) => string {
-  const { workings, runs } = useDocuments(
-    useShallow(({ workings: sheet, runs: own }) => ({ workings: sheet, runs: own })),
-  );
-  return useMemo(() => namesOf(workings, abscissaOfRuns(runs)), [workings, runs]);
+  const names = useDocuments(useShallow(({ workings }) => entryNames(workings)));
+  const abscissa = useDocuments(({ runs }) => abscissaOfRuns(runs));
+  return useMemo(() => namesOf(names, abscissa), [names, abscissa]);
 }

@@ -5,6 +5,7 @@ import {
   explicitTraces,
   freeLetter,
   groupsOf,
+  entryNames,
   namesOf,
   withEntry,
   withHorizontal,
@@ -113,7 +114,7 @@ test('traces are shown and hidden, and the last one stays', () => {
 test('a region lies on the axis that is shown, and references are called by their names', () => {
   const { workings } = withRegion({ ...emptyWorkings, horizontal: 'channel:x' }, 0.1, 0.2);
   expect(workings.entries[0]).toMatchObject({ along: 'channel:x', letter: 'A' });
-  const nameOf = namesOf(sheet([{ kind: 'integral', id: 's', name: 's', of: 'channel:x' }]), 't');
+  const nameOf = namesOf(entryNames(sheet([{ kind: 'integral', id: 's', name: 's', of: 'channel:x' }])), 't');
   expect(['t', 'channel:F', 'entry:s', 'entry:gone'].map(nameOf)).toEqual([
     't',
     'F',

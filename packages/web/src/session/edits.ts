@@ -180,13 +180,27 @@ export function groupsOf({ entries }: WorkingsDocument): EntryGroup[] {
   ];
 }
 
+/** The order of the sheet: regions and entries by their ids. */
+export const orderOf = (workings: WorkingsDocument): string[] =>
+  groupsOf(workings).flatMap(({ region, entries }) => [
+    ...(region === null ? [] : [region.id]),
+    ...entries.map(({ id }) => id),
+  ]);
+
+/** The names that people gave to entries, by their ids. */
+export const entryNames = ({ entries }: WorkingsDocument): Record<string, string> =>
+  Object.fromEntries(entries.map(({ id, name }) => [id, name]));
+
 /** How a reference is called on this bench. */
-export function namesOf({ entries }: WorkingsDocument, abscissa: string): (reference: string) => string {
+export function namesOf(
+  names: Readonly<Record<string, string>>,
+  abscissa: string,
+): (reference: string) => string {
   return (reference) => {
     if (reference === 't') return abscissa;
     const name = nameIn(reference);
     if (reference.startsWith('channel:')) return name;
-    return entries.find(({ id }) => id === name)?.name ?? 'a removed series';
+    return names[name] ?? 'a removed series';
   };
 }
 

@@ -1,0 +1,109 @@
+import { type Chart } from 'chart.js';
+import { colours, faded } from '../theme/colours';
+import { highlighter } from '../theme/runStyles';
+import { type Line } from '../workers/protocol';
+import { type RegionBounds, fontScale } from './geometry';
+
+/** A fitted curve, and whether it belongs to the run in front. */
+export interface DrawnCurve extends Line {
+  front: boolean;
+}
+
+export interface UnderLayer {
+  regions: readonly RegionBounds[];
+}
+
+export interface OverLayer {
+  curves: readonly DrawnCurve[];
+  label: string;
+  bottomLabel: string | null;
+}
+
+/**
+ * What a hand moves lies on canvases of its own, under and over the chart: so a dragged region costs two rectangles and a
+ * curve, not all lines once more. Both are drawn in the chart's own scales.
+ */
+function begin(canvas: HTMLCanvasElement, chart: Chart): CanvasRenderingContext2D | null {
+  const { width, height, currentDevicePixelRatio: ratio } = chart;
+  const [columns, rows] = [Math.round(width * ratio), Math.round(height * ratio)];
+  if (canvas.width !== columns) canvas.width = columns;
+  if (canvas.height !== rows) canvas.height = rows;
+  canvas.style.width = `${width}px`;
+  canvas.style.height = `${height}px`;
+  const context = canvas.getContext('2d');
+  if (context === null) return null;
+  context.setTransform(ratio, 0, 0, ratio, 0, 0);
+  context.clearRect(0, 0, width, height);
+  return context;
+}
+
+function clipToPlot(context: CanvasRenderingContext2D, { chartArea }: Chart): void {
+  context.beginPath();
+  context.rect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
+  context.clip();
+}
+
+/** The sheet, and the regions under the lines. */
+export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions }: UnderLayer): void {
+  const context = begin(canvas, chart);
+  if (context === null) return;
+  const { chartArea, scales } = chart;
+  context.fillStyle = colours.sheet;
+  context.fillRect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
+  context.save();
+  clipToPlot(context, chart);
+  for (const { letter, start, end } of regions) {
+    const { fill, edge } = highlighter(letter);
+    const [left, right] = [scales.x.getPixelForValue(start), scales.x.getPixelForValue(end)];
+    context.globalAlpha = 0.45;
+    context.fillStyle = fill;
+    context.fillRect(left, chartArea.top, right - left, chartArea.height);
+    context.globalAlpha = 1;
+    context.strokeStyle = edge;
+    context.lineWidth = 1.5;
+    context.beginPath();
+    for (const x of [left, right]) {
+      context.moveTo(x, chartArea.top);
+      context.lineTo(x, chartArea.bottom);
+    }
+    context.stroke();
+  }
+  context.restore();
+}
+
+/** Fitted curves over the lines, and the label of the axis in its corner. */
+export function paintOver(
+  canvas: HTMLCanvasElement,
+  chart: Chart,
+  { curves, label, bottomLabel }: OverLayer,
+): void {
+  const context = begin(canvas, chart);
+  if (context === null) return;
+  const { chartArea, scales } = chart;
+  context.save();
+  clipToPlot(context, chart);
+  context.lineJoin = 'round';
+  for (const { x, y, front } of curves) {
+    context.strokeStyle = front ? colours.text : faded(colours.text, 0.5);
+    context.lineWidth = front ? 1.75 : 1;
+    context.beginPath();
+    for (let i = 0; i < x.length; i++)
+      context.lineTo(scales.x.getPixelForValue(x[i]), scales.y.getPixelForValue(y[i]));
+    context.stroke();
+  }
+  context.restore();
+  const size = 13 * fontScale();
+  context.font = `650 ${size}px "Inter Variable"`;
+  context.textBaseline = 'top';
+  const { width } = context.measureText(label);
+  context.fillStyle = faded(colours.sheet, 0.88);
+  context.fillRect(chartArea.right - width - 18, chartArea.top + 5, width + 12, size + 6);
+  context.fillStyle = colours.text;
+  context.fillText(label, chartArea.right - width - 12, chartArea.top + 8);
+  if (bottomLabel !== null) {
+    // In the corner under the other axis, where no tick label ever stands.
+    context.textAlign = 'right';
+    context.fillText(bottomLabel, chartArea.left - 14, chartArea.bottom + 10);
+    context.textAlign = 'left';
+  }
+}
