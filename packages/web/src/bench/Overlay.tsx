@@ -146,7 +146,7 @@ export function Overlay({ front, stack, regions }: Props) {
             </div>
           ) : null;
         })}
-      <RegionMarks regions={regions} frame={frame} width={width} />
+      <RegionMarks regions={regions} frame={frame} width={width} onGrab={() => setCursor(null)} />
       {cursor !== null && drag.current === null && cursor >= 0 && cursor <= width && (
         <CursorReadings at={cursor} front={front} stack={stack} />
       )}

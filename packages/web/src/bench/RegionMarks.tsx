@@ -8,10 +8,12 @@ interface Props {
   regions: RegionBounds[];
   frame: Frame;
   width: number;
+  /** Told when a hand takes hold of an end. */
+  onGrab: () => void;
 }
 
 /** The lettered tabs of the regions and the handles at their ends. */
-export function RegionMarks({ regions, frame, width }: Props) {
+export function RegionMarks({ regions, frame, width, onGrab }: Props) {
   const session = useSession();
   const selected = useView(({ selectedRegion }) => selectedRegion);
   const { sight, step } = frame;
@@ -43,6 +45,7 @@ export function RegionMarks({ regions, frame, width }: Props) {
                 toValue={(pixels) => valueAtPixel(pixels, sight, width)}
                 step={step}
                 width={width}
+                onGrab={onGrab}
               />
             ))}
           </div>
@@ -60,9 +63,10 @@ interface HandleProps {
   toValue: (pixel: number) => number;
   step: number;
   width: number;
+  onGrab: () => void;
 }
 
-function Handle({ region, side, edge, pixel, toValue, step, width }: HandleProps) {
+function Handle({ region, side, edge, pixel, toValue, step, width, onGrab }: HandleProps) {
   const session = useSession();
   const dragging = useRef(false);
   if (pixel < -6 || pixel > width + 6) return null;
@@ -76,6 +80,7 @@ function Handle({ region, side, edge, pixel, toValue, step, width }: HandleProps
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     dragging.current = true;
+    onGrab();
     session.view.setState({ selectedRegion: region.id });
   };
   const onPointerMove = (event: PointerEvent<HTMLElement>) => {

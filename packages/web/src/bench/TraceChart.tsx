@@ -122,20 +122,24 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
   const bottomLabel =
     isBottom && frame !== null ? axisLabel(frame.horizontal.symbol, frame.horizontal.unit) : null;
   const curves = trace?.curves;
-  // Before the chart is drawn, which draws these too.
+  // These come before the chart is drawn, which draws them too; one that has not been laid out yet has no scales to draw in.
+  useEffect(() => {
+    layers.current = { ...layers.current, regions };
+    const [below, current] = [under.current, chart.current];
+    if (below !== null && current !== null && 'x' in current.scales)
+      paintUnder(below, current, layers.current);
+  }, [regions, large]);
   useEffect(() => {
     layers.current = {
-      regions,
+      ...layers.current,
       curves: (curves ?? []).map((curve) => ({ ...curve, front: styles.get(curve.runId)?.front === true })),
       label,
       bottomLabel,
     };
-    const [below, current, above] = [under.current, chart.current, over.current];
-    // A chart that has not been laid out yet has no scales to draw in; it draws these when it is.
-    if (below === null || current === null || above === null || !('x' in current.scales)) return;
-    paintUnder(below, current, layers.current);
-    paintOver(above, current, layers.current);
-  }, [regions, curves, styles, label, bottomLabel, large]);
+    const [current, above] = [chart.current, over.current];
+    if (current !== null && above !== null && 'x' in current.scales)
+      paintOver(above, current, layers.current);
+  }, [curves, styles, label, bottomLabel, large]);
 
   const lines = trace?.lines;
   const [low, high] = [trace?.low, trace?.high];

@@ -95,7 +95,10 @@ export class BenchSession {
     this.feed = new RunFeed(
       this.pool,
       getNumbers,
-      () => this.loop.soon(liveMilliseconds),
+      () => {
+        this.readings++;
+        this.loop.soon(liveMilliseconds);
+      },
       (run, error) => tell({ kind: 'fault', text: `${run.name} could not be read. ${sentenceOf(error)}` }),
     );
     this.listen();
@@ -352,6 +355,8 @@ export class BenchSession {
 
   private readonly maker = new PictureMaker();
   private extents: { of: unknown[]; extents: Extent[] } = { of: [], extents: [] };
+  /** Grows whenever readings have come. */
+  private readings = 0;
 
   private async render(): Promise<void> {
     if (this.disposed) return;
@@ -360,7 +365,7 @@ export class BenchSession {
     const runIds = shownRuns(runs).map(({ id }) => id);
     const references = explicitTraces(workings, runs);
     try {
-      const extents = await this.extentsOf(runIds, workings, sight !== null && moving);
+      const extents = await this.extentsOf(runIds, workings);
       const frame = frameOf(extents, workings.horizontal === 't', sight);
       const picture = await this.maker.make(
         {
@@ -384,10 +389,11 @@ export class BenchSession {
     return this.disposed;
   }
 
-  /** While a hand zooms, the whole reach of the axis cannot change. */
-  private async extentsOf(runIds: string[], workings: WorkingsDocument, isFixed: boolean): Promise<Extent[]> {
-    const of = [runIds.join(), workings.horizontal];
-    if (isFixed && of.every((part, i) => part === this.extents.of[i])) return this.extents.extents;
+  /** The ends of the axis in each run; they are asked for only where something may have moved them. */
+  private async extentsOf(runIds: string[], workings: WorkingsDocument): Promise<Extent[]> {
+    const { horizontal, entries } = workings;
+    const of = [runIds.join(), horizontal, this.readings, horizontal.startsWith('entry:') ? entries : null];
+    if (of.every((part, i) => part === this.extents.of[i])) return this.extents.extents;
     const extents = await this.pool.extents(runIds, workings);
     this.extents = { of, extents };
     return extents;
