@@ -1,7 +1,20 @@
 import { type Sight } from '../workers/protocol';
 
+/** The size of the type, for the usual and the presenter's size: asked once for each, since asking makes a browser lay out the page. */
+const scales = new Map<string | undefined, number>();
+
+/** How much larger than usual the type is. */
+export function fontScale(): number {
+  const { presenter } = document.documentElement.dataset;
+  let scale = scales.get(presenter);
+  if (scale === undefined) {
+    scale = parseFloat(getComputedStyle(document.documentElement).fontSize) / 16;
+    scales.set(presenter, scale);
+  }
+  return scale;
+}
+
 /** Where the plots lie in their panels: all panels share these, so that one overlay fits the whole stack. They grow with the type. */
-export const fontScale = (): number => parseFloat(getComputedStyle(document.documentElement).fontSize) / 16;
 export const plotLeft = (): number => 72 * fontScale();
 export const plotRight = 16;
 export const axisHeight = (): number => 30 * fontScale();
