@@ -189,6 +189,36 @@ test('mean, area, line, parabola and a running integral come with units; residua
   await system.page.waitForFunction(() => document.querySelector('[data-trace^="residuals:"]') !== null);
 });
 
+test('one result is worked out from two others, chosen by what they are called, and follows them', async () => {
+  const choose = async (card: string, label: string, title: string) => {
+    const select = await hand.element(
+      `[aria-label="${card}"] ::-p-xpath(.//label[normalize-space()="${label}"]/following-sibling::select[1])`,
+    );
+    const value = await select.evaluate(
+      (found, wanted) =>
+        [...(found as HTMLSelectElement).options].find(({ text }) => text === wanted)?.value ?? '',
+      title,
+    );
+    expect(value).not.toBe('');
+    await (select as unknown as { select(value: string): Promise<string[]> }).select(value);
+  };
+  await hand.press('Work out');
+  await hand.item('Quotient of two results');
+  const made = '[data-kind="combination"]';
+  const label = async () =>
+    (await (await hand.element(made)).evaluate((card) => card.getAttribute('aria-label'))) ?? '';
+  await choose(await label(), 'First', 'amplitude of sine through x');
+  await choose(await label(), 'Second', 'period of sine through x');
+  const sentence = 'amplitude of sine through x ÷ period of sine through x';
+  const quotient = await hand.result(sentence, 'value');
+  const amplitude = await hand.result('sine through x', 'amplitude');
+  const period = await hand.result('sine through x', 'period');
+  expect(quotient.value).toBeCloseTo(amplitude.value / period.value, 12);
+  expect(await hand.shownText(sentence)).toContain('m\u2009s−1');
+  expect(await hand.otherResults(sentence)).toHaveLength((await hand.otherResults('sine through x')).length);
+  await hand.menu(`More for ${sentence}`, 'Remove');
+});
+
 test('entries are renamed, reordered, removed, and every step is undone and redone', async () => {
   const labels = () =>
     system.page.$$eval('.entry-card', (cards) => cards.map((card) => card.getAttribute('aria-label')));

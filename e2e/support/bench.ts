@@ -129,7 +129,7 @@ export class BenchHand {
 
   /** The full digits of a result of the run in front, from the title of what is shown. */
   async result(lineLabel: string, key: string): Promise<{ value: number; uncertainty: number }> {
-    const selector = `[aria-label="${lineLabel}"] .results [data-result="${key}"] span[title]`;
+    const selector = `[aria-busy="false"] [aria-label="${lineLabel}"] .results [data-result="${key}"] span[title]`;
     const shown = await this.page.waitForSelector(selector, { timeout: 10_000 }).catch(async () => {
       await this.page.screenshot({ path: '.test-data/failure.png' });
       throw new Error(`no ${key} of “${lineLabel}”; .test-data/failure.png shows the page`);
@@ -140,6 +140,7 @@ export class BenchHand {
 
   /** The main results of a line for all runs but the one in front. */
   async otherResults(lineLabel: string): Promise<{ value: number; uncertainty: number }[]> {
+    await this.element('.groups[aria-busy="false"]');
     const titles = await this.page.$$eval(`[aria-label="${lineLabel}"] .other-runs span[title]`, (spans) =>
       spans.map((span) => span.getAttribute('title') ?? ''),
     );

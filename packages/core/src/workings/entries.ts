@@ -34,6 +34,10 @@ export const entrySentence = (entry: Entry, nameOf: NameOf): string =>
 /** Whether an entry makes a series that other entries can speak of. */
 export const yieldsSeries = ({ kind }: Entry): boolean => kindOf(kind).yields === 'series';
 
+/** Whether an entry says the same of every run: it speaks of nothing that a run has. */
+export const isSameForAllRuns = ({ kind }: Entry): boolean =>
+  Object.values(kindOf(kind).fields).every(({ type }) => type !== 'series' && type !== 'result');
+
 /** The region that an entry is worked out on: its id, null for the whole run, undefined where it has none. */
 export function regionOfEntry(entry: Entry): string | null | undefined {
   return 'region' in entry ? entry.region : undefined;

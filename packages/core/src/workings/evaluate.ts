@@ -65,7 +65,7 @@ export class Evaluator {
       const known = done.get(entry.id);
       if (known !== undefined) return known;
       if (open.has(entry.id))
-        throw new Refusal(`“${entry.name}” is worked out from itself. Choose another series for it.`);
+        throw new Refusal(`“${entry.name}” is worked out from itself. Let it speak of something else.`);
       open.add(entry.id);
       const outcome = this.outcomeOf(entry, context, moving);
       open.delete(entry.id);

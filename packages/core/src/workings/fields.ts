@@ -60,5 +60,6 @@ export const integerField = (
 export const numberField = (label: string, usual = 0, low: number | null = null) =>
   ({ type: 'number', label, usual, low }) as const;
 export const flagField = (label: string, usual = false) => ({ type: 'flag', label, usual }) as const;
+export const resultField = (label: string) => ({ type: 'result', label }) as const;
 export const textField = (label: string, most: number, usual = '', pattern: RegExp | null = null) =>
   ({ type: 'text', label, most, usual, pattern }) as const;

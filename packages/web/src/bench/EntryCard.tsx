@@ -1,6 +1,6 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { type Entry, entrySentence, kindOf, regionOfEntry } from '@heuristor/core';
+import { type Entry, entrySentence, isSameForAllRuns, kindOf, regionOfEntry } from '@heuristor/core';
 import { memo, useState } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import { GripVertical, ThreeDots } from 'react-bootstrap-icons';
@@ -24,7 +24,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
   const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
     useSortable({ id: entry.id });
   const [renaming, setRenaming] = useState(false);
-  const [editing, setEditing] = useState(false);
+  const [editing, setEditing] = useState(() => session.view.getState().openEntry === entry.id);
   const [digits, setDigits] = useState(false);
   const nameOf = useNames();
   const { fields, yields } = kindOf(entry.kind);
@@ -114,7 +114,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
         </Dropdown>
       </div>
       <WindowSlider entry={entry} />
-      {(editing || entry.kind === 'constant') && <EntryEditor entry={entry} />}
+      {(editing || isSameForAllRuns(entry)) && <EntryEditor entry={entry} />}
       <EntryResults entry={entry} digits={digits} />
     </section>
   );

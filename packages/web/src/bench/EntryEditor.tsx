@@ -1,8 +1,8 @@
-import { type Entry, type Field, kindOf } from '@heuristor/core';
+import { type Entry, type Field, kindOf, resultRef } from '@heuristor/core';
 import { useId } from 'react';
 import { Form } from 'react-bootstrap';
 import { useShallow } from 'zustand/react/shallow';
-import { useDocuments, useNames, useSession } from '../session/context';
+import { useDocuments, useNames, useResultNames, useSession } from '../session/context';
 import { seriesChoices } from '../session/edits';
 import { NameField } from '../ui/NameField';
 import { NumberField } from '../ui/NumberField';
@@ -110,8 +110,31 @@ function FieldControl({
       );
     case 'text':
       return <NameField label={field.label} value={String(value)} allowEmpty onCommit={set} />;
-    case 'flag':
     case 'result':
+      return <ResultSelect id={id} entry={entry} value={String(value)} set={set} />;
+    case 'flag':
       return null;
   }
+}
+
+/** The results of the other entries, by what they are called. */
+function ResultSelect({
+  id,
+  entry,
+  value,
+  set,
+}: Pick<RowProps, 'id' | 'entry'> & { value: string; set: (value: unknown) => void }) {
+  const names = useResultNames();
+  const own = resultRef(entry.id, '');
+  const choices = Object.entries(names).filter(([reference]) => !reference.startsWith(own));
+  return (
+    <Form.Select id={id} value={value} onChange={(event) => set(event.target.value)}>
+      {!choices.some(([reference]) => reference === value) && <option value={value}>a removed result</option>}
+      {choices.map(([reference, name]) => (
+        <option key={reference} value={reference}>
+          {name}
+        </option>
+      ))}
+    </Form.Select>
+  );
 }

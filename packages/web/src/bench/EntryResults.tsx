@@ -1,4 +1,4 @@
-import { type Entry, kindOf } from '@heuristor/core';
+import { type Entry, isSameForAllRuns, kindOf } from '@heuristor/core';
 import { type Run } from '@heuristor/contracts';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
@@ -20,7 +20,7 @@ export function EntryResults({ entry, digits }: { entry: Entry; digits: boolean 
   );
   if (front === undefined) return null;
   const own = outcomes[shown.findIndex(({ id }) => id === front.id)];
-  const isSame = kindOf(entry.kind).offered === 'sheet';
+  const isSame = isSameForAllRuns(entry);
   const others = shown
     .map((run, i) => ({ run, outcome: outcomes[i] }))
     .filter(({ run }) => run.id !== front.id);

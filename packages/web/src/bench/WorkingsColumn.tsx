@@ -8,13 +8,28 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { entryKindKeys, kindOf } from '@heuristor/core';
+import { type EntryKindKey, entryKindKeys, kindOf } from '@heuristor/core';
 import { memo, useMemo } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
-import { useDocuments, useNames, useSession } from '../session/context';
-import { groupsOf, orderOf, seriesChoices, withEntry, withMoved, withRegion } from '../session/edits';
+import {
+  useDocuments,
+  useFrontRun,
+  useNames,
+  usePicture,
+  useResultNames,
+  useSession,
+} from '../session/context';
+import {
+  groupsOf,
+  mainResults,
+  orderOf,
+  seriesChoices,
+  withEntry,
+  withMoved,
+  withRegion,
+} from '../session/edits';
 import { EntryCard } from './EntryCard';
 import { regionOffers } from './Offers';
 import { RegionHead } from './RegionHead';
@@ -23,6 +38,8 @@ export function WorkingsColumn() {
   const session = useSession();
   const workings = useDocuments((documents) => documents.workings);
   const order = useDocuments(useShallow((documents) => orderOf(documents.workings)));
+  // Numbers that belong to what stood on the sheet before must not pass for those of what stands there now.
+  const isBehind = usePicture((picture) => picture.workings !== workings);
   const groups = useMemo(() => groupsOf(workings), [workings]);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
@@ -46,7 +63,7 @@ export function WorkingsColumn() {
       )}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={order} strategy={verticalListSortingStrategy}>
-          <div className="groups">
+          <div className={`groups ${isBehind ? 'behind' : ''}`} aria-busy={isBehind}>
             {groups.map(({ region, entries }) => (
               <section
                 key={region?.id ?? 'none'}
@@ -84,6 +101,10 @@ const WorkOut = memo(function WorkOut() {
   );
 });
 
+/** Kinds whose fields are filled in after they are made: which results they are to use is not known before. */
+const speaksOfResults = (kind: EntryKindKey) =>
+  Object.values(kindOf(kind).fields).some(({ type }) => type === 'result');
+
 /** Every kind of entry there is, in the menus that their declarations ask for. */
 function WorkOutItems() {
   const session = useSession();
@@ -94,7 +115,15 @@ function WorkOutItems() {
   const choices = seriesChoices(runs, workings);
   const region = workings.entries.find((entry) => entry.kind === 'region');
   const add = (about: Omit<Parameters<typeof withEntry>[2], 'region'> & { region?: string | null }) =>
-    session.changeWorkings((sheet) => withEntry(sheet, runs, { region: null, ...about }).workings);
+    session.changeWorkings((sheet) => {
+      const made = withEntry(sheet, runs, { region: null, ...about });
+      if (speaksOfResults(about.kind)) session.view.setState({ openEntry: made.id });
+      return made.workings;
+    });
+  const front = useFrontRun();
+  const hasResults = Object.keys(useResultNames()).length > 0;
+  const sheetResults = () =>
+    mainResults(workings, session.picture.getState().outcomes[front?.id ?? ''] ?? {});
   const addMiddleRegion = () => {
     const sight = session.picture.getState().frame?.sight;
     if (sight === undefined) return;
@@ -114,7 +143,11 @@ function WorkOutItems() {
       </Dropdown.Item>
       {onSheet.flatMap((kind) =>
         kindOf(kind).offers.map(({ title, preset }) => (
-          <Dropdown.Item key={title} onClick={() => add({ kind, preset, of: 't' })}>
+          <Dropdown.Item
+            key={title}
+            disabled={!hasResults && speaksOfResults(kind)}
+            onClick={() => add({ kind, preset, of: 't', results: sheetResults() })}
+          >
             {title}
           </Dropdown.Item>
         )),

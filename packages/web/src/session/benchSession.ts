@@ -48,6 +48,8 @@ export interface View {
   selectedRegion: string | null;
   /** Series that offers beside the selected region speak of. */
   selectedSeries: SeriesRef | null;
+  /** Entry that was just made and whose fields are to be filled in. */
+  openEntry: string | null;
   /** True while a hand moves something. */
   moving: boolean;
 }
@@ -83,9 +85,10 @@ export class BenchSession {
       frontRunId: null,
       selectedRegion: null,
       selectedSeries: null,
+      openEntry: null,
       moving: false,
     }));
-    this.picture = createStore<Picture>(() => ({ frame: null, traces: [], outcomes: {} }));
+    this.picture = createStore<Picture>(() => ({ workings: null, frame: null, traces: [], outcomes: {} }));
     this.saver = new Saver(
       workings,
       workingsVersion,

@@ -1,8 +1,9 @@
+import { type ResultRef } from '@heuristor/core';
 import { type ReactNode, createContext, useContext, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { type BenchSession, type Documents, type View } from './benchSession';
-import { abscissaOfRuns, entryNames, namesOf } from './edits';
+import { abscissaOfRuns, entryNames, namesOf, resultNames, resultsUsedBy } from './edits';
 import { type Picture } from './picture';
 import { frontRun } from './runs';
 
@@ -31,9 +32,28 @@ export function useFrontRun() {
   return frontRun(runs, chosen);
 }
 
+const noNames: Record<string, string> = {};
+
+/** Every result that stands on the sheet for the run in front, and what it is called. */
+export function useResultNames(wanted = true): Record<ResultRef, string> {
+  const front = useFrontRun();
+  const workings = useDocuments((documents) => (wanted ? documents.workings : null));
+  const abscissa = useDocuments(({ runs }) => abscissaOfRuns(runs));
+  return usePicture(
+    useShallow(({ outcomes }) =>
+      workings === null || front === undefined
+        ? noNames
+        : resultNames(workings, outcomes[front.id] ?? {}, abscissa),
+    ),
+  );
+}
+
 /** How references are called on this bench. */
 export function useNames(): (reference: string) => string {
   const names = useDocuments(useShallow(({ workings }) => entryNames(workings)));
   const abscissa = useDocuments(({ runs }) => abscissaOfRuns(runs));
-  return useMemo(() => namesOf(names, abscissa), [names, abscissa]);
+  const results = useResultNames(
+    useDocuments(({ workings }) => workings.entries.some((entry) => resultsUsedBy(entry).length > 0)),
+  );
+  return useMemo(() => namesOf(names, abscissa, results), [names, abscissa, results]);
 }

@@ -1,12 +1,15 @@
 import { type WorkingsDocument, emptyWorkings, workingsSchema } from '@heuristor/contracts';
-import { type Entry, entryKindKeys, kindOf } from '@heuristor/core';
+import { type Entry, type ResultRef, entryKindKeys, kindOf } from '@heuristor/core';
 import { runOf } from '../testing/runs';
+import { type ShownOutcome } from '../workers/protocol';
 import {
   explicitTraces,
   freeLetter,
-  groupsOf,
   entryNames,
+  groupsOf,
+  mainResults,
   namesOf,
+  resultNames,
   withEntry,
   withHorizontal,
   withMoved,
@@ -43,9 +46,89 @@ test('a new entry of every kind that is offered is one that can be stored', () =
         of: 'channel:x',
         nameOfSource: 'x',
         region: null,
+        results: ['result:a/mean'],
       });
       expect(workingsSchema.safeParse(workings).error).toBeUndefined();
     }
+});
+
+describe('results that other entries can use', () => {
+  const named = (name: string): Entry => ({ ...mean('m', null), name });
+  const combination = (id: string, first: ResultRef, second: ResultRef): Entry => ({
+    kind: 'combination',
+    id,
+    name: '',
+    first,
+    operation: 'quotient',
+    second,
+  });
+  const outcome = (...results: [key: string, name: string, main: boolean][]): ShownOutcome => ({
+    kind: 'results',
+    results: results.map(([key, name, main]) => ({
+      key,
+      name,
+      main,
+      value: 1,
+      halfWidth: null,
+      standardUncertainty: null,
+      degreesOfFreedom: null,
+      roundTo: null,
+      unit: [],
+    })),
+    notes: [],
+    correlations: null,
+    count: null,
+  });
+
+  test('are called by their entry, its name or its sentence', () => {
+    const outcomes = { m: outcome(['mean', 'mean', true], ['sd', 'sd', false]) };
+    expect(resultNames(sheet([named('draught')]), outcomes, 't')).toEqual({
+      'result:m/mean': 'mean of draught',
+      'result:m/sd': 'sd of draught',
+    });
+    expect(resultNames(sheet([named('')]), outcomes, 't')).toEqual({
+      'result:m/mean': 'mean of x',
+      'result:m/sd': 'sd of mean of x',
+    });
+    expect(mainResults(sheet([named('')]), outcomes)).toEqual(['result:m/mean']);
+  });
+
+  test('may speak of each other, in any order, and even in a circle', () => {
+    const value = outcome(['value', 'quotient', true]);
+    const entries = [
+      combination('q', 'result:p/value', 'result:m/mean'),
+      combination('p', 'result:m/mean', 'result:m/mean'),
+      named('draught'),
+    ];
+    const outcomes = { q: value, p: value, m: outcome(['mean', 'mean', true]) };
+    const names = resultNames(sheet(entries), outcomes, 't');
+    expect(names['result:p/value']).toBe('mean of draught ÷ mean of draught');
+    expect(names['result:q/value']).toBe('(mean of draught ÷ mean of draught) ÷ mean of draught');
+    const circle = [
+      combination('q', 'result:p/value', 'result:p/value'),
+      combination('p', 'result:q/value', 'result:q/value'),
+    ];
+    expect(Object.keys(resultNames(sheet(circle), { q: value, p: value }, 't'))).toHaveLength(2);
+  });
+
+  test('that were refused or removed are not offered, and said to be removed', () => {
+    const entries = [combination('q', 'result:gone/mean', 'result:gone/mean'), named('draught')];
+    const refused: ShownOutcome = { kind: 'refused', sentence: 'too few' };
+    const names = resultNames(sheet(entries), { q: refused, m: refused }, 't');
+    expect(names).toEqual({});
+    expect(namesOf({}, 't', names)('result:gone/mean')).toBe('a removed result');
+  });
+
+  test('are filled into a new entry in their order, the last one again where there are too few', () => {
+    const add = (results: ResultRef[]) =>
+      withEntry(emptyWorkings, runs, { kind: 'combination', of: 't', region: null, results }).workings
+        .entries[0];
+    expect(add(['result:a/mean', 'result:b/slope', 'result:c/area'])).toMatchObject({
+      first: 'result:a/mean',
+      second: 'result:b/slope',
+    });
+    expect(add(['result:a/mean'])).toMatchObject({ first: 'result:a/mean', second: 'result:a/mean' });
+  });
 });
 
 test('derivatives are called by custom, and a second one otherwise', () => {

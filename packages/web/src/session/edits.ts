@@ -3,13 +3,17 @@ import {
   type Entry,
   type EntryKindKey,
   type Field,
+  type ResultRef,
   type SeriesRef,
   channelRef,
   entryRef,
+  entrySentence,
   kindOf,
   nameIn,
+  resultRef,
   yieldsSeries,
 } from '@heuristor/core';
+import { type ShownOutcome } from '../workers/protocol';
 import { presentRuns } from './runs';
 
 const newId = (): string => crypto.randomUUID().slice(0, 12);
@@ -50,7 +54,7 @@ function freeName(wish: string, entries: readonly Entry[]): string {
 }
 
 /** What a field holds before anybody has said anything. */
-function usualValue(field: Field, about: NewEntry, workings: WorkingsDocument): unknown {
+function usualValue(field: Field, place: number, about: NewEntry, workings: WorkingsDocument): unknown {
   switch (field.type) {
     case 'series':
       return field.axis ? workings.horizontal : about.of;
@@ -64,7 +68,7 @@ function usualValue(field: Field, about: NewEntry, workings: WorkingsDocument): 
     case 'text':
       return field.usual;
     case 'result':
-      return '';
+      return about.results?.[place] ?? about.results?.at(-1) ?? '';
   }
 }
 
@@ -75,6 +79,8 @@ export interface NewEntry {
   /** Name of the series, from which a derived one gets its own. */
   nameOfSource?: string;
   region: string | null;
+  /** Results that its fields speak of, in their order. */
+  results?: readonly ResultRef[];
 }
 
 /** The sheet with a new entry, whatever its kind: fields are filled as their kind declares. */
@@ -86,12 +92,16 @@ export function withEntry(
   const { fields, yields, customaryName } = kindOf(about.kind);
   const id = newId();
   const wish = customaryName?.(about.nameOfSource ?? '') ?? '';
+  let place = 0;
   const entry = {
     kind: about.kind,
     id,
     name: wish === '' ? '' : freeName(wish, workings.entries),
     ...Object.fromEntries(
-      Object.entries(fields).map(([key, field]) => [key, usualValue(field, about, workings)]),
+      Object.entries(fields).map(([key, field]) => [
+        key,
+        usualValue(field, field.type === 'result' ? place++ : 0, about, workings),
+      ]),
     ),
     ...about.preset,
   } as Entry;
@@ -188,20 +198,67 @@ export const orderOf = (workings: WorkingsDocument): string[] =>
   ]);
 
 /** The names that people gave to entries, by their ids. */
-export const entryNames = ({ entries }: WorkingsDocument): Record<string, string> =>
+export const entryNames = ({ entries }: Pick<WorkingsDocument, 'entries'>): Record<string, string> =>
   Object.fromEntries(entries.map(({ id, name }) => [id, name]));
 
-/** How a reference is called on this bench. */
+/** How a reference is called on this bench; results are called by the entry that works them out. */
 export function namesOf(
   names: Readonly<Record<string, string>>,
   abscissa: string,
+  results: Readonly<Record<string, string>> = {},
 ): (reference: string) => string {
   return (reference) => {
     if (reference === 't') return abscissa;
     const name = nameIn(reference);
     if (reference.startsWith('channel:')) return name;
+    if (reference.startsWith('result:')) return results[reference] ?? 'a removed result';
     return names[name] ?? 'a removed series';
   };
+}
+
+/** Every result that another entry can use and what it is called: "period of the swing". */
+export function resultNames(
+  { entries }: Pick<WorkingsDocument, 'entries'>,
+  outcomes: Readonly<Record<string, ShownOutcome>>,
+  abscissa: string,
+): Record<ResultRef, string> {
+  const names = entryNames({ entries });
+  const known: Record<ResultRef, string> = {};
+  // A sentence may speak of a result in turn; entries are gone through until all that can be named are.
+  for (let left = entries.filter(({ id }) => outcomes[id]?.kind === 'results'); left.length > 0;) {
+    const nameOf = namesOf(names, abscissa, known);
+    const ready = left.filter((entry) => resultsUsedBy(entry).every((used) => used in known));
+    for (const entry of ready.length > 0 ? ready : left) {
+      const called = entry.name === '' ? entrySentence(entry, nameOf) : entry.name;
+      for (const { key, name } of resultsIn(outcomes[entry.id]))
+        known[resultRef(entry.id, key)] =
+          key === 'value' || called.startsWith(`${name} `) ? called : `${name} of ${called}`;
+    }
+    left = ready.length > 0 ? left.filter((entry) => !ready.includes(entry)) : [];
+  }
+  return known;
+}
+
+const resultsIn = (outcome: ShownOutcome) => (outcome.kind === 'results' ? outcome.results : []);
+
+/** The main result of each entry, in the order of the sheet. */
+export const mainResults = (
+  { entries }: Pick<WorkingsDocument, 'entries'>,
+  outcomes: Readonly<Record<string, ShownOutcome>>,
+): ResultRef[] =>
+  entries.flatMap(({ id }) => {
+    const outcome = outcomes[id];
+    return outcome?.kind === 'results'
+      ? outcome.results.filter(({ main }) => main).map(({ key }) => resultRef(id, key))
+      : [];
+  });
+
+/** The results that an entry speaks of. */
+export function resultsUsedBy(entry: Entry): ResultRef[] {
+  const values = entry as unknown as Readonly<Record<string, unknown>>;
+  return Object.entries(kindOf(entry.kind).fields)
+    .filter(([, { type }]) => type === 'result')
+    .map(([key]) => values[key] as ResultRef);
 }
 
 /** What the abscissa of the present runs is called. */

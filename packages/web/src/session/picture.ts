@@ -6,6 +6,8 @@ import { type RenderRequest, type RenderedRun, type ShownOutcome } from '../work
 
 /** What the workers said last. */
 export interface Picture {
+  /** The sheet that this is about; what stands on the sheet by now may be further on. */
+  workings: WorkingsDocument | null;
   frame: Frame | null;
   traces: DrawnTrace[];
   /** By run, then by entry; an outcome that did not change stays the same object. */
@@ -18,7 +20,7 @@ export interface Picture {
  */
 export class PictureMaker {
   private readonly lines = new KnownLines();
-  private picture: Picture = { frame: null, traces: [], outcomes: {} };
+  private picture: Picture = { workings: null, frame: null, traces: [], outcomes: {} };
   private afresh = true;
 
   /**
@@ -57,6 +59,7 @@ export class PictureMaker {
     if (complete === null) return null;
     const { outcomes: before, traces } = this.picture;
     return {
+      workings,
       frame,
       traces: composeTraces(complete, workings, references, frame.sight, traces),
       outcomes: Object.fromEntries(

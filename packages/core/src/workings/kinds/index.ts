@@ -1,4 +1,5 @@
 import { area } from './area';
+import { combination } from './combination';
 import { constant } from './constant';
 import { derivative } from './derivative';
 import { fit } from './fit';
@@ -17,6 +18,7 @@ export const kinds = {
   area,
   fit,
   constant,
+  combination,
 };
 
 export type Kinds = typeof kinds;

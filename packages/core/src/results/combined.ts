@@ -1,0 +1,67 @@
+import { addStretches, scaledStretch } from '../series/noisePath';
+import { type Unit } from '../units/unit';
+import { type Influence, type Quantity, effectiveDegreesOfFreedom, varianceOf } from './quantity';
+
+/** A quantity that another one is worked out from, and the derivative of that one by it. */
+export interface Part {
+  quantity: Quantity;
+  derivative: number;
+}
+
+/**
+ * A value worked out from others, its uncertainty by first-order propagation (JCGM 100:2008, 5.1 and 5.2): what the parts'
+ * roots do to each of them is added root by root, so that parts that come from the same readings count with their covariance.
+ * Degrees of freedom by Welch and Satterthwaite where the parts are independent (G.4.1); where they share a root, for which
+ * that formula does not hold, the fewest that any of them has.
+ */
+export function combined(value: number, unit: Unit, parts: readonly Part[]): Quantity {
+  let gathered: Influence[] | null = null;
+  const influences = () => (gathered ??= gather(parts));
+  const uncertain = parts.filter(
+    ({ quantity, derivative }) => quantity.standardUncertainty !== null && derivative !== 0,
+  );
+  if (uncertain.length === 0)
+    return { value, unit, standardUncertainty: null, degreesOfFreedom: Infinity, influences: () => [] };
+  const variance = influences().reduce((sum, influence) => sum + varianceOf(influence), 0);
+  return {
+    value,
+    unit,
+    standardUncertainty: Math.sqrt(variance),
+    degreesOfFreedom: sharesRoot(uncertain)
+      ? Math.min(...uncertain.map(({ quantity }) => quantity.degreesOfFreedom))
+      : effectiveDegreesOfFreedom(
+          uncertain.map(({ quantity, derivative }) => ({
+            variance: (derivative * (quantity.standardUncertainty ?? 0)) ** 2,
+            degreesOfFreedom: quantity.degreesOfFreedom,
+          })),
+        ),
+    influences,
+  };
+}
+
+function gather(parts: readonly Part[]): Influence[] {
+  const byRoot = new Map<string, Influence>();
+  for (const { quantity, derivative } of parts)
+    for (const { root, label, effect } of quantity.influences()) {
+      const known = byRoot.get(root);
+      byRoot.set(root, {
+        root,
+        label,
+        effect:
+          known === undefined
+            ? scaledStretch(effect, derivative)
+            : addStretches(known.effect, effect, derivative),
+      });
+    }
+  return [...byRoot.values()];
+}
+
+function sharesRoot(parts: readonly Part[]): boolean {
+  const seen = new Set<string>();
+  for (const { quantity } of parts) {
+    const own = new Set(quantity.influences().map(({ root }) => root));
+    for (const root of own) if (seen.has(root)) return true;
+    own.forEach((root) => seen.add(root));
+  }
+  return false;
+}
