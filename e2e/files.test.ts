@@ -95,6 +95,30 @@ test('Norris (NIST StRD) comes in as a file, is marked, fitted, and gives the ce
   expect(await hand.shownText('line through y against x')).toContain('1.00212 ± 0.00044');
 });
 
+test('names and units are mended in the preview; a name twice is refused before anything is stored', async () => {
+  await give('tow.csv', 't / s,F / Newton,F2\n0,1.5,3\n0.02,1.6,4\n0.04,1.7,5\n');
+  await hand.waitForText('Newton is no unit known here');
+  await hand.type('Unit of F', 'N');
+  await hand.type('Name of column 2', 'F');
+  await hand.waitForText('Another column is called F too.');
+  await hand.element('.modal-footer button[disabled]');
+  await hand.type('Name of column 2', 'x');
+  await hand.type('Unit of x', 'cm');
+  await hand.type('Name of the run', 'tow line');
+  await hand.press('Keep as a run', '.modal');
+  await hand.waitForText('2 · tow line');
+  const run = await system.page.evaluate(async () => {
+    const id = location.pathname.split('/').pop();
+    const { runs } = (await (await fetch(`/api/investigations/${id}`)).json()) as {
+      runs: { name: string; channels: { key: string; unit: string }[] }[];
+    };
+    return runs[1];
+  });
+  expect(run.channels.map(({ key, unit }) => `${key} ${unit}`)).toEqual(['F N', 'x cm']);
+  await hand.menu('More for run 2', 'Remove');
+  await system.page.waitForFunction(() => document.querySelectorAll('.chip').length === 1);
+});
+
 test('a wrong cell is reported with its row and column, and no run is made of it', async () => {
   await give('wrong.csv', 't / s,F / N\n0,1.5\n0.02,1.x\n');
   await hand.waitForText('Row 3, column 2 (F): “1.x” is not a number');

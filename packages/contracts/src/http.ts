@@ -159,4 +159,20 @@ export const importSchema = z.object({
   ]),
 });
 export type Import = z.infer<typeof importSchema>;
+/** Names and units of a file's runs and columns, in its order, as they were mended in the preview. */
+const importNamesSchema = z.array(
+  z.object({
+    name: nameSchema,
+    channels: z.array(
+      z.object({
+        name: plainText
+          .transform((text) => text.trim())
+          .pipe(z.string().min(1, 'a column needs a name').max(60, 'a column’s name has 60 letters at most')),
+        unit: plainText.max(60, 'a unit has 60 letters at most'),
+      }),
+    ),
+  }),
+);
+export type ImportNames = z.infer<typeof importNamesSchema>;
+export const importKeepSchema = z.object({ runs: importNamesSchema.optional() }).strict();
 export const importAnswerSchema = z.object({ decimal: decimalSchema }).strict();

@@ -231,6 +231,111 @@ describe('files', () => {
     });
   });
 
+  test('names and units that were mended in the preview are those of the run; the numbers stay', async () => {
+    const { id, investigation } = await send('t / s,F / Newton,x\n0,1.5,2\n1,2.5,4\n');
+    await server
+      .api('post', `/imports/${id}/keep`, {
+        runs: [
+          {
+            name: ' tow line ',
+            channels: [
+              { name: 'F', unit: 'N' },
+              { name: ' s ', unit: 'cm' },
+            ],
+          },
+        ],
+      })
+      .expect(201);
+    const { body } = await server.api('get', `/investigations/${investigation}`);
+    const [run] = (body as Investigation).runs;
+    expect(run.name).toBe('tow line');
+    expect(run.channels.map(({ key, symbol, unit }) => [key, symbol, unit])).toEqual([
+      ['F', 'F', 'N'],
+      ['s', 's', 'cm'],
+    ]);
+    expect(await values(run.channels[1].id)).toEqual([2, 4]);
+  });
+
+  test.each([
+    [
+      'two columns of one name',
+      [
+        {
+          name: 'a',
+          channels: [
+            { name: 'x', unit: '' },
+            { name: 'x', unit: '' },
+          ],
+        },
+      ],
+      /Two columns of “a” are called x/,
+    ],
+    [
+      'another number of columns',
+      [{ name: 'a', channels: [{ name: 'x', unit: '' }] }],
+      /belong to another file/,
+    ],
+    ['another number of runs', [], /belong to another file/],
+    [
+      'no name',
+      [
+        {
+          name: ' ',
+          channels: [
+            { name: 'x', unit: '' },
+            { name: 'y', unit: '' },
+          ],
+        },
+      ],
+      /at least one character/,
+    ],
+    [
+      'a name without letters',
+      [
+        {
+          name: 'a',
+          channels: [
+            { name: ' ', unit: '' },
+            { name: 'y', unit: '' },
+          ],
+        },
+      ],
+      /a column needs a name/,
+    ],
+    [
+      'NUL',
+      [
+        {
+          name: 'a',
+          channels: [
+            { name: 'x\u0000', unit: '' },
+            { name: 'y', unit: '' },
+          ],
+        },
+      ],
+      /NUL/,
+    ],
+    [
+      'an endless unit',
+      [
+        {
+          name: 'a',
+          channels: [
+            { name: 'x', unit: 'm'.repeat(500) },
+            { name: 'y', unit: '' },
+          ],
+        },
+      ],
+      /60 letters/,
+    ],
+  ])('%s for a file are refused in words, and the file can still be kept', async (_, runs, sentence) => {
+    const { id, investigation } = await send('x,y\n1,2\n3,4\n');
+    const { body } = await server.api('post', `/imports/${id}/keep`, { runs }).expect(400);
+    expect(body.error.message).toMatch(sentence);
+    expect((await server.api('get', `/investigations/${investigation}`)).body.runs).toEqual([]);
+    await server.api('post', `/imports/${id}/keep`).expect(201);
+  });
+
   test('a file that is given up is gone', async () => {
     const { id } = await send('a;b\n1;2\n');
     await server.api('delete', `/imports/${id}`).expect(204);

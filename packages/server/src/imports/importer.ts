@@ -1,4 +1,4 @@
-import { type Import, type Run, largestImportBytes } from '@heuristor/contracts';
+import { type Import, type ImportNames, type Run, largestImportBytes } from '@heuristor/contracts';
 import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import { createWriteStream } from 'node:fs';
@@ -17,6 +17,7 @@ import { findInvestigation } from '../services/investigations';
 import { makePreview } from '../services/previews';
 import { addRun } from '../services/runs';
 import { writeSamples } from '../services/samples';
+import { mended } from './mended';
 import { type ReadAnswer, type ReadTask } from './task';
 
 interface Events {
@@ -120,20 +121,21 @@ export class Importer extends EventEmitter<Events> {
     return presented(entry);
   }
 
-  /** Stores the runs of a file that was read. @throws Failure */
-  async keep(id: string): Promise<Import> {
+  /** Stores the runs of a file that was read, under the names that were given them. @throws Failure */
+  async keep(id: string, names?: ImportNames): Promise<Import> {
     const entry = this.find(id);
     const { answer } = entry;
     if (answer === null || entry.state.kind !== 'ready')
       throw new Failure('invalid-request', 'This file is not read to its end yet.');
+    const wanted = mended(answer.runs, names);
     const { plan } = await findInvestigation(entry.investigationId);
     this.change(entry, { kind: 'storing', share: 0 });
-    const total = answer.runs.reduce((sum, { channels }) => sum + channels.length, 0);
+    const total = wanted.reduce((sum, { channels }) => sum + channels.length, 0);
     let stored = 0;
     try {
       const runs = await RunModel.transaction(async (transaction) => {
         const added: Run[] = [];
-        for (const { name, channels } of answer.runs) {
+        for (const { name, channels } of wanted) {
           const run = await addRun(
             {
               investigationId: entry.investigationId,

@@ -1,5 +1,5 @@
-import { importAnswerSchema } from '@heuristor/contracts';
-import { Router } from 'express';
+import { type ImportNames, importAnswerSchema, importKeepSchema } from '@heuristor/contracts';
+import { type Request, Router } from 'express';
 import { type Importer } from '../imports/importer';
 import { bodyOf, idOf } from './validated';
 
@@ -13,7 +13,7 @@ export function importRoutes(importer: Importer): Router {
     response.json(importer.answer(idOf(request), bodyOf(importAnswerSchema, request).decimal));
   });
   router.post('/:id/keep', async (request, response) => {
-    response.status(201).json(await importer.keep(idOf(request)));
+    response.status(201).json(await importer.keep(idOf(request), namesIn(request)));
   });
   router.delete('/:id', (request, response) => {
     importer.cancel(idOf(request));
@@ -21,3 +21,7 @@ export function importRoutes(importer: Importer): Router {
   });
   return router;
 }
+
+/** Names that were mended in the preview; nothing where the request says nothing. */
+const namesIn = (request: Request): ImportNames | undefined =>
+  request.body === undefined ? undefined : bodyOf(importKeepSchema, request).runs;

@@ -1,5 +1,4 @@
-import { type Import, importSchema, largestImportBytes } from '@heuristor/contracts';
-import { parseUnit, printedUnit } from '@heuristor/core';
+import { type Import, type ImportNames, importSchema, largestImportBytes } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
 import { Button, Modal, ProgressBar } from 'react-bootstrap';
 import { create } from 'zustand';
@@ -7,7 +6,9 @@ import { postFile, request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
 import { useSession } from '../session/context';
 import { attempt } from '../session/benchSession';
+import { isFaultless, namesAsRead } from '../session/importNames';
 import { tell } from '../stores/notices';
+import { ImportPreview } from './ImportPreview';
 
 interface DialogState {
   file: File | null;
@@ -41,6 +42,8 @@ function Dialog({ file }: { file: File }) {
   const session = useSession();
   const [found, setFound] = useState<Import | null>(null);
   const [fault, setFault] = useState<string | null>(null);
+  /** Names and units as they were mended; null where nobody has touched them. */
+  const [mended, setMended] = useState<ImportNames | null>(null);
   useEffect(() => {
     let left = false;
     let id: string | null = null;
@@ -71,7 +74,10 @@ function Dialog({ file }: { file: File }) {
   const state = found?.state ?? null;
   useEffect(() => {
     if (state?.kind === 'stored') close();
+    // Another reading of the file may have other columns.
+    if (state?.kind === 'reading') setMended(null);
   }, [state]);
+  const names = state?.kind === 'ready' ? (mended ?? namesAsRead(state)) : null;
   const cancel = () => {
     if (found !== null && state?.kind !== 'stored')
       void request('DELETE', `/imports/${found.id}`).catch(() => undefined);
@@ -80,7 +86,9 @@ function Dialog({ file }: { file: File }) {
   const answer = (decimal: '.' | ',') =>
     void attempt(() => request('POST', `/imports/${found?.id ?? ''}/answer`, { decimal }));
   const keep = () =>
-    void attempt(() => request('POST', `/imports/${found?.id ?? ''}/keep`)).then((kept) => kept && close());
+    void attempt(() =>
+      request('POST', `/imports/${found?.id ?? ''}/keep`, mended === null ? {} : { runs: mended }),
+    ).then((kept) => kept && close());
   return (
     <Modal show onHide={cancel} size="lg" animation={false} aria-labelledby="import-title">
       <Modal.Header closeButton closeLabel="Give up this file">
@@ -88,7 +96,10 @@ function Dialog({ file }: { file: File }) {
       </Modal.Header>
       <Modal.Body>
         {fault !== null && <p className="refused">{fault}</p>}
-        {fault === null && <ImportState state={state} />}
+        {fault === null && names === null && <ImportState state={state} />}
+        {fault === null && names !== null && state?.kind === 'ready' && (
+          <ImportPreview state={state} names={names} onChange={setMended} />
+        )}
       </Modal.Body>
       <Modal.Footer>
         <Button variant="plain" onClick={cancel}>
@@ -105,7 +116,7 @@ function Dialog({ file }: { file: File }) {
           </>
         )}
         {state?.kind === 'ready' && (
-          <Button variant="act" onClick={keep}>
+          <Button variant="act" onClick={keep} disabled={names === null || !isFaultless(names)}>
             {state.runs.length === 1 ? 'Keep as a run' : `Keep as ${state.runs.length} runs`}
           </Button>
         )}
@@ -133,7 +144,7 @@ function ImportState({ state }: { state: Import['state'] | null }) {
         </p>
       );
     case 'ready':
-      return <Preview state={state} />;
+      return null;
   }
 }
 
@@ -146,43 +157,6 @@ function Progress({ words, share }: { words: string; share: number | null }) {
         animated={share === null}
         label={share === null ? undefined : `${Math.round(share * 100)} %`}
       />
-    </>
-  );
-}
-
-function Preview({ state }: { state: Extract<Import['state'], { kind: 'ready' }> }) {
-  return (
-    <>
-      <p className="quiet">
-        {state.rows.toLocaleString('en')} rows · separated by {state.separator} · decimal{' '}
-        {state.decimal === '.' ? 'point' : 'comma'} · {state.encoding}
-      </p>
-      {state.runs.map(({ name, channels }) => (
-        <div key={name} className="import-run">
-          <strong>{name}</strong>
-          <table>
-            <tbody>
-              {channels.map((channel) => (
-                <tr key={channel.name}>
-                  <th>
-                    {channel.name}
-                    {channel.unit === '1' ? '' : ` / ${printedUnit(parseUnit(channel.unit))}`}
-                  </th>
-                  <td className="quiet">
-                    {channel.count.toLocaleString('en')} readings against {channel.against}
-                  </td>
-                  <td className="mono">
-                    {channel.first
-                      .map((value) => (value === null ? '—' : String(value).replace('-', '−')))
-                      .join('  ')}{' '}
-                    …
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      ))}
     </>
   );
 }
