@@ -166,8 +166,14 @@ export class LiveServer {
   }
 }
 
-/** Bytes that wait to leave for a screen. */
+/** Bytes that wait to leave for a screen: on its socket, and before it, where messages wait for the one that is leaving. */
 function bufferedBy({ conn }: Screen): number {
-  const { transport } = conn as unknown as { transport: { socket?: { bufferedAmount?: number } } };
-  return transport.socket?.bufferedAmount ?? 0;
+  const { transport, writeBuffer } = conn as unknown as {
+    transport: { socket?: { bufferedAmount?: number } };
+    writeBuffer: readonly { data?: { length: number } }[];
+  };
+  return writeBuffer.reduce(
+    (sum, { data }) => sum + (data?.length ?? 0),
+    transport.socket?.bufferedAmount ?? 0,
+  );
 }

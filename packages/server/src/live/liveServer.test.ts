@@ -1,0 +1,230 @@
+import { encodeFrame, frameKinds } from '@heuristor/contracts';
+import { randomUUID } from 'node:crypto';
+import { FakeDevice } from '../testing/fakeDevice';
+import { type TestServer, startTestServer } from '../testing/testServer';
+import { TestScreen } from '../testing/testScreen';
+
+let server: TestServer;
+const screens: TestScreen[] = [];
+
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterEach(() => screens.splice(0).forEach((screen) => screen.close()));
+afterAll(() => server.close());
+
+async function newScreen(headers: Record<string, string> = { Cookie: server.cookie }): Promise<TestScreen> {
+  const screen = await TestScreen.open(server.port, headers);
+  screens.push(screen);
+  return screen;
+}
+
+/** A screen that watches an investigation; resolves when the server knows. */
+async function watching(investigation: string | null, stages = false): Promise<TestScreen> {
+  const screen = await newScreen();
+  screen.watch(investigation, stages);
+  // What the server is told on one stream it hears in order, so that an answer to what comes later says that it knows.
+  await server.api('get', '/devices').expect(200);
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  return screen;
+}
+
+const runFrame = (subject: number, firstIndex: number, count: number) =>
+  encodeFrame({
+    kind: frameKinds.run,
+    subject,
+    firstIndex,
+    channels: 1,
+    values: Float64Array.from({ length: count }, (_, i) => firstIndex + i),
+    times: null,
+  });
+
+describe('who may listen', () => {
+  test('a screen hears at once which devices there are and how storage does', async () => {
+    const screen = await newScreen();
+    await screen.until(({ messages }) => messages.length >= 2, 'its first messages');
+    expect(screen.heard('devices')).toHaveLength(1);
+    expect(screen.heard('storage')).toEqual([{ type: 'storage', away: false, waiting: false }]);
+  });
+
+  test.each([
+    ['without a cookie', {}],
+    ['with a cookie of nobody', { Cookie: 'heuristor=nonsense' }],
+  ])('nobody %s', async (_, headers) => {
+    await expect(newScreen(headers)).rejects.toThrow();
+  });
+
+  test.each(['http://elsewhere.example', 'http://127.0.0.1:1', 'null'])('no page of %s', async (origin) => {
+    await expect(newScreen({ Cookie: server.cookie, Origin: origin })).rejects.toThrow();
+  });
+
+  test('the server’s own page may', async () => {
+    const screen = await newScreen({ Cookie: server.cookie, Origin: `http://127.0.0.1:${server.port}` });
+    await screen.until(({ messages }) => messages.length > 0, 'anything');
+  });
+});
+
+describe('what a screen hears', () => {
+  test('a device that comes and goes is told to all screens', async () => {
+    const [a, b] = [await newScreen(), await newScreen()];
+    const device = await FakeDevice.connect(server.port, 'L1-A', () => 1);
+    const has = (present: boolean) => (screen: TestScreen) =>
+      screen
+        .heard('devices')
+        .at(-1)
+        ?.devices.some(({ code, present: is }) => code === 'L1-A' && is === present) === true;
+    for (const screen of [a, b]) await screen.until(has(true), 'the device');
+    device.vanish();
+    for (const screen of [a, b]) await screen.until(has(false), 'it go');
+  });
+
+  test('readings of a connected device come calibrated and in order; those of one that is not connected do not', async () => {
+    const device = await FakeDevice.connect(server.port, 'L2-A', (t) => 2 + t);
+    const screen = await newScreen();
+    await server.api('patch', '/devices/L2-A', { connected: true, reversed: true }).expect(204);
+    await screen.until(({ frames }) => frames.length >= 4, 'readings');
+    let next = screen.frames[0].firstIndex;
+    for (const { kind, firstIndex, values } of screen.frames) {
+      expect(kind).toBe(frameKinds.device);
+      expect(firstIndex).toBe(next);
+      values.forEach((value, i) => expect(value).toBeCloseTo(-(2 + (firstIndex + i) / 50), 9));
+      next += values.length;
+    }
+    await server.api('patch', '/devices/L2-A', { connected: false, reversed: false }).expect(204);
+    device.vanish();
+  });
+
+  test('a run’s readings go to those who watch its investigation, in order and without a hole, and to nobody else', async () => {
+    const [mine, other] = [randomUUID(), randomUUID()];
+    const [watcher, second, stranger] = [await watching(mine), await watching(mine), await watching(other)];
+    const idle = await newScreen();
+    for (let i = 0; i < 200; i++) {
+      server.heuristor.recorder.emit('samples', mine, runFrame(7, i * 10, 10));
+      if (i % 20 === 0) await new Promise((resolve) => setImmediate(resolve));
+    }
+    const has = ({ runFrames }: TestScreen) =>
+      runFrames.reduce((sum, { values }) => sum + values.length, 0) === 2000;
+    for (const screen of [watcher, second]) {
+      await screen.until(has, 'all readings');
+      expect(screen.runFrames.flatMap(({ values }) => [...values])).toEqual(
+        Array.from({ length: 2000 }, (_, i) => i),
+      );
+    }
+    expect(stranger.runFrames).toEqual([]);
+    expect(idle.runFrames).toEqual([]);
+  });
+
+  test('who turns to another investigation hears no more of the first', async () => {
+    const [first, second] = [randomUUID(), randomUUID()];
+    const screen = await watching(first);
+    screen.watch(second);
+    const witness = await watching(second);
+    server.heuristor.recorder.emit('samples', first, runFrame(1, 0, 5));
+    server.heuristor.recorder.emit('samples', second, runFrame(2, 0, 5));
+    await screen.until(({ runFrames }) => runFrames.length > 0, 'the second');
+    await witness.until(({ runFrames }) => runFrames.length > 0, 'the second');
+    expect(screen.runFrames.map(({ subject }) => subject)).toEqual([2]);
+  });
+
+  test('scenes go to the Stage alone, and devices are asked for them only while one is open', async () => {
+    const device = await FakeDevice.connect(server.port, 'L3-A', () => 1);
+    const stage = await watching(null, true);
+    const bench = await watching(null);
+    await device.heard((message) => message.type === 'watched' && message.watched);
+    device.sendRaw(JSON.stringify({ type: 'scene', values: { x: 0.5 } }));
+    await stage.until((screen) => screen.heard('scene').length > 0, 'a scene');
+    expect(stage.heard('scene')).toEqual([{ type: 'scene', code: 'L3-A', values: { x: 0.5 } }]);
+    expect(bench.heard('scene')).toEqual([]);
+    stage.say({ type: 'control', code: 'L3-A', control: { action: 'grab', at: 0.25 } });
+    expect(await device.heard(({ type }) => type === 'control')).toEqual({
+      type: 'control',
+      control: { action: 'grab', at: 0.25 },
+    });
+    stage.close();
+    await device.heard((message) => message.type === 'watched' && !message.watched);
+    device.vanish();
+  });
+});
+
+describe('a screen that does not keep up', () => {
+  test('loses frames beyond a bound, while another beside it gets them all; it sees the hole when it wakes', async () => {
+    const investigation = randomUUID();
+    const [asleep, awake] = [await watching(investigation), await watching(investigation)];
+    asleep.pause();
+    // 48 MB in frames of 256 kB: more than what may wait and what the system's own buffers hold.
+    const [frames, length] = [192, 32_768];
+    for (let i = 0; i < frames; i++) {
+      server.heuristor.recorder.emit('samples', investigation, runFrame(9, i * length, length));
+      await awake.until((screen) => screen.runFrames.length > i, `frame ${i}`);
+    }
+    expect(awake.runFrames.map(({ firstIndex }) => firstIndex)).toEqual(
+      Array.from({ length: frames }, (_, i) => i * length),
+    );
+    asleep.resume();
+    server.heuristor.recorder.emit('samples', investigation, runFrame(9, frames * length, 1));
+    await awake.until((screen) => screen.runFrames.length > frames, 'the last');
+    // What had waited comes, and the stream goes on after a hole that its indices tell.
+    await asleep.until((screen) => screen.runFrames.length > 0, 'what had waited');
+    const deadline = Date.now() + 10_000;
+    for (let last = frames * length + 1; Date.now() < deadline; last++) {
+      server.heuristor.recorder.emit('samples', investigation, runFrame(9, last, 1));
+      await new Promise((resolve) => setTimeout(resolve, 60));
+      if ((asleep.runFrames.at(-1)?.firstIndex ?? 0) > frames * length) break;
+    }
+    expect(asleep.bytes).toBeLessThan(32 << 20);
+    const indices = asleep.runFrames.map(({ firstIndex }) => firstIndex);
+    expect(indices).toEqual([...indices].sort((a, b) => a - b));
+    expect(indices.at(-1)).toBeGreaterThan(frames * length);
+    expect(indices.length).toBeLessThan(frames);
+  }, 40_000);
+});
+
+describe('a screen that lies', () => {
+  test.each([
+    ['no object', 'hello'],
+    ['an unknown type', { type: 'shout' }],
+    ['an investigation that is no id', { type: 'watch', investigation: 'x', stages: false }],
+    ['half a message', { type: 'watch' }],
+    ['a control of nothing', { type: 'control', code: 'L1-A', control: { action: 'explode' } }],
+    ['nothing', undefined],
+  ])('by %s is cut off, and the others hear on', async (_, message) => {
+    const [liar, other] = [await newScreen(), await watching(null)];
+    liar.sayAnything(message);
+    await liar.until(({ ended }) => ended !== null, 'its end');
+    expect(liar.ended).toBe('io server disconnect');
+    const device = await FakeDevice.connect(server.port, 'L4-A', () => 1);
+    const before = other.heard('devices').length;
+    device.vanish();
+    await other.until((screen) => screen.heard('devices').length > before, 'the next message');
+    expect(other.ended).toBeNull();
+  });
+
+  test('by sending more than any message has is cut off', async () => {
+    const liar = await newScreen();
+    liar.sayAnything({ type: 'watch', investigation: 'x'.repeat(100_000), stages: false });
+    await liar.until(({ ended }) => ended !== null, 'its end');
+  });
+
+  test('a control for a device that is not there is passed over', async () => {
+    const screen = await newScreen();
+    screen.say({ type: 'control', code: 'NOBODY', control: { action: 'release' } });
+    screen.watch(null, true);
+    await server.api('get', '/devices').expect(200);
+    expect(screen.ended).toBeNull();
+  });
+});
+
+test('signing out ends the streams of that cookie and of no other', async () => {
+  const mine = await newScreen();
+  const { issueLinkToken } = await import('../auth/signIn');
+  const answer = await server.anonymous.post('/api/sign-in').send({ token: await issueLinkToken() });
+  const cookie = String(answer.headers['set-cookie']).split(';')[0];
+  const theirs = await newScreen({ Cookie: cookie });
+  await server.anonymous
+    .post('/api/sign-out')
+    .set('Cookie', cookie)
+    .set('Origin', `http://127.0.0.1:${server.port}`);
+  await theirs.until(({ ended }) => ended !== null, 'its end');
+  expect(theirs.ended).toBe('io server disconnect');
+  expect(mine.ended).toBeNull();
+});
