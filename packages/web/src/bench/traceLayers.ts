@@ -20,11 +20,22 @@ export interface OverLayer {
 }
 
 /**
- * What a hand moves lies on canvases of its own, under and over the chart: so a dragged region costs two rectangles and a
- * curve, not all lines once more. Both are drawn in the chart's own scales.
+ * Makes a canvas ready to be painted on; null where the same stands on it already. What a hand moves lies on canvases of its
+ * own, under and over the chart: so a dragged region costs two rectangles and a curve, not all lines once more. Both are drawn
+ * in the chart's own scales.
  */
-function begin(canvas: HTMLCanvasElement, chart: Chart): CanvasRenderingContext2D | null {
-  const { width, height, currentDevicePixelRatio: ratio } = chart;
+function begin(
+  canvas: HTMLCanvasElement,
+  chart: Chart,
+  content: unknown,
+  curves: OverLayer['curves'] = none,
+): CanvasRenderingContext2D | null {
+  const { width, height, currentDevicePixelRatio: ratio, chartArea } = chart;
+  const { left, right, top, bottom } = chartArea;
+  const key = JSON.stringify([width, height, ratio, left, right, top, bottom, content]);
+  const before = painted.get(canvas);
+  if (before?.key === key && before.curves === curves) return null;
+  painted.set(canvas, { key, curves });
   const [columns, rows] = [Math.round(width * ratio), Math.round(height * ratio)];
   if (canvas.width !== columns) canvas.width = columns;
   if (canvas.height !== rows) canvas.height = rows;
@@ -37,6 +48,10 @@ function begin(canvas: HTMLCanvasElement, chart: Chart): CanvasRenderingContext2
   return context;
 }
 
+/** What stands on a canvas, so that nothing is painted twice: while a run is recorded, charts are drawn 25 times a second. */
+const painted = new WeakMap<HTMLCanvasElement, { key: string; curves: OverLayer['curves'] }>();
+const none: OverLayer['curves'] = [];
+
 function clipToPlot(context: CanvasRenderingContext2D, { chartArea }: Chart): void {
   context.beginPath();
   context.rect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
@@ -45,16 +60,20 @@ function clipToPlot(context: CanvasRenderingContext2D, { chartArea }: Chart): vo
 
 /** The sheet, and the regions under the lines. */
 export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions }: UnderLayer): void {
-  const context = begin(canvas, chart);
-  if (context === null) return;
   const { chartArea, scales } = chart;
+  const placed = regions.map(({ letter, start, end }) => ({
+    letter,
+    left: scales.x.getPixelForValue(start),
+    right: scales.x.getPixelForValue(end),
+  }));
+  const context = begin(canvas, chart, placed);
+  if (context === null) return;
   context.fillStyle = colours.sheet;
   context.fillRect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
   context.save();
   clipToPlot(context, chart);
-  for (const { letter, start, end } of regions) {
+  for (const { letter, left, right } of placed) {
     const { fill, edge } = highlighter(letter);
-    const [left, right] = [scales.x.getPixelForValue(start), scales.x.getPixelForValue(end)];
     context.globalAlpha = 0.45;
     context.fillStyle = fill;
     context.fillRect(left, chartArea.top, right - left, chartArea.height);
@@ -77,9 +96,17 @@ export function paintOver(
   chart: Chart,
   { curves, label, bottomLabel }: OverLayer,
 ): void {
-  const context = begin(canvas, chart);
-  if (context === null) return;
   const { chartArea, scales } = chart;
+  const size = 13 * fontScale();
+  const { x: across, y: up } = scales;
+  const place = curves.length === 0 ? [] : [across.min, across.max, up.min, up.max];
+  const context = begin(
+    canvas,
+    chart,
+    [label, bottomLabel, size, ...place],
+    curves.length === 0 ? none : curves,
+  );
+  if (context === null) return;
   context.save();
   clipToPlot(context, chart);
   context.lineJoin = 'round';
@@ -88,11 +115,10 @@ export function paintOver(
     context.lineWidth = front ? 1.75 : 1;
     context.beginPath();
     for (let i = 0; i < x.length; i++)
-      context.lineTo(scales.x.getPixelForValue(x[i]), scales.y.getPixelForValue(y[i]));
+      context.lineTo(across.getPixelForValue(x[i]), up.getPixelForValue(y[i]));
     context.stroke();
   }
   context.restore();
-  const size = 13 * fontScale();
   context.font = `650 ${size}px "Inter Variable"`;
   context.textBaseline = 'top';
   const { width } = context.measureText(label);

@@ -58,7 +58,7 @@ export function poolHere(): { pool: RunPool; store: RunStore } {
   const store = new RunStore();
   const worker: Partial<RunWorker> = {
     put: (run, readings) => store.put(run, readings),
-    append: (channelId, firstIndex, values, times) => store.append(channelId, firstIndex, values, times),
+    append: (parts) => store.appendAll(parts),
     lengths: (runId) => store.lengths(runId),
   };
   const later = new Proxy(worker, {

@@ -1,7 +1,7 @@
 import { emptyWorkings } from '@heuristor/contracts';
 import { runOf, swing } from '../testing/runs';
 import { RunPool } from './pool';
-import { type Extent, type RenderedRun, type RunWorker } from './protocol';
+import { type Extent, type FreshReadings, type RenderedRun, type RunWorker } from './protocol';
 
 /** Workers that write down what they are asked. */
 function workers(count: number) {
@@ -10,9 +10,9 @@ function workers(count: number) {
     asked.map((mine) => {
       const worker: Partial<Record<keyof RunWorker, (...args: never[]) => Promise<unknown>>> = {
         put: async (run: { id: string }) => void mine.push(`put ${run.id}`),
-        append: async (channel: number) => {
-          mine.push(`append ${channel}`);
-          return null;
+        append: async (parts: FreshReadings[]) => {
+          mine.push(`append ${parts.map(({ channelId }) => channelId).join()}`);
+          return parts.map(({ firstIndex }) => (firstIndex > 100 ? 100 : null));
         },
         drop: async (id: string) => void mine.push(`drop ${id}`),
         extents: async (ids: string[]) =>
@@ -41,6 +41,23 @@ test('runs are shared out, and each is asked for where it lives', async () => {
   pool.drop('a');
   expect(asked[0]).toContain('drop a');
   expect(await pool.append(1, 3, swing(1), null)).toBeNull();
+});
+
+test('readings that come in one turn are one message to each worker, and each asker has its own answer', async () => {
+  const { pool, asked } = workers(2);
+  await pool.put(runOf('a', ['x', 'F'], { firstId: 1 }), {
+    values: [swing(3), swing(3)],
+    times: [null, null],
+  });
+  await pool.put(runOf('b', ['x'], { firstId: 10 }), readings());
+  const answers = await Promise.all([
+    pool.append(1, 3, swing(2), null),
+    pool.append(10, 3, swing(2), null),
+    pool.append(2, 500, swing(2), null),
+    pool.append(1, 5, swing(2), null),
+  ]);
+  expect(answers).toEqual([null, null, 100, null]);
+  expect(asked.map((mine) => mine.slice(1))).toEqual([['append 1,2,1'], ['append 10']]);
 });
 
 test('what several workers say comes in the order that was asked for', async () => {

@@ -3,6 +3,7 @@ import { type BudgetRow, writeColumns } from '@heuristor/core';
 import * as Comlink from 'comlink';
 import {
   type Extent,
+  type FreshReadings,
   type RenderRequest,
   type RenderedRun,
   type RunReadings,
@@ -14,6 +15,13 @@ type Remote = {
   [K in keyof RunWorker]: (...args: Parameters<RunWorker[K]>) => Promise<ReturnType<RunWorker[K]>>;
 };
 
+/** Readings on their way to a worker, and who waits for its answer. */
+interface Waiting {
+  part: FreshReadings;
+  resolve: (missing: number | null) => void;
+  reject: (error: unknown) => void;
+}
+
 const mostWorkers = 4;
 
 /** Workers that are started before they are needed: reading their program takes a while. */
@@ -23,6 +31,7 @@ let spare: RunPool | null = null;
 export class RunPool {
   private readonly places = new Map<string, number>();
   private readonly channels = new Map<number, string>();
+  private readonly waiting = new Map<Remote, Waiting[]>();
   private next = 0;
 
   constructor(
@@ -78,7 +87,27 @@ export class RunPool {
     times: Float64Array | null,
   ): Promise<number | null> {
     const worker = this.workerOf(this.channels.get(channelId) ?? '');
-    return worker === null ? null : worker.append(channelId, firstIndex, values, times);
+    if (worker === null) return null;
+    return new Promise((resolve, reject) => {
+      const waiting = this.waiting.get(worker) ?? [];
+      if (waiting.length === 0) {
+        this.waiting.set(worker, waiting);
+        queueMicrotask(() => void this.handOver(worker));
+      }
+      waiting.push({ part: { channelId, firstIndex, values, times }, resolve, reject });
+    });
+  }
+
+  /** What has come in one turn, of however many channels, is one message to a worker. */
+  private async handOver(worker: Remote): Promise<void> {
+    const waiting = this.waiting.get(worker) ?? [];
+    this.waiting.delete(worker);
+    try {
+      const answers = await worker.append(waiting.map(({ part }) => part));
+      waiting.forEach(({ resolve }, i) => resolve(answers[i]));
+    } catch (error) {
+      waiting.forEach(({ reject }) => reject(error));
+    }
   }
 
   drop(runId: string): void {

@@ -100,16 +100,19 @@ export interface RunReadings {
   times: (Float64Array | null)[];
 }
 
+/** Readings of one channel that have come. */
+export interface FreshReadings {
+  channelId: number;
+  firstIndex: number;
+  values: Float64Array;
+  times: Float64Array | null;
+}
+
 /** What a worker that holds runs can be asked. */
 export interface RunWorker {
   put(run: Run, readings: RunReadings): void;
-  /** Adds readings; answers from which index on readings are missing before them, or null where nothing is. */
-  append(
-    channelId: number,
-    firstIndex: number,
-    values: Float64Array,
-    times: Float64Array | null,
-  ): number | null;
+  /** Adds readings; answers for each from which index on readings are missing before them, or null where nothing is. */
+  append(parts: FreshReadings[]): (number | null)[];
   drop(runId: string): void;
   extents(runIds: string[], workings: WorkingsDocument): (Extent | null)[];
   render(runIds: string[], request: RenderRequest): RenderedRun[];

@@ -13,7 +13,7 @@ const api: RunWorker = {
     store.put(run, readings);
     told.set(run.id, new Told());
   },
-  append: (channelId, firstIndex, values, times) => store.append(channelId, firstIndex, values, times),
+  append: (parts) => store.appendAll(parts),
   drop(runId) {
     store.drop(runId);
     told.delete(runId);

@@ -1,6 +1,6 @@
 import { type Channel, type Run } from '@heuristor/contracts';
 import { type ChannelData, Evaluator, Growing, type Sampling, parseUnit, regular } from '@heuristor/core';
-import { type RunReadings } from './protocol';
+import { type FreshReadings, type RunReadings } from './protocol';
 
 /** Readings of one channel that may still grow; what comes is added, and nothing that stands is copied. */
 class GrowingChannel {
@@ -81,6 +81,13 @@ export class RunStore {
     shareTimes(channels);
     const evaluator = new Evaluator({ id: run.id, channels: channels.map((channel) => channel.data()) });
     this.runs.set(run.id, { channels, evaluator, grown: new Set() });
+  }
+
+  /** Adds readings of several channels; answers as `append` does for each. */
+  appendAll(parts: readonly FreshReadings[]): (number | null)[] {
+    return parts.map(({ channelId, firstIndex, values, times }) =>
+      this.append(channelId, firstIndex, values, times),
+    );
   }
 
   append(
