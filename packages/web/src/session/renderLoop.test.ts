@@ -1,7 +1,7 @@
 import { RenderLoop } from './renderLoop';
 
 /** Work that ends when a test says so. */
-function work() {
+function work(frame: () => Promise<void> = () => Promise.resolve()) {
   const ends: (() => void)[] = [];
   let running = 0;
   let most = 0;
@@ -15,6 +15,7 @@ function work() {
           resolve();
         });
       }),
+    frame,
   );
   return { loop, ends, most: () => most };
 }
@@ -43,6 +44,30 @@ test('readings that come live wait for each other; a hand does not wait', async 
   await turn();
   loop.soon(5);
   await new Promise((resolve) => setTimeout(resolve, 30));
+  expect(ends).toHaveLength(2);
+});
+
+test('a page that is slow to draw is waited for, and a hand goes before it', async () => {
+  const frames: (() => void)[] = [];
+  const { loop, ends } = work(() => new Promise((resolve) => frames.push(resolve)));
+  loop.soon(1);
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  loop.soon(1);
+  expect(frames).toHaveLength(1);
+  expect(ends).toHaveLength(0);
+  frames[0]();
+  await turn();
+  expect(ends).toHaveLength(1);
+  ends[0]();
+  await turn();
+  loop.soon(1);
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  loop.now();
+  expect(ends).toHaveLength(2);
+  ends[1]();
+  frames[1]();
+  await turn();
+  // What the frame was waited for has been done already.
   expect(ends).toHaveLength(2);
 });
 

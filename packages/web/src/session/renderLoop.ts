@@ -1,3 +1,17 @@
+/** A hidden page draws no frames; it goes on all the same. */
+const longestFrame = 250;
+
+/** Resolves when the page draws its next frame: late where it has much to draw. */
+function nextFrame(): Promise<void> {
+  return new Promise((resolve) => {
+    const timer = setTimeout(resolve, longestFrame);
+    requestAnimationFrame(() => {
+      clearTimeout(timer);
+      resolve();
+    });
+  });
+}
+
 /** Runs work again and again on demand: never two at once, wishes in between gathered into one, at most so often. */
 export class RenderLoop {
   private running = false;
@@ -5,7 +19,10 @@ export class RenderLoop {
   private timer: ReturnType<typeof setTimeout> | null = null;
   private ended = false;
 
-  constructor(private readonly work: () => Promise<void>) {}
+  constructor(
+    private readonly work: () => Promise<void>,
+    private readonly frame: () => Promise<void> = nextFrame,
+  ) {}
 
   /** As soon as possible: a hand is waiting. */
   now(): void {
@@ -25,13 +42,20 @@ export class RenderLoop {
     });
   }
 
-  /** Within a time, together with others that want it: readings that come live. */
+  /**
+   * Within a time, together with others that want it: readings that come live. A page that cannot keep up with drawing draws
+   * less often, rather than ever later.
+   */
   soon(milliseconds: number): void {
     if (this.ended || this.timer !== null || this.again) return;
-    this.timer = setTimeout(() => {
-      this.timer = null;
-      this.now();
+    const timer = setTimeout(() => {
+      void this.frame().then(() => {
+        if (this.timer !== timer) return;
+        this.timer = null;
+        this.now();
+      });
     }, milliseconds);
+    this.timer = timer;
   }
 
   dispose(): void {
