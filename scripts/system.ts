@@ -14,9 +14,15 @@ export interface Service {
 
 const stopMilliseconds = 8000;
 
+/**
+ * The usual threshold of the C library, said expressly: otherwise it grows with the largest block that was ever freed, and the
+ * memory of a large file would stay with the server that has read it. Other C libraries know nothing of this.
+ */
+const memory = { MALLOC_MMAP_THRESHOLD_: '131072', MALLOC_TRIM_THRESHOLD_: '131072' };
+
 function start(script: string, environment: Record<string, string>, logFile: string): ChildProcess {
   const child = spawn(process.execPath, ['--import', 'tsx', script], {
-    env: { ...process.env, ...environment },
+    env: { ...memory, ...process.env, ...environment },
     stdio: ['ignore', 'pipe', 'pipe', 'ipc'],
     // Out of the terminal's group, so that Ctrl-C ends things in order.
     detached: true,

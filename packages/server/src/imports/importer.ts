@@ -52,7 +52,7 @@ export class Importer extends EventEmitter<Events> {
     execArgv: ['--import', 'tsx'],
     minThreads: 0,
     maxThreads: 1,
-    idleTimeout: 20_000,
+    idleTimeout: 5000,
   });
   private readonly timer = setInterval(() => this.sweep(), 60_000).unref();
   private folder: Promise<string> | null = null;
