@@ -1,18 +1,18 @@
 import { teacherSchema } from '@heuristor/contracts';
-import { lazy, Suspense, useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { Route, Routes, useLocation } from 'react-router';
 import { ApiError, getJson, sentenceOf } from './api/client';
 import { live } from './api/live';
 import { HomePage } from './home/HomePage';
 import { SignInPage } from './home/SignInPage';
+import { loadedPage } from './ui/loadedPage';
 import { Message } from './ui/Message';
 import { Notices } from './ui/Notices';
 
-const loadBench = () => import('./bench/BenchPage');
-const BenchPage = lazy(loadBench);
+const bench = loadedPage(() => import('./bench/BenchPage'));
+const stage = loadedPage(() => import('./stage/StagePage'));
 // Who comes to a bench needs its program; it is fetched while the server says who that is.
-if (location.pathname.startsWith('/investigations/')) void loadBench();
-const StagePage = lazy(() => import('./stage/StagePage'));
+if (location.pathname.startsWith('/investigations/')) bench.prepare();
 
 type Standing = 'asking' | 'in' | { refused: string };
 
@@ -47,17 +47,15 @@ export function App() {
   if (standing !== 'in') return <Message title="Please sign in" text={standing.refused} />;
   return (
     <>
-      <Suspense fallback={<Message title="One moment …" text="" />}>
-        <Routes>
-          <Route path="/" element={<HomePage />} />
-          <Route path="/investigations/:id" element={<BenchPage />} />
-          <Route path="/stage" element={<StagePage />} />
-          <Route
-            path="*"
-            element={<Message title="There is no such page" text="Go back to the start page of Heuristor." />}
-          />
-        </Routes>
-      </Suspense>
+      <Routes>
+        <Route path="/" element={<HomePage />} />
+        <Route path="/investigations/:id" element={<bench.Page />} />
+        <Route path="/stage" element={<stage.Page />} />
+        <Route
+          path="*"
+          element={<Message title="There is no such page" text="Go back to the start page of Heuristor." />}
+        />
+      </Routes>
       <Notices />
     </>
   );

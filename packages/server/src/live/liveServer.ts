@@ -21,7 +21,7 @@ import { type Recorder } from '../recorder/recorder';
 const mostBuffered = 4 << 20;
 /** Readings of a run go out together so often, those of devices outside runs less often. */
 const runMilliseconds = 25;
-const deviceMilliseconds = 100;
+const deviceMilliseconds = 150;
 
 const allScreens = 'screens';
 const stages = 'stages';
