@@ -1,7 +1,7 @@
 import { Refusal } from '../../refusal';
 import { linearLeastSquares } from '../linear';
 import { type FitPoints, type RelationSolution } from '../relation';
-import { centredOn, polynomialGram, polynomialLeftOver } from './polynomialSums';
+import { centredOn, directSums } from './polynomialSums';
 
 /**
  * A polynomial through points, on an abscissa centred at its mean and scaled by its reach. Named parameters are the
@@ -24,12 +24,7 @@ export function solvePolynomial({ x, y }: FitPoints, degree: number): RelationSo
     degree + 1,
     y,
     because,
-    degree === 1 || degree === 2
-      ? {
-          gram: () => polynomialGram(x, y, degree, centred),
-          residualSumOfSquares: (parameters) => polynomialLeftOver(x, y, parameters, centred),
-        }
-      : null,
+    degree === 1 || degree === 2 ? directSums(x, y, degree, centred) : null,
   );
   // ((x − m)/s)^k expanded in powers of x: coefficient of x^j is C(k, j) (−m)^(k−j) / s^k.
   const transformation = Array.from({ length: degree + 1 }, (_, j) =>

@@ -1,4 +1,5 @@
 import { GramSum } from '../gram';
+import { type DirectSums } from '../linear';
 
 /** Sums over points that decide a straight line or a parabola, on a centred and scaled abscissa u = (x − middle)/scale. */
 export interface Centred {
@@ -27,7 +28,7 @@ export function centredOn(x: Float64Array): Centred {
  * which makes this an order of magnitude faster than a general design. Ordinates are summed from the first one on: far from
  * nought their sums would lose the digits that tell them apart.
  */
-export function polynomialGram(
+function polynomialGram(
   x: Float64Array,
   y: Float64Array,
   degree: 1 | 2,
@@ -73,7 +74,7 @@ export function polynomialGram(
 }
 
 /** Σ (y − polynomial)². */
-export function polynomialLeftOver(
+function polynomialLeftOver(
   x: Float64Array,
   y: Float64Array,
   coefficients: readonly number[],
@@ -89,3 +90,14 @@ export function polynomialLeftOver(
   }
   return sum;
 }
+
+/** The sums of a straight line or a parabola for the linear solver. */
+export const directSums = (
+  x: Float64Array,
+  y: Float64Array,
+  degree: 1 | 2,
+  centred: Centred,
+): DirectSums => ({
+  gram: () => polynomialGram(x, y, degree, centred),
+  residualSumOfSquares: (parameters) => polynomialLeftOver(x, y, parameters, centred),
+});

@@ -3,6 +3,7 @@ import { chanceOfBest, chanceOfGain } from '../../statistics/significance';
 import { type ModelFunction, type Solution, type SolverOptions, leastSquares } from '../levenbergMarquardt';
 import { linearLeastSquares } from '../linear';
 import { type FitPoints, type Hint, type RelationSolution } from '../relation';
+import { directSums } from './polynomialSums';
 import { type Swing, binned, mostBinnedCycles, searchSwing } from './swingGuess';
 
 const { sin, cos, PI } = Math;
@@ -91,6 +92,7 @@ function leftByPolynomial(u: Float64Array, y: Float64Array, degree: number): num
       degree + 1,
       y,
       'dependent',
+      degree === 1 || degree === 2 ? directSums(u, y, degree, { middle: 0, scale: 1 }) : null,
     ),
   );
   return solved instanceof Refusal ? Infinity : solved.residualSumOfSquares;
