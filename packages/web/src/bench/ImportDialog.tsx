@@ -5,7 +5,7 @@ import { create } from 'zustand';
 import { postFile, request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
 import { useSession } from '../session/context';
-import { attempt } from '../session/benchSession';
+import { attempt } from '../session/attempt';
 import { isFaultless, namesAsRead } from '../session/importNames';
 import { tell } from '../stores/notices';
 import { ImportPreview } from './ImportPreview';

@@ -3,7 +3,7 @@ import { formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { request } from '../api/client';
-import { attempt } from '../session/benchSession';
+import { attempt } from '../session/attempt';
 import { NumberField } from '../ui/NumberField';
 import { LiveReading } from './LiveReading';
 import { Thread } from './Thread';

@@ -2,7 +2,7 @@ import { type Plan } from '@heuristor/contracts';
 import { Dropdown, Form } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
 import { request } from '../api/client';
-import { attempt } from '../session/benchSession';
+import { attempt } from '../session/attempt';
 import { useDocuments, useSession } from '../session/context';
 import { recordingRun } from '../session/runs';
 import { useDevices } from '../stores/devices';

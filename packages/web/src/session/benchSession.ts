@@ -11,48 +11,21 @@ import {
   storedWorkingsSchema,
   workingsVersionSchema,
 } from '@heuristor/contracts';
-import { type Entry, type SeriesRef } from '@heuristor/core';
+import { type Entry } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { ApiError, getJson, getNumbers, request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
 import { tell } from '../stores/notices';
-import { frameOf } from '../workers/compose';
 import { RunPool } from '../workers/pool';
-import { type Extent, type Sight } from '../workers/protocol';
-import { explicitTraces } from './edits';
+import { type Sight } from '../workers/protocol';
+import { attempt } from './attempt';
 import { History } from './history';
-import { type Picture, PictureMaker } from './picture';
-import { RenderLoop } from './renderLoop';
+import { type Picture } from './picture';
+import { Renderer } from './renderer';
 import { RunFeed } from './runFeed';
-import { frontRun, shownRuns } from './runs';
+import { shownRuns } from './runs';
 import { Saver } from './saver';
-
-const liveMilliseconds = 40;
-
-/** The documents of an investigation: what is stored. */
-export interface Documents {
-  name: string;
-  plan: Plan;
-  runs: Run[];
-  workings: WorkingsDocument;
-}
-
-/** How the bench is looked at: nobody else's business, and not stored. */
-export interface View {
-  /** Stretch of the horizontal axis; null frames all data. */
-  sight: Sight | null;
-  plotWidth: number;
-  /** Run whose results stand in front; null follows the newest that is shown. */
-  frontRunId: string | null;
-  /** Region whose handles and offers are shown. */
-  selectedRegion: string | null;
-  /** Series that offers beside the selected region speak of. */
-  selectedSeries: SeriesRef | null;
-  /** Entry that was just made and whose fields are to be filled in. */
-  openEntry: string | null;
-  /** True while a hand moves something. */
-  moving: boolean;
-}
+import { type Documents, type View } from './state';
 
 /**
  * One investigation on the bench: made when the page opens, disposed of when it closes. It holds the documents and what the
@@ -61,12 +34,11 @@ export interface View {
 export class BenchSession {
   readonly documents: StoreApi<Documents>;
   readonly view: StoreApi<View>;
-  readonly picture: StoreApi<Picture>;
   readonly history = new History();
   readonly saver: Saver<WorkingsDocument>;
   readonly pool = RunPool.take();
   private readonly feed: RunFeed;
-  private readonly loop = new RenderLoop(() => this.render());
+  private readonly renderer: Renderer;
   private readonly unlisten: (() => void)[] = [];
   private disposed = false;
   private wasOffline = false;
@@ -88,7 +60,7 @@ export class BenchSession {
       openEntry: null,
       moving: false,
     }));
-    this.picture = createStore<Picture>(() => ({ workings: null, frame: null, traces: [], outcomes: {} }));
+    this.renderer = new Renderer(this.pool, this.documents, this.view);
     this.saver = new Saver(
       workings,
       workingsVersion,
@@ -98,18 +70,19 @@ export class BenchSession {
     this.feed = new RunFeed(
       this.pool,
       getNumbers,
-      () => {
-        this.readings++;
-        this.loop.soon(liveMilliseconds);
-      },
+      () => this.renderer.readingsCame(),
       (run, error) => tell({ kind: 'fault', text: `${run.name} could not be read. ${sentenceOf(error)}` }),
     );
     this.listen();
     this.holdShown();
-    this.loop.now();
+    this.renderer.now();
   }
 
   readonly id: string;
+
+  get picture(): StoreApi<Picture> {
+    return this.renderer.picture;
+  }
 
   get workings(): WorkingsDocument {
     return this.documents.getState().workings;
@@ -125,7 +98,7 @@ export class BenchSession {
     this.disposed = true;
     this.unlisten.forEach((stop) => stop());
     this.saver.leave();
-    this.loop.dispose();
+    this.renderer.dispose();
     this.feed.dispose();
     this.pool.dispose();
   }
@@ -158,7 +131,7 @@ export class BenchSession {
     this.history.release();
     if (!this.view.getState().moving) return;
     this.view.setState({ moving: false });
-    this.loop.now();
+    this.renderer.now();
   }
 
   look(sight: Sight | null): void {
@@ -170,7 +143,7 @@ export class BenchSession {
     const before = this.workings;
     this.documents.setState({ workings: after });
     this.history.push({ undo: () => this.setWorkings(before), redo: () => this.setWorkings(after) });
-    this.loop.now();
+    this.renderer.now();
   }
 
   private setWorkings(workings: WorkingsDocument): void {
@@ -179,7 +152,7 @@ export class BenchSession {
     if (selectedRegion !== null && !workings.entries.some(({ id }) => id === selectedRegion))
       this.view.setState({ selectedRegion: null });
     this.saver.tell({ kind: 'edited', document: workings });
-    this.loop.now();
+    this.renderer.now();
   }
 
   private async sendWorkings(version: number, workings: WorkingsDocument) {
@@ -282,7 +255,7 @@ export class BenchSession {
         else if (this.wasOffline) void this.catchUp();
       }),
       this.view.subscribe((now, before) => {
-        if (now.sight !== before.sight || now.plotWidth !== before.plotWidth) this.loop.now();
+        if (now.sight !== before.sight || now.plotWidth !== before.plotWidth) this.renderer.now();
       }),
     );
     const onHide = () => this.saveBeforeLeaving();
@@ -316,7 +289,7 @@ export class BenchSession {
       this.saver.tell({ kind: 'newer', theirs: workings, theirVersion: workingsVersion });
       this.holdShown();
       this.feed.completeAll();
-      this.loop.now();
+      this.renderer.now();
     } catch {
       this.wasOffline = true;
     }
@@ -331,7 +304,7 @@ export class BenchSession {
     if (known === undefined && run.shown) this.view.setState({ frontRunId: run.id });
     if (known?.state === 'recording' && run.state !== 'recording') void this.feed.complete(run.id);
     this.holdShown();
-    this.loop.now();
+    this.renderer.now();
   }
 
   private holdShown(): void {
@@ -353,65 +326,6 @@ export class BenchSession {
   private path(rest: string): string {
     return `/investigations/${this.id}${rest}`;
   }
-
-  // The picture
-
-  private readonly maker = new PictureMaker();
-  private extents: { of: unknown[]; extents: Extent[] } = { of: [], extents: [] };
-  /** Grows whenever readings have come. */
-  private readings = 0;
-
-  private async render(): Promise<void> {
-    if (this.disposed) return;
-    const { workings, runs } = this.documents.getState();
-    const { sight, plotWidth, moving, frontRunId } = this.view.getState();
-    const runIds = shownRuns(runs).map(({ id }) => id);
-    const references = explicitTraces(workings, runs);
-    try {
-      const extents = await this.extentsOf(runIds, workings);
-      const frame = frameOf(extents, workings.horizontal === 't', sight);
-      const picture = await this.maker.make(
-        {
-          workings,
-          traces: references,
-          width: Math.round(plotWidth),
-          moving,
-          frontRunId: frontRun(runs, frontRunId)?.id ?? null,
-        },
-        frame,
-        (request) => this.pool.render(runIds, request),
-      );
-      if (!this.isDisposed()) this.picture.setState(picture);
-    } catch (error) {
-      if (!this.isDisposed())
-        tell({ kind: 'fault', text: `The workings could not be evaluated: ${String(error)}` });
-    }
-  }
-
-  private isDisposed(): boolean {
-    return this.disposed;
-  }
-
-  /** The ends of the axis in each run; they are asked for only where something may have moved them. */
-  private async extentsOf(runIds: string[], workings: WorkingsDocument): Promise<Extent[]> {
-    const { horizontal, entries } = workings;
-    const of = [runIds.join(), horizontal, this.readings, horizontal.startsWith('entry:') ? entries : null];
-    if (of.every((part, i) => part === this.extents.of[i])) return this.extents.extents;
-    const extents = await this.pool.extents(runIds, workings);
-    this.extents = { of, extents };
-    return extents;
-  }
 }
 
 type NamePatch = { name?: string; plan?: Pick<Plan, 'lengthSeconds'> };
-
-/** Does something on the server; a refusal becomes a notice. Answers false where it was refused. */
-export async function attempt(work: () => Promise<unknown>): Promise<boolean> {
-  try {
-    await work();
-    return true;
-  } catch (error) {
-    tell({ kind: 'fault', text: sentenceOf(error) });
-    return false;
-  }
-}

@@ -2,10 +2,11 @@ import { type ResultRef } from '@heuristor/core';
 import { type ReactNode, createContext, useContext, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
-import { type BenchSession, type Documents, type View } from './benchSession';
+import { type BenchSession } from './benchSession';
 import { abscissaOfRuns, entryNames, namesOf, resultNames, resultsUsedBy } from './edits';
 import { type Picture } from './picture';
 import { frontRun } from './runs';
+import { type Documents, type View } from './state';
 
 const SessionContext = createContext<BenchSession | null>(null);
 
