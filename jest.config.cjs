@@ -12,6 +12,8 @@ const transform = {
 };
 
 module.exports = {
+  // A test of real devices and a real database on a busy machine takes its time; one that hangs is still ended.
+  testTimeout: 30_000,
   projects: [
     {
       displayName: 'unit',

@@ -1,5 +1,6 @@
 import { type Fit, fitRelation } from '../../fitting/fit';
 import { type ParameterName, type Relation } from '../../fitting/relation';
+import { Refusal } from '../../refusal';
 import { type Quantity } from '../../results/quantity';
 import { type Series } from '../../series/series';
 import { flatteningNote } from '../flatteningNote';
@@ -24,6 +25,10 @@ export function fitInRegion(
 ): FittedSelection {
   const series = context.series(entry.of);
   const against = context.series(entry.against, series);
+  if (against === series)
+    throw new Refusal(
+      `${series.symbol} against itself is a straight line whatever it does. Choose another quantity for the axis.`,
+    );
   const region = context.region(entry.region);
   const selection = select(context, series, entry.against, region);
   const { before, moving } = context;
