@@ -1,5 +1,5 @@
 import { addRun, writeSamples } from '@heuristor/server';
-import { usualPlan } from '@heuristor/contracts';
+import { channelOf, usualPlan } from '@heuristor/contracts';
 import { type Page } from 'puppeteer-core';
 import { loadDemoData } from '../scripts/demoData';
 import { BenchHand } from './support/bench';
@@ -223,20 +223,13 @@ describe('thirty runs', () => {
         state: 'ended',
         plan: usualPlan,
         channels: [
-          {
+          channelOf({
             key: 'x',
-            symbol: 'x',
             quantity: 'position',
             unit: 'm',
             timeUnit: 's',
             sampling: { kind: 'regular', start: 0, interval: 0.02 },
-            low: null,
-            high: null,
-            noise: null,
-            deviceCode: null,
-            zero: 0,
-            reversed: false,
-          },
+          }),
         ],
       });
       await writeSamples(

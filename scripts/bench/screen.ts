@@ -1,5 +1,5 @@
 import { readFileSync, readdirSync } from 'node:fs';
-import { usualPlan } from '@heuristor/contracts';
+import { channelOf, usualPlan } from '@heuristor/contracts';
 import { addRun, createInvestigation, writeSamples, writeWorkings } from '@heuristor/server';
 import { type Page } from 'puppeteer-core';
 import { tenResults } from './computation';
@@ -20,20 +20,9 @@ async function addSampledRun(
     origin: 'recorded',
     state: 'ended',
     plan: usualPlan,
-    channels: keys.map((key) => ({
-      key,
-      symbol: key,
-      quantity: key,
-      unit: 'm',
-      timeUnit: 's',
-      sampling: { kind: 'regular', start: 0, interval },
-      low: null,
-      high: null,
-      noise: null,
-      deviceCode: null,
-      zero: 0,
-      reversed: false,
-    })),
+    channels: keys.map((key) =>
+      channelOf({ key, unit: 'm', timeUnit: 's', sampling: { kind: 'regular', start: 0, interval } }),
+    ),
   });
   for (const [i, key] of keys.entries())
     await writeSamples(

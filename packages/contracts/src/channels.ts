@@ -28,5 +28,20 @@ export const channelFieldsSchema = z.object({
 });
 export type ChannelFields = z.infer<typeof channelFieldsSchema>;
 
+/** A channel that no sensor has measured: of a file, or made up. It is called by its key where nothing else is said. */
+export const channelOf = (
+  fields: Pick<ChannelFields, 'key' | 'unit' | 'timeUnit' | 'sampling'> & Partial<ChannelFields>,
+): ChannelFields => ({
+  symbol: fields.key,
+  quantity: fields.key,
+  low: null,
+  high: null,
+  noise: null,
+  deviceCode: null,
+  zero: 0,
+  reversed: false,
+  ...fields,
+});
+
 export const channelSchema = channelFieldsSchema.extend({ id: z.number().int() });
 export type Channel = z.infer<typeof channelSchema>;

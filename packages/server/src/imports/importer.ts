@@ -1,4 +1,4 @@
-import { type Import, type ImportNames, type Run, largestImportBytes } from '@heuristor/contracts';
+import { type Import, type ImportNames, type Run, channelOf, largestImportBytes } from '@heuristor/contracts';
 import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import { createWriteStream } from 'node:fs';
@@ -143,20 +143,9 @@ export class Importer extends EventEmitter<Events> {
               origin: 'imported',
               state: 'ended',
               plan,
-              channels: channels.map((channel) => ({
-                key: channel.name,
-                symbol: channel.name,
-                quantity: channel.name,
-                unit: channel.unit,
-                timeUnit: channel.timeUnit,
-                sampling: channel.sampling,
-                low: null,
-                high: null,
-                noise: null,
-                deviceCode: null,
-                zero: 0,
-                reversed: false,
-              })),
+              channels: channels.map(({ name: key, unit, timeUnit, sampling }) =>
+                channelOf({ key, unit, timeUnit, sampling }),
+              ),
             },
             transaction,
           );

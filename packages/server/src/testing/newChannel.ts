@@ -1,4 +1,4 @@
-import { usualPlan } from '@heuristor/contracts';
+import { channelOf, usualPlan } from '@heuristor/contracts';
 import { createInvestigation } from '../services/investigations';
 import { addRun } from '../services/runs';
 
@@ -10,20 +10,13 @@ export async function newChannel(kind: 'regular' | 'timed' = 'regular'): Promise
     state: 'recording',
     plan: usualPlan,
     channels: [
-      {
+      channelOf({
         key: 'x',
-        symbol: 'x',
         quantity: 'position',
         unit: 'm',
         timeUnit: 's',
         sampling: kind === 'regular' ? { kind, start: 0, interval: 0.02 } : { kind },
-        low: null,
-        high: null,
-        noise: null,
-        deviceCode: null,
-        zero: 0,
-        reversed: false,
-      },
+      }),
     ],
   });
   return run.channels[0].id;
