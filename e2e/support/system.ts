@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { issueLinkToken, openDatabase } from '@heuristor/server';
 import pg from 'pg';
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import { type Browser, type Page } from 'puppeteer-core';
+import { startBrowser } from '../../scripts/browser';
 import { type Service, startServer, startStandIns } from '../../scripts/system';
 
 /** Everything as a teacher has it: database, server, simulated sensors, and a browser. */
@@ -45,18 +46,7 @@ export async function startSystem(prepare: () => Promise<void> = async () => und
   const folder = mkdtempSync(join(tmpdir(), 'heuristor-'));
   const downloads = join(folder, 'downloads');
   mkdirSync(downloads);
-  const browser: Browser = await puppeteer.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    userDataDir: join(folder, 'profile'),
-    defaultViewport: { width: 1280, height: 800 },
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-background-networking',
-      '--no-first-run',
-      '--disable-renderer-backgrounding',
-    ],
-  });
+  const browser: Browser = await startBrowser(join(folder, 'profile'));
   const session = await browser.target().createCDPSession();
   await session.send('Browser.setDownloadBehavior', {
     behavior: 'allow',

@@ -3,8 +3,9 @@ import { mkdirSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { issueLinkToken, openDatabase } from '@heuristor/server';
-import puppeteer, { type Browser, type Page } from 'puppeteer-core';
+import { type Browser, type Page } from 'puppeteer-core';
 import pg from 'pg';
+import { startBrowser } from '../browser';
 import { type Cluster, startCluster } from '../cluster';
 import { type Service, startServer } from '../system';
 
@@ -52,18 +53,7 @@ export async function openSite(ending: AbortSignal): Promise<Site> {
         body: body === undefined ? undefined : JSON.stringify(body),
       }),
     async browser() {
-      const browser = await puppeteer.launch({
-        executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-        userDataDir: mkdtempSync(join(tmpdir(), 'heuristor-')),
-        defaultViewport: { width: 1280, height: 800 },
-        args: [
-          '--no-sandbox',
-          '--disable-gpu',
-          '--disable-background-networking',
-          '--no-first-run',
-          '--disable-renderer-backgrounding',
-        ],
-      });
+      const browser = await startBrowser(mkdtempSync(join(tmpdir(), 'heuristor-')));
       browsers.push(browser);
       return browser;
     },

@@ -2,11 +2,11 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { type Entry, entrySentence, isSameForAllRuns, kindOf, regionOfEntry } from '@heuristor/core';
 import { memo, useState } from 'react';
-import { Button, Dropdown } from 'react-bootstrap';
-import { GripVertical, ThreeDots } from 'react-bootstrap-icons';
+import { Dropdown } from 'react-bootstrap';
 import { useNames, useSession } from '../session/context';
 import { withMoved, withoutEntry } from '../session/edits';
 import { NameField } from '../ui/NameField';
+import { CardTools } from './CardTools';
 import { EntryEditor } from './EntryEditor';
 import { EntryResults } from './EntryResults';
 import { WindowSlider } from './WindowSlider';
@@ -21,8 +21,8 @@ interface Props {
 /** One entry of the workings: a sentence and what it works out for the runs. */
 export const EntryCard = memo(function EntryCard({ entry, previous, next }: Props) {
   const session = useSession();
-  const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
-    useSortable({ id: entry.id });
+  const sortable = useSortable({ id: entry.id });
+  const { setNodeRef, transform, transition, isDragging } = sortable;
   const [renaming, setRenaming] = useState(false);
   const [editing, setEditing] = useState(() => session.view.getState().openEntry === entry.id);
   const [digits, setDigits] = useState(false);
@@ -69,49 +69,34 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
             </>
           )}
         </span>
-        <Button
-          variant="grip"
-          ref={setActivatorNodeRef}
-          {...attributes}
-          {...listeners}
-          aria-label="Move this entry"
-          title="Drag to reorder"
-        >
-          <GripVertical aria-hidden />
-        </Button>
-        <Dropdown align="end">
-          <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`More for ${called}`}>
-            <ThreeDots aria-hidden />
-          </Dropdown.Toggle>
-          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
-            <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
-            <Dropdown.Item onClick={() => setEditing(!editing)}>
-              {editing ? 'Done changing' : 'Change'}
+        <CardTools sortable={sortable} gripLabel="Move this entry" menuLabel={`More for ${called}`}>
+          <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
+          <Dropdown.Item onClick={() => setEditing(!editing)}>
+            {editing ? 'Done changing' : 'Change'}
+          </Dropdown.Item>
+          {flags.map(([key, { label }]) => (
+            <Dropdown.Item
+              key={key}
+              onClick={() => session.changeEntry(entry.id, { [key]: values[key] !== true })}
+            >
+              {values[key] === true ? label.replace(/^Show/, 'Hide') : label}
             </Dropdown.Item>
-            {flags.map(([key, { label }]) => (
-              <Dropdown.Item
-                key={key}
-                onClick={() => session.changeEntry(entry.id, { [key]: values[key] !== true })}
-              >
-                {values[key] === true ? label.replace(/^Show/, 'Hide') : label}
-              </Dropdown.Item>
-            ))}
-            {yields === 'results' && (
-              <Dropdown.Item onClick={() => setDigits(!digits)}>
-                {digits ? 'Fewer digits' : 'All digits'}
-              </Dropdown.Item>
-            )}
-            <Dropdown.Item disabled={previous === undefined} onClick={() => moveTo(previous)}>
-              Move up
+          ))}
+          {yields === 'results' && (
+            <Dropdown.Item onClick={() => setDigits(!digits)}>
+              {digits ? 'Fewer digits' : 'All digits'}
             </Dropdown.Item>
-            <Dropdown.Item disabled={next === undefined} onClick={() => moveTo(next)}>
-              Move down
-            </Dropdown.Item>
-            <Dropdown.Item onClick={() => session.changeWorkings((sheet) => withoutEntry(sheet, entry.id))}>
-              Remove
-            </Dropdown.Item>
-          </Dropdown.Menu>
-        </Dropdown>
+          )}
+          <Dropdown.Item disabled={previous === undefined} onClick={() => moveTo(previous)}>
+            Move up
+          </Dropdown.Item>
+          <Dropdown.Item disabled={next === undefined} onClick={() => moveTo(next)}>
+            Move down
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => session.changeWorkings((sheet) => withoutEntry(sheet, entry.id))}>
+            Remove
+          </Dropdown.Item>
+        </CardTools>
       </div>
       <WindowSlider entry={entry} />
       {(editing || isSameForAllRuns(entry)) && <EntryEditor entry={entry} />}

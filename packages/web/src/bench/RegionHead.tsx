@@ -2,19 +2,19 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { type EntryOfKind, printedUnit } from '@heuristor/core';
 import { useState } from 'react';
-import { Button, Dropdown } from 'react-bootstrap';
-import { GripVertical, ThreeDots } from 'react-bootstrap-icons';
+import { Dropdown } from 'react-bootstrap';
 import { useDocuments, useNames, usePicture, useSession } from '../session/context';
 import { withoutEntry } from '../session/edits';
 import { highlighter } from '../theme/runStyles';
 import { NameField } from '../ui/NameField';
 import { NumberField } from '../ui/NumberField';
+import { CardTools } from './CardTools';
 
 /** A region at the head of what is worked out on it: letter, name, and its ends, which can be typed. */
 export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
   const session = useSession();
-  const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
-    useSortable({ id: region.id });
+  const sortable = useSortable({ id: region.id });
+  const { setNodeRef, transform, transition, isDragging } = sortable;
   const [renaming, setRenaming] = useState(false);
   const nameOf = useNames();
   const unit = useUnitOf(region);
@@ -68,27 +68,12 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
         />
         <span className="quiet">{unit}</span>
       </span>
-      <Button
-        variant="grip"
-        ref={setActivatorNodeRef}
-        {...attributes}
-        {...listeners}
-        aria-label="Move this region"
-        title="Drag to reorder"
-      >
-        <GripVertical aria-hidden />
-      </Button>
-      <Dropdown align="end">
-        <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`More for region ${letter}`}>
-          <ThreeDots aria-hidden />
-        </Dropdown.Toggle>
-        <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
-          <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
-          <Dropdown.Item onClick={() => session.changeWorkings((sheet) => withoutEntry(sheet, id))}>
-            Remove
-          </Dropdown.Item>
-        </Dropdown.Menu>
-      </Dropdown>
+      <CardTools sortable={sortable} gripLabel="Move this region" menuLabel={`More for region ${letter}`}>
+        <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
+        <Dropdown.Item onClick={() => session.changeWorkings((sheet) => withoutEntry(sheet, id))}>
+          Remove
+        </Dropdown.Item>
+      </CardTools>
     </div>
   );
 }

@@ -1,0 +1,16 @@
+import puppeteer, { type Browser } from 'puppeteer-core';
+
+/** Debian's Chromium without a window and without a word to the network, with a profile of its own in a folder. */
+export const startBrowser = (profile: string): Promise<Browser> =>
+  puppeteer.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    userDataDir: profile,
+    defaultViewport: { width: 1280, height: 800 },
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-background-networking',
+      '--no-first-run',
+      '--disable-renderer-backgrounding',
+    ],
+  });
