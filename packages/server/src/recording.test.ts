@@ -59,6 +59,51 @@ describe('recording', () => {
     device.vanish();
   });
 
+  test('who presses Record right after connecting two sensors gets a run with both of them', async () => {
+    const devices = await Promise.all(
+      ['A0-A', 'A0-B'].map((code) => FakeDevice.connect(server.port, code, () => 1)),
+    );
+    const id = await bench(0.5);
+    await server.api('patch', '/devices/A0-A', { connected: true }).expect(204);
+    await server.api('patch', '/devices/A0-B', { connected: true }).expect(204);
+    const { body } = await server.api('post', `/investigations/${id}/recording`).expect(201);
+    const run = await ended(body.id as string);
+    expect(run.channels.map(({ deviceCode }) => deviceCode)).toEqual(['A0-A', 'A0-B']);
+    expect(run.gaps).toEqual([]);
+    for (const { id: channel } of run.channels) {
+      const values = await valuesOf(channel);
+      // The two do not tick together, so that half a second of 50 Hz holds 25 or 26 readings.
+      expect([25, 26]).toContain(values.length);
+      expect(values.every((value) => value === 1)).toBe(true);
+    }
+    // Changed her mind at once: the run ends as soon as it has begun.
+    await server.api('patch', '/devices/A0-A', { rate: 40 }).expect(204);
+    const begun = server.api('post', `/investigations/${id}/recording`).then(({ status }) => status);
+    await new Promise((resolve) => setTimeout(resolve, 5));
+    const { body: stopped } = await server.api('delete', `/investigations/${id}/recording`).expect(200);
+    expect(await begun).toBe(201);
+    expect(stopped.state).toBe('ended');
+    for (const code of ['A0-A', 'A0-B']) await server.api('patch', `/devices/${code}`, { connected: false });
+    devices.forEach((device) => device.vanish());
+  });
+
+  test('a sensor that never begins to send does not hold a run up for more than a second', async () => {
+    const [good, silent] = await Promise.all(
+      ['A1-S', 'A1-T'].map((code) => FakeDevice.connect(server.port, code, () => 1)),
+    );
+    silent.silent = true;
+    for (const code of ['A1-S', 'A1-T']) await server.api('patch', `/devices/${code}`, { connected: true });
+    const id = await bench(0.3);
+    const began = Date.now();
+    const { body } = await server.api('post', `/investigations/${id}/recording`).expect(201);
+    expect(Date.now() - began).toBeLessThan(2500);
+    const run = await ended(body.id as string);
+    expect(run.channels.map(({ deviceCode }) => deviceCode)).toEqual(['A1-S']);
+    for (const code of ['A1-S', 'A1-T']) await server.api('patch', `/devices/${code}`, { connected: false });
+    good.vanish();
+    silent.vanish();
+  });
+
   test('an open-ended run goes on until it is stopped, and its readings are stored while it goes on', async () => {
     const device = await connected('A2-A', () => 1);
     const id = await bench(null);

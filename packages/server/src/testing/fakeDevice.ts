@@ -31,6 +31,8 @@ export class FakeDevice {
   readonly received: ToDevice[] = [];
   /** So many times faster than it was asked to. */
   pace = 1;
+  /** Says that it is there, and sends nothing. */
+  silent = false;
   /** Leaves the last reading of every frame out. */
   losing = false;
   private timer: NodeJS.Timeout | undefined;
@@ -69,7 +71,7 @@ export class FakeDevice {
 
   private tick(): void {
     const { stream } = this;
-    if (stream === null || this.socket.readyState !== WebSocket.OPEN) return;
+    if (this.silent || stream === null || this.socket.readyState !== WebSocket.OPEN) return;
     const due = Math.floor(((performance.now() - stream.began) * stream.rate * this.pace) / 1000) + 1;
     if (due <= stream.sent) return;
     const values = Float64Array.from({ length: (due - stream.sent) * this.channels }, (_, i) =>

@@ -30,9 +30,9 @@ function workers() {
   const told = runs.map(() => new Told());
   const asked: RenderRequest[] = [];
   const answers: RenderedRun[][] = [];
-  const ask = async (request: RenderRequest) => {
+  const ask = async (request: RenderRequest, shown = runs.map((_, i) => i)) => {
     asked.push(request);
-    const rendered = runs.map((evaluator, i) => renderRun(evaluator, request, told[i]));
+    const rendered = shown.map((i) => renderRun(runs[i], request, told[i]));
     answers.push(rendered);
     return rendered;
   };
@@ -121,6 +121,21 @@ test('a line in another unit that stands is brought into the shared one only onc
   first.traces[0].lines[1].y.forEach((value, i) =>
     expect(value).toBeCloseTo(first.traces[0].lines[0].y[i], 12),
   );
+});
+
+test.each([
+  ['with its lines', traces],
+  ['with nothing to draw', ['channel:gone'] as SeriesRef[]],
+])('a run that was hidden for a while comes back whole, %s', async (_, shownTraces) => {
+  const { ask } = workers();
+  const maker = new PictureMaker();
+  const wanted = { ...request(mean(3)), traces: shownTraces };
+  const first = await maker.make(wanted, frameAt(0, 8), ask);
+  const hidden = await maker.make(wanted, frameAt(0, 8), (asked) => ask(asked, [0]));
+  expect(Object.keys(hidden.outcomes)).toEqual(['a']);
+  const back = await maker.make(wanted, frameAt(0, 8), ask);
+  expect(back.outcomes).toEqual(first.outcomes);
+  expect(back.traces).toEqual(first.traces);
 });
 
 test('an entry that was removed leaves the outcomes, one that was added comes', async () => {

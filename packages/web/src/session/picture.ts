@@ -43,7 +43,7 @@ export class PictureMaker {
       });
       const picture = this.pictureOf(rendered, request.workings, request.traces, frame);
       if (picture === null && !afresh) continue;
-      if (picture === null) throw new Error('A line was left out of what was asked for afresh.');
+      if (picture === null) throw new Error('Something was left out of what was asked for afresh.');
       this.afresh = false;
       return (this.picture = picture);
     }
@@ -58,6 +58,10 @@ export class PictureMaker {
     const complete = this.lines.complete(rendered);
     if (complete === null) return null;
     const { outcomes: before, traces } = this.picture;
+    // A run that was not shown a moment ago is not known here, though its worker remembers what it once said of it.
+    const isKnown = ({ runId, changed, entryIds }: RenderedRun) =>
+      entryIds.every((id) => id in changed || before[runId]?.[id] !== undefined);
+    if (!rendered.every(isKnown)) return null;
     return {
       workings,
       frame,
@@ -78,10 +82,5 @@ function outcomesOf(
   entryIds: readonly string[],
 ): Record<string, ShownOutcome> {
   if (Object.keys(changed).length === 0 && Object.keys(before).length === entryIds.length) return before;
-  return Object.fromEntries(
-    entryIds.flatMap((id) => {
-      const outcome = changed[id] ?? before[id];
-      return outcome === undefined ? [] : [[id, outcome]];
-    }),
-  );
+  return Object.fromEntries(entryIds.map((id) => [id, changed[id] ?? before[id]]));
 }
