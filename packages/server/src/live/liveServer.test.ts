@@ -94,6 +94,30 @@ describe('what a screen hears', () => {
     device.vanish();
   });
 
+  test('readings with the old sign come before the word of the new one, and none after it', async () => {
+    const device = await FakeDevice.connect(server.port, 'L5-A', () => 2);
+    const screen = await newScreen();
+    await server.api('patch', '/devices/L5-A', { connected: true }).expect(204);
+    await screen.until(({ frames }) => frames.length > 0, 'readings');
+    let turnedAt: number | null = null;
+    screen.onAnything(() => {
+      const said = screen
+        .heard('devices')
+        .at(-1)
+        ?.devices.find(({ code }) => code === 'L5-A');
+      if (said?.reversed === true) turnedAt ??= screen.frames.length;
+    });
+    await server.api('patch', '/devices/L5-A', { reversed: true }).expect(204);
+    await screen.until(
+      ({ frames }) => turnedAt !== null && frames.length > turnedAt + 3,
+      'readings after the word',
+    );
+    const after = screen.frames.slice(turnedAt ?? 0).flatMap(({ values }) => [...values]);
+    expect(new Set(after)).toEqual(new Set([-2]));
+    await server.api('patch', '/devices/L5-A', { connected: false, reversed: false }).expect(204);
+    device.vanish();
+  });
+
   test('a run’s readings go to those who watch its investigation, in order and without a hole, and to nobody else', async () => {
     const [mine, other] = [randomUUID(), randomUUID()];
     const [watcher, second, stranger] = [await watching(mine), await watching(mine), await watching(other)];

@@ -35,12 +35,18 @@ class Gathered {
   private readonly waiting = new Map<string, Uint8Array[]>();
   private readonly timer: NodeJS.Timeout;
 
-  constructor(milliseconds: number, send: (room: string, bytes: Uint8Array) => void) {
-    this.timer = setInterval(() => {
-      for (const [room, frames] of this.waiting)
-        send(room, frames.length === 1 ? frames[0] : joinFrames(frames));
-      this.waiting.clear();
-    }, milliseconds);
+  constructor(
+    milliseconds: number,
+    private readonly send: (room: string, bytes: Uint8Array) => void,
+  ) {
+    this.timer = setInterval(() => this.flush(), milliseconds);
+  }
+
+  /** Sends what waits, at once. */
+  flush(): void {
+    for (const [room, frames] of this.waiting)
+      this.send(room, frames.length === 1 ? frames[0] : joinFrames(frames));
+    this.waiting.clear();
   }
 
   add(room: string, frame: Uint8Array): void {
@@ -84,7 +90,11 @@ export class LiveServer {
       },
     });
     this.io.on('connection', (socket) => this.serve(socket));
-    registry.on('changed', () => this.broadcast({ type: 'devices', devices: registry.list() }));
+    registry.on('changed', () => {
+      // What was reckoned with the old zero and sign goes out before the new ones are told.
+      this.deviceFrames.flush();
+      this.broadcast({ type: 'devices', devices: registry.list() });
+    });
     registry.on('samples', (device, frame) => {
       if (!device.settings.connected) return;
       const values = frame.values.map((raw, i) => device.calibrated(raw, i % frame.channels));

@@ -101,6 +101,11 @@ export class TestScreen {
     });
   }
 
+  /** Calls whenever something has come. */
+  onAnything(look: () => void): void {
+    this.waiting.add(look);
+  }
+
   /** Takes nothing from the network any more, as a tablet that sleeps. */
   pause(): void {
     this.tcp().pause();
