@@ -85,14 +85,15 @@ export function createApp({ health, importer, registry, recorder, live, log, web
     response.sendFile(page);
   });
 
-  const onError: ErrorRequestHandler = (error: unknown, _request, response, next) => {
-    if (response.headersSent) {
-      next(error);
-      return;
-    }
+  // eslint-disable-next-line @typescript-eslint/no-unused-vars -- Express knows a handler of errors by its four parameters
+  const onError: ErrorRequestHandler = (error: unknown, _request, response, _next) => {
+    // It was answered already, since the database was away; what the handler found out later is of no interest.
+    if (response.writableEnded) return;
     const failure = failureOf(error);
     if (failure.code === 'fault') log.error(error);
-    refuse(response, failure);
+    // Half an answer must not pass for a whole one.
+    if (response.headersSent) response.destroy();
+    else refuse(response, failure);
   };
   app.use(onError);
   return app;

@@ -1,4 +1,6 @@
 import { type Investigation, type Run } from '@heuristor/contracts';
+import { Agent, request } from 'node:http';
+import { type Socket } from 'node:net';
 import { FakeDevice, helloOf } from './testing/fakeDevice';
 import { type TestServer, newDatabase, startTestServer } from './testing/testServer';
 import { wayToDatabase } from './testing/wayToDatabase';
@@ -276,3 +278,39 @@ describe('a database that hangs', () => {
     way.close();
   }, 60_000);
 });
+
+test('a request that was answered because the database hung leaves its connection whole when the database is back', async () => {
+  const way = await wayToDatabase(await newDatabase());
+  const server = await startTestServer(undefined, way.address);
+  const agent = new Agent({ keepAlive: true, maxSockets: 1 });
+  const ask = () =>
+    new Promise<{ status: number; socket: Socket }>((resolve, reject) => {
+      const asking = request({
+        port: server.port,
+        host: '127.0.0.1',
+        path: '/api/investigations',
+        agent,
+        headers: { Cookie: server.cookie },
+      });
+      asking.once('error', reject);
+      asking.once('socket', (socket) =>
+        asking.once('response', (response) => {
+          response.resume();
+          response.once('end', () => resolve({ status: response.statusCode ?? 0, socket }));
+        }),
+      );
+      asking.end();
+    });
+  expect((await ask()).status).toBe(200);
+  way.hang();
+  const { status, socket } = await ask();
+  expect(status).toBe(503);
+  way.mend();
+  await until(ask, (answer) => answer.status === 200);
+  // What the first request had asked for has failed by now; nobody waits for it any more.
+  await pause(500);
+  expect(socket.destroyed).toBe(false);
+  agent.destroy();
+  await server.close();
+  way.close();
+}, 30_000);
