@@ -279,6 +279,43 @@ describe('a database that hangs', () => {
   }, 60_000);
 });
 
+test('a database that is away for longer than the memory lasts: the run says that readings are missing, and goes on after them', async () => {
+  const way = await wayToDatabase(await newDatabase());
+  const server = await startTestServer(undefined, way.address);
+  const device = await connected(server, 'T2-A');
+  const id = await newBench(server, null);
+  const run = (await server.api('post', `/investigations/${id}/recording`).expect(201)).body as Run;
+  await pause(300);
+  server.heuristor.recorder.writer.room = 50;
+  way.hang();
+  await pause(3500);
+  way.mend();
+  await until(
+    () => server.api('get', '/investigations'),
+    ({ status }) => status === 200,
+    15,
+  );
+  await pause(1500);
+  await until(
+    () => server.api('delete', `/investigations/${id}/recording`),
+    ({ status }) => status !== 503,
+  );
+  const ended = await endedRun(server, run.id);
+  expect(ended.notes).toEqual([expect.stringContaining('not all readings could be kept in memory')]);
+  const values = await valuesOf(server, run.channels[0].id);
+  const missing = values.filter(Number.isNaN).length;
+  expect(missing).toBeGreaterThan(20);
+  // Every reading that is there stands in its own place.
+  const origin = values[0];
+  values.forEach((value, i) => {
+    if (!Number.isNaN(value)) expect(value - origin).toBeCloseTo(i * 0.00002, 9);
+  });
+  expect(Number.isNaN(values[values.length - 1])).toBe(false);
+  device.vanish();
+  await server.close();
+  way.close();
+}, 60_000);
+
 test('a request that was answered because the database hung leaves its connection whole when the database is back', async () => {
   const way = await wayToDatabase(await newDatabase());
   const server = await startTestServer(undefined, way.address);

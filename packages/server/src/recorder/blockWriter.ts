@@ -5,8 +5,6 @@ import { bytesOf } from '../services/samples';
 
 /** Milliseconds between two writes: with a frame's way here and the commit, a crash costs less than 250 ms. */
 const flushMilliseconds = 100;
-/** Readings that wait for a database longer than this many are too many for this machine's memory. */
-const mostWaiting = 20_000_000;
 /** Readings of one block; more are written as several. */
 const mostInBlock = 65_536;
 
@@ -29,6 +27,8 @@ type Block = Pick<BlockModel, 'channelId' | 'sequence' | 'firstIndex' | 'count' 
  * already, because only the answer was lost, is passed over.
  */
 export class BlockWriter {
+  /** So many readings may wait for the database; more are too many for the memory of a school's machine. */
+  room = 20_000_000;
   private readonly pending = new Map<number, Pending>();
   private batch: Block[] = [];
   private writing: Promise<void> | null = null;
@@ -60,7 +60,7 @@ export class BlockWriter {
   /** Takes readings; false where so many wait already that these would be too many. */
   append(channelId: number, part: Part): boolean {
     const pending = this.pending.get(channelId);
-    if (pending === undefined || this.waitingCount + part.values.length > mostWaiting) return false;
+    if (pending === undefined || this.waitingCount + part.values.length > this.room) return false;
     pending.waiting.push(part);
     this.waitingCount += part.values.length;
     return true;

@@ -38,6 +38,8 @@ interface Recording {
   entered: Deferred<Run>;
   ended: Deferred<Run>;
   marked: { dirty: boolean; timer: NodeJS.Timeout | null };
+  /** Whether readings had to be let go because too many waited for the database. */
+  hasOverflowed: boolean;
 }
 
 const tickMilliseconds = 100;
@@ -100,6 +102,7 @@ export class Recorder extends EventEmitter<Events> {
       entered: deferred(),
       ended: deferred(),
       marked: { dirty: false, timer: null },
+      hasOverflowed: false,
     };
     // Nobody may be waiting for these when they fail.
     recording.entered.promise.catch(() => undefined);
@@ -271,14 +274,27 @@ export class Recorder extends EventEmitter<Events> {
     }
   }
 
+  /** Readings that nobody can keep are missing from the run, which says so. */
+  private overflow(recording: Recording): void {
+    if (recording.hasOverflowed) return;
+    recording.hasOverflowed = true;
+    this.log.error({ run: recording.run?.id }, 'Too many readings wait for the database; some are lost');
+    this.dispatch(recording, {
+      kind: 'remarked',
+      sentence:
+        'The database was away for so long that not all readings could be kept in memory; those that are missing are left out.',
+    });
+  }
+
   private append(
-    { run, investigationId }: Recording,
+    recording: Recording,
     { track, firstIndex, values, times }: Extract<RecorderEffect, { kind: 'append' }>,
   ): void {
+    const { run, investigationId } = recording;
     const channel = run?.channels[track];
     if (channel === undefined) return;
     if (!this.writer.append(channel.id, { firstIndex, values, times })) {
-      this.log.error(`Too many readings wait for the database; those of channel ${channel.id} are lost`);
+      this.overflow(recording);
       return;
     }
     this.emit(
