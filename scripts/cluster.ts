@@ -330,9 +330,9 @@ async function tryLaunch(
         await new Promise((resolve) => setTimeout(resolve, 100));
       }
     }
-  } catch (error) {
+  } finally {
+    // Once it runs, it ends when it is told to: after those who still have something to store.
     signal?.removeEventListener('abort', onAbort);
-    throw error;
   }
   return { address: `${server}/${databaseName}`, child, ended, stop };
 }
