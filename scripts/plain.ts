@@ -29,6 +29,8 @@ const graceMilliseconds = 6000;
  * aborts the signal that its work was given, by which a database and its like are ended too.
  */
 export function runScript(work: (ending: AbortSignal) => Promise<void>): void {
+  // A window that was closed takes no words any more; what runs is ended in order all the same.
+  for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
   const ending = new AbortController();
   const end = () => {
     if (ending.signal.aborted) return;
