@@ -41,6 +41,11 @@ export interface SolverOptions {
   tolerance?: number;
   /** How much the first step is held back; little where the start is known to be near. */
   damping?: number;
+  /**
+   * A step that promises to gain less than this share of the sum of squares is believed without another pass over the readings:
+   * near the bottom the promise is right to second order. None where it is left out.
+   */
+  believed?: number;
 }
 
 const epsilon = 2 ** -52;
@@ -57,7 +62,12 @@ export function leastSquares(
   model: ModelFunction,
   y: Float64Array,
   start: readonly number[],
-  { maxIterations = 300, tolerance = 4 * epsilon, damping: firstDamping = 1e-3 }: SolverOptions = {},
+  {
+    maxIterations = 300,
+    tolerance = 4 * epsilon,
+    damping: firstDamping = 1e-3,
+    believed = 0,
+  }: SolverOptions = {},
 ): Solution {
   const n = y.length;
   const p = start.length;
@@ -204,6 +214,10 @@ export function leastSquares(
         let projected = 0;
         for (let k = i; k < p; k++) projected += r[i][k] * step[k];
         predicted += 2 * projected * r[i][p] - projected * projected;
+      }
+      if (predicted >= 0 && predicted < believed * sum) {
+        state = { parameters: parameters.map((value, k) => value + step[k]), sum: sum - predicted, r };
+        return finish('sum of squares settles', iteration);
       }
       const trial: State = bendsTooMuch(state, step, predicted, damped)
         ? { parameters, sum: Infinity, r }

@@ -122,13 +122,15 @@ function fromFrequency(swing: Swing, angular: number): Solution | Refusal {
 function fromParameters(
   { u, y, step, onLine }: Swing,
   start: number[],
-  { tolerance, damping }: SolverOptions = {},
+  options: SolverOptions = {},
 ): Solution {
-  return leastSquares(swingModel(u, step, onLine), y, start, { tolerance, damping });
+  return leastSquares(swingModel(u, step, onLine), y, start, options);
 }
 
 /** A gain below this share of the sum of squares cannot be seen while a hand moves. */
 const movingTolerance = 1e-7;
+/** A step that promises so little is believed while a hand moves; at rest everything is confirmed. */
+const movingBelief = 1e-4;
 
 /**
  * The global least-squares sine, with or without a line under it: candidates over all frequencies from 0.4 cycles in the
@@ -153,6 +155,7 @@ export function solveSwing(points: FitPoints, hint: Hint, onLine: boolean): Rela
     const nearby = orRefusal(() =>
       fromParameters(swing, onLine ? [...start, drift * reach] : start, {
         tolerance: movingTolerance,
+        believed: movingBelief,
         damping: 1e-9,
       }),
     );
