@@ -42,6 +42,7 @@ function Dialog({ file }: { file: File }) {
   const session = useSession();
   const [found, setFound] = useState<Import | null>(null);
   const [fault, setFault] = useState<string | null>(null);
+  const [keeping, setKeeping] = useState(false);
   /** Names and units as they were mended; null where nobody has touched them. */
   const [mended, setMended] = useState<ImportNames | null>(null);
   useEffect(() => {
@@ -85,10 +86,14 @@ function Dialog({ file }: { file: File }) {
   };
   const answer = (decimal: '.' | ',') =>
     void attempt(() => request('POST', `/imports/${found?.id ?? ''}/answer`, { decimal }));
-  const keep = () =>
-    void attempt(() =>
+  const keep = async () => {
+    setKeeping(true);
+    const kept = await attempt(() =>
       request('POST', `/imports/${found?.id ?? ''}/keep`, mended === null ? {} : { runs: mended }),
-    ).then((kept) => kept && close());
+    );
+    if (kept) close();
+    else setKeeping(false);
+  };
   return (
     <Modal show onHide={cancel} size="lg" animation={false} aria-labelledby="import-title">
       <Modal.Header closeButton closeLabel="Give up this file">
@@ -116,7 +121,11 @@ function Dialog({ file }: { file: File }) {
           </>
         )}
         {state?.kind === 'ready' && (
-          <Button variant="act" onClick={keep} disabled={names === null || !isFaultless(names)}>
+          <Button
+            variant="act"
+            onClick={() => void keep()}
+            disabled={keeping || names === null || !isFaultless(names)}
+          >
             {state.runs.length === 1 ? 'Keep as a run' : `Keep as ${state.runs.length} runs`}
           </Button>
         )}

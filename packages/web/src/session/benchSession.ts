@@ -42,6 +42,7 @@ export class BenchSession {
   private readonly unlisten: (() => void)[] = [];
   private disposed = false;
   private wasOffline = false;
+  private isToggling = false;
 
   static async open(id: string): Promise<BenchSession> {
     live.watch({ investigation: id });
@@ -205,12 +206,16 @@ export class BenchSession {
     });
   }
 
+  /** Begins a run or ends the one that is recorded; a hand that presses twice means it once. */
   async toggleRecording(): Promise<void> {
+    if (this.isToggling) return;
+    this.isToggling = true;
     const isRunning = this.runs.some(({ state }) => state === 'recording');
     await attempt(async () => {
       this.takeRun(runSchema.parse(await request(isRunning ? 'DELETE' : 'POST', this.path('/recording'))));
       if (!isRunning) this.view.setState({ sight: null });
     });
+    this.isToggling = false;
   }
 
   // Name and plan
