@@ -1,8 +1,13 @@
 import { type Knex } from 'knex';
 import * as first from './001-first';
 import * as firmGround from './002-firm-ground';
+import * as plainBlocks from './003-plain-blocks';
 
-const migrations: Record<string, Knex.Migration> = { '001-first': first, '002-firm-ground': firmGround };
+const migrations: Record<string, Knex.Migration> = {
+  '001-first': first,
+  '002-firm-ground': firmGround,
+  '003-plain-blocks': plainBlocks,
+};
 
 /** The migrations in order, kept in code so that no path on a disk matters. */
 export const migrationSource: Knex.MigrationSource<string> = {

@@ -54,7 +54,10 @@ export async function* readSamples(
       .whereRaw('"firstIndex" + count > ?', [next])
       .orderBy('sequence')
       .limit(blocksAtOnce)
-      .select('sequence', 'firstIndex', 'count', what);
+      .select('sequence', 'firstIndex', 'count')
+      // The database would write bytes as hexadecimal digits, twice as long, which takes half as long again to read.
+      .select(raw("encode(??, 'base64')", [what]).as('digits'))
+      .castTo<(Pick<BlockModel, 'sequence' | 'firstIndex' | 'count'> & { digits: string | null })[]>();
     if (blocks.length === 0) return;
     for (const block of blocks) {
       last = block.sequence;
@@ -65,7 +68,7 @@ export async function* readSamples(
         next += part;
       }
       const skipped = Math.max(next - block.firstIndex, 0);
-      const bytes = block[what] ?? Buffer.alloc(0);
+      const bytes = Buffer.from(block.digits ?? '', 'base64');
       yield skipped === 0 ? bytes : bytes.subarray(skipped * 8);
       next = block.firstIndex + block.count;
     }
