@@ -131,6 +131,8 @@ function fromParameters(
 const movingTolerance = 1e-7;
 /** A step that promises so little is believed while a hand moves; at rest everything is confirmed. */
 const movingBelief = 1e-4;
+/** The last step at rest, which moves no parameter by a thousandth of its uncertainty, need not be seen either. */
+const lastBelief = 1e-10;
 
 /**
  * The global least-squares sine, with or without a line under it: candidates over all frequencies from 0.4 cycles in the
@@ -179,7 +181,7 @@ export function solveSwing(points: FitPoints, hint: Hint, onLine: boolean): Rela
     if (rough !== null) {
       const { parameters } = rough.solution;
       const fine = rough.isCoarse
-        ? orRefusal(() => fromParameters(swing, parameters, { damping: 1e-9 }))
+        ? orRefusal(() => fromParameters(swing, parameters, { damping: 1e-9, believed: lastBelief }))
         : rough.solution;
       if (!(fine instanceof Refusal) && inReach(fine)) best = fine;
     }
