@@ -1,6 +1,7 @@
 import { type Investigation, type Run } from '@heuristor/contracts';
 import { Agent, request } from 'node:http';
 import { type Socket } from 'node:net';
+import pg from 'pg';
 import { FakeDevice, helloOf } from './testing/fakeDevice';
 import { type TestServer, newDatabase, startTestServer } from './testing/testServer';
 import { wayToDatabase } from './testing/wayToDatabase';
@@ -315,6 +316,89 @@ test('a database that is away for longer than the memory lasts: the run says tha
   await server.close();
   way.close();
 }, 60_000);
+
+describe('a database that is slow to enter a run', () => {
+  let server: TestServer;
+  let blocker: pg.Client;
+  beforeAll(async () => {
+    const address = await newDatabase();
+    server = await startTestServer(undefined, address);
+    blocker = new pg.Client({ connectionString: address });
+    await blocker.connect();
+  });
+  afterAll(async () => {
+    await blocker.end();
+    await server.close();
+  });
+  const block = async () => {
+    await blocker.query('begin');
+    await blocker.query('lock table run in exclusive mode');
+  };
+  const release = () => blocker.query('commit');
+  const begin = (id: string) =>
+    server
+      .api('post', `/investigations/${id}/recording`)
+      .then(({ status, body }) => ({ status, run: body as Run }));
+
+  test('costs no reading, and the run ends by its length', async () => {
+    const device = await connected(server, 'U1-A');
+    const id = await newBench(server, 0.5);
+    await block();
+    const beginning = begin(id);
+    await pause(2500);
+    await release();
+    const { status, run } = await beginning;
+    expect(status).toBe(201);
+    const ended = await endedRun(server, run.id);
+    expect(ended).toMatchObject({ gaps: [], notes: [] });
+    expect(await valuesOf(server, run.channels[0].id)).toHaveLength(26);
+    await server.api('patch', '/devices/U1-A', { connected: false });
+    device.vanish();
+  });
+
+  test('leaves no run open that was stopped meanwhile', async () => {
+    const device = await connected(server, 'U2-A');
+    const id = await newBench(server, null);
+    await block();
+    const beginning = begin(id);
+    await pause(400);
+    const stopping = server.api('delete', `/investigations/${id}/recording`).then(({ status }) => status);
+    await pause(800);
+    await release();
+    const { status, run } = await beginning;
+    expect([status, await stopping]).toEqual([201, 200]);
+    const ended = await endedRun(server, run.id);
+    expect((await valuesOf(server, ended.channels[0].id)).length).toBeGreaterThan(15);
+    // And the next can begin.
+    expect((await begin(id)).status).toBe(201);
+    await server.api('delete', `/investigations/${id}/recording`).expect(200);
+    await server.api('patch', '/devices/U2-A', { connected: false });
+    device.vanish();
+  });
+
+  test('forgets no sentence about a device that turned out to lie meanwhile', async () => {
+    const device = await connected(server, 'U3-A');
+    const id = await newBench(server, null);
+    await block();
+    const beginning = begin(id);
+    await pause(300);
+    device.pace = 4;
+    await pause(1200);
+    device.pace = 1;
+    await release();
+    const { status, run } = await beginning;
+    expect(status).toBe(201);
+    const told = await until(
+      () => runOf(server, run.id),
+      ({ notes }) => notes.length > 0,
+    );
+    expect(told.notes.join()).toMatch('U3-A sends about');
+    await server.api('delete', `/investigations/${id}/recording`).expect(200);
+    expect((await endedRun(server, run.id)).gaps).toHaveLength(1);
+    await server.api('patch', '/devices/U3-A', { connected: false });
+    device.vanish();
+  });
+});
 
 test('a request that was answered because the database hung leaves its connection whole when the database is back', async () => {
   const way = await wayToDatabase(await newDatabase());

@@ -147,8 +147,9 @@ export class Recorder extends EventEmitter<Events> {
   async stop(investigationId: string): Promise<Run> {
     const recording = this.recordings.get(investigationId);
     if (recording === undefined) throw new Failure('not-recording', 'No run is being recorded.');
-    // A run that is only just being begun ends as soon as it has.
-    if (recording.state.phase === 'idle') await recording.entered.promise;
+    // A run that is only just being begun or entered ends as soon as it has been, with the readings that it has by then.
+    if (recording.state.phase === 'idle' || recording.state.phase === 'armed')
+      await recording.entered.promise;
     this.dispatch(recording, { kind: 'stop', now: performance.now() });
     const late = new Promise<null>((resolve) =>
       setTimeout(() => resolve(null), patienceMilliseconds).unref(),
@@ -266,6 +267,8 @@ export class Recorder extends EventEmitter<Events> {
       recording.entered.resolve(run);
       this.emit('run', run);
       this.dispatch(recording, { kind: 'entered' });
+      // What was to be marked before there was a run to mark it on.
+      if (recording.marked.dirty) this.mark(recording);
     } catch (error) {
       this.dispatch(recording, { kind: 'not-entered', sentence: String(error) });
       this.recordings.delete(recording.investigationId);
@@ -321,7 +324,9 @@ export class Recorder extends EventEmitter<Events> {
 
   /** Stores the rest of a run and its end; tried until it succeeds. */
   private async finish(recording: Recording): Promise<void> {
-    const { run, state, investigationId, marked } = recording;
+    const { state, investigationId, marked } = recording;
+    // What ended while it was still being entered is in the database all the same, and has to end there too.
+    const run = recording.run ?? (await recording.entered.promise.catch(() => null));
     if (run === null || state.phase !== 'ending') {
       this.recordings.delete(investigationId);
       return;

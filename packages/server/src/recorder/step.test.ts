@@ -106,6 +106,19 @@ describe('a run that begins at once', () => {
     expect(course.readings()).toEqual([50, 51, 52, 53, 54, 55, 56, 57, 58, 59]);
   });
 
+  test('is not ended by time while it is entered, however long that takes: its readings come first', () => {
+    const course = new Course();
+    course.tell({ kind: 'arm', now: 2007, plan: plan(1), sources: [source()] });
+    course.tell({ kind: 'tick', now: 60_000 });
+    expect(course.state.phase).toBe('armed');
+    expect(course.tell({ kind: 'entered' })).toEqual([{ kind: 'replay' }]);
+    course.send(51, 51);
+    course.tell({ kind: 'tick', now: 60_100 });
+    expect(course.state.phase).toBe('ending');
+    const values = course.effects.flatMap((effect) => (effect.kind === 'append' ? [...effect.values] : []));
+    expect(values).toHaveLength(51);
+  });
+
   test('a run of one second at 50 Hz holds 51 readings and ends by itself', () => {
     const course = new Course().begin(1);
     course.send(45, 30);

@@ -130,6 +130,8 @@ function run(state: Extract<Running, { phase: 'armed' | 'recording' }>, event: R
       return [noted(state, event.sentence), [{ kind: 'mark' }]];
     case 'tick':
     case 'stop': {
+      // Its readings are taken when it has been entered, however late that is; time alone does not end it before.
+      if (event.kind === 'tick' && state.phase === 'armed') return [state, []];
       const { lengthSeconds } = state.plan;
       const now = secondsAt(state, event.now);
       const isOver = lengthSeconds !== null && now > lengthSeconds + patienceSeconds;
