@@ -1,4 +1,5 @@
-import { type Device, type Run } from '@heuristor/contracts';
+import { type Device } from '@heuristor/contracts';
+import { connected as connectedTo, endedRun, newBench, pause, valuesOf as valuesIn } from './testing/bench';
 import { FakeDevice, helloOf } from './testing/fakeDevice';
 import { type TestServer, startTestServer } from './testing/testServer';
 
@@ -8,35 +9,11 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
-
-async function bench(lengthSeconds: number | null): Promise<string> {
-  const { body } = await server.api('post', '/investigations', { name: 'Bench' });
-  await server.api('patch', `/investigations/${body.id}`, { plan: { lengthSeconds } }).expect(204);
-  return body.id as string;
-}
-
-async function connected(code: string, position: (seconds: number) => number): Promise<FakeDevice> {
-  const device = await FakeDevice.connect(server.port, code, position);
-  await server.api('patch', `/devices/${code}`, { connected: true }).expect(204);
-  await device.heard(({ type }) => type === 'start');
-  await pause(150);
-  return device;
-}
-
-async function ended(runId: string): Promise<Run> {
-  for (let tries = 0; tries < 100; tries++) {
-    const { body } = await server.api('get', `/runs/${runId}`);
-    if (body.state !== 'recording') return body as Run;
-    await pause(50);
-  }
-  throw new Error('the run did not end');
-}
-
-const valuesOf = async (channelId: number): Promise<number[]> => {
-  const { body } = await server.api('get', `/channels/${channelId}/values`).responseType('blob');
-  return [...new Float64Array(Uint8Array.from(body as Buffer).buffer)];
-};
+const bench = (lengthSeconds: number | null) => newBench(server, lengthSeconds);
+const connected = (code: string, position: (seconds: number) => number) =>
+  connectedTo(server, code, undefined, position);
+const ended = (runId: string) => endedRun(server, runId);
+const valuesOf = (channelId: number) => valuesIn(server, channelId);
 
 describe('recording', () => {
   test('a run of a second at 50 Hz holds 51 readings from 0 to 1 s, in order, and the next has the next number', async () => {

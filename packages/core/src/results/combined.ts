@@ -15,13 +15,13 @@ export interface Part {
  * that formula does not hold, the fewest that any of them has.
  */
 export function combined(value: number, unit: Unit, parts: readonly Part[]): Quantity {
-  let gathered: Influence[] | null = null;
-  const influences = () => (gathered ??= gather(parts));
   const uncertain = parts.filter(
     ({ quantity, derivative }) => quantity.standardUncertainty !== null && derivative !== 0,
   );
   if (uncertain.length === 0)
     return { value, unit, standardUncertainty: null, degreesOfFreedom: Infinity, influences: () => [] };
+  let gathered: Influence[] | null = null;
+  const influences = () => (gathered ??= gather(uncertain));
   const variance = influences().reduce((sum, influence) => sum + varianceOf(influence), 0);
   return {
     value,

@@ -45,3 +45,30 @@ test('feet and gauss are what the standards say; degrees Celsius are not kelvins
   expect(conversionFactor(parseUnit('G'), parseUnit('mT'))).toBeCloseTo(0.1, 15);
   expect(() => conversionFactor(parseUnit('°C'), parseUnit('K'))).toThrow('cannot be converted');
 });
+
+test.each([
+  ...[
+    'm',
+    'kg',
+    's',
+    'min',
+    'h',
+    'd',
+    'mL',
+    'deg',
+    '{turn}',
+    '%',
+    'Hz',
+    'hPa',
+    'mbar',
+    'mV',
+    'kOhm',
+    'uF',
+    'mT',
+    'G',
+  ],
+  ...['[ft_i]', '[in_i]', 'Cel', '{Newton}', 'deg.s-1', '{turn}.min-1', 'm2.s-2', 'J.kg-1.K-1', 'W.m-2'],
+])('%s in print reads back as the same unit, as it has to in a field where people mend it', (code) => {
+  const unit = parseUnit(code);
+  expect(ucumCode(parseUnit(printedUnit(unit)))).toBe(ucumCode(unit));
+});

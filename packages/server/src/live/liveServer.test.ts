@@ -19,16 +19,6 @@ async function newScreen(headers: Record<string, string> = { Cookie: server.cook
   return screen;
 }
 
-/** A screen that watches an investigation; resolves when the server knows. */
-async function watching(investigation: string | null, stages = false): Promise<TestScreen> {
-  const screen = await newScreen();
-  screen.watch(investigation, stages);
-  // What the server is told on one stream it hears in order, so that an answer to what comes later says that it knows.
-  await server.api('get', '/devices').expect(200);
-  await new Promise((resolve) => setTimeout(resolve, 50));
-  return screen;
-}
-
 const runFrame = (subject: number, firstIndex: number, count: number) =>
   encodeFrame({
     kind: frameKinds.run,
@@ -38,6 +28,30 @@ const runFrame = (subject: number, firstIndex: number, count: number) =>
     values: Float64Array.from({ length: count }, (_, i) => firstIndex + i),
     times: null,
   });
+
+let probes = 0;
+
+/** Waits until the server knows that a screen watches an investigation: until a word of its own for the watchers reaches it. */
+async function known(screen: TestScreen, investigation: string): Promise<void> {
+  const word = ++probes;
+  const asking = setInterval(
+    () => server.heuristor.recorder.emit('samples', investigation, runFrame(TestScreen.probe, word, 1)),
+    10,
+  );
+  try {
+    await screen.until((asked) => asked.hasProbe(word), 'a word for its watchers');
+  } finally {
+    clearInterval(asking);
+  }
+}
+
+/** A screen that watches an investigation, or none. */
+async function watching(investigation: string | null, stages = false): Promise<TestScreen> {
+  const screen = await newScreen();
+  screen.watch(investigation, stages);
+  if (investigation !== null) await known(screen, investigation);
+  return screen;
+}
 
 describe('who may listen', () => {
   test('a screen hears at once which devices there are and how storage does', async () => {
@@ -142,6 +156,7 @@ describe('what a screen hears', () => {
     const [first, second] = [randomUUID(), randomUUID()];
     const screen = await watching(first);
     screen.watch(second);
+    await known(screen, second);
     const witness = await watching(second);
     server.heuristor.recorder.emit('samples', first, runFrame(1, 0, 5));
     server.heuristor.recorder.emit('samples', second, runFrame(2, 0, 5));

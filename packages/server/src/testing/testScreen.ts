@@ -16,6 +16,8 @@ type Kind = ToScreen['type'];
 
 /** A screen on the live stream, as the page in a browser is one. */
 export class TestScreen {
+  /** A channel that no run has, by which a test finds out whether a screen is being served. */
+  static readonly probe = 0;
   readonly messages: ToScreen[] = [];
   readonly frames: SampleFrame[] = [];
   bytes = 0;
@@ -74,7 +76,14 @@ export class TestScreen {
 
   /** What came of runs; frames of sensors that are connected travel beside them. */
   get runFrames(): SampleFrame[] {
-    return this.frames.filter(({ kind }) => kind === frameKinds.run);
+    return this.frames.filter(({ kind, subject }) => kind === frameKinds.run && subject !== TestScreen.probe);
+  }
+
+  hasProbe(word: number): boolean {
+    return this.frames.some(
+      ({ kind, subject, firstIndex }) =>
+        kind === frameKinds.run && subject === TestScreen.probe && firstIndex === word,
+    );
   }
 
   heard<K extends Kind>(type: K): Extract<ToScreen, { type: K }>[] {

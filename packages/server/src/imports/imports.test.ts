@@ -1,0 +1,213 @@
+import { type Import, type Investigation, type Run } from '@heuristor/contracts';
+import { newBench, valuesOf } from '../testing/bench';
+import { type TestServer, startTestServer } from '../testing/testServer';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.close());
+
+describe('files', () => {
+  const send = async (
+    text: string | Buffer,
+  ): Promise<{ id: string; state: Import['state']; investigation: string }> => {
+    const investigation = await newBench(server, null);
+    const { body } = await server
+      .api('post', `/investigations/${investigation}/imports?name=table`)
+      .set('Content-Type', 'application/octet-stream')
+      .send(text)
+      .expect(202);
+    return { id: body.id, state: await settled(body.id), investigation };
+  };
+  const settled = async (id: string): Promise<Import['state']> => {
+    for (;;) {
+      const { body } = await server.api('get', `/imports/${id}`).expect(200);
+      if (body.state.kind !== 'reading') return body.state as Import['state'];
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
+  };
+  const kept = async (text: string | Buffer): Promise<Run[]> => {
+    const { id, state, investigation } = await send(text);
+    expect(state.kind).toBe('ready');
+    await server.api('post', `/imports/${id}/keep`).expect(201);
+    const { body } = await server.api('get', `/investigations/${investigation}`);
+    return (body as Investigation).runs;
+  };
+  const values = (id: number, what?: 'times') => valuesOf(server, id, what);
+
+  test('are shown before anything is stored: encoding, separator, decimal sign, rows, first readings', async () => {
+    const { state, investigation } = await send(
+      Buffer.from('t / ms;F / µN\n0;0,5\n20;0,75\n50;1,0E0\n', 'latin1'),
+    );
+    expect(state).toMatchObject({
+      kind: 'ready',
+      encoding: 'Windows-1252 (Latin-1)',
+      separator: 'semicolon',
+      decimal: ',',
+      rows: 3,
+      runs: [
+        {
+          name: 'table',
+          channels: [{ name: 'F', unit: 'uN', count: 3, against: 'time, irregular', first: [0.5, 0.75, 1] }],
+        },
+      ],
+    });
+    expect((await server.api('get', `/investigations/${investigation}`)).body.runs).toEqual([]);
+  });
+
+  test('a first column of time becomes the time of the run, in seconds', async () => {
+    const [{ channels }] = await kept('t / ms;F / N\n0;0,5\n20;0,75\n50;1,0E0\n');
+    expect(channels).toHaveLength(1);
+    expect(channels[0]).toMatchObject({ key: 'F', unit: 'N', timeUnit: 's', sampling: { kind: 'timed' } });
+    expect(await values(channels[0].id)).toEqual([0.5, 0.75, 1]);
+    expect(await values(channels[0].id, 'times')).toEqual([0, 0.02, 0.05]);
+  });
+
+  test('columns without time are numbered readings', async () => {
+    const [{ channels }] = await kept('x,y\n0.2,0.1\n337.4,338.8\n');
+    expect(channels.map(({ key, timeUnit }) => [key, timeUnit])).toEqual([
+      ['x', '1'],
+      ['y', '1'],
+    ]);
+  });
+
+  test('two runs side by side become two runs', async () => {
+    const runs = await kept('a: t / s,a: x / m,b: t / s,b: x / m\n0,1,0,2\n1,1,1,2\n2,1,,\n');
+    expect(runs.map(({ name }) => name)).toEqual(['a', 'b']);
+    expect(await values(runs[1].channels[0].id)).toEqual([2, 2]);
+  });
+
+  test('what is ambiguous is asked, and read again with the answer', async () => {
+    const { id, state } = await send('a;b\n1,234;2\n');
+    expect(state).toMatchObject({ kind: 'question', example: '1,234' });
+    await server.api('post', `/imports/${id}/answer`, { decimal: '.' }).expect(200);
+    expect(await settled(id)).toMatchObject({
+      kind: 'ready',
+      runs: [{ channels: [{ first: [1234] }, { first: [2] }] }],
+    });
+  });
+
+  test('names and units that were mended in the preview are those of the run; the numbers stay', async () => {
+    const { id, investigation } = await send('t / s,F / Newton,x\n0,1.5,2\n1,2.5,4\n');
+    await server
+      .api('post', `/imports/${id}/keep`, {
+        runs: [
+          {
+            name: ' tow line ',
+            channels: [
+              { name: 'F', unit: 'N' },
+              { name: ' s ', unit: 'cm' },
+            ],
+          },
+        ],
+      })
+      .expect(201);
+    const { body } = await server.api('get', `/investigations/${investigation}`);
+    const [run] = (body as Investigation).runs;
+    expect(run.name).toBe('tow line');
+    expect(run.channels.map(({ key, symbol, unit }) => [key, symbol, unit])).toEqual([
+      ['F', 'F', 'N'],
+      ['s', 's', 'cm'],
+    ]);
+    expect(await values(run.channels[1].id)).toEqual([2, 4]);
+  });
+
+  test.each([
+    [
+      'two columns of one name',
+      [
+        {
+          name: 'a',
+          channels: [
+            { name: 'x', unit: '' },
+            { name: 'x', unit: '' },
+          ],
+        },
+      ],
+      /Two columns of “a” are called x/,
+    ],
+    [
+      'another number of columns',
+      [{ name: 'a', channels: [{ name: 'x', unit: '' }] }],
+      /belong to another file/,
+    ],
+    ['another number of runs', [], /belong to another file/],
+    [
+      'no name',
+      [
+        {
+          name: ' ',
+          channels: [
+            { name: 'x', unit: '' },
+            { name: 'y', unit: '' },
+          ],
+        },
+      ],
+      /at least one character/,
+    ],
+    [
+      'a name without letters',
+      [
+        {
+          name: 'a',
+          channels: [
+            { name: ' ', unit: '' },
+            { name: 'y', unit: '' },
+          ],
+        },
+      ],
+      /a column needs a name/,
+    ],
+    [
+      'NUL',
+      [
+        {
+          name: 'a',
+          channels: [
+            { name: 'x\u0000', unit: '' },
+            { name: 'y', unit: '' },
+          ],
+        },
+      ],
+      /NUL/,
+    ],
+    [
+      'an endless unit',
+      [
+        {
+          name: 'a',
+          channels: [
+            { name: 'x', unit: 'm'.repeat(500) },
+            { name: 'y', unit: '' },
+          ],
+        },
+      ],
+      /60 letters/,
+    ],
+  ])('%s for a file are refused in words, and the file can still be kept', async (_, runs, sentence) => {
+    const { id, investigation } = await send('x,y\n1,2\n3,4\n');
+    const { body } = await server.api('post', `/imports/${id}/keep`, { runs }).expect(400);
+    expect(body.error.message).toMatch(sentence);
+    expect((await server.api('get', `/investigations/${investigation}`)).body.runs).toEqual([]);
+    await server.api('post', `/imports/${id}/keep`).expect(201);
+  });
+
+  test('a file that is given up is gone', async () => {
+    const { id } = await send('a;b\n1;2\n');
+    await server.api('delete', `/imports/${id}`).expect(204);
+    await server.api('get', `/imports/${id}`).expect(404);
+    await server.api('post', `/imports/${id}/keep`).expect(404);
+  });
+
+  test.each([
+    ['t / s,x / m\n0,1\n1,zwei\n', 'Row 3, column 2 (x): “zwei” is not a number'],
+    ['t / s,x / m\n0,1\n0,2\n', 'not after the one before'],
+    ['t / s,x / m\n0,1\n,2\n', 'The time in reading 2 is missing'],
+    [',,,\n', 'holds no numbers'],
+    ['a,b\n1,\u00002\n', 'This is no text file'],
+  ])('a wrong file %j is refused with the place', async (text, words) => {
+    const { state } = await send(text);
+    expect(state).toMatchObject({ kind: 'refused', sentence: expect.stringContaining(words) });
+  });
+});
