@@ -48,9 +48,13 @@ function Dialog({ file }: { file: File }) {
   useEffect(() => {
     let left = false;
     let id: string | null = null;
+    /** What the stream has said is never older than what was asked for. */
+    let hasHeard = false;
     const name = file.name.replace(/\.[^.]*$/, '');
     const stop = live.onMessage((message) => {
-      if (message.type === 'import' && message.import.id === id) setFound(message.import);
+      if (message.type !== 'import' || message.import.id !== id) return;
+      hasHeard = true;
+      setFound(message.import);
     });
     postFile(`/investigations/${session.id}/imports?name=${encodeURIComponent(name)}`, file).then(
       async (answer) => {
@@ -63,7 +67,8 @@ function Dialog({ file }: { file: File }) {
         setFound(received);
         // It may have been read before this page knew its id.
         const response = await fetch(`/api/imports/${received.id}`);
-        setFound(importSchema.parse(await response.json()));
+        const asked = importSchema.parse(await response.json());
+        if (!hasHeard) setFound(asked);
       },
       (error: unknown) => setFault(sentenceOf(error)),
     );
