@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { finite, plainText } from './basics';
+import { appliedSchema } from './setup';
 
 /** How the readings of a stored channel lie in time; the times themselves are stored with the readings where they are not regular. */
 export const channelSamplingSchema = z.discriminatedUnion('kind', [
@@ -22,9 +23,11 @@ export const channelFieldsSchema = z.object({
   high: finite.nullable(),
   /** Standard deviation of a still reading. */
   noise: finite.nullable(),
+  /** The smallest step that two readings can differ by; 0 where there is none or nobody knows. */
+  resolution: finite,
   deviceCode: z.string().nullable(),
-  zero: finite,
-  reversed: z.boolean(),
+  /** What the server made of what the device sent; null where no device did. */
+  applied: appliedSchema.nullable(),
 });
 export type ChannelFields = z.infer<typeof channelFieldsSchema>;
 
@@ -37,9 +40,9 @@ export const channelOf = (
   low: null,
   high: null,
   noise: null,
+  resolution: 0,
   deviceCode: null,
-  zero: 0,
-  reversed: false,
+  applied: null,
   ...fields,
 });
 

@@ -1,8 +1,8 @@
 import workings1 from '../examples/workings-1.json';
 import { UnreadableDocument } from './documents';
 import { FrameError, decodeFrame, decodeFrames, encodeFrame, frameKinds, joinFrames } from './frames';
-import { helloSchema } from './link';
-import { readPlan } from './plan';
+import { describeDevice, helloSchema } from './link';
+import { readPlan, usualPlan } from './plan';
 import { emptyWorkings, readWorkings, workingsSchema } from './workings';
 
 const hello = {
@@ -48,12 +48,75 @@ test.each([
 });
 
 test.each([
-  ['a wrong version', { ...hello, version: 2 }],
+  ['a wrong version', { ...hello, version: 3 }],
   ['a code in small letters', { ...hello, device: { ...hello.device, code: 'k7-d' } }],
   ['a range upside down', { ...hello, channels: [{ ...hello.channels[0], range: { low: 6, high: 0.15 } }] }],
   ['a usual rate out of reach', { ...hello, rates: { ...hello.rates, usual: 200 } }],
   ['no channel', { ...hello, channels: [] }],
 ])('a hello with %s is no hello', (_, message) => expect(helloSchema.safeParse(message).success).toBe(false));
+
+const helloTwo = {
+  type: 'hello',
+  protocol: 'heuristor-link',
+  version: 2,
+  device: { code: 'V1-B', model: 'Voltage sensor' },
+  streams: [
+    {
+      key: 'voltage',
+      rates: { lowest: 1, highest: 50_000, usual: 100 },
+      channels: [
+        {
+          key: 'voltage',
+          quantity: 'voltage',
+          symbol: 'U',
+          unit: 'V',
+          ranges: [{ key: 'wide', low: -10, high: 10, noise: 0.004, resolution: 0.005 }],
+        },
+      ],
+    },
+    {
+      key: 'switch',
+      sampling: 'events',
+      channels: [
+        {
+          key: 'switch',
+          quantity: 'switch',
+          symbol: 'S',
+          unit: '1',
+          ranges: [{ key: 'all', low: -1, high: 2, noise: 0 }],
+        },
+      ],
+    },
+  ],
+  state: { battery: 0.4 },
+};
+
+test('a device of version 2 may have several streams; one of version 1 has one, in the same words', () => {
+  const description = describeDevice(helloSchema.parse(helloTwo));
+  expect(description.streams.map(({ key, sampling }) => [key, sampling])).toEqual([
+    ['voltage', 'regular'],
+    ['switch', 'events'],
+  ]);
+  expect(description.state).toEqual({ battery: 0.4, signal: null });
+  const older = describeDevice(helloSchema.parse(hello));
+  expect(older.streams).toHaveLength(1);
+  expect(older.streams[0].channels[0].ranges).toEqual([
+    { key: 'only', low: 0.15, high: 6, noise: 0.0003, resolution: 0 },
+  ]);
+});
+
+test.each([
+  ['two streams of one key', { streams: [helloTwo.streams[0], helloTwo.streams[0]] }],
+  ['one channel key twice', { streams: [helloTwo.streams[0], { ...helloTwo.streams[0], key: 'other' }] }],
+  ['a regular stream without rates', { streams: [{ ...helloTwo.streams[0], rates: undefined }] }],
+  [
+    'a usual rate that is not among those it has',
+    { streams: [{ ...helloTwo.streams[0], rates: { ...helloTwo.streams[0].rates, only: [1, 10] } }] },
+  ],
+  ['a battery of 140 %', { state: { battery: 1.4 } }],
+])('a hello of version 2 with %s is no hello', (_, changes) =>
+  expect(helloSchema.safeParse({ ...helloTwo, ...changes }).success).toBe(false),
+);
 
 test('the hello of the documentation is one', () => expect(helloSchema.safeParse(hello).success).toBe(true));
 
@@ -96,13 +159,12 @@ describe('stored documents', () => {
     });
     expect(entries[2]).toMatchObject({ kind: 'slope', of: 'entry:v', region: 'A' });
   });
-  test('a plan of format 1 begins at once and binds nothing', () =>
-    expect(readPlan({ lengthSeconds: 5 })).toEqual({
-      format: 2,
-      lengthSeconds: 5,
-      begin: { kind: 'at-once' },
-      bindings: [],
-    }));
+  test.each([
+    [{ lengthSeconds: 5 }, { kind: 'after', seconds: 5 }],
+    [{ format: 2, lengthSeconds: null, begin: { kind: 'at-once' }, bindings: [] }, { kind: 'stopped' }],
+  ])('an older plan, %j, begins at once, once, and ends as it did', (older, end) =>
+    expect(readPlan(older)).toEqual({ ...usualPlan, end }),
+  );
   test('a newer format and a damaged document are refused by name', () => {
     expect(() => readWorkings({ format: 3 })).toThrow(UnreadableDocument);
     expect(() => readWorkings({ format: 2, entries: 7 })).toThrow('The workings are damaged at');

@@ -1,8 +1,11 @@
 import { z } from 'zod';
 import { finite, idSchema, nameSchema, plainText } from './basics';
 import { channelSchema } from './channels';
-import { linkChannelSchema, stageSchema } from './link';
+import { conditionValuesSchema } from './conditions';
+import { keySchema, settableSchema, stageSchema, samplingKindSchema } from './link';
 import { planSchema } from './plan';
+import { recorderStatusSchema } from './recorder';
+import { calibrationSchema, channelSetupSchema } from './setup';
 import { workingsSchema } from './workings';
 
 export const gapSchema = z.object({ channel: z.string(), from: finite, to: finite });
@@ -27,6 +30,15 @@ export const runSchema = z.object({
   gaps: z.array(gapSchema),
   /** Sentences about what went wrong while it was recorded. */
   notes: z.array(z.string()),
+  /** The plan as it was when the run began; null of a file's runs. */
+  plan: planSchema.nullable(),
+  practice: z.boolean(),
+  /** Whether readings at a limit of their sensor count in spite of it. */
+  keepPinned: z.boolean(),
+  conditions: conditionValuesSchema,
+  /** Who recorded it, and what there is to say about it. */
+  group: z.string(),
+  remark: z.string(),
   channels: z.array(channelSchema),
 });
 export type Run = z.infer<typeof runSchema>;
@@ -37,6 +49,11 @@ export const runPatchSchema = z
     shown: z.boolean(),
     style: z.number().int().min(0).max(7),
     removed: z.boolean(),
+    practice: z.boolean(),
+    keepPinned: z.boolean(),
+    conditions: conditionValuesSchema,
+    group: plainText.pipe(z.string().max(80, 'a group’s name has 80 letters at most')),
+    remark: plainText.pipe(z.string().max(2000, 'a note has 2000 letters at most')),
   })
   .partial()
   .strict();
@@ -60,12 +77,18 @@ export const investigationSchema = z.object({
   workings: workingsSchema,
   workingsVersion: z.number().int(),
   runs: z.array(runSchema),
+  recorder: recorderStatusSchema,
+  /** Codes of devices that it uses or has used. */
+  sensors: z.array(z.string()),
 });
 export type Investigation = z.infer<typeof investigationSchema>;
 
 export const newInvestigationSchema = z.object({ name: nameSchema }).strict();
 /** Of a plan only what a person sets; bindings are the recorder's. */
-export const planPatchSchema = planSchema.pick({ lengthSeconds: true, begin: true }).partial().strict();
+export const planPatchSchema = planSchema
+  .pick({ begin: true, end: true, times: true, practice: true, conditions: true })
+  .partial()
+  .strict();
 export const investigationPatchSchema = z
   .object({ name: nameSchema, plan: planPatchSchema })
   .partial()
@@ -87,38 +110,88 @@ export const storedWorkingsSchema = z.object({ version: z.number().int(), workin
 export const signInSchema = z.object({ token: plainText.pipe(z.string().min(1).max(200)) }).strict();
 export const teacherSchema = z.object({ name: z.string() });
 
-export const zeroSchema = z.object({ offset: finite, spread: finite, at: z.string() });
-export type Zero = z.infer<typeof zeroSchema>;
+/** A channel of a device as the investigation that uses it has set it up. Shown = scale × sent + offset. */
+export const deviceChannelSchema = z.object({
+  key: z.string(),
+  quantity: z.string(),
+  symbol: z.string(),
+  /** UCUM code of the unit in which it is shown and recorded. */
+  unit: z.string(),
+  /** What the device itself says. */
+  own: z.object({ quantity: z.string(), symbol: z.string(), unit: z.string() }),
+  /** In the device's unit. */
+  ranges: z.array(
+    z.object({ key: z.string(), label: z.string().optional(), low: finite, high: finite, noise: finite }),
+  ),
+  range: z.string(),
+  on: z.boolean(),
+  reversed: z.boolean(),
+  zeroAtStart: z.boolean(),
+  scale: finite,
+  offset: finite,
+  /** Limits, scatter and smallest step in the unit shown. */
+  low: finite,
+  high: finite,
+  noise: finite,
+  resolution: finite,
+});
+export type DeviceChannel = z.infer<typeof deviceChannelSchema>;
+
+export const deviceStreamSchema = z.object({
+  key: z.string(),
+  /** Number of this stream in live frames. */
+  handle: z.number().int(),
+  sampling: samplingKindSchema,
+  rate: finite,
+  /** Readings a second that come to the screens: fast streams are thinned on their way. */
+  liveRate: finite,
+  rates: z.object({
+    lowest: finite,
+    highest: finite,
+    usual: finite,
+    only: z.array(finite).optional(),
+  }),
+  channels: z.array(deviceChannelSchema),
+});
+export type DeviceStream = z.infer<typeof deviceStreamSchema>;
 
 export const deviceSchema = z.object({
   code: z.string(),
   model: z.string(),
-  /** Number of this device in live frames. */
-  handle: z.number().int(),
-  /** Chosen for this bench by the teacher. */
-  connected: z.boolean(),
+  /** The investigation that uses it. */
+  use: z.object({ investigation: z.string(), name: z.string() }).nullable(),
   /** On the link right now. */
   present: z.boolean(),
   /** From another machine, and not let in yet. */
   waiting: z.boolean(),
-  rate: finite,
-  rates: z.object({ lowest: finite, highest: finite, usual: finite }),
-  reversed: z.boolean(),
-  channels: z.array(linkChannelSchema),
-  zeros: z.record(z.string(), zeroSchema),
+  battery: z.number().nullable(),
+  signal: z.number().nullable(),
+  /** How much faster than the server's its clock runs, as a share; null while that is not known. */
+  drift: finite.nullable(),
+  streams: z.array(deviceStreamSchema),
+  numbers: z.array(settableSchema),
+  outputs: z.array(settableSchema),
+  calibration: calibrationSchema,
   stage: stageSchema.nullable(),
 });
 export type Device = z.infer<typeof deviceSchema>;
 
-export const devicePatchSchema = z
+/** What a person changes of how an investigation uses a device. */
+export const setupPatchSchema = z
   .object({
-    connected: z.boolean(),
-    rate: finite.positive('a sample rate is a positive number of hertz'),
-    reversed: z.boolean(),
+    rates: z.record(keySchema, finite.positive('a sample rate is a positive number of hertz')),
+    channels: z.record(keySchema, channelSetupSchema),
   })
   .partial()
   .strict();
-export type DevicePatch = z.infer<typeof devicePatchSchema>;
+export type SetupPatch = z.infer<typeof setupPatchSchema>;
+
+/** Which channels to zero; all that run where nothing is said. */
+export const zeroRequestSchema = z.object({ channels: z.array(keySchema).max(64).optional() }).strict();
+/** A second of readings of one channel, in the device's own unit and before any calibration. */
+export const stillReadingSchema = z.object({ mean: finite, spread: finite, count: z.number().int() });
+export type StillReading = z.infer<typeof stillReadingSchema>;
+export const settingSchema = z.object({ key: keySchema, value: finite }).strict();
 
 /** The largest file of columns, in bytes; it is said wherever a file is chosen. */
 export const largestImportBytes = 256 * 1024 * 1024;

@@ -9,3 +9,7 @@ export * from './link';
 export * from './live';
 export * from './plan';
 export * from './workings';
+export * from './setup';
+export * from './recorder';
+export * from './bindings';
+export * from './conditions';

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { deviceSchema, importSchema, runSchema } from './http';
-import { controlActionSchema, sceneSchema } from './link';
+import { controlActionSchema, keySchema, sceneSchema } from './link';
+import { recorderStatusSchema } from './recorder';
 
-/** What a screen says on the live stream, a socket.io connection at `/live`. */
+/** What a screen says on the live stream, a socket.io connection at `/live`: which investigation and which scene it looks at. */
 export const fromScreenSchema = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('watch'), investigation: z.uuid().nullable(), stages: z.boolean() }),
+  z.object({ type: z.literal('watch'), investigation: z.uuid().nullable(), stage: keySchema.nullable() }),
   z.object({ type: z.literal('control'), code: z.string().max(20), control: controlActionSchema }),
 ]);
 export type FromScreen = z.infer<typeof fromScreenSchema>;
@@ -13,6 +14,9 @@ export type FromScreen = z.infer<typeof fromScreenSchema>;
 export const toScreenSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('devices'), devices: z.array(deviceSchema) }),
   z.object({ type: z.literal('run'), run: runSchema }),
+  z.object({ type: z.literal('recorder'), investigation: z.string(), status: recorderStatusSchema }),
+  /** Something went wrong that nobody asked for just now. */
+  z.object({ type: z.literal('fault'), investigation: z.string(), sentence: z.string() }),
   z.object({ type: z.literal('scene'), code: z.string(), values: sceneSchema.shape.values }),
   z.object({ type: z.literal('workings'), investigation: z.string(), version: z.number().int() }),
   /** Whether the database answers, and whether readings wait in memory for it. */

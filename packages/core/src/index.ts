@@ -1,6 +1,7 @@
 export { Refusal, orRefusal } from './refusal';
 export * from './units/unit';
-export { canConvert, conversionFactor, isTimeUnit } from './units/conversion';
+export { canConvert, conversionFactor, conversionOf, isTimeUnit } from './units/conversion';
+export { leadingNumber, typedQuantity, typedRate } from './units/typed';
 export {
   type Sampling,
   checkSampling,
@@ -27,6 +28,7 @@ export { areaAlongPath, areaBetween } from './calculus/area';
 export { flatteningIn, responseAt } from './calculus/flattening';
 export { type Description, describe } from './statistics/describe';
 export { coverageFactor } from './statistics/significance';
+export { bandwidthOf } from './statistics/motion';
 export {
   type ModelFunction,
   type Solution,

@@ -51,3 +51,18 @@ export function isTimeUnit(unit: Unit): boolean {
     measure !== undefined && measure.dimension.every((exponent, index) => exponent === (index === 2 ? 1 : 0))
   );
 }
+
+/** 0 °C in kelvins. Source: the SI Brochure, 9th edition (BIPM 2019), section 2.3.1. */
+const celsiusZero = 273.15;
+const isKelvin = (unit: Unit) => unit.length === 1 && unit[0].atom === 'K' && unit[0].power === 1;
+
+/**
+ * How a reading in `from` becomes one in `to`: factor × reading + offset, where the offset is 0 but between degrees Celsius
+ * and kelvins.
+ * @throws Refusal where the two measure different things or one of them is unknown.
+ */
+export function conversionOf(from: Unit, to: Unit): { factor: number; offset: number } {
+  if (isCelsius(from) && isKelvin(to)) return { factor: 1, offset: celsiusZero };
+  if (isKelvin(from) && isCelsius(to)) return { factor: 1, offset: -celsiusZero };
+  return { factor: conversionFactor(from, to), offset: 0 };
+}

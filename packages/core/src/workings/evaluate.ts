@@ -39,6 +39,11 @@ export class Evaluator {
     for (const channel of run.channels) this.channels.set(channel.key, new ChannelSeries(run.id, channel));
   }
 
+  /** Readings of a channel that stand at a limit of the sensor, as `ChannelSeries` numbers them. */
+  pinnedOf(key: string): Float64Array {
+    return this.channels.get(key)?.pinned ?? new Float64Array(0);
+  }
+
   /** Takes readings that have come; what stands is kept, and only what they change is worked out anew. */
   grow(key: string, sampling: ChannelData['sampling'], values: Float64Array): void {
     this.channels.get(key)?.grow(sampling, values);

@@ -35,6 +35,7 @@ export interface RunData {
  */
 export class ChannelSeries {
   private readonly clean = new Growing();
+  private readonly atLimit = new Growing();
   private readonly lineage = {};
   private readonly root: ReadingsRoot;
   private sampling: Sampling;
@@ -67,7 +68,9 @@ export class ChannelSeries {
     const most = high ?? Infinity;
     for (let i = known; i < count; i++) {
       const value = values[i];
-      view[i] = value > least && value < most ? value : NaN;
+      const isGood = value > least && value < most;
+      view[i] = isGood ? value : NaN;
+      if (!isGood && value === value) this.atLimit.push(Float64Array.of(value >= most ? i + 1 : -(i + 1)));
     }
     this.sampling = sampling;
     this.state = readingsSeries({
@@ -80,6 +83,11 @@ export class ChannelSeries {
       root: this.root,
       lineage: this.lineage,
     });
+  }
+
+  /** Readings that stand at a limit of the sensor, by their number from 1 on: positive at the upper one, negative at the lower. */
+  get pinned(): Float64Array {
+    return this.atLimit.view();
   }
 
   get series(): Series {

@@ -1,0 +1,26 @@
+import { z } from 'zod';
+import { finite, plainText } from './basics';
+
+const name = plainText
+  .transform((text) => text.trim())
+  .pipe(z.string().min(1, 'a condition needs a name').max(40, 'a name has 40 letters at most'));
+
+/** Something that is said of every run of an investigation: a number with its unit, or a word. */
+export const conditionColumnSchema = z.object({
+  key: z.string().min(1).max(20),
+  name,
+  kind: z.enum(['number', 'word']),
+  /** UCUM code; of a word it is that of no unit. */
+  unit: plainText.pipe(z.string().max(20)),
+});
+export type ConditionColumn = z.infer<typeof conditionColumnSchema>;
+
+/** What a person has said of one run; `u` is a standard uncertainty in the column's unit. */
+export const conditionValueSchema = z.union([
+  z.object({ value: finite, u: finite.nonnegative('an uncertainty is not negative').nullable() }).strict(),
+  z.object({ word: plainText.pipe(z.string().max(80)) }).strict(),
+]);
+export type ConditionValue = z.infer<typeof conditionValueSchema>;
+
+export const conditionValuesSchema = z.record(z.string().max(20), conditionValueSchema);
+export type ConditionValues = z.infer<typeof conditionValuesSchema>;
