@@ -1,6 +1,8 @@
-export { type Apparatus } from './apparatus/apparatus';
-export { Buoy } from './apparatus/buoy';
-export { Lifeboat, gravity } from './apparatus/lifeboat';
-export { MotionSensor, motionChannel } from './devices/motionSensor';
-export { SampledApparatus } from './devices/sampledApparatus';
-export { LinkClient } from './linkClient';
+export { gravity } from './apparatus/apparatus';
+export { buoy, buoyRest } from './apparatus/buoy';
+export { lifeboat } from './apparatus/lifeboat';
+export { type Rig } from './devices/device';
+export { motionLimits, motionNoise } from './devices/motionSensor';
+export { rigs } from './rigs';
+export { simulate } from './simulate';
+export { StandIns } from './standIns';

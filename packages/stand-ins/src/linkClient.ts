@@ -1,5 +1,7 @@
 import {
+  type ControlAction,
   type HelloInput,
+  type StateMessage,
   type ToDevice,
   encodeFrame,
   frameKinds,
@@ -7,95 +9,132 @@ import {
   linkVersion,
   toDeviceSchema,
 } from '@heuristor/contracts';
-import { performance } from 'node:perf_hooks';
 import WebSocket from 'ws';
-import { motionChannel } from './devices/motionSensor';
-import { type SampledApparatus } from './devices/sampledApparatus';
+import { type DevicePlan, announcedOf } from './devices/device';
+import { type RigClock, type RunningStream } from './devices/rigClock';
 
-const tickMilliseconds = 20;
-const sceneMilliseconds = 33;
+const sceneSeconds = 0.033;
 const reconnectMilliseconds = 500;
 const flashSeconds = 3;
+/** How long a plug that was pulled stays out. */
+const unpluggedMilliseconds = 3000;
 
-/** A simulated motion sensor on the device link: says hello, streams when told to, comes back when the link breaks. */
+interface Surroundings {
+  url: string;
+  clock: RigClock;
+  random: () => number;
+  /** Something happened that lets the apparatus move again, or sends what it has gathered. */
+  catchUp: () => void;
+}
+
+/** A simulated device on the link: says hello, streams when told to, comes back when the link breaks. */
 export class LinkClient {
   private socket: WebSocket | null = null;
-  private readonly began = performance.now();
-  private stream: { number: number; rate: number; began: number; sent: number } | null = null;
-  private watched = false;
-  private sceneSent = 0;
+  private readonly running = new Map<string, RunningStream>();
+  private readonly outputs: Record<string, number>;
   private flashUntil = 0;
-  private readonly timer: NodeJS.Timeout;
+  private sceneSent = 0;
   private closed = false;
+  private isPulled = false;
+  watched = false;
 
   constructor(
-    private readonly url: string,
-    private readonly code: string,
-    private readonly rig: SampledApparatus,
+    private readonly device: DevicePlan,
+    private readonly around: Surroundings,
   ) {
-    this.timer = setInterval(() => this.tick(), tickMilliseconds);
+    this.outputs = Object.fromEntries((device.outputs ?? []).map(({ key, value }) => [key, value]));
+    for (const [key, value] of Object.entries(this.outputs)) around.clock.apparatus.drive?.(key, value);
     this.connect();
   }
 
   close(): void {
     this.closed = true;
-    clearInterval(this.timer);
     this.socket?.close();
   }
 
-  private seconds(): number {
-    return (performance.now() - this.began) / 1000;
+  get isBusy(): boolean {
+    return this.running.size > 0 || this.watched;
   }
 
-  /** The lamp: blinking twice a second while it flashes. */
-  private blinking(now: number): number {
-    return now < this.flashUntil && Math.floor(now * 4) % 2 === 0 ? 1 : 0;
+  /** Somebody pulls the plug, and puts it back after a while. */
+  unplug(): void {
+    this.isPulled = true;
+    this.socket?.terminate();
+  }
+
+  private get isOpen(): boolean {
+    return this.socket?.readyState === WebSocket.OPEN;
   }
 
   private connect(): void {
-    const socket = new WebSocket(this.url);
+    const socket = new WebSocket(this.around.url);
     this.socket = socket;
-    socket.on('open', () => {
-      const hello: HelloInput = {
-        type: 'hello',
-        protocol: linkProtocol,
-        version: linkVersion,
-        device: { code: this.code, model: 'Motion sensor' },
-        channels: [motionChannel],
-        rates: { lowest: 1, highest: 100, usual: 50 },
-        stage: this.rig.apparatus.stage,
-      };
-      socket.send(JSON.stringify(hello));
-    });
+    socket.on('open', () => socket.send(JSON.stringify(this.hello())));
     socket.on('message', (data, isBinary) => {
       if (!isBinary) this.receive(toDeviceSchema.parse(JSON.parse(String(data))));
     });
     socket.on('error', () => undefined);
     socket.on('close', () => {
-      this.stream = null;
-      if (!this.closed) setTimeout(() => this.connect(), reconnectMilliseconds);
+      for (const stream of this.running.values()) this.around.clock.running.delete(stream);
+      this.running.clear();
+      this.watched = false;
+      const pause = this.isPulled ? unpluggedMilliseconds : reconnectMilliseconds;
+      this.isPulled = false;
+      if (!this.closed) setTimeout(() => this.connect(), pause);
     });
   }
 
+  private hello(): HelloInput {
+    const { device, around } = this;
+    return {
+      type: 'hello',
+      protocol: linkProtocol,
+      version: linkVersion,
+      device: { code: device.code, model: device.model },
+      streams: device.streams.map(announcedOf),
+      numbers: device.numbers ?? [],
+      outputs: device.outputs ?? [],
+      state: { battery: device.battery, outputs: this.outputs },
+      stage: around.clock.apparatus.stage,
+    };
+  }
+
   private receive(message: ToDevice): void {
+    const { clock, random } = this.around;
     switch (message.type) {
-      case 'start':
-        this.stream = { number: message.stream, rate: message.rate, began: this.seconds(), sent: 0 };
+      case 'start': {
+        const plan = this.device.streams.find(({ key }) => key === message.of);
+        if (plan === undefined) return;
+        this.stop(plan.key);
+        this.around.catchUp();
+        this.running.set(
+          plan.key,
+          clock.start(plan, message.stream, message.rate, message.ranges ?? {}, random),
+        );
         break;
+      }
       case 'stop':
-        this.stream = null;
+        if (message.of !== undefined) this.stop(message.of);
         break;
       case 'watched':
         this.watched = message.watched;
         break;
       case 'control':
-        this.rig.apparatus.control(message.control);
+        this.act(message.control);
+        break;
+      case 'number':
+        this.device.number?.(message.key, message.value);
+        break;
+      case 'output':
+        this.outputs[message.key] = message.value;
+        clock.apparatus.drive?.(message.key, message.value);
         break;
       case 'refused':
-        process.stderr.write(`${this.code}: the server refused this device: ${message.message}\n`);
+        process.stderr.write(`${this.device.code}: the server refused this device: ${message.message}\n`);
         break;
       case 'flash':
-        this.flashUntil = this.seconds() + flashSeconds;
+        this.flashUntil = clock.seconds + flashSeconds;
+        this.around.catchUp();
         break;
       case 'welcome':
       case 'waiting':
@@ -104,46 +143,63 @@ export class LinkClient {
     }
   }
 
-  private tick(): void {
-    const now = this.seconds();
-    const { socket, stream } = this;
-    if (stream !== null && socket?.readyState === WebSocket.OPEN) {
-      const values: number[] = [];
-      const firstIndex = stream.sent;
-      for (;;) {
-        const moment = stream.began + stream.sent / stream.rate;
-        if (moment > now) break;
-        values.push(this.rig.readAt(moment));
-        stream.sent++;
-      }
-      if (values.length > 0)
-        socket.send(
-          encodeFrame({
-            kind: frameKinds.link,
-            subject: stream.number,
-            firstIndex,
-            channels: 1,
-            values: Float64Array.from(values),
-            times: null,
-          }),
-        );
+  private act(action: ControlAction): void {
+    if (action.action === 'do' && action.key === 'unplug') {
+      this.unplug();
+      return;
     }
-    this.rig.advanceTo(now);
-    if (
-      this.watched &&
-      socket?.readyState === WebSocket.OPEN &&
-      now - this.sceneSent > sceneMilliseconds / 1000
-    ) {
-      this.sceneSent = now;
-      const controls = Object.fromEntries(
-        this.rig.apparatus.stage.controls.map(({ key, value }) => [key, value]),
-      );
-      socket.send(
-        JSON.stringify({
-          type: 'scene',
-          values: { ...this.rig.apparatus.scene(), ...controls, flash: this.blinking(now) },
-        }),
+    // The apparatus stands where it is now, not where it was at the last tick.
+    this.around.catchUp();
+    const { apparatus } = this.around.clock;
+    const output =
+      action.action === 'set' ? this.device.outputs?.find(({ key }) => key === action.key) : undefined;
+    if (action.action !== 'set' || output === undefined) {
+      apparatus.control(action);
+      return;
+    }
+    // The knob of an output, turned by hand: the server hears of it.
+    this.outputs[action.key] = Math.min(Math.max(action.value, output.low), output.high);
+    apparatus.drive?.(action.key, this.outputs[action.key]);
+    const state: StateMessage = { type: 'state', outputs: this.outputs };
+    if (this.isOpen) this.socket?.send(JSON.stringify(state));
+  }
+
+  private stop(key: string): void {
+    const stream = this.running.get(key);
+    if (stream === undefined) return;
+    this.around.clock.running.delete(stream);
+    this.running.delete(key);
+  }
+
+  /** Sends what was gathered, and the scene where somebody looks. */
+  send(): void {
+    if (!this.isOpen) return;
+    for (const stream of this.running.values()) {
+      const taken = stream.take();
+      if (taken === null) continue;
+      const { times, values, firstIndex } = taken;
+      const channels = times === null ? this.channelsOf(stream) : 1;
+      this.socket?.send(
+        encodeFrame({ kind: frameKinds.link, subject: stream.number, firstIndex, channels, values, times }),
       );
     }
+    const now = this.around.clock.seconds;
+    if (!this.watched || now - this.sceneSent < sceneSeconds) return;
+    this.sceneSent = now;
+    const { apparatus } = this.around.clock;
+    const controls = Object.fromEntries(apparatus.stage.controls.map(({ key, value }) => [key, value]));
+    const values = { ...apparatus.scene(), ...controls, ...this.outputs, flash: this.blinking(now) };
+    this.socket?.send(JSON.stringify({ type: 'scene', values }));
+  }
+
+  private channelsOf(stream: RunningStream): number {
+    for (const plan of this.device.streams)
+      if (this.running.get(plan.key) === stream && plan.sampling === 'regular') return plan.channels.length;
+    return 1;
+  }
+
+  /** The lamp: blinking twice a second while it flashes. */
+  private blinking(now: number): number {
+    return now < this.flashUntil && Math.floor(now * 4) % 2 === 0 ? 1 : 0;
   }
 }

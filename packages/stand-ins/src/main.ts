@@ -1,8 +1,5 @@
-import { Buoy } from './apparatus/buoy';
-import { Lifeboat } from './apparatus/lifeboat';
-import { MotionSensor } from './devices/motionSensor';
-import { SampledApparatus } from './devices/sampledApparatus';
-import { LinkClient } from './linkClient';
+import { rigs } from './rigs';
+import { StandIns } from './standIns';
 
 const url = process.env.HEURISTOR_LINK;
 if (url === undefined) {
@@ -12,14 +9,19 @@ if (url === undefined) {
   process.exit(2);
 }
 
-const clients = [
-  new LinkClient(url, 'K7-D', new SampledApparatus(new Buoy(), new MotionSensor())),
-  new LinkClient(url, 'K3-L', new SampledApparatus(new Lifeboat(), new MotionSensor())),
-];
+const seed = Number(process.env.HEURISTOR_SEED ?? Date.now() % 1_000_000);
+const standIns = new StandIns(
+  url,
+  rigs.map((make) => make()),
+  seed,
+);
+// For rehearsing what a class does to cables: seconds between two pulled plugs, on average.
+const loose = Number(process.env.HEURISTOR_LOOSE_PLUGS ?? 0);
+if (loose > 0) standIns.loosenPlugs(loose);
 
 // "disconnect": whoever started this process is gone, and nobody else would end it.
 for (const event of ['SIGINT', 'SIGTERM', 'disconnect'] as const)
   process.on(event, () => {
-    for (const client of clients) client.close();
+    standIns.close();
     process.exit(0);
   });

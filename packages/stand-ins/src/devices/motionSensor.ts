@@ -1,30 +1,18 @@
-import { type LinkChannel } from '@heuristor/contracts';
+import { type ChannelPlan } from './device';
+import { channel } from './device';
 
+/** Limits of an ultrasonic motion sensor, in metres. */
+export const motionLimits = { low: 0.15, high: 6 };
 /** Standard deviation of a still reading, m: common practice, no source. */
-const noise = 0.0003;
-const near = 0.15;
-const far = 6;
-const lostEchoShare = 0.0015;
-
-export const motionChannel: LinkChannel = {
-  key: 'x',
-  quantity: 'position',
-  symbol: 'x',
-  unit: 'm',
-  range: { low: near, high: far },
-  noise,
-};
+export const motionNoise = 0.0003;
+export const motionRates = { lowest: 1, highest: 100, usual: 50 };
 
 /**
  * What an ultrasonic motion sensor makes of a distance: noise, a near limit at which it pins, and now and then no echo,
  * which it shows as its far limit.
  */
-export class MotionSensor {
-  constructor(private readonly random: () => number = Math.random) {}
-
-  read(distance: number): number {
-    if (this.random() < lostEchoShare) return far;
-    const normal = Math.sqrt(-2 * Math.log(1 - this.random())) * Math.cos(2 * Math.PI * this.random());
-    return Math.min(Math.max(distance + noise * normal, near), far);
-  }
-}
+export const motionChannel = (truth: () => number): ChannelPlan => ({
+  channel: channel('x', 'x', 'position', 'm', { ...motionLimits, noise: motionNoise }),
+  truth,
+  flaws: { lostShare: 0.0015 },
+});

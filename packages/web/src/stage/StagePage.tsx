@@ -1,70 +1,94 @@
 import { type Device } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
+import { NavLink, Navigate, useParams } from 'react-router';
 import { live } from '../api/live';
 import { useDevices } from '../stores/devices';
 import { Head } from '../ui/Head';
-import { type Act, type SceneValues } from './scene';
-import { sceneOf } from './scenes';
-import { StageControls } from './StageControls';
+import { OneScene } from './OneScene';
+import { type SceneValues } from './scene';
 
-/** The simulated apparatus in front of the stand-in sensors, moving, to be taken in the hand. */
+/** The simulated apparatus in front of the stand-in sensors, one experiment a scene, to be taken in the hand. */
 export default function StagePage() {
+  const { apparatus } = useParams();
   const devices = useDevices((state) => state.devices);
-  const [values, setValues] = useState<Record<string, SceneValues>>({});
+  const [values, setValues] = useState<{ of: string; values: SceneValues } | null>(null);
+  const staged = devices.filter((device) => device.stage !== null && device.present);
+  const scenes = scenesOf(staged);
+  const chosen = scenes.find((scene) => scene.apparatus === apparatus);
+  const codes = chosen?.devices.map(({ code }) => code).join(' ') ?? '';
   useEffect(() => {
-    live.watch({ stages: true });
+    if (apparatus === undefined) return;
+    live.watch({ stage: apparatus });
+    const mine = codes.split(' ');
     const stop = live.onMessage((message) => {
-      if (message.type === 'scene') setValues((before) => ({ ...before, [message.code]: message.values }));
+      if (message.type !== 'scene' || !mine.includes(message.code)) return;
+      setValues((before) => ({
+        of: apparatus,
+        values: before?.of === apparatus ? { ...before.values, ...message.values } : message.values,
+      }));
     });
     return () => {
       stop();
-      live.watch({ stages: false });
+      live.watch({ stage: null });
     };
-  }, []);
-  const stages = devices.filter((device) => device.stage !== null && device.present);
+  }, [apparatus, codes]);
+  if (apparatus === undefined && scenes.length > 0)
+    return <Navigate to={`/stage/${scenes[0].apparatus}`} replace />;
   return (
     <div className="page">
       <Head>
         <span className="title">Stage</span>
       </Head>
-      <main className="stages">
-        {stages.length === 0 && (
+      <main className="stage-page">
+        <nav className="scene-list" aria-label="Scenes">
+          {scenes.map((scene) => (
+            <NavLink key={scene.apparatus} to={`/stage/${scene.apparatus}`}>
+              <span>{scene.title}</span>
+              <span className="mono quiet small">{scene.devices.map(({ code }) => code).join(' ')}</span>
+            </NavLink>
+          ))}
+        </nav>
+        {chosen === undefined ? (
           <div className="empty">
-            <h2>No simulated sensor is on the link</h2>
+            <h2>
+              {scenes.length === 0 ? 'No simulated sensor is on the link' : 'This apparatus is not here'}
+            </h2>
             <p>
-              The Stage shows the apparatus in front of simulated sensors. They start together with Heuristor.
+              {scenes.length === 0
+                ? 'The Stage shows the apparatus in front of simulated sensors. They start together with Heuristor.'
+                : 'Its sensor is not on the link just now. It comes back by itself when it is plugged in again.'}
             </p>
           </div>
+        ) : (
+          <OneScene
+            key={chosen.apparatus}
+            title={chosen.title}
+            devices={chosen.devices}
+            values={values !== null && values.of === apparatus ? values.values : undefined}
+          />
         )}
-        {stages.map((device) => (
-          <OneStage key={device.code} device={device} values={values[device.code]} />
-        ))}
       </main>
     </div>
   );
 }
 
-function OneStage({ device, values }: { device: Device; values: SceneValues | undefined }) {
-  const { code, stage } = device;
-  if (stage === null) return null;
-  const scene = sceneOf(stage.apparatus);
-  const act: Act = (control) => live.control(code, control);
-  return (
-    <section className="stage" aria-label={stage.title}>
-      <header>
-        <h2>{stage.title}</h2>
-        <span className="quiet">
-          {device.model} <span className="mono">{code}</span>
-        </span>
-      </header>
-      {values === undefined ? (
-        <div className="empty">Waiting for the apparatus …</div>
-      ) : (
-        <>
-          {scene !== undefined && <scene.Drawing values={values} act={act} />}
-          <StageControls actions={scene?.actions ?? []} controls={stage.controls} values={values} act={act} />
-        </>
-      )}
-    </section>
-  );
+interface StagedScene {
+  apparatus: string;
+  title: string;
+  devices: Device[];
+}
+
+/** Several devices may stand in front of one apparatus. */
+function scenesOf(staged: readonly Device[]): StagedScene[] {
+  const scenes = new Map<string, StagedScene>();
+  for (const device of staged) {
+    if (device.stage === null) continue;
+    const { apparatus, title } = device.stage;
+    const scene = scenes.get(apparatus);
+    if (scene === undefined) scenes.set(apparatus, { apparatus, title, devices: [device] });
+    else scene.devices.push(device);
+  }
+  // Devices come in any order; a scene looks the same every time.
+  for (const scene of scenes.values()) scene.devices.sort((a, b) => (a.code < b.code ? -1 : 1));
+  return [...scenes.values()].sort((a, b) => (a.title < b.title ? -1 : 1));
 }

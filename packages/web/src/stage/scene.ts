@@ -4,6 +4,11 @@ import { type ComponentType } from 'react';
 export type SceneValues = Record<string, number>;
 export type Act = (control: ControlAction) => void;
 
+export interface DrawingProps {
+  values: SceneValues;
+  act: Act;
+}
+
 /** A button that does what a hand would do. */
 export interface SceneAction {
   label: string;
@@ -14,6 +19,14 @@ export interface SceneAction {
 export interface Scene {
   /** Name under which the stand-in announces its apparatus. */
   apparatus: string;
-  Drawing: ComponentType<{ values: SceneValues; act: Act }>;
+  Drawing: ComponentType<DrawingProps>;
   actions: readonly SceneAction[];
+  /** Whether something can be held in the drawing, and let go. */
+  canHold: boolean;
 }
+
+/** A button for one thing that a hand does at once. */
+export const does = (label: string, key: string): SceneAction => ({
+  label,
+  does: () => [{ action: 'do', key }],
+});

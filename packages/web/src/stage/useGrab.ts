@@ -28,7 +28,7 @@ export function useGrab({ svg, positionAt, position, keyStep, act }: Options) {
     className: 'grabbable',
     tabIndex: 0,
     role: 'slider' as const,
-    'aria-valuenow': position,
+    'aria-valuenow': Number(position.toFixed(3)),
     onPointerDown: (event: PointerEvent<SVGElement>) => {
       event.currentTarget.setPointerCapture(event.pointerId);
       offset.current = position - at(event);

@@ -1,5 +1,5 @@
 import { useRef } from 'react';
-import { type Act, type Scene, type SceneValues } from '../scene';
+import { type DrawingProps, type Scene } from '../scene';
 import { SensorDrawing } from '../SensorDrawing';
 import { useGrab } from '../useGrab';
 
@@ -18,7 +18,7 @@ function springPath(bottom: number): string {
   return `M200,${beamY} L${points.join(' L')} L200,${bottom}`;
 }
 
-function Drawing({ values, act }: { values: SceneValues; act: Act }) {
+function Drawing({ values, act }: DrawingProps) {
   const svg = useRef<SVGSVGElement>(null);
   const x = values.x ?? 0;
   const y = restY - x * pixelsPerMetre;
@@ -47,7 +47,7 @@ function Drawing({ values, act }: { values: SceneValues; act: Act }) {
         strokeLinejoin="round"
       />
       <line x1="120" y1={restY} x2="280" y2={restY} stroke="var(--rule)" strokeDasharray="4 4" />
-      <text x="286" y={restY + 4} fontSize="12" fill="var(--quiet)">
+      <text x="286" y={restY + 4} fontSize="10" fill="var(--quiet)">
         rest
       </text>
       <g {...grab} aria-label="Buoy: pull it and let go" transform={`translate(200 ${y})`}>
@@ -69,7 +69,7 @@ function Drawing({ values, act }: { values: SceneValues; act: Act }) {
         />
       </g>
       <SensorDrawing x={200} y={368} flash={values.flash === 1} />
-      <text x="200" y="396" fontSize="12" fill="var(--quiet)" textAnchor="middle">
+      <text x="200" y="396" fontSize="10" fill="var(--quiet)" textAnchor="middle">
         motion sensor, looking up
       </text>
     </svg>
@@ -79,11 +79,9 @@ function Drawing({ values, act }: { values: SceneValues; act: Act }) {
 export const buoy: Scene = {
   apparatus: 'buoy',
   Drawing,
+  canHold: true,
   actions: [
-    {
-      label: 'Pull it down and hold',
-      does: (values) => [{ action: 'grab', at: -(values.amplitude ?? 0.04) }],
-    },
-    { label: 'Bring to rest', does: () => [{ action: 'grab', at: 0 }, { action: 'release' }] },
+    { label: 'Pull it down and hold', does: () => [{ action: 'do', key: 'pull' }] },
+    { label: 'Bring to rest', does: () => [{ action: 'do', key: 'rest' }] },
   ],
 };

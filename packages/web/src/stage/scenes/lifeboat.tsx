@@ -1,5 +1,5 @@
 import { useRef } from 'react';
-import { type Act, type Scene, type SceneValues } from '../scene';
+import { type DrawingProps, type Scene } from '../scene';
 import { SensorDrawing } from '../SensorDrawing';
 import { useGrab } from '../useGrab';
 
@@ -9,7 +9,7 @@ const length = 2.2;
 const foot = { x: 330, y: 300 };
 const boatLength = 48;
 
-function Drawing({ values, act }: { values: SceneValues; act: Act }) {
+function Drawing({ values, act }: DrawingProps) {
   const svg = useRef<SVGSVGElement>(null);
   const angle = values.angle ?? 6;
   const radians = (angle * Math.PI) / 180;
@@ -71,7 +71,7 @@ function Drawing({ values, act }: { values: SceneValues; act: Act }) {
         </g>
       </g>
       <SensorDrawing x={top.x - 10} y={top.y - 18} angle={90 + angle} flash={values.flash === 1} />
-      <text x="16" y="390" fontSize="12" fill="var(--quiet)">
+      <text x="16" y="390" fontSize="10" fill="var(--quiet)">
         motion sensor at the top, {angle.toFixed(1)}° tilt
       </text>
     </svg>
@@ -81,5 +81,6 @@ function Drawing({ values, act }: { values: SceneValues; act: Act }) {
 export const lifeboat: Scene = {
   apparatus: 'lifeboat',
   Drawing,
-  actions: [{ label: 'Hold it at the top', does: () => [{ action: 'grab', at: 0.3 }] }],
+  canHold: true,
+  actions: [{ label: 'Hold it at the top', does: () => [{ action: 'do', key: 'top' }] }],
 };

@@ -1,0 +1,60 @@
+import { type LinkChannel, type LinkStream, type Rates, type Settable } from '@heuristor/contracts';
+import { type Apparatus } from '../apparatus/apparatus';
+import { type Flaws } from './sensor';
+
+/** A channel as an apparatus puts it in front of itself. */
+export interface ChannelPlan {
+  channel: LinkChannel;
+  /** The true value, in the channel's unit. */
+  truth: () => number;
+  flaws?: Flaws;
+}
+
+/** A stream of samples at a rate, or of edges: something that switches is looked at ten thousand times a second. */
+export type StreamPlan =
+  | { key: string; sampling: 'regular'; rates: Rates; channels: ChannelPlan[] }
+  | { key: string; sampling: 'events'; channel: LinkChannel; truth: () => boolean };
+
+/** A simulated device in front of an apparatus. */
+export interface DevicePlan {
+  code: string;
+  model: string;
+  streams: StreamPlan[];
+  numbers?: Settable[];
+  outputs?: Settable[];
+  /** A person has set one of its numbers. */
+  number?: (key: string, value: number) => void;
+  battery?: number;
+}
+
+/** An apparatus with the devices in front of it. Adding one: a file with a function that makes it, and its line in the registry. */
+export interface Rig {
+  apparatus: Apparatus;
+  devices: DevicePlan[];
+}
+
+/** What a plan announces of a stream. */
+export const announcedOf = (plan: StreamPlan): Omit<LinkStream, 'rates'> & { rates?: Rates } =>
+  plan.sampling === 'regular'
+    ? {
+        key: plan.key,
+        sampling: plan.sampling,
+        rates: plan.rates,
+        channels: plan.channels.map(({ channel }) => channel),
+      }
+    : { key: plan.key, sampling: plan.sampling, channels: [plan.channel] };
+
+/** A channel in one line: key and symbol, quantity, unit, and its ranges. */
+export const channel = (
+  key: string,
+  symbol: string,
+  quantity: string,
+  unit: string,
+  ...ranges: { key?: string; label?: string; low: number; high: number; noise: number; resolution?: number }[]
+): LinkChannel => ({
+  key,
+  symbol,
+  quantity,
+  unit,
+  ranges: ranges.map((range, i) => ({ key: `range${i + 1}`, resolution: 0, ...range })),
+});
