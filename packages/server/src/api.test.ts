@@ -115,7 +115,7 @@ describe('bad requests name their fault', () => {
     ],
     ['an unknown run', 'get', '/runs/0b0f7f6e-0000-4000-8000-000000000000', undefined, 404, 'no such run'],
     ['an unknown channel', 'get', '/channels/99999/values', undefined, 404, 'no such channel'],
-    ['an unknown device', 'patch', '/devices/Q9-Q', { connected: true }, 404, 'no device Q9-Q'],
+    ['an unknown device', 'post', '/devices/Q9-Q/zero', {}, 404, 'no device Q9-Q'],
     ['an unknown address', 'get', '/nothing', undefined, 404, 'nothing at this address'],
   ] as const)('%s', async (_, method, path, body, status, words) => {
     const request = server.api(method, path);
@@ -134,8 +134,10 @@ describe('bad requests name their fault', () => {
 
   test('impossible plans are refused', async () => {
     const id = await newInvestigation();
-    for (const lengthSeconds of [0, -3, 1e9])
-      await server.api('patch', `/investigations/${id}`, { plan: { lengthSeconds } }).expect(400);
+    for (const seconds of [0, -3, 1e9])
+      await server
+        .api('patch', `/investigations/${id}`, { plan: { end: { kind: 'after', seconds } } })
+        .expect(400);
   });
 
   test('recording without a sensor is refused with what to do', async () => {

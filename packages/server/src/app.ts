@@ -65,7 +65,7 @@ export function createApp({ health, importer, registry, recorder, live, log, web
     signInRoutes((cookie) => live.endFor(cookie)),
   );
   app.use('/api', signedInOnly);
-  app.use('/api/investigations', investigationRoutes(recorder, live, importer));
+  app.use('/api/investigations', investigationRoutes(registry, recorder, live, importer));
   app.use('/api/imports', importRoutes(importer));
   app.use('/api/runs', runRoutes(live));
   app.use('/api/channels', channelRoutes(recorder));

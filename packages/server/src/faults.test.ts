@@ -1,5 +1,5 @@
-import { type Run } from '@heuristor/contracts';
-import { connected, endedRun, newBench, pause, until, valuesOf } from './testing/bench';
+import { type Device, type ErrorBody, type Run } from '@heuristor/contracts';
+import { connected, endedRun, newBench, pause, until, use, valuesOf } from './testing/bench';
 import { FakeDevice, helloOf } from './testing/fakeDevice';
 import { type TestServer, startTestServer } from './testing/testServer';
 
@@ -11,11 +11,6 @@ describe('devices that lie', () => {
     server = await startTestServer();
   });
   afterAll(() => server.close());
-  afterEach(async () => {
-    for (const { code } of (await server.api('get', '/devices')).body as { code: string }[])
-      await server.api('patch', `/devices/${code}`, { connected: false });
-  });
-
   const recording = async (id: string): Promise<Run> =>
     (await server.api('post', `/investigations/${id}/recording`).expect(201)).body as Run;
 
@@ -119,7 +114,7 @@ describe('devices that lie', () => {
     const codes = Array.from({ length: 20 }, (_, i) => `H${i}-A`);
     const devices = await Promise.all(codes.map((code) => FakeDevice.connect(server.port, code, () => 1)));
     const { body } = await server.api('get', '/devices');
-    const handles = (body as { handle: number }[]).map(({ handle }) => handle);
+    const handles = (body as Device[]).flatMap(({ streams }) => streams.map(({ handle }) => handle));
     expect(new Set(handles).size).toBe(handles.length);
     devices.forEach((device) => device.vanish());
   });
@@ -135,19 +130,28 @@ describe('devices that lie', () => {
     b.vanish();
   });
 
-  test('a second recording that begins does not shift the first', async () => {
+  test('a device that records in one investigation is not taken away by another, whose own run shifts nothing', async () => {
     const device = await connected(server, 'D1-A');
     const first = await newBench(server, 2);
     const run = await recording(first);
     await pause(500);
+    const neighbour = await connected(server, 'D2-A');
     const second = await newBench(server, 1);
+    const { body } = await server.api('put', `/investigations/${second}/sensors/D1-A`).expect(409);
+    expect((body as ErrorBody).error.message).toContain('D1-A is recording run 1');
     const other = await recording(second);
+    expect(other.channels.map(({ deviceCode }) => deviceCode)).toEqual(['D2-A']);
     const ended = await endedRun(server, run.id);
     await endedRun(server, other.id);
     const values = await valuesOf(server, ended.channels[0].id);
     expect(values).toHaveLength(101);
     values.forEach((value, i) => i > 0 && expect(value - values[i - 1]).toBeCloseTo(0.00002, 9));
+    // Now it may be taken, and the first has it no more.
+    await use(server, second, 'D1-A');
+    const { body: refused } = await server.api('post', `/investigations/${first}/recording`).expect(409);
+    expect((refused as ErrorBody).error.code).toBe('nothing-connected');
     device.vanish();
+    neighbour.vanish();
   });
 
   test('events are recorded with their times, through link, recorder, blocks and back', async () => {
@@ -157,11 +161,11 @@ describe('devices that lie', () => {
       channels: [{ ...channel('gate'), quantity: 'gate', unit: '1', range: { low: -1, high: 2 } }],
     };
     const gate = await FakeDevice.connect(server.port, 'G1-A', () => 1, hello);
-    await server.api('patch', '/devices/G1-A', { connected: true }).expect(204);
+    const id = await newBench(server, 1);
+    await use(server, id, 'G1-A');
     await gate.heard(({ type }) => type === 'start');
     gate.sendEvents(0, [0.01], [0]);
     await pause(150);
-    const id = await newBench(server, 1);
     const run = await recording(id);
     await pause(300);
     const now = gate.seconds;
@@ -182,7 +186,8 @@ describe('devices on other machines', () => {
     const server = await startTestServer(() => false);
     const device = await FakeDevice.connect(server.port, 'R1-A', () => 1);
     expect(device.received[0]).toEqual({ type: 'waiting' });
-    await server.api('patch', '/devices/R1-A', { connected: true }).expect(409);
+    const { body } = await server.api('post', '/investigations', { name: 'Elsewhere' });
+    await server.api('put', `/investigations/${String(body.id)}/sensors/R1-A`).expect(409);
     await server.api('post', '/devices/R1-A/admission').expect(204);
     const admitted = await device.heard(({ type }) => type === 'admitted');
     const key = admitted.type === 'admitted' ? admitted.key : '';

@@ -6,7 +6,9 @@ interface Events {
 }
 
 const pauseMilliseconds = 400;
-const patienceMilliseconds = 1200;
+/** So many turns of waiting, of this length each: while this process itself stands still, it waits for nobody. */
+const patienceTurns = 12;
+const turnMilliseconds = 100;
 
 /**
  * Asks the database over and over, on a connection of its own, whether it answers; says so within two seconds when it does
@@ -37,23 +39,19 @@ export class DatabaseHealth extends EventEmitter<Events> {
   }
 
   private async answers(): Promise<boolean> {
-    try {
-      if (this.client === null) {
-        const client = new pg.Client({
-          connectionString: this.address,
-          connectionTimeoutMillis: patienceMilliseconds,
-          query_timeout: patienceMilliseconds,
-        });
-        client.on('error', () => this.drop(client));
-        this.client = client;
-        await client.connect();
-      }
-      await this.client.query('select 1');
-      return true;
-    } catch {
-      if (this.client !== null) this.drop(this.client);
-      return false;
+    const isAnswered = await withinPatience(this.query());
+    if (!isAnswered && this.client !== null) this.drop(this.client);
+    return isAnswered;
+  }
+
+  private async query(): Promise<void> {
+    if (this.client === null) {
+      const client = new pg.Client({ connectionString: this.address });
+      client.on('error', () => this.drop(client));
+      this.client = client;
+      await client.connect();
     }
+    await this.client.query('select 1');
   }
 
   private drop(client: pg.Client): void {
@@ -73,4 +71,22 @@ export class DatabaseHealth extends EventEmitter<Events> {
         new Promise((resolve) => setTimeout(resolve, 500).unref()),
       ]);
   }
+}
+
+/** Whether a question is answered before patience ends. */
+function withinPatience(question: Promise<void>): Promise<boolean> {
+  return new Promise((resolve) => {
+    let turns = 0;
+    const timer = setInterval(() => {
+      if (++turns >= patienceTurns) settle(false);
+    }, turnMilliseconds);
+    const settle = (isAnswered: boolean) => {
+      clearInterval(timer);
+      resolve(isAnswered);
+    };
+    question.then(
+      () => settle(true),
+      () => settle(false),
+    );
+  });
 }

@@ -1,5 +1,12 @@
 import { type Device } from '@heuristor/contracts';
-import { connected as connectedTo, endedRun, newBench, pause, valuesOf as valuesIn } from './testing/bench';
+import {
+  connected as connectedTo,
+  endedRun,
+  newBench,
+  pause,
+  use,
+  valuesOf as valuesIn,
+} from './testing/bench';
 import { FakeDevice, helloOf } from './testing/fakeDevice';
 import { type TestServer, startTestServer } from './testing/testServer';
 
@@ -32,7 +39,6 @@ describe('recording', () => {
         deviceCode: 'A1-A',
       });
     }
-    await server.api('patch', '/devices/A1-A', { connected: false });
     device.vanish();
   });
 
@@ -41,8 +47,8 @@ describe('recording', () => {
       ['A0-A', 'A0-B'].map((code) => FakeDevice.connect(server.port, code, () => 1)),
     );
     const id = await bench(0.5);
-    await server.api('patch', '/devices/A0-A', { connected: true }).expect(204);
-    await server.api('patch', '/devices/A0-B', { connected: true }).expect(204);
+    await use(server, id, 'A0-A');
+    await use(server, id, 'A0-B');
     const { body } = await server.api('post', `/investigations/${id}/recording`).expect(201);
     const run = await ended(body.id as string);
     expect(run.channels.map(({ deviceCode }) => deviceCode)).toEqual(['A0-A', 'A0-B']);
@@ -54,13 +60,12 @@ describe('recording', () => {
       expect(values.every((value) => value === 1)).toBe(true);
     }
     // Changed her mind at once: the run ends as soon as it has begun.
-    await server.api('patch', '/devices/A0-A', { rate: 40 }).expect(204);
+    await server.api('patch', `/investigations/${id}/sensors/A0-A`, { rates: { only: 40 } }).expect(204);
     const begun = server.api('post', `/investigations/${id}/recording`).then(({ status }) => status);
     await new Promise((resolve) => setTimeout(resolve, 5));
     const { body: stopped } = await server.api('delete', `/investigations/${id}/recording`).expect(200);
     expect(await begun).toBe(201);
     expect(stopped.state).toBe('ended');
-    for (const code of ['A0-A', 'A0-B']) await server.api('patch', `/devices/${code}`, { connected: false });
     devices.forEach((device) => device.vanish());
   });
 
@@ -69,14 +74,13 @@ describe('recording', () => {
       ['A1-S', 'A1-T'].map((code) => FakeDevice.connect(server.port, code, () => 1)),
     );
     silent.silent = true;
-    for (const code of ['A1-S', 'A1-T']) await server.api('patch', `/devices/${code}`, { connected: true });
     const id = await bench(0.3);
+    for (const code of ['A1-S', 'A1-T']) await use(server, id, code);
     const began = Date.now();
     const { body } = await server.api('post', `/investigations/${id}/recording`).expect(201);
     expect(Date.now() - began).toBeLessThan(2500);
     const run = await ended(body.id as string);
     expect(run.channels.map(({ deviceCode }) => deviceCode)).toEqual(['A1-S']);
-    for (const code of ['A1-S', 'A1-T']) await server.api('patch', `/devices/${code}`, { connected: false });
     good.vanish();
     silent.vanish();
   });
@@ -89,15 +93,13 @@ describe('recording', () => {
     const early = (await valuesOf(run.channels[0].id)).length;
     expect(early).toBeGreaterThan(25);
     await server.api('post', `/investigations/${id}/recording`).expect(409);
-    expect((await server.api('patch', '/devices/A2-A', { rate: 20 })).body.error.message).toContain(
-      'Stop the run',
-    );
+    const slower = await server.api('patch', `/investigations/${id}/sensors/A2-A`, { rates: { only: 20 } });
+    expect(slower.body.error.message).toContain('Stop the run');
     await pause(300);
     const { body: stopped } = await server.api('delete', `/investigations/${id}/recording`).expect(200);
     expect(stopped.state).toBe('ended');
     expect((await valuesOf(run.channels[0].id)).length).toBeGreaterThan(early);
     await server.api('delete', `/investigations/${id}/recording`).expect(409);
-    await server.api('patch', '/devices/A2-A', { connected: false });
     device.vanish();
   });
 
@@ -122,7 +124,6 @@ describe('recording', () => {
     expect(missing[0].time).toBeCloseTo(gap.from, 6);
     expect(missing.length * 0.02).toBeCloseTo(gap.to - gap.from, 6);
     expect(values[values.length - 1]).toBe(2);
-    await server.api('patch', '/devices/A3-A', { connected: false });
     again.vanish();
   });
 
@@ -141,31 +142,32 @@ describe('zero', () => {
   test('averages a second of a still target and says the spread; runs are then zeroed', async () => {
     let i = 0;
     const device = await connected('B1-A', () => 0.8 + (i++ % 2 === 0 ? 0.0002 : -0.0002));
-    await server.api('post', '/devices/B1-A/zero').expect(204);
+    const id = await bench(0.4);
+    await server.api('post', '/devices/B1-A/zero', {}).expect(204);
     const { body: devices } = await server.api('get', '/devices');
     const found = (devices as Device[]).find(({ code }) => code === 'B1-A');
-    const zeros = found?.zeros ?? {};
+    const zeros = found?.calibration.zeros ?? {};
     expect(zeros.x.offset).toBeCloseTo(0.8, 4);
     expect(zeros.x.spread).toBeCloseTo(0.0002, 5);
-    const id = await bench(0.4);
     const { body } = await server.api('post', `/investigations/${id}/recording`).expect(201);
     const run = await ended(body.id as string);
     for (const value of await valuesOf(run.channels[0].id)) expect(Math.abs(value)).toBeLessThan(0.0003);
     expect(run.channels[0].high).toBeCloseTo(5.2, 3);
-    await server.api('patch', '/devices/B1-A', { connected: false });
     device.vanish();
   });
 
   test('is refused politely while the target moves, or where there is none', async () => {
     const moving = await connected('B2-A', (t) => 0.8 + 0.04 * Math.sin(5 * t));
-    const { body } = await server.api('post', '/devices/B2-A/zero').expect(409);
+    await bench(1);
+    const { body } = await server.api('post', '/devices/B2-A/zero', {}).expect(409);
     expect(body.error).toMatchObject({
       code: 'target-moves',
       message: expect.stringMatching(/^The target moves: x spread by 0\.0\d+ m.*Hold it still/),
     });
     moving.vanish();
     const blind = await connected('B3-A', () => 6);
-    expect((await server.api('post', '/devices/B3-A/zero').expect(409)).body.error.message).toContain(
+    await bench(1);
+    expect((await server.api('post', '/devices/B3-A/zero', {}).expect(409)).body.error.message).toContain(
       'sees nothing within its range',
     );
     blind.vanish();
@@ -175,7 +177,9 @@ describe('zero', () => {
 describe('the device link', () => {
   test.each([0, 0.5, 101, 1e9, -5])('a rate of %p Hz is refused', async (rate) => {
     const device = await FakeDevice.connect(server.port, 'C1-A', () => 1);
-    const answer = await server.api('patch', '/devices/C1-A', { rate });
+    const id = await bench(1);
+    await use(server, id, 'C1-A');
+    const answer = await server.api('patch', `/investigations/${id}/sensors/C1-A`, { rates: { only: rate } });
     expect(answer.status).toBeGreaterThanOrEqual(400);
     expect(answer.body.error.message).toMatch(
       rate > 0 ? /Choose a rate from 1 to 100 Hz/ : /positive number of hertz/,
@@ -191,7 +195,7 @@ describe('the device link', () => {
       'a wrong version',
       JSON.stringify({ ...helloOf('C2-A'), version: 9 }),
       'wrong-version',
-      'speaks version 1',
+      'speaks versions 1 to 2',
     ],
     ['a code that is none', JSON.stringify(helloOf('lower')), 'malformed', 'like K7-D'],
     ['samples before hello', new Uint8Array(24), 'no-hello', 'says hello before'],
@@ -211,7 +215,6 @@ describe('the device link', () => {
     const id = await bench(0.2);
     const { body } = await server.api('post', `/investigations/${id}/recording`).expect(201);
     expect((await ended(body.id as string)).gaps).toEqual([]);
-    await server.api('patch', '/devices/C3-A', { connected: false });
     good.vanish();
     await pause(50);
   });

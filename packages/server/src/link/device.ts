@@ -1,72 +1,79 @@
-import { type Hello, type LinkChannel, type SampleFrame, type ToDevice } from '@heuristor/contracts';
-import { type DeviceSettingModel } from '../models/deviceSetting';
+import {
+  type Calibration,
+  type DeviceDescription,
+  type LinkStream,
+  type SampleFrame,
+  type Setup,
+  type ToDevice,
+} from '@heuristor/contracts';
+import { type ChannelView, viewOf } from './channelView';
 import { ReadingRing } from './readingRing';
 import { type ClockVerdict, StreamClock } from './streamClock';
 
-/** One stream of samples of a device, from "start" to "stop" or the end of the connection. */
-export interface Stream {
+/** Samples from one "start" to "stop" or the end of the connection. */
+export interface Sending {
   readonly number: number;
   readonly rate: number;
+  /** Range of each channel, by its key. */
+  readonly ranges: Readonly<Record<string, string>>;
   readonly clock: StreamClock;
 }
 
-export type Settings = Pick<DeviceSettingModel, 'connected' | 'rate' | 'reversed' | 'zeros' | 'keyHash'>;
+/** The investigation that uses a device, and how. */
+export interface Use {
+  investigation: string;
+  name: string;
+  setup: Setup;
+}
 
 /** What became of a frame. */
 export type Acceptance =
   { kind: 'taken' } | { kind: 'passed over' } | Exclude<ClockVerdict, { kind: 'fine' }>;
 
-/** A device that has said hello at least once since the server started. */
-export class LinkedDevice {
-  send: ((message: ToDevice) => void) | null = null;
-  stream: Stream | null = null;
-  /** On another machine, and not let in yet. */
-  waiting = false;
+/** One of the streams of a device. */
+export class LinkedStream {
+  sending: Sending | null = null;
   readonly ring = new ReadingRing();
-  private streams = 0;
+  private made: { setup: Setup; calibration: Calibration; views: ChannelView[] } | null = null;
 
   constructor(
+    readonly device: LinkedDevice,
     readonly handle: number,
-    public hello: Hello,
-    public settings: Settings,
+    readonly description: LinkStream,
   ) {}
 
-  get code(): string {
-    return this.hello.device.code;
-  }
-
+  /** The rate that is set, or the usual one where that cannot be. */
   get rate(): number {
-    const { usual, lowest, highest } = this.hello.rates;
-    const wanted = this.settings.rate ?? usual;
-    return wanted >= lowest && wanted <= highest ? wanted : usual;
+    const { rates, key } = this.description;
+    const wanted = this.device.setup.rates[key];
+    return wanted !== undefined && canRun(this.description, wanted) ? wanted : rates.usual;
   }
 
-  get present(): boolean {
-    return this.send !== null;
+  /** Channels as they are shown and recorded; asked with every frame, and made when something was set. */
+  get views(): ChannelView[] {
+    const { setup, calibration } = this.device;
+    if (this.made?.setup !== setup || this.made.calibration !== calibration)
+      this.made = {
+        setup,
+        calibration,
+        views: this.description.channels.map((channel) => viewOf(channel, setup, calibration)),
+      };
+    return this.made.views;
   }
 
-  /** Starts the stream anew, at a rate or at the one that is set. */
-  restart(rate = this.rate): void {
-    if (this.waiting) return;
-    this.streams = (this.streams + 1) % 65_536;
-    this.ring.clear();
-    this.stream = { number: this.streams, rate, clock: new StreamClock(rate, performance.now()) };
-    this.send?.({ type: 'start', stream: this.streams, rate });
+  get isOn(): boolean {
+    return this.views.some(({ on }) => on);
   }
 
-  halt(): void {
-    if (this.stream === null) return;
-    this.stream = null;
-    this.ring.clear();
-    this.send?.({ type: 'stop' });
+  get isSending(): boolean {
+    return this.sending !== null && this.sending.clock.epoch < Infinity;
   }
 
   /** Notes the arrival of a frame at a moment of the server's clock, in ms. */
   accept(frame: SampleFrame, now: number): Acceptance {
-    const { stream } = this;
-    if (stream === null || frame.subject !== stream.number || frame.channels !== this.hello.channels.length)
-      return { kind: 'passed over' };
-    const { clock } = stream;
+    const { sending } = this;
+    if (sending === null) return { kind: 'passed over' };
+    const { clock } = sending;
     if (frame.firstIndex < clock.next) return { kind: 'passed over' };
     const verdict = clock.arrive(now, frame.firstIndex, frame.values.length / frame.channels, frame.times);
     if (verdict.kind === 'impossible') return verdict;
@@ -74,27 +81,127 @@ export class LinkedDevice {
     return verdict.kind === 'fine' ? { kind: 'taken' } : verdict;
   }
 
-  /** Raw readings as the bench shows them: zero taken off, sign turned where the teacher turned it. */
-  calibrated(raw: number, channel: number): number {
-    return (this.settings.reversed ? -1 : 1) * (raw - this.zeroOf(channel));
+  begin(number: number, rate: number, now: number): void {
+    this.ring.clear();
+    const ranges = Object.fromEntries(this.views.map(({ key, range }) => [key, range.key]));
+    this.sending = { number, rate, ranges, clock: new StreamClock(rate, now) };
   }
 
-  /** The limits of a channel after zero and sign. */
-  calibratedRange(channel: number): { low: number; high: number } {
-    const { low, high } = this.hello.channels[channel].range;
-    const [a, b] = [this.calibrated(low, channel), this.calibrated(high, channel)];
-    return { low: Math.min(a, b), high: Math.max(a, b) };
-  }
-
-  zeroOf(channel: number): number {
-    return this.settings.zeros[this.hello.channels[channel].key]?.offset ?? 0;
+  end(): void {
+    this.sending = null;
+    this.ring.clear();
   }
 }
 
-/** Whether two announcements of a channel mean the same readings. */
-export const sameChannel = (a: LinkChannel, b: LinkChannel): boolean =>
+/** Whether a stream can run at a rate. */
+export const canRun = ({ rates }: LinkStream, rate: number): boolean =>
+  rates.only === undefined ? rate >= rates.lowest && rate <= rates.highest : rates.only.includes(rate);
+
+const unused: Setup = { rates: {}, channels: {} };
+/** Numbers of streams fit into 16 bits. */
+const mostStreams = 65_536;
+
+/** A device that has said hello at least once since the server started. */
+export class LinkedDevice {
+  send: ((message: ToDevice) => void) | null = null;
+  /** On another machine, and not let in yet. */
+  waiting = false;
+  use: Use | null = null;
+  streams: LinkedStream[] = [];
+  private starts = 0;
+
+  constructor(
+    public description: DeviceDescription,
+    private readonly newHandle: () => number,
+    public calibration: Calibration,
+    /** Hash of the key that a device on another machine was let in with. */
+    public keyHash: string | null,
+  ) {
+    this.describe(description);
+  }
+
+  get code(): string {
+    return this.description.code;
+  }
+
+  get setup(): Setup {
+    return this.use?.setup ?? unused;
+  }
+
+  get present(): boolean {
+    return this.send !== null;
+  }
+
+  /** The present device says what it is; a stream that it had before keeps its number for the screens. */
+  describe(description: DeviceDescription): void {
+    const before = this.streams;
+    this.description = description;
+    this.streams = description.streams.map(
+      (stream) =>
+        new LinkedStream(
+          this,
+          before.find(({ description: { key } }) => key === stream.key)?.handle ?? this.newHandle(),
+          stream,
+        ),
+    );
+  }
+
+  /** One of its numbers as it is set. */
+  numberOf(key: string): number | null {
+    const number = this.description.numbers.find((candidate) => candidate.key === key);
+    return number === undefined ? null : (this.calibration.numbers[key] ?? number.value);
+  }
+
+  /** Tells the device all its numbers. */
+  sendNumbers(): void {
+    for (const { key } of this.description.numbers) {
+      const value = this.numberOf(key);
+      if (value !== null) this.send?.({ type: 'number', key, value });
+    }
+  }
+
+  /** Starts a stream anew, at a rate or at the one that is set. */
+  start(stream: LinkedStream, now: number, rate = stream.rate): void {
+    if (this.waiting || !this.present) return;
+    this.starts = (this.starts + 1) % mostStreams;
+    stream.begin(this.starts, rate, now);
+    this.send?.({
+      type: 'start',
+      stream: this.starts,
+      rate,
+      ...(this.description.version === 1
+        ? {}
+        : { of: stream.description.key, ranges: stream.sending?.ranges ?? {} }),
+    });
+  }
+
+  stop(stream: LinkedStream): void {
+    if (stream.sending === null) return;
+    stream.end();
+    this.send?.({ type: 'stop', ...(this.description.version === 1 ? {} : { of: stream.description.key }) });
+  }
+
+  /** Lets run what is to run and stops the rest; what runs as it should goes on undisturbed. */
+  settle(now: number): void {
+    for (const stream of this.streams) {
+      const wanted = this.use !== null && stream.isOn;
+      if (!wanted) this.stop(stream);
+      else if (!runsAsSet(stream)) this.start(stream, now);
+    }
+  }
+}
+
+function runsAsSet(stream: LinkedStream): boolean {
+  const { sending } = stream;
+  return (
+    sending?.rate === stream.rate && stream.views.every(({ key, range }) => sending.ranges[key] === range.key)
+  );
+}
+
+/** Whether two announcements of a stream mean the same readings. */
+export const sameChannel = (a: LinkStream['channels'][number], b: LinkStream['channels'][number]): boolean =>
   a.key === b.key &&
   a.quantity === b.quantity &&
   a.unit === b.unit &&
-  a.range.low === b.range.low &&
-  a.range.high === b.range.high;
+  JSON.stringify(a.ranges.map(({ key, low, high }) => [key, low, high])) ===
+    JSON.stringify(b.ranges.map(({ key, low, high }) => [key, low, high]));

@@ -5,11 +5,12 @@ import {
   decodeFrame,
   frameKinds,
   fromDeviceSchema,
+  linkVersion,
 } from '@heuristor/contracts';
 import { type IncomingMessage } from 'node:http';
 import { type Logger } from 'pino';
 import { type WebSocket, WebSocketServer } from 'ws';
-import { type LinkedDevice } from './device';
+import { type LinkedDevice, type LinkedStream } from './device';
 import { type DeviceRegistry } from './registry';
 
 const longestMessage = 1 << 20;
@@ -113,13 +114,18 @@ function serve(
       const isVersion = issue.path.join('.') === 'version';
       refuse(
         isVersion ? 'wrong-version' : 'malformed',
-        `${issue.path.join('.') || 'message'}: ${issue.message}${isVersion ? ' (this server speaks version 1)' : ''}`,
+        `${issue.path.join('.') || 'message'}: ${issue.message}${isVersion ? ` (this server speaks versions 1 to ${linkVersion})` : ''}`,
       );
       return;
     }
     const message = parsed.data;
     if (message.type === 'scene') {
-      if (device !== null) registry.emit('scene', device.code, message.values);
+      if (device !== null) registry.emit('scene', device, message.values);
+      return;
+    }
+    if (message.type === 'state') {
+      const { battery, signal, outputs = {} } = message;
+      if (device !== null) registry.state(device, { battery, signal }, outputs);
       return;
     }
     if (device !== null || greeting) {
@@ -163,22 +169,30 @@ function serve(
   });
 
   const receiveFrame = (from: LinkedDevice, frame: SampleFrame) => {
-    const { channels, sampling } = from.hello;
     if (frame.kind !== frameKinds.link)
       throw new FrameError(`frame kind must be 0 on the link, not ${frame.kind}`);
-    if (frame.channels !== channels.length)
-      throw new FrameError(`this device has ${channels.length} channels, the frame ${frame.channels}`);
-    if ((frame.times === null) !== (sampling === 'regular'))
-      throw new FrameError(`this device announced ${sampling} samples, the frame holds others`);
-    if (
-      frame.times?.some((time, i) => !(i === 0 ? Number.isFinite(time) : time > (frame.times?.[i - 1] ?? 0)))
-    )
-      throw new FrameError('times must be finite and ascend');
-    if (registry.samples(from, frame)) return;
+    const stream = from.streams.find(({ sending }) => sending?.number === frame.subject);
+    // What was on its way when its stream was stopped or begun anew is passed over.
+    if (stream === undefined) return;
+    checkFrame(stream, frame);
+    if (registry.samples(stream, frame)) return;
     if (++impossible >= mostImpossible)
       refuse(
         'impossible-readings',
         'this device sends readings that cannot have been taken; check its clock',
       );
   };
+}
+
+/** Holds a frame against what the device has announced. @throws FrameError */
+function checkFrame({ description }: LinkedStream, { channels, times, values }: SampleFrame): void {
+  const { key, sampling, channels: announced } = description;
+  if (channels !== announced.length)
+    throw new FrameError(`stream ${key} has ${announced.length} channels, the frame ${channels}`);
+  if ((times === null) !== (sampling === 'regular'))
+    throw new FrameError(`stream ${key} announced ${sampling} samples, the frame holds others`);
+  if (times?.some((time, i) => !(i === 0 ? Number.isFinite(time) : time > times[i - 1])))
+    throw new FrameError('times must be finite and ascend');
+  if (sampling === 'events' && values.some((state) => state !== 0 && state !== 1))
+    throw new FrameError(`stream ${key} announced events, whose values are 0 and 1`);
 }

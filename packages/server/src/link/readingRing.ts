@@ -13,6 +13,16 @@ const mostValues = 4_000_000;
 export class ReadingRing {
   private frames: TakenFrame[] = [];
   private values = 0;
+  private holders = 0;
+
+  /** Keeps all that comes from now on, as far as the memory goes, until it is released as often. */
+  hold(): void {
+    this.holders++;
+  }
+
+  release(): void {
+    this.holders--;
+  }
 
   push(taken: TakenFrame): void {
     this.frames.push(taken);
@@ -20,7 +30,7 @@ export class ReadingRing {
     let drop = 0;
     while (
       drop < this.frames.length - 1 &&
-      (taken.at - this.frames[drop].at > keptMilliseconds || this.values > mostValues)
+      ((this.holders === 0 && taken.at - this.frames[drop].at > keptMilliseconds) || this.values > mostValues)
     )
       this.values -= this.frames[drop++].frame.values.length;
     if (drop > 0) this.frames.splice(0, drop);

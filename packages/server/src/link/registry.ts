@@ -1,29 +1,37 @@
 import {
+  type Calibration,
   type ControlAction,
   type Device,
-  type DevicePatch,
+  type DeviceState,
   type Hello,
   type SampleFrame,
   type Scene,
+  type SetupPatch,
+  type StillReading,
+  describeDevice,
 } from '@heuristor/contracts';
-import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import { performance } from 'node:perf_hooks';
 import { Failure } from '../failure';
 import { DeviceSettingModel } from '../models/deviceSetting';
-import { LinkedDevice, type Settings } from './device';
-import { zeroReadings } from './zeroing';
+import { freeSensor, freeSensorsOf, keepSetup, takeSensor } from '../services/sensorUse';
+import { LinkedDevice, type LinkedStream, canRun } from './device';
+import { presentDevice } from './present';
+import { hashOf, isKey, storedSettings, withinBounds } from './keptSettings';
+import { changedSetup } from './setupChanges';
+import { stillReadings, zerosOf } from './stillReadings';
 
 interface Events {
   changed: [];
-  samples: [device: LinkedDevice, frame: SampleFrame];
+  samples: [stream: LinkedStream, frame: SampleFrame];
   gone: [device: LinkedDevice];
-  /** A device has said hello again and its stream begins anew. */
+  /** A device has said hello again and its streams begin anew. */
   back: [device: LinkedDevice];
   /** What a device sends cannot be believed any more. */
   doubt: [device: LinkedDevice, sentence: string];
   remark: [device: LinkedDevice, sentence: string];
-  scene: [code: string, values: Scene['values']];
+  scene: [device: LinkedDevice, values: Scene['values']];
 }
 
 /** How a device that said hello is met. */
@@ -35,6 +43,7 @@ export type Arrival =
 
 /** So many devices are enough for any class; more are a fault or an attack. */
 const mostDevices = 500;
+const stateMilliseconds = 200;
 
 /** All devices on the link, and what the teacher has set for them. */
 export class DeviceRegistry extends EventEmitter<Events> {
@@ -42,41 +51,29 @@ export class DeviceRegistry extends EventEmitter<Events> {
   /** Codes whose settings are being read. */
   private readonly arriving = new Set<string>();
   private handles = 0;
-  private stagesWatched = false;
+  private stateTimer: NodeJS.Timeout | null = null;
+  private stagesWatched: ReadonlySet<string> = new Set();
   /** Says why a device must not be changed right now, or null. */
   busy: (code: string) => string | null = () => null;
-  /** The rate at which a run is recording a device, or null. */
-  rateInRun: (code: string) => number | null = () => null;
+  /** The rate at which a run is recording a stream, or null. */
+  rateInRun: (stream: LinkedStream) => number | null = () => null;
 
   list(): Device[] {
-    return [...this.devices.values()].map((device) => ({
-      code: device.code,
-      model: device.hello.device.model,
-      handle: device.handle,
-      connected: device.settings.connected,
-      present: device.present,
-      waiting: device.waiting,
-      rate: device.rate,
-      rates: device.hello.rates,
-      reversed: device.settings.reversed,
-      channels: device.hello.channels,
-      zeros: device.settings.zeros,
-      stage: device.hello.stage ?? null,
-    }));
+    return this.all().map(presentDevice);
   }
 
   all(): LinkedDevice[] {
     return [...this.devices.values()];
   }
 
-  isConnected(code: string): boolean {
-    return this.devices.get(code)?.settings.connected === true;
+  isUsed(code: string, investigation: string): boolean {
+    return this.devices.get(code)?.use?.investigation === investigation;
   }
 
-  /** Devices that are connected by the teacher and on the link, in the order of their codes. */
-  ready(): LinkedDevice[] {
+  /** Devices on the link that an investigation uses, in the order of their codes. */
+  ready(investigation: string): LinkedDevice[] {
     return this.all()
-      .filter((device) => device.present && !device.waiting && device.settings.connected)
+      .filter((device) => device.present && !device.waiting && this.isUsed(device.code, investigation))
       .sort((a, b) => (a.code < b.code ? -1 : 1));
   }
 
@@ -105,12 +102,14 @@ export class DeviceRegistry extends EventEmitter<Events> {
     this.arriving.add(code);
     try {
       const known = this.devices.get(code);
-      const settings = known?.settings ?? (await storedSettings(code));
-      const hasKey =
-        settings.keyHash !== null && hello.key !== undefined && isKey(hello.key, settings.keyHash);
-      if (!isLocal && settings.keyHash !== null && !hasKey) return { kind: 'wrong-key' };
-      const device = known ?? new LinkedDevice(++this.handles, hello, settings);
-      device.hello = hello;
+      const stored = known ?? (await storedSettings(code));
+      const hasKey = stored.keyHash !== null && hello.key !== undefined && isKey(hello.key, stored.keyHash);
+      if (!isLocal && stored.keyHash !== null && !hasKey) return { kind: 'wrong-key' };
+      const description = describeDevice(hello);
+      const device =
+        known ?? new LinkedDevice(description, () => ++this.handles, stored.calibration, stored.keyHash);
+      if (known === undefined) device.use = stored.use;
+      else device.describe(description);
       device.send = send;
       device.waiting = !isLocal && !hasKey;
       this.devices.set(code, device);
@@ -124,12 +123,16 @@ export class DeviceRegistry extends EventEmitter<Events> {
   }
 
   private welcome(device: LinkedDevice): void {
-    device.send?.({ type: 'welcome', version: device.hello.version });
-    device.send?.({ type: 'watched', watched: this.stagesWatched });
-    if (!device.settings.connected) return;
-    const rate = this.rateInRun(device.code);
-    const { lowest, highest } = device.hello.rates;
-    device.restart(rate !== null && rate >= lowest && rate <= highest ? rate : undefined);
+    device.send?.({ type: 'welcome', version: device.description.version });
+    if (this.isWatched(device)) device.send?.({ type: 'watched', watched: true });
+    device.sendNumbers();
+    if (device.use === null) return;
+    const now = performance.now();
+    for (const stream of device.streams) {
+      const rate = this.rateInRun(stream);
+      if (rate !== null && canRun(stream.description, rate)) device.start(stream, now, rate);
+      else if (stream.isOn) device.start(stream, now);
+    }
     this.emit('back', device);
   }
 
@@ -138,7 +141,7 @@ export class DeviceRegistry extends EventEmitter<Events> {
     const device = this.find(code);
     if (!device.waiting) return;
     const key = randomBytes(24).toString('base64url');
-    device.settings = { ...device.settings, keyHash: hashOf(key) };
+    device.keyHash = hashOf(key);
     await this.store(device);
     device.waiting = false;
     device.send?.({ type: 'admitted', key });
@@ -148,21 +151,43 @@ export class DeviceRegistry extends EventEmitter<Events> {
 
   leave(device: LinkedDevice): void {
     device.send = null;
-    device.stream = null;
-    device.ring.clear();
+    for (const stream of device.streams) stream.end();
     this.emit('gone', device);
     if (device.waiting) this.devices.delete(device.code);
     this.emit('changed');
   }
 
+  /** A device says how it is. */
+  state(
+    device: LinkedDevice,
+    { battery, signal }: Partial<DeviceState>,
+    outputs: Record<string, number>,
+  ): void {
+    const { description } = device;
+    device.description = {
+      ...description,
+      state: { battery: battery ?? description.state.battery, signal: signal ?? description.state.signal },
+      outputs: description.outputs.map((output) => ({
+        ...output,
+        value: outputs[output.key] ?? output.value,
+      })),
+    };
+    // However often devices say it, screens hear it a few times a second.
+    this.stateTimer ??= setTimeout(() => {
+      this.stateTimer = null;
+      this.emit('changed');
+    }, stateMilliseconds).unref();
+  }
+
   /** Takes a frame. @returns whether the device may go on */
-  samples(device: LinkedDevice, frame: SampleFrame): boolean {
-    const verdict = device.accept(frame, performance.now());
+  samples(stream: LinkedStream, frame: SampleFrame): boolean {
+    const { device } = stream;
+    const verdict = stream.accept(frame, performance.now());
     switch (verdict.kind) {
       case 'passed over':
         return true;
       case 'taken':
-        this.emit('samples', device, frame);
+        this.emit('samples', stream, frame);
         return true;
       case 'impossible': {
         const place =
@@ -175,7 +200,7 @@ export class DeviceRegistry extends EventEmitter<Events> {
         return false;
       }
       case 'wrong-pace': {
-        const asked = device.stream?.rate ?? device.rate;
+        const asked = stream.sending?.rate ?? stream.rate;
         const found =
           frame.times === null
             ? `sends about ${Number((verdict.pace * asked).toPrecision(2))} readings a second where ${asked} were set`
@@ -185,64 +210,127 @@ export class DeviceRegistry extends EventEmitter<Events> {
           device,
           `${device.code} ${found}; its part ends here, since its times cannot be trusted.`,
         );
-        device.restart();
+        device.start(stream, performance.now());
         return false;
       }
     }
   }
 
-  /** @throws Failure for an impossible rate, an absent device or one that is recording */
-  async change(code: string, patch: DevicePatch): Promise<void> {
+  /**
+   * An investigation takes a device for its own, set up as it had it last.
+   * @throws Failure where a run is being recorded with it, or where it waits to be let in
+   */
+  async take(investigation: { id: string; name: string }, code: string): Promise<void> {
     const device = this.find(code);
-    const reason = this.busy(code);
-    if (reason !== null) throw new Failure('already-recording', reason);
-    if (device.waiting)
+    if (device.use?.investigation === investigation.id) return;
+    this.refuseBusy(device);
+    const setup = await takeSensor(investigation.id, code);
+    device.use = { investigation: investigation.id, name: investigation.name, setup };
+    device.settle(performance.now());
+    this.emit('changed');
+  }
+
+  /** Sets a device free. @throws Failure */
+  async free(investigation: string, code: string): Promise<void> {
+    const device = this.find(code);
+    if (device.use?.investigation !== investigation) return;
+    this.refuseBusy(device);
+    await freeSensor(code);
+    device.use = null;
+    device.settle(performance.now());
+    this.emit('changed');
+  }
+
+  /** Sets all devices of an investigation free, since it is removed. */
+  async freeAll(investigation: string): Promise<void> {
+    await freeSensorsOf(investigation);
+    for (const device of this.devices.values())
+      if (device.use?.investigation === investigation) {
+        device.use = null;
+        device.settle(performance.now());
+      }
+    this.emit('changed');
+  }
+
+  /** The investigation has another name; whoever looks for its sensors reads it. */
+  renamed(investigation: string, name: string): void {
+    for (const device of this.devices.values())
+      if (device.use?.investigation === investigation) device.use = { ...device.use, name };
+    this.emit('changed');
+  }
+
+  /** Changes how an investigation uses a device. @throws Failure for what the device cannot do, or while it is recording */
+  async setUp(investigation: string, code: string, patch: SetupPatch): Promise<void> {
+    const device = this.find(code);
+    const { use } = device;
+    if (use?.investigation !== investigation)
       throw new Failure(
         'device-absent',
-        `${code} is on another machine and not let in yet. Let it in first.`,
+        use === null
+          ? `${code} is not connected to this investigation. Connect it first.`
+          : `${code} is in use in “${use.name}”. Take it over first.`,
       );
-    const { lowest, highest } = device.hello.rates;
-    if (patch.rate !== undefined && !(patch.rate >= lowest && patch.rate <= highest))
-      throw new Failure(
-        'impossible-rate',
-        `${device.code} cannot take ${patch.rate} readings a second. Choose a rate from ${lowest} to ${highest} Hz.`,
-      );
-    const before = device.settings;
-    device.settings = { ...device.settings, ...patch };
+    this.refuseBusy(device);
+    const setup = changedSetup(device, patch);
+    device.use = { ...use, setup };
+    try {
+      await keepSetup(investigation, code, setup);
+    } catch (error) {
+      device.use = use;
+      throw error;
+    }
+    device.settle(performance.now());
+    this.emit('changed');
+  }
+
+  /** Averages a second of readings into new zeros. @throws Failure where the target moves or nothing comes */
+  async zero(code: string, channels?: readonly string[]): Promise<void> {
+    const device = this.find(code);
+    this.refuseBusy(device);
+    const zeros = zerosOf(device, await stillReadings(this, device, channels));
+    await this.calibrate(code, {
+      ...device.calibration,
+      zeros: { ...device.calibration.zeros, ...zeros },
+    });
+  }
+
+  /** A second of readings of one channel, before any calibration. @throws Failure */
+  async still(code: string, channel: string): Promise<StillReading> {
+    const device = this.find(code);
+    const readings = await stillReadings(this, device, [channel]);
+    zerosOf(device, readings);
+    const [{ mean, spread, count }] = readings;
+    return { mean, spread, count };
+  }
+
+  /** Puts another calibration in place of the present one. @throws Failure while it is recording */
+  async calibrate(code: string, calibration: Calibration): Promise<void> {
+    const device = this.find(code);
+    this.refuseBusy(device);
+    const before = device.calibration;
+    device.calibration = withinBounds(device, calibration);
     try {
       await this.store(device);
     } catch (error) {
-      device.settings = before;
+      device.calibration = before;
       throw error;
     }
-    if (device.settings.connected && (device.stream === null || patch.rate !== undefined)) device.restart();
-    if (!device.settings.connected) device.halt();
+    device.sendNumbers();
     this.emit('changed');
   }
 
-  /** Averages a second of readings into a new zero. @throws Failure where the target moves or nothing comes */
-  async zero(code: string): Promise<void> {
+  /** Sets one of the outputs of a device. @throws Failure for what it has not, or cannot be set to */
+  setOutput(code: string, key: string, value: number): void {
     const device = this.find(code);
-    const reason = this.busy(code);
-    if (reason !== null) throw new Failure('already-recording', reason);
-    if (!device.present || device.stream === null)
+    const output = device.description.outputs.find((candidate) => candidate.key === key);
+    if (output === undefined) throw new Failure('not-found', `${code} has no output ${key}.`);
+    if (!(value >= output.low && value <= output.high))
       throw new Failure(
-        'device-absent',
-        `${code} sends nothing. Connect it and wait for its reading before zeroing.`,
+        'invalid-request',
+        `${output.label} of ${code} can be set from ${output.low} to ${output.high} ${output.unit}.`,
       );
-    const zeros = await zeroReadings(this, device);
-    device.settings = { ...device.settings, zeros: { ...device.settings.zeros, ...zeros } };
-    await this.store(device);
-    this.emit('changed');
-  }
-
-  async clearZero(code: string): Promise<void> {
-    const device = this.find(code);
-    const reason = this.busy(code);
-    if (reason !== null) throw new Failure('already-recording', reason);
-    device.settings = { ...device.settings, zeros: {} };
-    await this.store(device);
-    this.emit('changed');
+    device.send?.({ type: 'output', key, value });
+    this.state(device, {}, { [key]: value });
   }
 
   flash(code: string): void {
@@ -253,25 +341,35 @@ export class DeviceRegistry extends EventEmitter<Events> {
     this.devices.get(code)?.send?.({ type: 'control', control });
   }
 
-  watchStages(watched: boolean): void {
-    if (watched === this.stagesWatched) return;
+  /** Apparatus that somebody looks at. */
+  watchStages(watched: ReadonlySet<string>): void {
+    const before = new Map(this.all().map((device) => [device, this.isWatched(device)]));
     this.stagesWatched = watched;
-    for (const device of this.devices.values()) device.send?.({ type: 'watched', watched });
+    for (const [device, was] of before) {
+      const is = this.isWatched(device);
+      if (is !== was) device.send?.({ type: 'watched', watched: is });
+    }
   }
 
-  private async store({ code, settings }: LinkedDevice): Promise<void> {
+  private isWatched({ description }: LinkedDevice): boolean {
+    return description.stage !== null && this.stagesWatched.has(description.stage.apparatus);
+  }
+
+  /** @throws Failure while a run is recording it, or while it waits to be let in */
+  private refuseBusy(device: LinkedDevice): void {
+    const reason = this.busy(device.code);
+    if (reason !== null) throw new Failure('already-recording', reason);
+    if (device.waiting)
+      throw new Failure(
+        'device-absent',
+        `${device.code} is on another machine and not let in yet. Let it in first.`,
+      );
+  }
+
+  private async store({ code, calibration, keyHash }: LinkedDevice): Promise<void> {
     await DeviceSettingModel.query()
-      .insert({ code, ...settings })
+      .insert({ code, ...calibration, keyHash })
       .onConflict('code')
       .merge();
   }
-}
-
-const hashOf = (key: string) => createHash('sha256').update(key).digest('hex');
-
-const isKey = (key: string, hash: string) => timingSafeEqual(Buffer.from(hashOf(key)), Buffer.from(hash));
-
-async function storedSettings(code: string): Promise<Settings> {
-  const row = await DeviceSettingModel.query().findById(code);
-  return row ?? { connected: false, rate: null, reversed: false, zeros: {}, keyHash: null };
 }

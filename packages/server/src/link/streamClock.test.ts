@@ -56,6 +56,14 @@ test('a network that stands still for three seconds and catches up is no fault o
   expect(verdict.kind).toBe('fine');
 });
 
+test.each([[0.6], [3]])(
+  'a first message that was %p s on its way does not make the rest look early',
+  (late) => {
+    const { verdict } = play(new StreamClock(50, 0), 50, 60, (now) => (now === 0 ? late * 1000 : 2));
+    expect(verdict.kind).toBe('fine');
+  },
+);
+
 test('one frame with a huge index is left out, and the rest goes on as if it had not been', () => {
   const clock = new StreamClock(50, 0);
   clock.arrive(0, 0, 10);
@@ -120,5 +128,24 @@ describe('readings with times of their own', () => {
     expect(seconds).toBeLessThan(within);
     expect(verdict.kind).toBe('wrong-pace');
     if (verdict.kind === 'wrong-pace') expect(verdict.pace).toBeCloseTo(pace, 6);
+  });
+});
+
+describe('a clock that runs a little fast or slow', () => {
+  const random = uniformRandom(9);
+  test.each([[0.0002], [-0.0002], [0]])('by %p is followed, and its drift is known', (drift) => {
+    const clock = new StreamClock(50, 0);
+    let sent = 0;
+    let now = 0;
+    for (; now < 1_200_000; now += 20) {
+      const due = Math.floor((now * 50 * (1 + drift)) / 1000) + 1;
+      if (due > sent) clock.arrive(now + 1 + 15 * random(), sent, due - sent);
+      sent = Math.max(due, sent);
+    }
+    // After 20 minutes the reading that is taken now has the index that the device's own clock says.
+    const index = ((now - clock.epoch) * 50) / 1000;
+    expect(Math.abs(index - (now * 50 * (1 + drift)) / 1000)).toBeLessThan(1.5);
+    expect(clock.drift).not.toBeNull();
+    expect(Math.abs((clock.drift ?? 1) - drift)).toBeLessThan(0.00003);
   });
 });

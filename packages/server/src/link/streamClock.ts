@@ -15,25 +15,41 @@ const lateShare = 0.03;
 const lateForSeconds = 2;
 /** A device may keep so much from before it was asked. */
 const headStartSeconds = 5;
+/** The relation of the two clocks is that of the punctual arrivals of the last stretches of this length. */
+const stretchSeconds = 10;
+/** A slow stream needs more time for a stretch: so many readings. */
+const stretchReadings = 10;
+/** Over less than this, the drift of a clock drowns in the scatter of arrivals. */
+const driftSeconds = 60;
+
+/** A stretch of arrivals, and when the stream seemed to have begun by the most punctual of them, in ms. */
+interface Stretch {
+  from: number;
+  epoch: number;
+}
 
 /**
  * Holds the index of readings, or their own times where they have such, against the server's clock, and keeps when the stream
- * began: the earliest moment that any arrival allows, so that a late message does not shift a run. Moments are in ms of the
+ * began: the earliest moment that any arrival of the last seconds allows, so that a late message does not shift a run, and a
+ * clock that runs a little fast or slow does not either. Moments are in ms of the
  * server's clock, rates in hertz, times in seconds since the stream began.
  */
 export class StreamClock {
-  /** When reading 0 was taken. */
-  epoch = Infinity;
+  /** How much faster than the server's the clock of the device runs, as a share; null while that is not known. */
+  drift: number | null = null;
   /** Index after the last reading that came. */
   next = 0;
   private first: { at: number; seconds: number } | null = null;
   private reached = 0;
   private lateSince: number | null = null;
+  private earliest: Stretch | null = null;
+  private before: Stretch | null = null;
+  private present: Stretch | null = null;
 
   constructor(
     readonly rate: number,
     /** When the device was asked for the stream. */
-    private readonly asked: number,
+    readonly asked: number,
   ) {}
 
   /**
@@ -45,16 +61,21 @@ export class StreamClock {
     const from = times?.[0] ?? firstIndex / this.rate;
     const last = times?.[count - 1] ?? (next - 1) / this.rate;
     const impossible = { kind: 'impossible', index: firstIndex, seconds: from } as const;
+    const sinceAsked = (now - this.asked) / 1000;
     if (this.first === null) {
       // What lies far ahead at once cannot have been taken since it was asked for.
-      if (from - (now - this.asked) / 1000 > earlySeconds + headStartSeconds) return impossible;
+      if (from - sinceAsked > earlySeconds + headStartSeconds) return impossible;
       this.first = { at: now, seconds: last };
     }
     const elapsed = (now - this.first.at) / 1000;
     const ahead = last - this.first.seconds - elapsed;
-    const isEarly = ahead > earlySeconds + earlyShare * elapsed;
+    // A first message that was long on its way makes all that follow look early; what can have been taken since the device was
+    // asked is no fault.
+    const isEarly =
+      ahead > earlySeconds + earlyShare * elapsed &&
+      last > sinceAsked + earlySeconds + earlyShare * sinceAsked;
     if (isEarly && from - this.reached > earlySeconds) return impossible;
-    this.epoch = Math.min(this.epoch, now - last * 1000);
+    this.relate(now, now - last * 1000);
     this.next = next;
     this.reached = last;
     if (isEarly) return this.wrongPace(elapsed, last);
@@ -63,6 +84,25 @@ export class StreamClock {
       if (now - this.lateSince > lateForSeconds * 1000) return this.wrongPace(elapsed, last);
     } else this.lateSince = null;
     return { kind: 'fine' };
+  }
+
+  /** When reading 0 was taken, as the present relation of the clocks has it; Infinity before the first arrival. */
+  get epoch(): number {
+    return Math.min(this.present?.epoch ?? Infinity, this.before?.epoch ?? Infinity);
+  }
+
+  private relate(now: number, epoch: number): void {
+    const { present } = this;
+    const length = Math.max(stretchSeconds, stretchReadings / this.rate) * 1000;
+    if (present === null) this.present = { from: now, epoch };
+    else if (now - present.from < length) present.epoch = Math.min(present.epoch, epoch);
+    else {
+      this.earliest ??= present;
+      const seconds = (present.from - this.earliest.from) / 1000;
+      if (seconds >= driftSeconds) this.drift = (this.earliest.epoch - present.epoch) / (seconds * 1000);
+      this.before = present;
+      this.present = { from: now, epoch };
+    }
   }
 
   private wrongPace(elapsed: number, last: number): ClockVerdict {

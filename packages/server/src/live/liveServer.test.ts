@@ -1,6 +1,7 @@
 import { encodeFrame, frameKinds } from '@heuristor/contracts';
 import { randomUUID } from 'node:crypto';
-import { FakeDevice } from '../testing/fakeDevice';
+import { useSomewhere } from '../testing/bench';
+import { FakeDevice, helloOf } from '../testing/fakeDevice';
 import { type TestServer, startTestServer } from '../testing/testServer';
 import { TestScreen } from '../testing/testScreen';
 
@@ -46,9 +47,9 @@ async function known(screen: TestScreen, investigation: string): Promise<void> {
 }
 
 /** A screen that watches an investigation, or none. */
-async function watching(investigation: string | null, stages = false): Promise<TestScreen> {
+async function watching(investigation: string | null, stage: string | null = null): Promise<TestScreen> {
   const screen = await newScreen();
-  screen.watch(investigation, stages);
+  screen.watch(investigation, stage);
   if (investigation !== null) await known(screen, investigation);
   return screen;
 }
@@ -92,10 +93,21 @@ describe('what a screen hears', () => {
     for (const screen of [a, b]) await screen.until(has(false), 'it go');
   });
 
+  const turned = (id: string, code: string, reversed: boolean) =>
+    server
+      .api('patch', `/investigations/${id}/sensors/${code}`, { channels: { x: { reversed } } })
+      .expect(204);
+
   test('readings of a connected device come calibrated and in order; those of one that is not connected do not', async () => {
     const device = await FakeDevice.connect(server.port, 'L2-A', (t) => 2 + t);
     const screen = await newScreen();
-    await server.api('patch', '/devices/L2-A', { connected: true, reversed: true }).expect(204);
+    const id = await useSomewhere(server, 'L2-A');
+    await turned(id, 'L2-A', true);
+    await screen.until(({ frames }) => frames.some(({ values }) => values[0] < 0), 'readings');
+    screen.frames.splice(
+      0,
+      screen.frames.findIndex(({ values }) => values[0] < 0),
+    );
     await screen.until(({ frames }) => frames.length >= 4, 'readings');
     let next = screen.frames[0].firstIndex;
     for (const { kind, firstIndex, values } of screen.frames) {
@@ -104,14 +116,13 @@ describe('what a screen hears', () => {
       values.forEach((value, i) => expect(value).toBeCloseTo(-(2 + (firstIndex + i) / 50), 9));
       next += values.length;
     }
-    await server.api('patch', '/devices/L2-A', { connected: false, reversed: false }).expect(204);
     device.vanish();
   });
 
   test('readings with the old sign come before the word of the new one, and none after it', async () => {
     const device = await FakeDevice.connect(server.port, 'L5-A', () => 2);
     const screen = await newScreen();
-    await server.api('patch', '/devices/L5-A', { connected: true }).expect(204);
+    const id = await useSomewhere(server, 'L5-A');
     await screen.until(({ frames }) => frames.length > 0, 'readings');
     let turnedAt: number | null = null;
     screen.onAnything(() => {
@@ -119,16 +130,15 @@ describe('what a screen hears', () => {
         .heard('devices')
         .at(-1)
         ?.devices.find(({ code }) => code === 'L5-A');
-      if (said?.reversed === true) turnedAt ??= screen.frames.length;
+      if (said?.streams[0].channels[0].reversed === true) turnedAt ??= screen.frames.length;
     });
-    await server.api('patch', '/devices/L5-A', { reversed: true }).expect(204);
+    await turned(id, 'L5-A', true);
     await screen.until(
       ({ frames }) => turnedAt !== null && frames.length > turnedAt + 3,
       'readings after the word',
     );
     const after = screen.frames.slice(turnedAt ?? 0).flatMap(({ values }) => [...values]);
     expect(new Set(after)).toEqual(new Set([-2]));
-    await server.api('patch', '/devices/L5-A', { connected: false, reversed: false }).expect(204);
     device.vanish();
   });
 
@@ -163,25 +173,6 @@ describe('what a screen hears', () => {
     await screen.until(({ runFrames }) => runFrames.length > 0, 'the second');
     await witness.until(({ runFrames }) => runFrames.length > 0, 'the second');
     expect(screen.runFrames.map(({ subject }) => subject)).toEqual([2]);
-  });
-
-  test('scenes go to the Stage alone, and devices are asked for them only while one is open', async () => {
-    const device = await FakeDevice.connect(server.port, 'L3-A', () => 1);
-    const stage = await watching(null, true);
-    const bench = await watching(null);
-    await device.heard((message) => message.type === 'watched' && message.watched);
-    device.sendRaw(JSON.stringify({ type: 'scene', values: { x: 0.5 } }));
-    await stage.until((screen) => screen.heard('scene').length > 0, 'a scene');
-    expect(stage.heard('scene')).toEqual([{ type: 'scene', code: 'L3-A', values: { x: 0.5 } }]);
-    expect(bench.heard('scene')).toEqual([]);
-    stage.say({ type: 'control', code: 'L3-A', control: { action: 'grab', at: 0.25 } });
-    expect(await device.heard(({ type }) => type === 'control')).toEqual({
-      type: 'control',
-      control: { action: 'grab', at: 0.25 },
-    });
-    stage.close();
-    await device.heard((message) => message.type === 'watched' && !message.watched);
-    device.vanish();
   });
 });
 
@@ -218,11 +209,38 @@ describe('a screen that does not keep up', () => {
   }, 40_000);
 });
 
+test('a stand-in says how its apparatus moves while somebody looks at that scene, and only to them', async () => {
+  const staged = (code: string, apparatus: string) =>
+    FakeDevice.connect(server.port, code, () => 1, {
+      ...helloOf(code),
+      stage: { apparatus, title: apparatus, controls: [] },
+    });
+  const [bell, reed] = [await staged('S1-A', 'bell'), await staged('S2-A', 'reed')];
+  const looking = await watching(null, 'bell');
+  await bell.heard((message) => message.type === 'watched' && message.watched);
+  const elsewhere = await watching(null, 'reed');
+  await reed.heard((message) => message.type === 'watched' && message.watched);
+  bell.sendRaw(JSON.stringify({ type: 'scene', values: { angle: 0.3 } }));
+  await looking.until((screen) => screen.heard('scene').length > 0, 'the scene');
+  expect(looking.heard('scene')).toEqual([{ type: 'scene', code: 'S1-A', values: { angle: 0.3 } }]);
+  expect(elsewhere.heard('scene')).toEqual([]);
+  looking.say({ type: 'control', code: 'S1-A', control: { action: 'grab', at: 0.25 } });
+  expect(await bell.heard(({ type }) => type === 'control')).toEqual({
+    type: 'control',
+    control: { action: 'grab', at: 0.25 },
+  });
+  looking.close();
+  await bell.heard((message) => message.type === 'watched' && !message.watched);
+  expect(reed.received.filter(({ type }) => type === 'watched')).toHaveLength(1);
+  bell.vanish();
+  reed.vanish();
+});
+
 describe('a screen that lies', () => {
   test.each([
     ['no object', 'hello'],
     ['an unknown type', { type: 'shout' }],
-    ['an investigation that is no id', { type: 'watch', investigation: 'x', stages: false }],
+    ['an investigation that is no id', { type: 'watch', investigation: 'x', stage: null }],
     ['half a message', { type: 'watch' }],
     ['a control of nothing', { type: 'control', code: 'L1-A', control: { action: 'explode' } }],
     ['nothing', undefined],
@@ -240,14 +258,14 @@ describe('a screen that lies', () => {
 
   test('by sending more than any message has is cut off', async () => {
     const liar = await newScreen();
-    liar.sayAnything({ type: 'watch', investigation: 'x'.repeat(100_000), stages: false });
+    liar.sayAnything({ type: 'watch', investigation: 'x'.repeat(100_000), stage: null });
     await liar.until(({ ended }) => ended !== null, 'its end');
   });
 
   test('a control for a device that is not there is passed over', async () => {
     const screen = await newScreen();
     screen.say({ type: 'control', code: 'NOBODY', control: { action: 'release' } });
-    screen.watch(null, true);
+    screen.watch(null, 'nowhere');
     await server.api('get', '/devices').expect(200);
     expect(screen.ended).toBeNull();
   });

@@ -1,4 +1,5 @@
 import {
+  type SampleFrame,
   type ScreenToServer,
   type ServerToScreen,
   type ToScreen,
@@ -14,6 +15,8 @@ import { type Socket, Server } from 'socket.io';
 import { cookieOf, isFromOwnPage } from '../auth/guard';
 import { hashOf, teacherOfCookie } from '../auth/signIn';
 import { type DatabaseHealth } from '../health';
+import { type LinkedStream } from '../link/device';
+import { strideOf } from '../link/present';
 import { type DeviceRegistry } from '../link/registry';
 import { type Recorder } from '../recorder/recorder';
 
@@ -24,7 +27,7 @@ const runMilliseconds = 25;
 const deviceMilliseconds = 150;
 
 const allScreens = 'screens';
-const stages = 'stages';
+const stageRoom = 'stage ';
 const roomOf = (investigation: string) => `investigation ${investigation}`;
 const roomOfCookie = (cookie: string) => `cookie ${hashOf(cookie)}`;
 
@@ -95,15 +98,23 @@ export class LiveServer {
       this.deviceFrames.flush();
       this.broadcast({ type: 'devices', devices: registry.list() });
     });
-    registry.on('samples', (device, frame) => {
-      if (!device.settings.connected) return;
-      const values = frame.values.map((raw, i) => device.calibrated(raw, i % frame.channels));
-      const bytes = encodeFrame({ ...frame, kind: frameKinds.device, subject: device.handle, values });
-      this.deviceFrames.add(allScreens, bytes);
+    registry.on('samples', (stream, frame) => {
+      if (stream.device.use === null) return;
+      const thinned = forCards(stream, frame);
+      if (thinned.values.length > 0) this.deviceFrames.add(allScreens, encodeFrame(thinned));
     });
-    registry.on('scene', (code, values) => this.io.to(stages).emit('say', { type: 'scene', code, values }));
+    registry.on('scene', ({ code, description }, values) => {
+      if (description.stage !== null)
+        this.io.to(stageRoom + description.stage.apparatus).emit('say', { type: 'scene', code, values });
+    });
     recorder.on('run', (run) => this.broadcast({ type: 'run', run }, run.investigationId));
     recorder.on('samples', (investigation, bytes) => this.runFrames.add(roomOf(investigation), bytes));
+    recorder.on('status', (investigation, status) =>
+      this.broadcast({ type: 'recorder', investigation, status }, investigation),
+    );
+    recorder.on('broken', (investigation, sentence) =>
+      this.broadcast({ type: 'fault', investigation, sentence }, investigation),
+    );
     recorder.on('waiting', () => this.broadcast(this.storage()));
     health.on('changed', () => this.broadcast(this.storage()));
   }
@@ -148,6 +159,7 @@ export class LiveServer {
     const cookie = cookieOf(socket.request);
     void socket.join(cookie === undefined ? [allScreens] : [allScreens, roomOfCookie(cookie)]);
     let watched: string | null = null;
+    let stage: string | null = null;
     socket.on('error', (error) => this.log.warn(`live stream: ${error.message}`));
     socket.on('disconnect', () => this.watchStages());
     socket.on('say', (message: unknown) => {
@@ -163,17 +175,45 @@ export class LiveServer {
       if (watched !== null) void socket.leave(roomOf(watched));
       watched = parsed.data.investigation;
       if (watched !== null) void socket.join(roomOf(watched));
-      if (parsed.data.stages) void socket.join(stages);
-      else void socket.leave(stages);
+      if (stage !== null) void socket.leave(stageRoom + stage);
+      ({ stage } = parsed.data);
+      if (stage !== null) void socket.join(stageRoom + stage);
       this.watchStages();
     });
     socket.emit('say', { type: 'devices', devices: this.registry.list() });
     socket.emit('say', this.storage());
   }
 
+  /** Devices in front of an apparatus that somebody looks at say how it moves; others are spared it. */
   private watchStages(): void {
-    this.registry.watchStages((this.io.of('/').adapter.rooms.get(stages)?.size ?? 0) > 0);
+    const watched = new Set<string>();
+    for (const [room, members] of this.io.of('/').adapter.rooms)
+      if (room.startsWith(stageRoom) && members.size > 0) watched.add(room.slice(stageRoom.length));
+    this.registry.watchStages(watched);
   }
+}
+
+/** A frame of a device as cards show it: in the unit of the bench, and of a fast stream only some of its readings. */
+function forCards(stream: LinkedStream, frame: SampleFrame): SampleFrame {
+  const { handle, rate, views } = stream;
+  const { channels, times } = frame;
+  const stride = times === null ? strideOf(rate) : 1;
+  // Which readings are taken does not hang on how they were cut into messages.
+  const skipped = (stride - (frame.firstIndex % stride)) % stride;
+  const count = Math.max(Math.ceil((frame.values.length / channels - skipped) / stride), 0);
+  const values = new Float64Array(count * channels);
+  for (let i = 0; i < count; i++)
+    for (let c = 0; c < channels; c++)
+      values[i * channels + c] =
+        views[c].scale * frame.values[(skipped + i * stride) * channels + c] + views[c].offset;
+  return {
+    kind: frameKinds.device,
+    subject: handle,
+    firstIndex: Math.ceil(frame.firstIndex / stride),
+    channels,
+    values,
+    times,
+  };
 }
 
 /** Bytes that wait to leave for a screen: on its socket, and before it, where messages wait for the one that is leaving. */

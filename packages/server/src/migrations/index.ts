@@ -2,11 +2,15 @@ import { type Knex } from 'knex';
 import * as first from './001-first';
 import * as firmGround from './002-firm-ground';
 import * as plainBlocks from './003-plain-blocks';
+import * as sensors from './004-sensors';
+import * as conditions from './005-conditions';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
   '002-firm-ground': firmGround,
   '003-plain-blocks': plainBlocks,
+  '004-sensors': sensors,
+  '005-conditions': conditions,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

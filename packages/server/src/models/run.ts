@@ -1,11 +1,11 @@
-import { type Preview, type Run } from '@heuristor/contracts';
+import { type ConditionValues, type Preview, type Run } from '@heuristor/contracts';
 import { Model } from 'objection';
 import { ChannelModel } from './channel';
 import { GapModel } from './gap';
 
 export class RunModel extends Model {
   static override tableName = 'run';
-  static override jsonAttributes = ['plan', 'notes', 'preview'];
+  static override jsonAttributes = ['plan', 'notes', 'preview', 'conditions'];
   static override relationMappings = () => ({
     channels: {
       relation: Model.HasManyRelation,
@@ -31,6 +31,11 @@ export class RunModel extends Model {
   declare plan: unknown;
   declare notes: string[];
   declare preview: Preview | null;
+  declare practice: boolean;
+  declare keepPinned: boolean;
+  declare conditions: ConditionValues;
+  declare group: string;
+  declare remark: string;
   declare startedAt: Date;
   declare endedAt: Date | null;
   declare deletedAt: Date | null;

@@ -1,6 +1,7 @@
 import {
   type ChannelFields,
   type Plan,
+  type RecorderStatus,
   type Run,
   type SampleFrame,
   encodeFrame,
@@ -10,48 +11,34 @@ import { EventEmitter } from 'node:events';
 import { performance } from 'node:perf_hooks';
 import { type Knex } from 'knex';
 import { type Logger } from 'pino';
-import { type Deferred, deferred } from '../deferred';
 import { Failure } from '../failure';
-import { type LinkedDevice, sameChannel } from '../link/device';
+import { type LinkedDevice, type LinkedStream } from '../link/device';
 import { type DeviceRegistry } from '../link/registry';
-import { findInvestigation, keepBindings } from '../services/investigations';
-import { addRun, endRun, markRun, readRun } from '../services/runs';
+import { findInvestigation } from '../services/investigations';
+import { endRun, markRun, readRun } from '../services/runs';
 import { joinBlocks } from '../services/samples';
 import { BlockWriter } from './blockWriter';
-import { type RecorderEffect, type RecorderEvent, type RecorderState } from './state';
-import { isSending, readingsOf, sourcesOf } from './sources';
+import { enteredRun } from './entering';
+import { type RecorderNews } from './news';
+import { type Recording, busyWith, newRecording, placesOf, rateInRuns } from './recording';
+import { type RecorderEffect, type RecorderEvent } from './state';
+import { isBeginning, readingsOf, sourcesOf, streamsOf } from './sources';
+import { statusOf } from './status';
 import { step } from './step';
 
-interface Events {
-  run: [run: Run];
-  samples: [investigationId: string, frame: Uint8Array];
-  waiting: [waiting: boolean];
-}
-
-/** The recording of one investigation, and what of it is known to the database. */
-interface Recording {
-  investigationId: string;
-  state: RecorderState;
-  run: Run | null;
-  /** What the devices said when the run began, to hold their return against. */
-  hellos: Map<string, LinkedDevice['hello']>;
-  entered: Deferred<Run>;
-  ended: Deferred<Run>;
-  marked: { dirty: boolean; timer: NodeJS.Timeout | null };
-  /** Whether readings had to be let go because too many waited for the database. */
-  hasOverflowed: boolean;
-}
-
 const tickMilliseconds = 100;
+const lookMilliseconds = 20;
 const markMilliseconds = 1000;
 const retryMilliseconds = 500;
 /** A sensor that has just been asked to send may take so long to its first reading before a run begins without it. */
 const firstReadingMilliseconds = 1000;
+/** A row without an end has one where nobody can have meant it. */
+const mostInRow = 500;
 /** How long a request that ends a run waits for its rest to be stored before it answers that this goes on. */
 const patienceMilliseconds = 1800;
 
 /** Carries out what the steps of recordings want: database, live stream, devices. One run an investigation at a time. */
-export class Recorder extends EventEmitter<Events> {
+export class Recorder extends EventEmitter<RecorderNews> {
   private readonly recordings = new Map<string, Recording>();
   readonly writer: BlockWriter;
   private readonly timer: NodeJS.Timeout;
@@ -68,60 +55,36 @@ export class Recorder extends EventEmitter<Events> {
   ) {
     super();
     this.writer = new BlockWriter(storage, log, (waiting) => this.emit('waiting', waiting));
-    registry.on('samples', (device, frame) => this.readings(device, frame));
+    registry.on('samples', (stream, frame) => this.readings(stream, frame));
     registry.on('gone', ({ code }) => this.all({ kind: 'left', code, now: performance.now() }));
     registry.on('back', (device) => this.returned(device));
     registry.on('doubt', (device, sentence) =>
       this.all({ kind: 'disbelieved', code: device.code, sentence, now: performance.now() }),
     );
     registry.on('remark', (_device, sentence) => this.remark(_device.code, sentence));
-    registry.busy = (code) => {
-      for (const { run, state } of this.recordings.values())
-        if ('tracks' in state && state.tracks.some((track) => track.code === code))
-          return `${code} is recording ${run?.name ?? 'a run'}. Stop the run before changing the sensor.`;
-      return null;
-    };
-    registry.rateInRun = (code) => {
-      for (const { state } of this.recordings.values())
-        if (state.phase === 'recording' || state.phase === 'armed')
-          for (const track of state.tracks) if (track.code === code) return track.rate;
-      return null;
-    };
+    registry.busy = (code) => busyWith(code, this.recordings.values());
+    registry.rateInRun = (stream) => rateInRuns(stream, this.recordings.values());
     this.timer = setInterval(() => this.all({ kind: 'tick', now: performance.now() }), tickMilliseconds);
   }
 
-  /** Starts a run from all devices that are connected. @throws Failure */
-  async start(investigationId: string): Promise<Run> {
+  /**
+   * Starts a run from the devices that an investigation uses, or arms one that waits for what its plan says.
+   * @returns the run, or null where it waits
+   * @throws Failure
+   */
+  async start(investigationId: string): Promise<Run | null> {
     if (this.recordings.has(investigationId))
       throw new Failure('already-recording', 'A run is being recorded already. Stop it first.');
-    const recording: Recording = {
-      investigationId,
-      state: { phase: 'idle' },
-      run: null,
-      hellos: new Map(),
-      entered: deferred(),
-      ended: deferred(),
-      marked: { dirty: false, timer: null },
-      hasOverflowed: false,
-    };
-    // Nobody may be waiting for these when they fail.
-    recording.entered.promise.catch(() => undefined);
-    recording.ended.promise.catch(() => undefined);
+    const recording = newRecording(investigationId, 1);
     this.recordings.set(investigationId, recording);
     const began = performance.now();
     try {
-      const investigation = await findInvestigation(investigationId);
-      const hasWaited = await this.firstReadings();
-      const pressed = hasWaited ? performance.now() : began;
-      const devices = this.registry.ready().filter(isSending);
-      if (devices.length === 0)
-        throw new Failure('nothing-connected', 'No sensor is sending. Connect one and wait for its reading.');
-      const { sources, plan } = sourcesOf(devices, investigation.plan, (code) =>
-        this.registry.isConnected(code),
-      );
-      for (const { code, hello } of devices) recording.hellos.set(code, hello);
-      this.dispatch(recording, { kind: 'arm', now: pressed, plan, sources });
-      return await recording.entered.promise;
+      const { plan } = await findInvestigation(investigationId);
+      const hasWaited = await this.firstReadings(investigationId);
+      this.arm(recording, plan, hasWaited ? performance.now() : began);
+      if (recording.state.phase !== 'waiting') return await recording.entered.promise;
+      recording.isAwaited = false;
+      return null;
     } catch (error) {
       this.recordings.delete(investigationId);
       recording.entered.reject(error);
@@ -130,30 +93,68 @@ export class Recorder extends EventEmitter<Events> {
     }
   }
 
+  /** @throws Failure where nothing sends, or where what the plan says can never happen */
+  private arm(recording: Recording, wanted: Plan, now: number): void {
+    const { investigationId } = recording;
+    const devices = this.registry.ready(investigationId);
+    const { sources, plan } = sourcesOf(devices, wanted, (code) =>
+      this.registry.isUsed(code, investigationId),
+    );
+    if (sources.length === 0)
+      throw new Failure('nothing-connected', 'No sensor is sending. Connect one and wait for its reading.');
+    for (const { code, description } of devices) recording.known.set(code, description);
+    this.dispatch(recording, { kind: 'arm', now, plan, sources });
+  }
+
+  /** What an investigation's recorder does. */
+  status(investigationId: string): RecorderStatus {
+    const recording = this.recordings.get(investigationId);
+    return recording === undefined
+      ? { phase: 'idle' }
+      : statusOf(recording.state, recording.number, performance.now());
+  }
+
+  /** Begins a run that waits, without what it waits for. @throws Failure */
+  begin(investigationId: string): void {
+    const recording = this.recordings.get(investigationId);
+    if (recording?.state.phase !== 'waiting') throw new Failure('not-recording', 'No run waits to begin.');
+    this.dispatch(recording, { kind: 'begin', now: performance.now() });
+  }
+
   /** Waits for sensors that send at a rate but have not yet begun to; answers whether there were any. */
-  private async firstReadings(): Promise<boolean> {
-    const isBeginning = (device: LinkedDevice) =>
-      device.stream !== null && device.hello.sampling === 'regular' && !isSending(device);
+  private async firstReadings(investigationId: string): Promise<boolean> {
     const until = performance.now() + firstReadingMilliseconds;
     let hasWaited = false;
-    while (this.registry.ready().some(isBeginning) && performance.now() < until) {
+    while (this.registry.ready(investigationId).some(isBeginning) && performance.now() < until) {
       hasWaited = true;
-      await new Promise((resolve) => setTimeout(resolve, 20));
+      await new Promise((resolve) => setTimeout(resolve, lookMilliseconds));
     }
     return hasWaited;
   }
 
-  /** Ends the run that is being recorded and stores its rest. @throws Failure */
-  async stop(investigationId: string): Promise<Run> {
+  /**
+   * Ends the run that is being recorded and stores its rest, or cancels one that waits.
+   * @returns the run, or null where none had begun
+   * @throws Failure
+   */
+  async stop(investigationId: string): Promise<Run | null> {
     const recording = this.recordings.get(investigationId);
     if (recording === undefined) throw new Failure('not-recording', 'No run is being recorded.');
-    // A run that is only just being begun or entered ends as soon as it has been, with the readings that it has by then.
-    if (recording.state.phase === 'idle' || recording.state.phase === 'armed')
-      await recording.entered.promise;
+    recording.isStopped = true;
+    // One that is only just being begun is ended as what it becomes.
+    while (recording.state.phase === 'idle' && this.recordings.get(investigationId) === recording)
+      await new Promise((resolve) => setTimeout(resolve, lookMilliseconds));
+    if (this.recordings.get(investigationId) !== recording)
+      throw new Failure('not-recording', 'No run is being recorded.');
+    if (recording.state.phase === 'waiting') {
+      this.dispatch(recording, { kind: 'stop', now: performance.now() });
+      this.recordings.delete(investigationId);
+      return null;
+    }
+    // A run that is being entered ends as soon as it has been, with the readings that it has by then.
+    if (recording.state.phase === 'armed') await recording.entered.promise;
     this.dispatch(recording, { kind: 'stop', now: performance.now() });
-    const late = new Promise<null>((resolve) =>
-      setTimeout(() => resolve(null), patienceMilliseconds).unref(),
-    );
+    const late = new Promise<null>((resolve) => setTimeout(resolve, patienceMilliseconds, null).unref());
     const ended = await Promise.race([recording.ended.promise, late]);
     if (ended !== null) return ended;
     throw new Failure(
@@ -182,40 +183,44 @@ export class Recorder extends EventEmitter<Events> {
   }
 
   private dispatch(recording: Recording, event: RecorderEvent): void {
+    const { phase } = recording.state;
     const [state, effects] = step(recording.state, event);
     recording.state = state;
     for (const effect of effects) this.carryOut(recording, effect);
+    if (recording.state.phase !== phase || event.kind === 'tick') this.tellStatus(recording);
   }
 
-  private readings(device: LinkedDevice, frame: SampleFrame): void {
-    const event = readingsOf(device, frame);
+  /** Tells the screens what a recording does, where that has changed; a countdown they count themselves. */
+  private tellStatus(recording: Recording): void {
+    const status = statusOf(recording.state, recording.number, performance.now());
+    const told = JSON.stringify(status.phase === 'countdown' ? { ...status, secondsLeft: 0 } : status);
+    if (told === recording.told) return;
+    recording.told = told;
+    this.emit('status', recording.investigationId, status);
+  }
+
+  private readings(stream: LinkedStream, frame: SampleFrame): void {
+    const event = readingsOf(stream, frame);
     if (event !== null) this.all(event);
   }
 
   private returned(device: LinkedDevice): void {
     for (const recording of this.recordings.values()) {
-      const known = recording.hellos.get(device.code);
-      if (known === undefined || device.stream === null || !('tracks' in recording.state)) continue;
-      const { channels, rates, sampling } = device.hello;
-      const mine = recording.state.tracks.filter(({ code }) => code === device.code);
-      const places: Record<string, number> = {};
-      const fits = mine.every(({ channelKey, rate }) => {
-        const place = channels.findIndex(({ key }) => key === channelKey);
-        const before = known.channels.find(({ key }) => key === channelKey);
-        places[channelKey] = place;
-        return (
-          place >= 0 &&
-          before !== undefined &&
-          sameChannel(before, channels[place]) &&
-          sampling === known.sampling &&
-          (sampling !== 'regular' || (rate >= rates.lowest && rate <= rates.highest))
-        );
-      });
+      const known = recording.known.get(device.code);
+      const { state } = recording;
+      const mine =
+        'tracks' in state
+          ? state.tracks.filter(({ code }) => code === device.code)
+          : state.phase === 'waiting'
+            ? state.sources.flatMap(({ code, rate, tracks }) =>
+                code === device.code ? tracks.map(({ channelKey }) => ({ channelKey, rate })) : [],
+              )
+            : [];
+      if (known === undefined || mine.length === 0) continue;
       this.dispatch(recording, {
         kind: 'returned',
         code: device.code,
-        stream: device.stream.number,
-        places: fits ? places : null,
+        places: placesOf(device, known, mine),
         now: performance.now(),
       });
     }
@@ -223,7 +228,7 @@ export class Recorder extends EventEmitter<Events> {
 
   private remark(code: string, sentence: string): void {
     for (const recording of this.recordings.values())
-      if (recording.hellos.has(code)) this.dispatch(recording, { kind: 'remarked', sentence });
+      if (recording.known.has(code)) this.dispatch(recording, { kind: 'remarked', sentence });
   }
 
   private carryOut(recording: Recording, effect: RecorderEffect): void {
@@ -232,9 +237,9 @@ export class Recorder extends EventEmitter<Events> {
         void this.enter(recording, effect.plan, effect.channels);
         break;
       case 'replay':
-        for (const device of this.registry.all())
-          for (const { frame } of device.ring.kept()) {
-            const event = readingsOf(device, frame);
+        for (const stream of streamsOf(this.registry.ready(recording.investigationId)))
+          for (const { frame } of stream.ring.kept()) {
+            const event = readingsOf(stream, frame);
             if (event !== null) this.dispatch(recording, event);
           }
         break;
@@ -253,17 +258,17 @@ export class Recorder extends EventEmitter<Events> {
   }
 
   private async enter(recording: Recording, plan: Plan, channels: ChannelFields[]): Promise<void> {
+    const { investigationId, isAwaited } = recording;
+    const rings = streamsOf(this.registry.ready(investigationId)).map(({ ring }) => ring);
+    for (const ring of rings) ring.hold();
     try {
-      await keepBindings(recording.investigationId, plan.bindings);
-      const run = await addRun({
-        investigationId: recording.investigationId,
-        origin: 'recorded',
-        state: 'recording',
-        plan,
-        channels,
-      });
+      const run = await enteredRun(
+        { investigationId, plan, channels },
+        this.log,
+        () => !isAwaited && !this.closing,
+      );
       recording.run = run;
-      for (const { id } of run.channels) this.writer.open(id);
+      for (const channel of run.channels) this.writer.open(channel.id);
       recording.entered.resolve(run);
       this.emit('run', run);
       this.dispatch(recording, { kind: 'entered' });
@@ -271,9 +276,11 @@ export class Recorder extends EventEmitter<Events> {
       if (recording.marked.dirty) this.mark(recording);
     } catch (error) {
       this.dispatch(recording, { kind: 'not-entered', sentence: String(error) });
-      this.recordings.delete(recording.investigationId);
+      this.recordings.delete(investigationId);
       recording.entered.reject(error);
       recording.ended.reject(error);
+    } finally {
+      for (const ring of rings) ring.release();
     }
   }
 
@@ -305,6 +312,22 @@ export class Recorder extends EventEmitter<Events> {
       investigationId,
       encodeFrame({ kind: frameKinds.run, subject: channel.id, firstIndex, channels: 1, values, times }),
     );
+  }
+
+  /** Arms the next run of the row, where the plan says that there is one and nobody has stopped it. */
+  private again({ investigationId, number, isStopped }: Recording, plan: Plan): void {
+    if (isStopped || this.closing || number >= (plan.times ?? mostInRow)) return;
+    const next = newRecording(investigationId, number + 1);
+    next.isAwaited = false;
+    this.recordings.set(investigationId, next);
+    try {
+      this.arm(next, plan, performance.now());
+    } catch (error) {
+      this.recordings.delete(investigationId);
+      next.entered.reject(error);
+      next.ended.reject(error);
+      this.emit('broken', investigationId, String(error instanceof Failure ? error.message : error));
+    }
   }
 
   /** Stores gaps and sentences and tells the screens, at most once a second and apart from the readings. */
@@ -344,6 +367,7 @@ export class Recorder extends EventEmitter<Events> {
           this.recordings.delete(investigationId);
           recording.ended.resolve(ended);
           this.emit('run', ended);
+          this.again(recording, state.plan);
           break;
         }
       } catch (error) {

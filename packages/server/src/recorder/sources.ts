@@ -1,22 +1,17 @@
-import { type Plan, type SampleFrame } from '@heuristor/contracts';
-import { Failure } from '../failure';
-import { type LinkedDevice } from '../link/device';
-import { boundKeys } from './bindings';
-import { type RecorderEvent, type Source } from './state';
+import { type Plan, type SampleFrame, boundKeys } from '@heuristor/contracts';
+import { appliedOf } from '../link/channelView';
+import { type LinkedDevice, type LinkedStream } from '../link/device';
+import { type Readings, type Source, type TrackPlan } from './state';
+import { restless, watchRest } from './stillness';
 
-/** Whether readings of its stream have come. */
-export const isSending = ({ stream }: LinkedDevice): boolean =>
-  stream !== null && stream.clock.epoch < Infinity;
-
-/** What a frame of a device is to a recording; null where it belongs to a stream that is over. */
-export function readingsOf(device: LinkedDevice, frame: SampleFrame): RecorderEvent | null {
-  const { stream } = device;
-  if (stream === null || frame.subject !== stream.number) return null;
+/** What a frame of a stream is to a recording; null where it belongs to a start that is over. */
+export function readingsOf({ device, sending }: LinkedStream, frame: SampleFrame): Readings | null {
+  if (sending === null || frame.subject !== sending.number) return null;
   return {
     kind: 'readings',
     code: device.code,
-    stream: stream.number,
-    epoch: stream.clock.epoch,
+    stream: sending.number,
+    epoch: sending.clock.epoch,
     firstIndex: frame.firstIndex,
     channels: frame.channels,
     values: frame.values,
@@ -24,46 +19,86 @@ export function readingsOf(device: LinkedDevice, frame: SampleFrame): RecorderEv
   };
 }
 
+/** Streams that can take part in a run: those that send, and those of events, which may be silent for long. */
+export const streamsOf = (devices: readonly LinkedDevice[]): LinkedStream[] =>
+  devices.flatMap(({ streams }) =>
+    streams.filter(
+      (stream) =>
+        stream.isOn &&
+        stream.sending !== null &&
+        (stream.isSending || stream.description.sampling !== 'regular'),
+    ),
+  );
+
+/** Whether a device is to send at a rate and has not yet begun to. */
+export const isBeginning = ({ streams }: LinkedDevice): boolean =>
+  streams.some(
+    (stream) => stream.sending !== null && stream.description.sampling === 'regular' && !stream.isSending,
+  );
+
 /** What takes part in a run, and the plan with its quantities bound to channels. */
 export function sourcesOf(
   devices: readonly LinkedDevice[],
   plan: Plan,
-  isConnected: (code: string) => boolean,
+  isUsed: (code: string) => boolean,
 ): { sources: Source[]; plan: Plan } {
-  const offered = devices.flatMap(({ code, hello }) =>
-    hello.channels.map(({ key, symbol }) => ({ code, channel: key, symbol })),
+  const parts = streamsOf(devices).map((stream) => ({
+    stream,
+    views: stream.views.flatMap((view, channel) => (view.on ? [{ view, channel }] : [])),
+  }));
+  const offered = parts.flatMap(({ stream, views }) =>
+    views.map(({ view }) => ({ code: stream.device.code, channel: view.key, symbol: view.symbol })),
   );
-  const { keys, bindings } = boundKeys(plan.bindings, offered, isConnected);
+  const { keys, bindings } = boundKeys(plan.bindings, offered, isUsed);
   let place = 0;
-  const sources = devices.map((device): Source => {
-    const { stream, hello, code } = device;
-    if (stream === null) throw new Failure('device-absent', 'A sensor went away. Try again.');
-    return {
-      code,
-      stream: stream.number,
-      rate: stream.rate,
-      sampling: hello.sampling,
-      epoch: stream.clock.epoch,
-      tracks: hello.channels.map((channel, c) => {
-        const key = keys[place++];
-        return {
-          channelKey: channel.key,
-          channel: c,
-          fields: {
-            key,
-            symbol: key,
-            quantity: channel.quantity,
-            unit: channel.unit,
-            timeUnit: 's',
-            ...device.calibratedRange(c),
-            noise: channel.noise > 0 ? channel.noise : null,
-            deviceCode: code,
-            zero: device.zeroOf(c),
-            reversed: device.settings.reversed,
-          },
-        };
-      }),
-    };
+  const sources = parts.flatMap(({ stream, views }): Source[] => {
+    const { device, sending, description } = stream;
+    if (sending === null) return [];
+    const epoch = sending.clock.epoch < Infinity ? sending.clock.epoch : sending.clock.asked;
+    const tracks = views.map(({ view, channel }): TrackPlan => {
+      const key = keys[place++];
+      const applied = appliedOf(view, device.calibration);
+      const { scale, offset, range, zeroAtStart } = view;
+      return {
+        channelKey: view.key,
+        channel,
+        scale,
+        offset,
+        still:
+          zeroAtStart && description.sampling === 'regular'
+            ? stream.ring
+                .kept()
+                .reduce(
+                  (still, { frame, at }) => watchRest(still, frame, channel, at),
+                  restless(range.noise, range.low, range.high),
+                )
+            : null,
+        fields: {
+          key,
+          // Two sensors of one kind are told apart by the number that their keys have.
+          symbol: key.startsWith(view.symbol) ? key : view.symbol,
+          quantity: view.quantity,
+          unit: view.unit,
+          timeUnit: 's',
+          low: description.sampling === 'events' ? null : view.low,
+          high: description.sampling === 'events' ? null : view.high,
+          noise: view.noise > 0 ? view.noise : null,
+          resolution: view.resolution,
+          deviceCode: device.code,
+          applied,
+        },
+      };
+    });
+    return [
+      {
+        code: device.code,
+        stream: sending.number,
+        rate: sending.rate,
+        sampling: description.sampling,
+        epoch,
+        tracks,
+      },
+    ];
   });
   return { sources, plan: { ...plan, bindings } };
 }

@@ -1,22 +1,29 @@
-import { type ChannelFields, type Gap, type Plan } from '@heuristor/contracts';
+import { type ChannelFields, type Gap, type Plan, type SamplingKind } from '@heuristor/contracts';
+import { type Waiting } from './beginnings/beginning';
+import { type EndWatch } from './endings/ending';
+import { type Stillness } from './stillness';
 
 /** A stream that takes part in a run, as it stood when the run was armed. */
 export interface Source {
   code: string;
   stream: number;
   rate: number;
-  sampling: 'regular' | 'timed' | 'events';
+  sampling: SamplingKind;
   /** When reading 0 was taken, in ms of the server's clock. */
   epoch: number;
   tracks: TrackPlan[];
 }
 
-/** One quantity of a run and where it comes from. */
+/** One quantity of a run and where it comes from. Stored = scale × sent + offset. */
 export interface TrackPlan {
   /** Key of the device's channel. */
   channelKey: string;
   /** Place of the channel in the frames of the present stream. */
   channel: number;
+  scale: number;
+  offset: number;
+  /** Where every run begins at zero: what is known of the rest before it. */
+  still: Stillness | null;
   /** All that is stored of the channel but how it lies in time. */
   fields: Omit<ChannelFields, 'sampling'>;
 }
@@ -25,7 +32,7 @@ export interface TrackPlan {
 export interface Track extends TrackPlan {
   code: string;
   rate: number;
-  sampling: Source['sampling'];
+  sampling: SamplingKind;
   /** Time of reading 0 after the beginning of the run, in seconds. */
   start: number;
   /** Index of the next reading. */
@@ -51,6 +58,10 @@ interface Begun {
   plan: Plan;
   /** Beginning of the run, in ms of the server's clock. */
   origin: number;
+  /** When the run ends, in seconds after its beginning; Infinity while only a person ends it. */
+  endsAt: number;
+  /** What else may end it before. */
+  endWatch: EndWatch;
   tracks: Track[];
   gaps: Gap[];
   notes: string[];
@@ -60,7 +71,7 @@ interface Begun {
 export type RecorderState =
   | { phase: 'idle' }
   /** Waits for what its plan says begins it. */
-  | { phase: 'waiting'; plan: Plan; sources: Source[] }
+  | { phase: 'waiting'; plan: Plan; sources: Source[]; waiting: Waiting; notes: string[] }
   /** Begun, and being entered into the database; the streams keep its readings meanwhile. */
   | ({ phase: 'armed' } & Begun)
   | ({ phase: 'recording' } & Begun)
@@ -68,27 +79,37 @@ export type RecorderState =
   | ({ phase: 'ending' } & Begun)
   | { phase: 'failed'; sentence: string };
 
+/** Readings of a stream, as they came. */
+export interface Readings {
+  kind: 'readings';
+  code: string;
+  stream: number;
+  epoch: number;
+  firstIndex: number;
+  channels: number;
+  values: Float64Array;
+  times: Float64Array | null;
+}
+
 /** What can happen to a recording. */
 export type RecorderEvent =
   | { kind: 'arm'; now: number; plan: Plan; sources: Source[] }
   | { kind: 'entered' }
   | { kind: 'not-entered'; sentence: string }
-  | {
-      kind: 'readings';
-      code: string;
-      stream: number;
-      epoch: number;
-      firstIndex: number;
-      channels: number;
-      values: Float64Array;
-      times: Float64Array | null;
-    }
+  | Readings
   | { kind: 'left'; code: string; now: number }
   /** A device is back; `places` says where its channels are now, null where it is not the one the run knows. */
-  | { kind: 'returned'; code: string; stream: number; places: Record<string, number> | null; now: number }
+  | {
+      kind: 'returned';
+      code: string;
+      places: Record<string, { stream: number; channel: number }> | null;
+      now: number;
+    }
   /** Nothing more of a device is to be believed. */
   | { kind: 'disbelieved'; code: string; sentence: string; now: number }
   | { kind: 'remarked'; sentence: string }
+  /** A person begins what waits, without what it waits for. */
+  | { kind: 'begin'; now: number }
   | { kind: 'tick'; now: number }
   | { kind: 'stop'; now: number }
   | { kind: 'stored' };

@@ -1,12 +1,22 @@
 import { type Plan, usualPlan } from '@heuristor/contracts';
-import { type RecorderEffect, type RecorderEvent, type RecorderState, type Source } from './state';
+import {
+  type RecorderEffect,
+  type RecorderEvent,
+  type RecorderState,
+  type Source,
+  type TrackPlan,
+} from './state';
 import { step } from './step';
 
 // Everything here is told by events with moments of their own; nothing waits.
 
-const plan = (lengthSeconds: number | null): Plan => ({ ...usualPlan, lengthSeconds });
+const plan = (lengthSeconds: number | null, changes: Partial<Plan> = {}): Plan => ({
+  ...usualPlan,
+  end: lengthSeconds === null ? { kind: 'stopped' } : { kind: 'after', seconds: lengthSeconds },
+  ...changes,
+});
 
-const fields = (key: string, zero = 0, reversed = false): Source['tracks'][number]['fields'] => ({
+const fields = (key: string): TrackPlan['fields'] => ({
   key,
   symbol: key,
   quantity: 'position',
@@ -15,9 +25,19 @@ const fields = (key: string, zero = 0, reversed = false): Source['tracks'][numbe
   low: 0.15,
   high: 6,
   noise: 0.0003,
+  resolution: 0,
   deviceCode: 'K7-D',
-  zero,
-  reversed,
+  applied: null,
+});
+
+const track = (key: string, changes: Partial<TrackPlan> = {}): TrackPlan => ({
+  channelKey: 'x',
+  channel: 0,
+  scale: 1,
+  offset: 0,
+  still: null,
+  fields: fields(key),
+  ...changes,
 });
 
 const source = (code = 'K7-D', changes: Partial<Source> = {}): Source => ({
@@ -26,7 +46,7 @@ const source = (code = 'K7-D', changes: Partial<Source> = {}): Source => ({
   rate: 50,
   sampling: 'regular',
   epoch: 1000,
-  tracks: [{ channelKey: 'x', channel: 0, fields: fields(code === 'K7-D' ? 'x' : 'y') }],
+  tracks: [track(code === 'K7-D' ? 'x' : 'y')],
   ...changes,
 });
 
@@ -133,16 +153,16 @@ describe('a run that begins at once', () => {
   test('a second device with another clock lies where it belongs', () => {
     const second = source('K3-L', { epoch: 1006, rate: 20 });
     const course = new Course().begin(1, [source(), second]);
-    const [, track] = course.running.tracks;
+    const [, second20] = course.running.tracks;
     // Its first reading at or after the beginning, 2000 ms, is number 20 at 2006 ms.
-    expect(track.start).toBeCloseTo(0.006, 9);
+    expect(second20.start).toBeCloseTo(0.006, 9);
     course.send(20, 5, { code: 'K3-L', epoch: 1006 });
     expect(course.readings(1)).toEqual([20, 21, 22, 23, 24]);
   });
 
   test('zero and sign are those of the moment at which it began', () => {
     const turned = source('K7-D', {
-      tracks: [{ channelKey: 'x', channel: 1, fields: fields('x', 10, true) }],
+      tracks: [track('x', { channel: 1, scale: -1, offset: 10 })],
     });
     const course = new Course().begin(1, [turned]);
     course.send(50, 2, { channels: 2, values: Float64Array.of(1, 12, 2, 13) });
@@ -209,11 +229,10 @@ describe('readings that do not follow on', () => {
 });
 
 describe('a device that goes and comes back', () => {
-  const back = (places: Record<string, number> | null, now: number): RecorderEvent => ({
+  const back = (channel: number | null, now: number): RecorderEvent => ({
     kind: 'returned',
     code: 'K7-D',
-    stream: 2,
-    places,
+    places: channel === null ? null : { x: { stream: 2, channel } },
     now,
   });
 
@@ -221,7 +240,7 @@ describe('a device that goes and comes back', () => {
     const course = new Course().begin(null);
     course.send(50, 10);
     course.tell({ kind: 'left', code: 'K7-D', now: 2200 });
-    course.tell(back({ x: 0 }, 2900));
+    course.tell(back(0, 2900));
     // Its new stream began at 3000 ms: reading 50 of the run.
     course.send(0, 5, { stream: 2, epoch: 3000 });
     expect(course.running.gaps).toEqual([{ channel: 'x', from: 0.2, to: 1 }]);
@@ -232,7 +251,7 @@ describe('a device that goes and comes back', () => {
     const course = new Course().begin(null);
     course.send(50, 1);
     course.tell({ kind: 'left', code: 'K7-D', now: 2100 });
-    course.tell(back({ x: 1 }, 2200));
+    course.tell(back(1, 2200));
     course.send(0, 2, { stream: 2, epoch: 2200, channels: 2, values: Float64Array.of(7, 8, 9, 10) });
     expect(course.readings().slice(-2)).toEqual([8, 10]);
   });

@@ -1,17 +1,19 @@
-import { type ChannelFields, type Gap } from '@heuristor/contracts';
-import { beginningOf } from './beginnings';
+import { type Gap, keptOf } from '@heuristor/contracts';
+import { limitOf } from './begin';
+import { endingOf } from './endings';
+import { heardOf } from './heard';
 import {
+  type Readings,
   type RecorderEffect,
   type RecorderEvent,
   type RecorderState,
-  type Source,
   type Track,
   longestFilledHole,
 } from './state';
+import { arm, wait } from './wait';
 
 type Step = [RecorderState, RecorderEffect[]];
 type Running = Extract<RecorderState, { phase: 'armed' | 'recording' | 'ending' }>;
-type Readings = Extract<RecorderEvent, { kind: 'readings' }>;
 
 /** How long after its length a run waits for a device that does not send. */
 const patienceSeconds = 1.5;
@@ -41,61 +43,6 @@ export function step(state: RecorderState, event: RecorderEvent): Step {
   }
 }
 
-function arm({ plan, sources, now }: Extract<RecorderEvent, { kind: 'arm' }>): Step {
-  const origin = beginningOf(plan.begin).onArm(plan.begin, sources, now);
-  return origin === null ? [{ phase: 'waiting', plan, sources }, []] : begin(plan, sources, origin);
-}
-
-function wait(state: Extract<RecorderState, { phase: 'waiting' }>, event: RecorderEvent): Step {
-  if (event.kind === 'stop') return [{ phase: 'idle' }, []];
-  if (event.kind !== 'readings') return [state, []];
-  const source = state.sources.find(({ code }) => code === event.code);
-  if (source === undefined) return [state, []];
-  const from = event.epoch + (event.times?.[0] ?? event.firstIndex / source.rate) * 1000;
-  const origin = beginningOf(state.plan.begin).onReadings(state.plan.begin, source, { ...event, from });
-  return origin === null ? [state, []] : begin(state.plan, state.sources, origin);
-}
-
-function begin(plan: Running['plan'], sources: readonly Source[], origin: number): Step {
-  const { lengthSeconds } = plan;
-  const tracks = sources.flatMap((source) => {
-    const isRegular = source.sampling === 'regular';
-    // A double of ms since the server began holds microseconds; a reading that falls on the beginning belongs to the run.
-    const first = isRegular
-      ? Math.max(Math.ceil(((origin - source.epoch) * source.rate) / 1000 - 1e-6), 0)
-      : 0;
-    const start = isRegular
-      ? Math.max(Number(((source.epoch - origin) / 1000 + first / source.rate).toFixed(9)), 0)
-      : 0;
-    const limit =
-      lengthSeconds === null || !isRegular
-        ? Infinity
-        : Math.max(Math.floor((lengthSeconds - start) * source.rate + 1e-6) + 1, 1);
-    return source.tracks.map((track): Track => ({
-      ...track,
-      code: source.code,
-      rate: source.rate,
-      sampling: source.sampling,
-      start,
-      next: 0,
-      lastTime: -Infinity,
-      limit,
-      stream: { number: source.stream, shift: isRegular ? -first : (source.epoch - origin) / 1000 },
-      closed: null,
-      lost: 0,
-      awaySince: null,
-    }));
-  });
-  const channels = tracks.map((track): ChannelFields => ({
-    ...track.fields,
-    sampling:
-      track.sampling === 'regular'
-        ? { kind: 'regular', start: track.start, interval: 1 / track.rate }
-        : { kind: track.sampling },
-  }));
-  return [{ phase: 'armed', plan, origin, tracks, gaps: [], notes: [] }, [{ kind: 'enter', plan, channels }]];
-}
-
 function run(state: Extract<Running, { phase: 'armed' | 'recording' }>, event: RecorderEvent): Step {
   switch (event.kind) {
     case 'entered':
@@ -119,8 +66,8 @@ function run(state: Extract<Running, { phase: 'armed' | 'recording' }>, event: R
         : [
             withTracks(state, event.code, (track) => ({
               ...track,
-              channel: event.places?.[track.channelKey] ?? track.channel,
-              stream: { number: event.stream, shift: NaN },
+              channel: event.places?.[track.channelKey]?.channel ?? track.channel,
+              stream: { number: event.places?.[track.channelKey]?.stream ?? -1, shift: NaN },
             })),
             [],
           ];
@@ -132,12 +79,12 @@ function run(state: Extract<Running, { phase: 'armed' | 'recording' }>, event: R
     case 'stop': {
       // Its readings are taken when it has been entered, however late that is; time alone does not end it before.
       if (event.kind === 'tick' && state.phase === 'armed') return [state, []];
-      const { lengthSeconds } = state.plan;
       const now = secondsAt(state, event.now);
-      const isOver = lengthSeconds !== null && now > lengthSeconds + patienceSeconds;
+      const isOver = now > state.endsAt + patienceSeconds;
       return event.kind === 'stop' || isOver ? finish(state, now) : [state, []];
     }
     case 'arm':
+    case 'begin':
     case 'stored':
       return [state, []];
   }
@@ -191,7 +138,30 @@ function close(
   return [next, [{ kind: 'mark' }, ...effects]];
 }
 
-function take(state: Extract<Running, { phase: 'recording' }>, event: Readings): Step {
+/** Holds readings against what the run is to end at; its end may lie in the past by then. */
+function watchEnd(
+  state: Extract<Running, { phase: 'recording' }>,
+  event: Readings,
+): Extract<Running, { phase: 'recording' }> {
+  const kind = endingOf(state.endWatch);
+  const quantity = kind.quantity?.(state.endWatch);
+  const track = state.tracks.find(
+    ({ fields, code, stream }) =>
+      fields.key === quantity && code === event.code && stream?.number === event.stream,
+  );
+  if (track === undefined || kind.hear === undefined) return state;
+  const answer = kind.hear(state.endWatch, heardOf(track, track.rate, event), state.origin);
+  if (typeof answer !== 'number') return { ...state, endWatch: answer };
+  const endsAt = Math.min((answer - state.origin) / 1000, state.endsAt);
+  const tracks = state.tracks.map((other) => {
+    const limit = limitOf(other, endsAt);
+    return { ...other, limit, closed: other.closed ?? (other.next >= limit ? ('complete' as const) : null) };
+  });
+  return { ...state, endsAt, endWatch: { kind: 'nothing' }, tracks };
+}
+
+function take(before: Extract<Running, { phase: 'recording' }>, event: Readings): Step {
+  const state = watchEnd(before, event);
   const effects: RecorderEffect[] = [];
   let { gaps } = state;
   const tracks = state.tracks.map((track, place) => {
@@ -236,10 +206,9 @@ function takeRegular(state: Running, track: Track, event: Readings): Taken | nul
   const isFilled = hole > 0 && hole <= longestFilledHole;
   const filled = isFilled ? hole : 0;
   const values = new Float64Array(filled + to - from).fill(NaN, 0, filled);
-  const { zero, reversed } = track.fields;
-  const sign = reversed ? -1 : 1;
+  const { scale, offset } = track;
   for (let i = from; i < to; i++)
-    values[filled + i - from] = sign * (event.values[i * event.channels + track.channel] - zero);
+    values[filled + i - from] = scale * event.values[i * event.channels + track.channel] + offset;
   const next = first + to;
   return {
     track: {
@@ -263,19 +232,18 @@ function takeRegular(state: Running, track: Track, event: Readings): Taken | nul
 function takeTimed(state: Running, track: Track, event: Readings, sent: Float64Array): Taken | null {
   const { stream } = track;
   if (stream === null) return null;
-  const { lengthSeconds } = state.plan;
+  const from = -keptOf(state.plan);
   // What is known of a stream's beginning grows better as it goes on; a run keeps what it was begun with, or times would turn back.
   const shift = Number.isNaN(stream.shift) ? (event.epoch - state.origin) / 1000 : stream.shift;
   const laid: Track = { ...track, stream: { ...stream, shift } };
-  const { zero, reversed } = track.fields;
-  const sign = reversed ? -1 : 1;
+  const { scale, offset } = track;
   const times: number[] = [];
   const values: number[] = [];
   for (let i = 0; i < sent.length; i++) {
     const time = sent[i] + shift;
-    if (!(time >= 0) || time <= track.lastTime || (lengthSeconds !== null && time > lengthSeconds)) continue;
+    if (!(time >= from) || time <= track.lastTime || time > state.endsAt) continue;
     times.push(time);
-    values.push(sign * (event.values[i * event.channels + track.channel] - zero));
+    values.push(scale * event.values[i * event.channels + track.channel] + offset);
   }
   const lastTime = times.at(-1);
   if (lastTime === undefined) return { track: laid, parts: [], gap: null };
@@ -299,13 +267,13 @@ function withGap(gaps: readonly Gap[], gap: Gap): Gap[] {
 
 function completeIfDone(state: Extract<Running, { phase: 'armed' | 'recording' }>): Step {
   if (state.phase !== 'recording' || state.tracks.some(({ closed }) => closed === null)) return [state, []];
-  const { lengthSeconds } = state.plan;
-  return finish(state, lengthSeconds ?? Math.max(...state.tracks.map((track) => reached(track, 0)), 0));
+  const reach = Math.max(...state.tracks.map((track) => reached(track, 0)), 0);
+  return finish(state, state.endsAt === Infinity ? reach : state.endsAt);
 }
 
 /** Ends a run: what is away at its end leaves a gap up to it, and single losses are said. */
 function finish(state: Extract<Running, { phase: 'armed' | 'recording' }>, now: number): Step {
-  const elapsed = Math.min(now, state.plan.lengthSeconds ?? Infinity);
+  const elapsed = Math.min(now, state.endsAt);
   let { gaps } = state;
   let ending: Extract<Running, { phase: 'ending' }> = { ...state, phase: 'ending' };
   for (const track of state.tracks) {

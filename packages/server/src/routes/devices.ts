@@ -1,4 +1,4 @@
-import { devicePatchSchema } from '@heuristor/contracts';
+import { calibrationSchema, settingSchema, zeroRequestSchema } from '@heuristor/contracts';
 import { Router } from 'express';
 import { type DeviceRegistry } from '../link/registry';
 import { bodyOf, textOf } from './validated';
@@ -8,16 +8,21 @@ export function deviceRoutes(registry: DeviceRegistry): Router {
   router.get('/', (_request, response) => {
     response.json(registry.list());
   });
-  router.patch('/:code', async (request, response) => {
-    await registry.change(textOf(request, 'code'), bodyOf(devicePatchSchema, request));
-    response.status(204).end();
-  });
   router.post('/:code/zero', async (request, response) => {
-    await registry.zero(textOf(request, 'code'));
+    const { channels } = bodyOf(zeroRequestSchema, request);
+    await registry.zero(textOf(request, 'code'), channels);
     response.status(204).end();
   });
-  router.delete('/:code/zero', async (request, response) => {
-    await registry.clearZero(textOf(request, 'code'));
+  router.get('/:code/channels/:channel/still', async (request, response) => {
+    response.json(await registry.still(textOf(request, 'code'), textOf(request, 'channel')));
+  });
+  router.put('/:code/calibration', async (request, response) => {
+    await registry.calibrate(textOf(request, 'code'), bodyOf(calibrationSchema, request));
+    response.status(204).end();
+  });
+  router.post('/:code/output', (request, response) => {
+    const { key, value } = bodyOf(settingSchema, request);
+    registry.setOutput(textOf(request, 'code'), key, value);
     response.status(204).end();
   });
   router.post('/:code/admission', async (request, response) => {

@@ -1,21 +1,34 @@
-import { investigationPatchSchema, newInvestigationSchema, workingsPutSchema } from '@heuristor/contracts';
+import {
+  investigationPatchSchema,
+  newInvestigationSchema,
+  setupPatchSchema,
+  workingsPutSchema,
+} from '@heuristor/contracts';
 import { Router } from 'express';
 import { type Importer } from '../imports/importer';
+import { type DeviceRegistry } from '../link/registry';
 import { type LiveServer } from '../live/liveServer';
 import { type Recorder } from '../recorder/recorder';
 import {
   changeInvestigation,
   copyInvestigation,
   createInvestigation,
+  findInvestigation,
   listInvestigations,
   readInvestigation,
   removeInvestigation,
   restoreInvestigation,
   writeWorkings,
 } from '../services/investigations';
-import { bodyOf, idOf } from './validated';
+import { sensorsOf } from '../services/sensorUse';
+import { bodyOf, idOf, textOf } from './validated';
 
-export function investigationRoutes(recorder: Recorder, live: LiveServer, importer: Importer): Router {
+export function investigationRoutes(
+  registry: DeviceRegistry,
+  recorder: Recorder,
+  live: LiveServer,
+  importer: Importer,
+): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json(await listInvestigations());
@@ -25,14 +38,24 @@ export function investigationRoutes(recorder: Recorder, live: LiveServer, import
     response.status(201).json({ id });
   });
   router.get('/:id', async (request, response) => {
-    response.json(await readInvestigation(idOf(request)));
+    const id = idOf(request);
+    response.json({
+      ...(await readInvestigation(id)),
+      sensors: await sensorsOf(id),
+      recorder: recorder.status(id),
+    });
   });
   router.patch('/:id', async (request, response) => {
-    await changeInvestigation(idOf(request), bodyOf(investigationPatchSchema, request));
+    const id = idOf(request);
+    const patch = bodyOf(investigationPatchSchema, request);
+    await changeInvestigation(id, patch);
+    if (patch.name !== undefined) registry.renamed(id, patch.name);
     response.status(204).end();
   });
   router.delete('/:id', async (request, response) => {
-    await removeInvestigation(idOf(request));
+    const id = idOf(request);
+    await removeInvestigation(id);
+    await registry.freeAll(id);
     response.status(204).end();
   });
   router.post('/:id/restore', async (request, response) => {
@@ -49,8 +72,26 @@ export function investigationRoutes(recorder: Recorder, live: LiveServer, import
     live.broadcast({ type: 'workings', investigation: id, version: next }, id);
     response.json({ version: next });
   });
+  router.put('/:id/sensors/:code', async (request, response) => {
+    await registry.take(await findInvestigation(idOf(request)), textOf(request, 'code'));
+    response.status(204).end();
+  });
+  router.patch('/:id/sensors/:code', async (request, response) => {
+    await registry.setUp(idOf(request), textOf(request, 'code'), bodyOf(setupPatchSchema, request));
+    response.status(204).end();
+  });
+  router.delete('/:id/sensors/:code', async (request, response) => {
+    await registry.free(idOf(request), textOf(request, 'code'));
+    response.status(204).end();
+  });
   router.post('/:id/recording', async (request, response) => {
-    response.status(201).json(await recorder.start(idOf(request)));
+    const run = await recorder.start(idOf(request));
+    // A run that waits for what its plan says comes to the screens when it has begun.
+    response.status(run === null ? 202 : 201).json(run);
+  });
+  router.post('/:id/recording/begin', (request, response) => {
+    recorder.begin(idOf(request));
+    response.status(204).end();
   });
   router.delete('/:id/recording', async (request, response) => {
     response.json(await recorder.stop(idOf(request)));

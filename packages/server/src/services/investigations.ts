@@ -20,6 +20,7 @@ import { InvestigationModel } from '../models/investigation';
 import { RunModel } from '../models/run';
 import { WorkingsModel } from '../models/workings';
 import { presentRun } from './present';
+import { copySetups } from './sensorUse';
 import { makePreview } from './previews';
 
 const previewsShown = 3;
@@ -124,7 +125,7 @@ async function findWorkings(investigationId: string): Promise<WorkingsModel> {
 }
 
 /** An investigation with its runs, removed ones included, so that they can be put back. */
-export async function readInvestigation(id: string): Promise<Investigation> {
+export async function readInvestigation(id: string): Promise<Omit<Investigation, 'recorder' | 'sensors'>> {
   const { name, plan } = await findInvestigation(id);
   const { document, version } = await findWorkings(id);
   const runs = await RunModel.query()
@@ -208,6 +209,7 @@ export async function copyInvestigation(id: string): Promise<string> {
       usedAt: new Date(),
     });
     await addWorkings(copy.id, document, transaction);
+    await copySetups(id, copy.id, transaction);
     const runs = await RunModel.query(transaction)
       .where({ investigationId: id })
       .whereNull('deletedAt')

@@ -1,4 +1,4 @@
-import { type Run } from '@heuristor/contracts';
+import { type Plan, type Run, readPlan } from '@heuristor/contracts';
 import { channelFieldsOf } from '../models/channel';
 import { type RunModel } from '../models/run';
 
@@ -17,8 +17,23 @@ export function presentRun(run: RunModel): Run {
     removed: run.deletedAt !== null,
     gaps: (run.gaps ?? []).map(({ channel, from, to }) => ({ channel, from, to })),
     notes: run.notes,
+    plan: run.origin === 'recorded' ? planOf(run.plan) : null,
+    practice: run.practice,
+    keepPinned: run.keepPinned,
+    conditions: run.conditions,
+    group: run.group,
+    remark: run.remark,
     channels: [...(run.channels ?? [])]
       .sort((a, b) => a.position - b.position)
       .map((channel) => ({ id: channel.id, ...channelFieldsOf(channel) })),
   };
+}
+
+/** The plan of a run; one that cannot be read must not hide the run. */
+function planOf(stored: unknown): Plan | null {
+  try {
+    return readPlan(stored);
+  } catch {
+    return null;
+  }
 }

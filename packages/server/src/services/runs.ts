@@ -11,6 +11,7 @@ const styles = 8;
 const parts = '[channels, gaps]';
 
 export interface NewRun {
+  id?: string;
   investigationId: string;
   name?: string;
   origin: Run['origin'];
@@ -19,7 +20,7 @@ export interface NewRun {
   channels: ChannelFields[];
 }
 
-/** Adds a run with the next number of its investigation; numbers are never used twice. */
+/** Adds a run with the next number of its investigation; numbers are never used twice. What was said of the last one goes on. */
 export async function addRun(run: NewRun, transaction?: Transaction): Promise<Run> {
   const work = async (inside: Transaction): Promise<Run> => {
     // The investigation's row is the lock that keeps two runs from taking one number.
@@ -29,7 +30,17 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
       .max('number as number')
       .first();
     const number = (last?.number ?? 0) + 1;
+    // What was said of the last run is mostly true of the next one too.
+    const before =
+      run.origin === 'recorded'
+        ? await RunModel.query(inside)
+            .where({ investigationId: run.investigationId, origin: 'recorded' })
+            .whereNull('deletedAt')
+            .orderBy('number', 'desc')
+            .first()
+        : undefined;
     const inserted = await RunModel.query(inside).insertAndFetch({
+      ...(run.id === undefined ? {} : { id: run.id }),
       investigationId: run.investigationId,
       number,
       name: run.name ?? `run ${number}`,
@@ -38,6 +49,10 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
       style: (number - 1) % styles,
       plan: run.plan,
       notes: [],
+      practice: run.origin === 'recorded' && run.plan.practice,
+      conditions: before?.conditions ?? {},
+      group: before?.group ?? '',
+      remark: '',
       endedAt: run.state === 'recording' ? null : new Date(),
     });
     inserted.channels = [];
@@ -49,6 +64,12 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
     return presentRun(inserted);
   };
   return transaction === undefined ? RunModel.transaction(work) : work(transaction);
+}
+
+/** A run, or null where there is none. */
+export async function findRun(id: string): Promise<Run | null> {
+  const run = await RunModel.query().findById(id).withGraphFetched(parts);
+  return run === undefined ? null : presentRun(run);
 }
 
 /** A run with its channels. @throws Failure */

@@ -17,7 +17,26 @@ export async function until<T>(look: () => Promise<T>, isSo: (seen: T) => boolea
 /** An investigation whose runs last so long. */
 export async function newBench(server: TestServer, lengthSeconds: number | null): Promise<string> {
   const { body } = await server.api('post', '/investigations', { name: 'Faults' });
-  await server.api('patch', `/investigations/${body.id}`, { plan: { lengthSeconds } }).expect(204);
+  const id = body.id as string;
+  const end = lengthSeconds === null ? { kind: 'stopped' } : { kind: 'after', seconds: lengthSeconds };
+  await server.api('patch', `/investigations/${id}`, { plan: { end } }).expect(204);
+  for (const code of waiting.get(server) ?? []) await use(server, id, code);
+  waiting.delete(server);
+  return id;
+}
+
+/** Devices that the next bench takes. */
+const waiting = new WeakMap<TestServer, string[]>();
+
+/** An investigation takes a device. */
+export async function use(server: TestServer, id: string, code: string): Promise<void> {
+  await server.api('put', `/investigations/${id}/sensors/${code}`).expect(204);
+}
+
+/** An investigation that uses a device, for tests that need no bench. */
+export async function useSomewhere(server: TestServer, code: string): Promise<string> {
+  const { body } = await server.api('post', '/investigations', { name: 'Somewhere' });
+  await use(server, body.id as string, code);
   return body.id as string;
 }
 
@@ -41,7 +60,7 @@ export const valuesOf = async (
   return [...new Float64Array(Uint8Array.from(body as Buffer).buffer)];
 };
 
-/** A device that sends, a little more every second where nothing else is said. */
+/** A device on the link, which the next bench takes; it sends a little more every second where nothing else is said. */
 export async function connected(
   server: TestServer,
   code: string,
@@ -49,8 +68,6 @@ export async function connected(
   position: (seconds: number) => number = (t) => 1 + t / 1000,
 ): Promise<FakeDevice> {
   const device = await FakeDevice.connect(server.port, code, position, hello);
-  await server.api('patch', `/devices/${code}`, { connected: true }).expect(204);
-  await device.heard(({ type }) => type === 'start');
-  await pause(200);
+  waiting.set(server, [...(waiting.get(server) ?? []), code]);
   return device;
 }

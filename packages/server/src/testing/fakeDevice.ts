@@ -7,24 +7,34 @@ import {
 } from '@heuristor/contracts';
 import WebSocket from 'ws';
 
-export const helloOf = (code: string): HelloInput => ({
-  type: 'hello',
-  protocol: 'heuristor-link',
-  version: 1,
-  device: { code, model: 'Motion sensor' },
-  channels: [
-    { key: 'x', quantity: 'position', symbol: 'x', unit: 'm', range: { low: 0.15, high: 6 }, noise: 0.0003 },
-  ],
-  rates: { lowest: 1, highest: 100, usual: 50 },
-});
+export const helloOf = (code: string) =>
+  ({
+    type: 'hello' as const,
+    protocol: 'heuristor-link' as const,
+    version: 1 as const,
+    device: { code, model: 'Motion sensor' },
+    channels: [
+      {
+        key: 'x',
+        quantity: 'position',
+        symbol: 'x',
+        unit: 'm',
+        range: { low: 0.15, high: 6 },
+        noise: 0.0003,
+      },
+    ],
+    rates: { lowest: 1, highest: 100, usual: 50 },
+  }) satisfies HelloInput;
 
 const channelsIn = (hello: unknown): number =>
   typeof hello === 'object' && hello !== null && 'channels' in hello && Array.isArray(hello.channels)
     ? hello.channels.length
     : 1;
 
-const isRegularIn = (hello: unknown): boolean =>
-  !(typeof hello === 'object' && hello !== null && 'sampling' in hello && hello.sampling !== 'regular');
+const isRegularIn = (hello: unknown): boolean => {
+  const said = hello as { sampling?: string; streams?: { sampling?: string }[] };
+  return [said, ...(said.streams ?? [])].every(({ sampling = 'regular' }) => sampling === 'regular');
+};
 
 /** A device on the link that does just what a test tells it. */
 export class FakeDevice {

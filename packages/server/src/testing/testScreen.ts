@@ -70,8 +70,8 @@ export class TestScreen {
     this.socket.emit('say', message as FromScreen);
   }
 
-  watch(investigation: string | null, stages = false): void {
-    this.say({ type: 'watch', investigation, stages });
+  watch(investigation: string | null, stage: string | null = null): void {
+    this.say({ type: 'watch', investigation, stage });
   }
 
   /** What came of runs; frames of sensors that are connected travel beside them. */

@@ -1,0 +1,67 @@
+import { type ChannelFields, type Plan, keptOf, longestOf } from '@heuristor/contracts';
+import { endingOf } from './endings';
+import { type RecorderEffect, type RecorderState, type Source, type Track } from './state';
+import { zeroedAtStart } from './zeroAtStart';
+
+type Armed = Extract<RecorderState, { phase: 'armed' }>;
+
+/** A run that begins at a moment, in ms of the server's clock, with the stretch before it that its plan keeps. */
+export function begin(
+  plan: Plan,
+  sources: readonly Source[],
+  origin: number,
+  notes: readonly string[] = [],
+): [Armed, RecorderEffect[]] {
+  const endsAt = longestOf(plan) ?? Infinity;
+  const kept = keptOf(plan);
+  const tracks = sources.flatMap((source) => tracksOf(source, origin, kept, endsAt));
+  const channels = tracks.map((track): ChannelFields => ({
+    ...track.fields,
+    sampling:
+      track.sampling === 'regular'
+        ? { kind: 'regular', start: track.start, interval: 1 / track.rate }
+        : { kind: track.sampling },
+  }));
+  const unrested = tracks
+    .filter(({ still }) => still !== null && still.rest === null)
+    .map(
+      ({ fields }) =>
+        `${fields.symbol} did not rest before this run, so that its zero is that of an earlier one.`,
+    );
+  const endWatch = endingOf(plan.end).arm(plan.end, sources);
+  return [
+    { phase: 'armed', plan, origin, endsAt, endWatch, tracks, gaps: [], notes: [...notes, ...unrested] },
+    [{ kind: 'enter', plan, channels }],
+  ];
+}
+
+function tracksOf(source: Source, origin: number, kept: number, endsAt: number): Track[] {
+  const { code, rate, sampling, epoch, stream } = source;
+  const isRegular = sampling === 'regular';
+  // A double of ms since the server began holds microseconds; a reading that falls on the beginning belongs to the run.
+  const first = isRegular ? Math.max(Math.ceil(((origin - kept * 1000 - epoch) * rate) / 1000 - 1e-6), 0) : 0;
+  const start = isRegular ? Number(((epoch - origin) / 1000 + first / rate).toFixed(9)) + 0 : 0;
+  return source.tracks.map((track) => ({
+    ...zeroedAtStart(track),
+    code,
+    rate,
+    sampling,
+    start,
+    next: 0,
+    lastTime: -Infinity,
+    limit: limitOf({ sampling, rate, start }, endsAt),
+    stream: { number: stream, shift: isRegular ? -first : (epoch - origin) / 1000 },
+    closed: null,
+    lost: 0,
+    awaySince: null,
+  }));
+}
+
+/** How many readings a track has when its run ends at a time. */
+export const limitOf = (
+  { sampling, rate, start }: Pick<Track, 'sampling' | 'rate' | 'start'>,
+  endsAt: number,
+): number =>
+  endsAt === Infinity || sampling !== 'regular'
+    ? Infinity
+    : Math.max(Math.floor((endsAt - start) * rate + 1e-6) + 1, 1);

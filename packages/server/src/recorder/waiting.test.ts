@@ -1,0 +1,351 @@
+import { type Beginning, type Ending, type Plan, usualPlan } from '@heuristor/contracts';
+import { normalRandom, uniformRandom } from '@heuristor/core';
+import { thresholdOf } from './conditions';
+import {
+  type Readings,
+  type RecorderEffect,
+  type RecorderEvent,
+  type RecorderState,
+  type Source,
+} from './state';
+import { statusOf } from './status';
+import { step } from './step';
+import { restless } from './stillness';
+import { source, through, track } from '../testing/recorderParts';
+
+// Runs that begin and end by themselves. Everything is told by events with moments of their own; nothing waits.
+
+/** A recorder in front of one sensor that sends every 20 ms, with a memory of what it sent. */
+class Bench {
+  state: RecorderState = { phase: 'idle' };
+  private readonly sent: Readings[] = [];
+  private index = 0;
+  readonly times: number[] = [];
+  readonly values: number[] = [];
+
+  constructor(
+    private readonly position: (seconds: number) => number,
+    private readonly sources: Source[] = [source()],
+  ) {}
+
+  tell(event: RecorderEvent): void {
+    const [state, effects] = step(this.state, event);
+    this.state = state;
+    effects.forEach((effect) => this.carryOut(effect));
+  }
+
+  private carryOut(effect: RecorderEffect): void {
+    if (effect.kind === 'enter') this.tell({ kind: 'entered' });
+    if (effect.kind === 'replay') this.sent.forEach((event) => this.tell(event));
+    if (effect.kind === 'append' && effect.track === 0 && 'tracks' in this.state) {
+      const { start, rate } = this.state.tracks[0];
+      effect.values.forEach((value, i) => {
+        this.times.push(start + (effect.firstIndex + i) / rate);
+        this.values.push(value);
+      });
+    }
+  }
+
+  /** Something that a sensor sends besides. */
+  send(event: Readings): void {
+    this.sent.push(event);
+    this.tell(event);
+  }
+
+  /** Time of the sensor, in seconds since its stream began. */
+  get seconds(): number {
+    return this.index / this.sources[0].rate;
+  }
+
+  /** Sends readings for so long, a few at a time. */
+  pass(seconds: number): this {
+    const { rate, code, stream, epoch } = this.sources[0];
+    for (const end = this.seconds + seconds; this.seconds < end - 1e-9;) {
+      const values = Float64Array.from({ length: 2 }, (_, i) => this.position((this.index + i) / rate));
+      const event = {
+        kind: 'readings' as const,
+        code,
+        stream,
+        epoch,
+        firstIndex: this.index,
+        channels: 1,
+        values,
+        times: null,
+      };
+      this.index += 2;
+      this.sent.push(event);
+      this.tell(event);
+      this.tell({ kind: 'tick', now: epoch + this.seconds * 1000 });
+    }
+    return this;
+  }
+
+  arm(begin: Beginning, end: Ending = { kind: 'after', seconds: 2 }): this {
+    const plan: Plan = { ...usualPlan, begin, end };
+    this.tell({ kind: 'arm', now: 1000 + this.seconds * 1000, plan, sources: this.sources });
+    return this;
+  }
+
+  get phase(): string {
+    return this.state.phase;
+  }
+
+  get run() {
+    if (!('tracks' in this.state)) throw new Error(`it is ${this.state.phase}`);
+    return this.state;
+  }
+}
+
+describe('a run that begins at a level', () => {
+  test('has its time zero where the motion crosses it, between two readings, and keeps the stretch before', () => {
+    const bench = new Bench((t) => 0.1 * Math.sin(2 * Math.PI * 0.8 * t - 1)).pass(3);
+    bench.arm({ kind: 'level', level: through(0), keptSeconds: 0.2 }).pass(6);
+    expect(bench.phase).toBe('ending');
+    expect(bench.times[0]).toBeGreaterThanOrEqual(-0.2);
+    expect(bench.times[0]).toBeLessThan(-0.18);
+    expect(bench.times.at(-1)).toBeLessThanOrEqual(2);
+    expect(bench.times.at(-1)).toBeGreaterThan(1.98);
+    // The swing as it is when it rises through 0 at time zero: interpolated to a hundredth of a reading.
+    bench.values.forEach((value, i) =>
+      expect(value).toBeCloseTo(0.1 * Math.sin(2 * Math.PI * 0.8 * bench.times[i]), 4),
+    );
+  });
+
+  test('fifty runs of one swing, armed at any moment, lie over each other within a tenth of a reading', () => {
+    const random = uniformRandom(7);
+    const noise = normalRandom(8);
+    let worst = 0;
+    for (let i = 0; i < 50; i++) {
+      const phase = 2 * Math.PI * random();
+      const bench = new Bench((t) => 0.1 * Math.sin(5 * t + phase) + 0.0003 * noise()).pass(2 + random());
+      bench.arm({ kind: 'level', level: through(0.03), keptSeconds: 0.1 }).pass(5);
+      expect(bench.phase).toBe('ending');
+      // What the true motion's phase is at time zero tells how far off the beginning is.
+      const { origin } = bench.run;
+      const seconds = (origin - 1000) / 1000;
+      const true0 = Math.asin(0.3);
+      const off = ((5 * seconds + phase - true0 + Math.PI) % (2 * Math.PI)) - Math.PI;
+      worst = Math.max(worst, Math.abs(off / 5) * 50);
+    }
+    expect(worst).toBeLessThan(0.1);
+  });
+
+  test('waits for a fall where a fall is wanted, and for it to come from the other side', () => {
+    // Already below when it is armed: it has to rise and fall again.
+    const bench = new Bench((t) => Math.cos(t)).pass(3);
+    bench.arm({ kind: 'level', level: through(0, { direction: 'fall' }), keptSeconds: 0 }).pass(4.5);
+    expect(bench.phase).toBe('waiting');
+    bench.pass(1);
+    expect(bench.phase).toBe('recording');
+    expect((bench.run.origin - 1000) / 1000).toBeCloseTo(Math.PI * 2.5, 3);
+  });
+
+  test('does not begin with a lone wrong echo, nor with readings at the limit', () => {
+    const bench = new Bench((t) => (Math.abs(t - 2) < 0.005 ? 3 : Math.abs(t - 4) < 0.3 ? 6 : 0.5)).pass(1);
+    bench.arm({ kind: 'level', level: through(1), keptSeconds: 0 }).pass(6);
+    expect(bench.phase).toBe('waiting');
+  });
+
+  test('does not begin where a target rests just at the level, however long; a motion of 3 mm through it does', () => {
+    const noise = normalRandom(4);
+    const bench = new Bench((t) => 0.6 + (t > 100 ? 0.003 * Math.sin(6 * t) : 0) + 0.0003 * noise()).pass(1);
+    bench.arm({ kind: 'level', level: through(0.6), keptSeconds: 0 }).pass(98);
+    expect(bench.phase).toBe('waiting');
+    bench.pass(4);
+    expect(bench.phase).not.toBe('waiting');
+  });
+
+  test('by speed: a cart that is let go has begun when it moves at 0.1 m/s', () => {
+    const bench = new Bench((t) => (t < 2 ? 0 : 0.25 * (t - 2) ** 2)).pass(1);
+    bench
+      .arm({ kind: 'level', level: through(10, { of: 'speed', unit: 'cm.s-1' }), keptSeconds: 0.5 })
+      .pass(4);
+    expect((bench.run.origin - 1000) / 1000).toBeCloseTo(2.2, 2);
+    expect(bench.times[0]).toBeCloseTo(-0.5, 1);
+  });
+
+  test('can be begun by hand, or cancelled', () => {
+    const bench = new Bench(() => 0.5).pass(1);
+    bench.arm({ kind: 'level', level: through(1), keptSeconds: 0 }).pass(1);
+    bench.tell({ kind: 'begin', now: 1000 + bench.seconds * 1000 });
+    expect(bench.pass(3).phase).toBe('ending');
+    expect(bench.times[0]).toBe(0);
+    const other = new Bench(() => 0.5).pass(1);
+    other.arm({ kind: 'level', level: through(1), keptSeconds: 0 });
+    other.tell({ kind: 'stop', now: 2000 });
+    expect(other.phase).toBe('idle');
+  });
+
+  test('no more is kept from before than there is', () => {
+    const bench = new Bench((t) => t).pass(0.1);
+    bench.arm({ kind: 'level', level: through(0.3), keptSeconds: 5 }).pass(4);
+    expect(bench.times[0]).toBeCloseTo(-0.3, 6);
+    expect(bench.values[0]).toBe(0);
+  });
+
+  test('a device that goes away and comes back while it waits is waited for', () => {
+    const bench = new Bench((t) => t).pass(0.2);
+    bench.arm({ kind: 'level', level: through(5), keptSeconds: 0 }).pass(0.2);
+    bench.tell({ kind: 'left', code: 'K7-D', now: 1500 });
+    bench.tell({ kind: 'returned', code: 'K7-D', places: { x: { stream: 9, channel: 0 } }, now: 2500 });
+    const fresh = (firstIndex: number, values: number[]): RecorderEvent => ({
+      kind: 'readings',
+      code: 'K7-D',
+      stream: 9,
+      epoch: 3000,
+      firstIndex,
+      channels: 1,
+      values: Float64Array.from(values),
+      times: null,
+    });
+    bench.tell(fresh(0, [4, 4.5, 5.5, 5.7]));
+    expect(bench.phase).toBe('recording');
+    expect(bench.run.origin).toBeCloseTo(3030, 6);
+  });
+});
+
+describe('a run that begins after a countdown', () => {
+  test('begins when it has run down, and loses nothing to the moment at which that is noticed', () => {
+    const bench = new Bench((t) => t).pass(1);
+    bench.arm({ kind: 'countdown', seconds: 3 }).pass(2.9);
+    expect(bench.phase).toBe('waiting');
+    bench.pass(3);
+    expect(bench.phase).toBe('ending');
+    expect(bench.times[0]).toBeCloseTo(0, 6);
+    expect(bench.values[0]).toBeCloseTo(4, 6);
+  });
+});
+
+describe('something that switches', () => {
+  const gate = source({ code: 'G1-A', sampling: 'events', tracks: [track('s')], rate: 1 });
+  const edges = (times: number[], states: number[]): Readings => ({
+    kind: 'readings',
+    code: 'G1-A',
+    stream: 1,
+    epoch: 1000,
+    firstIndex: 0,
+    channels: 1,
+    values: Float64Array.from(states),
+    times: Float64Array.from(times),
+  });
+
+  test('begins a run with its edge as time zero, and ends it after so many', () => {
+    const bench = new Bench((t) => t, [source(), gate]).pass(1);
+    bench.arm(
+      { kind: 'switch', quantity: 's', to: 'on', keptSeconds: 0.1 },
+      { kind: 'events', quantity: 's', count: 2, atMostSeconds: 30 },
+    );
+    bench.send(edges([0.5, 0.6], [1, 0]));
+    expect(bench.phase).toBe('waiting');
+    bench.send(edges([1.25, 1.3], [1, 0]));
+    expect(bench.phase).toBe('recording');
+    expect(bench.run.origin).toBe(2250);
+    bench.pass(1);
+    bench.send(edges([1.9, 1.95, 2.1], [0, 1, 0]));
+    expect(bench.run.endsAt).toBeLessThan(0.71);
+  });
+});
+
+describe('a run that ends at a level', () => {
+  test('ends there, within a reading, and at the latest after its time', () => {
+    const down: Ending = { kind: 'level', level: through(0.9), atMostSeconds: 10 };
+    const bench = new Bench((t) => (t < 1 ? 0 : 0.25 * (t - 1) ** 2)).pass(0.5);
+    bench.arm({ kind: 'level', level: through(0.005), keptSeconds: 0.1 }, down).pass(5);
+    expect(bench.phase).toBe('ending');
+    const last = bench.values.filter((value) => value < 0.9).at(-1) ?? 0;
+    expect(last).toBeGreaterThan(0.88);
+    expect(bench.values.filter((value) => value >= 0.9).length).toBeLessThanOrEqual(3);
+    const never = new Bench(() => 0.1).pass(0.5);
+    never.arm({ kind: 'at-once' }, { ...down, atMostSeconds: 3 }).pass(6);
+    expect(never.phase).toBe('ending');
+    expect(never.times.at(-1)).toBeCloseTo(3, 6);
+  });
+
+  test('the crossing that began it does not end it: a period, from rise to rise', () => {
+    const bench = new Bench((t) => Math.sin(4 * t + 2)).pass(0.5);
+    bench
+      .arm(
+        { kind: 'level', level: through(0.2), keptSeconds: 0 },
+        { kind: 'level', level: through(0.2), atMostSeconds: 30 },
+      )
+      .pass(6);
+    expect(bench.phase).toBe('ending');
+    expect(bench.run.endsAt).toBeCloseTo((2 * Math.PI) / 4, 3);
+  });
+});
+
+describe('zero at the start of every run', () => {
+  const zeroing = () =>
+    source({
+      tracks: [
+        track('x', {
+          still: restless(0.0003, -6, 6),
+          fields: {
+            ...track('x').fields,
+            applied: {
+              scale: 1,
+              offset: 0,
+              range: 'only',
+              zero: null,
+              twoPoint: null,
+              reversed: false,
+              zeroedAtStart: true,
+              numbers: {},
+            },
+          },
+        }),
+      ],
+    });
+
+  test('is where it rested last before it began, not where it lay when it was armed', () => {
+    const noise = normalRandom(3);
+    // It lies at the foot, is carried up, held, and let go.
+    const bench = new Bench(
+      (t) =>
+        (t < 2 ? 1.9 : t < 3 ? 1.9 - 1.6 * (t - 2) : t < 5 ? 0.3 : 0.3 + 0.25 * (t - 5) ** 2) +
+        0.0003 * noise(),
+      [zeroing()],
+    ).pass(1);
+    bench.arm({ kind: 'level', level: through(0.005), keptSeconds: 0.2 });
+    const told = Array.from({ length: 70 }, () => {
+      const status = statusOf(bench.pass(0.1).state, 1, 0);
+      return status.phase === 'waiting' && status.for.kind === 'level'
+        ? Number((status.for.rest ?? NaN).toFixed(3))
+        : null;
+    });
+    expect(bench.phase).toBe('ending');
+    const before = bench.values.filter((_, i) => bench.times[i] < -0.15);
+    for (const value of before) expect(Math.abs(value)).toBeLessThan(0.002);
+    // While it waited, the screens were told where its zero would be.
+    expect(told).toContain(0.3);
+    // 0.25 t² reaches 5 mm after 0.141 s.
+    expect((bench.run.origin - 1000) / 1000).toBeCloseTo(5.141, 1);
+    const applied = bench.run.tracks[0].fields.applied;
+    expect(applied?.zero?.offset).toBeCloseTo(0.3, 3);
+    expect(bench.run.tracks[0].fields.high).toBeCloseTo(5.7, 3);
+  });
+
+  test('a level near zero is within the reach of a sensor that sees from 0.15 m on', () => {
+    const [near] = zeroing().tracks;
+    const fields = { ...near.fields, low: 0.15 };
+    const at = (rest: number | null) => ({
+      ...near,
+      fields,
+      still: {
+        ...restless(0.0003, 0.15, 6),
+        rest: rest === null ? null : { offset: rest, spread: 0 },
+      },
+    });
+    const reach = (rest: number | null) =>
+      thresholdOf(through(0.005), [source({ tracks: [at(rest)] })]).value;
+    expect(reach(0.3)).toBe(0.005);
+    expect(reach(null)).toBe(0.005);
+    expect(() => thresholdOf(through(-0.2), [source({ tracks: [at(0.3)] })])).toThrow('never reaches −0.2 m');
+  });
+
+  test('what never rested says so', () => {
+    const bench = new Bench((t) => Math.sin(5 * t), [zeroing()]).pass(1);
+    bench.arm({ kind: 'level', level: through(0.5), keptSeconds: 0 }).pass(4);
+    expect(bench.run.notes[0]).toContain('x did not rest before this run');
+  });
+});
