@@ -51,6 +51,7 @@ export function App() {
         <Route path="/" element={<HomePage />} />
         <Route path="/investigations/:id" element={<bench.Page />} />
         <Route path="/stage" element={<stage.Page />} />
+        <Route path="/stage/:apparatus" element={<stage.Page />} />
         <Route
           path="*"
           element={<Message title="There is no such page" text="Go back to the start page of Heuristor." />}

@@ -24,7 +24,7 @@ class LiveStream {
   private watching: Extract<FromScreen, { type: 'watch' }> = {
     type: 'watch',
     investigation: null,
-    stages: false,
+    stage: null,
   };
 
   open(): void {
@@ -55,7 +55,7 @@ class LiveStream {
     });
   }
 
-  watch(watching: { investigation?: string | null; stages?: boolean }): void {
+  watch(watching: { investigation?: string | null; stage?: string | null }): void {
     this.watching = { ...this.watching, ...watching };
     if (this.socket?.connected === true) this.socket.emit('say', this.watching);
   }

@@ -14,9 +14,11 @@ import { RunPool } from '../workers/pool';
 import { ImportDialog } from './ImportDialog';
 import { RecorderBar } from './RecorderBar';
 import { RunShelf } from './RunShelf';
+import { SetUp } from './SetUp';
 import { SensorColumn } from './SensorColumn';
 import { SideColumn, useSides } from './SideColumn';
 import { TraceStack } from './TraceStack';
+import { WaitingView } from './WaitingView';
 import { WorkingsColumn } from './WorkingsColumn';
 
 // While the investigation is fetched, the workers read their program.
@@ -119,7 +121,11 @@ function Bench() {
         </SideColumn>
         <main className="middle">
           <RecorderBar />
-          <TraceStack />
+          <div className="stage-of-traces">
+            <TraceStack />
+            <SetUp />
+            <WaitingView />
+          </div>
           <RunShelf />
         </main>
         <SideColumn side="right" title="Workings">

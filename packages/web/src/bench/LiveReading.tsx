@@ -1,4 +1,4 @@
-import { type LinkChannel } from '@heuristor/contracts';
+import { type DeviceChannel } from '@heuristor/contracts';
 import { parseUnit } from '@heuristor/core';
 import { useEffect, useRef } from 'react';
 import { threadOf } from '../stores/devices';
@@ -10,34 +10,44 @@ const patienceSeconds = 0.5;
 interface Props {
   handle: number;
   index: number;
-  channel: LinkChannel;
-  low: number;
-  high: number;
+  channel: DeviceChannel;
+  /** How often it is read, in hertz: a slow sensor's last reading stands until the next. */
+  rate: number;
+  /** The reading that counts as zero here. */
+  from?: number;
+  /** Whether its symbol stands before it, to tell it from others of the device. */
+  named?: boolean;
 }
 
 /** The present reading, large; a lone lost echo is passed over, a lasting one is said. */
-export function LiveReading({ handle, index, channel, low, high }: Props) {
+export function LiveReading({ handle, index, channel, rate, from = 0, named = false }: Props) {
+  const { low, high, noise, resolution } = channel;
   const text = useRef<HTMLSpanElement>(null);
   useEffect(() => {
-    const decimals = channel.noise > 0 ? Math.max(0, -Math.floor(Math.log10(channel.noise))) : 3;
+    const step = Math.max(noise, resolution);
+    const decimals = step > 0 ? Math.max(0, -Math.floor(Math.log10(step))) : 3;
+    const patience = Math.max(patienceSeconds, 1.5 / rate);
     return onTick(() => {
       const { times, values } = threadOf(handle, index);
       const now = performance.now() / 1000;
       let shown = '—';
-      for (let i = values.length - 1; i >= 0 && times[i] > now - patienceSeconds; i--) {
+      for (let i = values.length - 1; i >= 0 && times[i] > now - patience; i--) {
         if (!(values[i] > low && values[i] < high)) {
           shown = 'at its limit';
           continue;
         }
-        const value = values[i].toFixed(decimals);
-        shown = value.startsWith('-') ? `−${value.slice(1)}` : `+${value}`;
+        const value = (values[i] - from).toFixed(decimals);
+        // What rounds to nothing has no minus sign.
+        const isNegative = value.startsWith('-') && Number(value) !== 0;
+        shown = isNegative ? `−${value.slice(1)}` : `+${value.replace('-', '')}`;
         break;
       }
       if (text.current !== null && text.current.textContent !== shown) text.current.textContent = shown;
     });
-  }, [handle, index, channel, low, high]);
+  }, [handle, index, rate, from, low, high, noise, resolution]);
   return (
-    <div className="reading" data-testid={`reading-${channel.symbol}`}>
+    <div className={`reading ${named ? 'named' : ''}`} data-testid={`reading-${channel.symbol}`}>
+      {named && <span className="of">{channel.symbol}</span>}
       <span ref={text}>—</span>
       <span className="unit">
         <UnitText unit={parseUnit(channel.unit)} />

@@ -120,6 +120,8 @@ export function Overlay({ front, stack, regions }: Props) {
       ref={layer}
       className="overlay"
       data-testid="overlay"
+      data-from={sight.from}
+      data-to={sight.to}
       style={{ left: plotLeft(), right: plotRight }}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}

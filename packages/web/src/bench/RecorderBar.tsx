@@ -1,3 +1,4 @@
+import { type RecorderStatus } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import {
@@ -15,59 +16,75 @@ import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useNames, useSession, useView } from '../session/context';
 import { explicitTraces, seriesChoices, withHorizontal, withTraceToggled } from '../session/edits';
+import { endingWords } from '../session/planWords';
 import { presentRuns, recordingRun } from '../session/runs';
-import { useDevices } from '../stores/devices';
+import { PlanLine } from './PlanLine';
 import { toggleSide, useSides } from './SideColumn';
+import { useQuantities } from './useQuantities';
 
 export function RecorderBar() {
   const session = useSession();
   const running = useDocuments(({ runs }) => recordingRun(runs));
   const next = useDocuments(({ runs }) => runs.reduce((most, { number }) => Math.max(most, number), 0) + 1);
-  const lengthSeconds = useDocuments(({ plan }) => plan.lengthSeconds);
-  const rates = useDevices(
-    useShallow(({ devices }) =>
-      devices.filter((device) => device.connected && device.present).map(({ rate }) => rate),
-    ),
-  );
-  const length = lengthSeconds === null ? 'until stopped' : `${lengthSeconds} s`;
+  const recorder = useDocuments((documents) => documents.recorder);
+  const end = useDocuments(({ plan }) => plan.end);
+  const quantities = useQuantities();
+  const isBusy = running !== undefined || recorder.phase !== 'idle';
   return (
-    <div className="recorder">
-      <Button
-        variant="record"
-        className={running === undefined ? '' : 'running'}
-        disabled={running === undefined && rates.length === 0}
-        onClick={() => void session.toggleRecording()}
-      >
-        <span className="record-mark" />
-        {running === undefined ? 'Record' : 'Stop'}
-      </Button>
-      <div className="status" role="status">
-        {running !== undefined ? (
-          <>
-            <strong>
-              <span className="recording-word">Recording {running.name}</span> ·{' '}
-              <Elapsed since={running.startedAt} />
-            </strong>
-            <span className="quiet">Space stops · {length}</span>
-          </>
-        ) : rates.length === 0 ? (
-          <>
-            <strong>No sensor yet</strong>
-            <span className="quiet">Connect one, or bring in a file.</span>
-          </>
-        ) : (
-          <>
-            <strong>Run {next} is ready</strong>
-            <span className="quiet">
-              Space starts and stops · {rates.length} {rates.length === 1 ? 'sensor' : 'sensors'} ·{' '}
-              {[...new Set(rates.map((rate) => `${rate} Hz`))].join(', ')} · {length}
-            </span>
-          </>
-        )}
+    <>
+      <div className="recorder">
+        <Button
+          variant="record"
+          className={isBusy ? 'running' : ''}
+          disabled={!isBusy && quantities.length === 0}
+          onClick={() => void session.toggleRecording()}
+        >
+          <span className="record-mark" />
+          {!isBusy ? 'Record' : running === undefined ? 'Cancel' : 'Stop'}
+        </Button>
+        <div className="status" role="status">
+          {running !== undefined ? (
+            <>
+              <strong>
+                <span className="recording-word">Recording {running.name}</span> ·{' '}
+                <Elapsed since={running.startedAt} />
+              </strong>
+              <span className="quiet">
+                Space stops · ends {endingWords(end, quantities)}
+                <RowWords recorder={recorder} />
+              </span>
+            </>
+          ) : isBusy ? (
+            <>
+              <strong>Run {next} is armed</strong>
+              <span className="quiet">
+                Space cancels
+                <RowWords recorder={recorder} />
+              </span>
+            </>
+          ) : quantities.length === 0 ? (
+            <>
+              <strong>No sensor yet</strong>
+              <span className="quiet">Connect one, or bring in a file.</span>
+            </>
+          ) : (
+            <>
+              <strong>Run {next} is ready</strong>
+              <span className="quiet">Space starts and stops</span>
+            </>
+          )}
+        </div>
+        <Tools />
       </div>
-      <Tools />
-    </div>
+      <PlanLine locked={isBusy} />
+    </>
   );
+}
+
+/** Which run of a row it is. */
+function RowWords({ recorder }: { recorder: RecorderStatus }) {
+  if (recorder.phase === 'idle' || recorder.times === 1) return null;
+  return ` · run ${recorder.number}${recorder.times === null ? '' : ` of ${recorder.times}`}`;
 }
 
 function Elapsed({ since }: { since: string }) {

@@ -9,8 +9,10 @@ import { presentRuns, shownRuns } from '../session/runs';
 import { runStyles } from '../theme/runStyles';
 import { LineSample } from '../ui/LineSample';
 import { NameField } from '../ui/NameField';
+import { ConditionsRow } from './ConditionsRow';
 import { bringIn, importLimit } from './ImportDialog';
 import { savePicture } from './picture';
+import { RunDetails } from './RunDetails';
 import { saveFile } from './saveFile';
 
 const saveCsv = (session: BenchSession, runs: readonly Run[], name: string) =>
@@ -29,19 +31,34 @@ export function RunShelf() {
   const runs = useDocuments((documents) => documents.runs);
   const front = useFrontRun();
   const present = presentRuns(runs);
+  const practice = present.filter((run) => run.practice && run.state !== 'recording');
   return (
-    <footer className="shelf" aria-label="Runs">
-      {present.length > manyRuns ? <RunList runs={present} /> : <span className="quiet">Runs</span>}
-      <div className="chips">
-        {present.map((run) => (
-          <RunChip key={run.id} run={run} front={run.id === front?.id} />
-        ))}
-      </div>
-      <div className="end">
-        <SetApart runs={runs.filter((run) => run.removed)} />
-        <Files />
-      </div>
-    </footer>
+    <>
+      <ConditionsRow />
+      <footer className="shelf" aria-label="Runs">
+        {present.length > manyRuns ? <RunList runs={present} /> : <span className="quiet">Runs</span>}
+        <div className="chips">
+          {present.map((run) => (
+            <RunChip key={run.id} run={run} front={run.id === front?.id} />
+          ))}
+        </div>
+        <div className="end">
+          {practice.length > 0 && <ClearPractice runs={practice} />}
+          <SetApart runs={runs.filter((run) => run.removed)} />
+          <Files />
+        </div>
+      </footer>
+    </>
+  );
+}
+
+/** Practice runs go together, and come back together. */
+function ClearPractice({ runs }: { runs: Run[] }) {
+  const session = useSession();
+  return (
+    <Button variant="plain" onClick={() => void session.removeRuns(runs)}>
+      Clear {runs.length} practice {runs.length === 1 ? 'run' : 'runs'}
+    </Button>
   );
 }
 
@@ -165,6 +182,7 @@ function Files() {
 function RunChip({ run, front }: { run: Run; front: boolean }) {
   const session = useSession();
   const [renaming, setRenaming] = useState(false);
+  const [isOpen, setIsOpen] = useState(false);
   const chip = useRef<HTMLSpanElement>(null);
   useEffect(() => {
     if (front) chip.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
@@ -184,7 +202,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
   return (
     <span
       ref={chip}
-      className={`chip ${shown ? '' : 'hidden-run'} ${front ? 'front' : ''}`}
+      className={`chip ${shown ? '' : 'hidden-run'} ${front ? 'front' : ''} ${run.practice ? 'practice' : ''}`}
       data-run={number}
     >
       <button
@@ -196,6 +214,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
         {number} · {name}
         {state === 'recording' && <span className="rec">recording</span>}
         {state === 'interrupted' && <span className="tag">interrupted</span>}
+        {run.practice && <span className="tag">practice</span>}
         {gaps.length > 0 && <span className="tag">gap</span>}
         {notes.length > 0 && gaps.length === 0 && <span className="tag">note</span>}
       </button>
@@ -216,6 +235,18 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
           <Dropdown.Item disabled={!shown} onClick={() => void saveCsv(session, [run], name)}>
             Save as CSV
           </Dropdown.Item>
+          <Dropdown.Item onClick={() => setIsOpen(true)}>How it was recorded</Dropdown.Item>
+          <Dropdown.Item onClick={() => void session.changeRun(run, { practice: !run.practice })}>
+            {run.practice ? 'Keep it: no practice run' : 'Make it a practice run'}
+          </Dropdown.Item>
+          {run.channels.some(({ low, high }) => low !== null || high !== null) && (
+            <Dropdown.Item
+              disabled={state === 'recording'}
+              onClick={() => void session.changeRun(run, { keepPinned: !run.keepPinned })}
+            >
+              {run.keepPinned ? 'Leave out readings at a limit' : 'Count readings at a limit too'}
+            </Dropdown.Item>
+          )}
           <Dropdown.Item disabled={state === 'recording'} onClick={() => void session.removeRun(run)}>
             Remove
           </Dropdown.Item>
@@ -231,6 +262,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
           ))}
         </Dropdown.Menu>
       </Dropdown>
+      {isOpen && <RunDetails run={run} onClose={() => setIsOpen(false)} />}
     </span>
   );
 }

@@ -1,106 +1,106 @@
 import { type Device } from '@heuristor/contracts';
 import { formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
-import { Button, Dropdown, Form } from 'react-bootstrap';
+import { Button } from 'react-bootstrap';
+import { BatteryLow } from './BatteryLow';
 import { request } from '../api/client';
-import { attempt } from '../session/attempt';
-import { NumberField } from '../ui/NumberField';
+import { attemptInOrder } from '../session/attempt';
+import { useSession, useView } from '../session/context';
+import { QuantityField } from '../ui/QuantityField';
 import { LiveReading } from './LiveReading';
 import { Thread } from './Thread';
 
-/** Slower than this, a swing or a run of a few seconds is met too coarsely. Common practice, no source. */
-const usualLowestRate = 40;
-
+/** What is live about a sensor: its readings, its outputs, its zero. Everything else is in its set-up. */
 export function SensorCard({ device, recording }: { device: Device; recording: boolean }) {
-  const { code, model, handle, channels, present, rate, rates, zeros, reversed } = device;
+  const { code, model, present, streams, outputs, battery } = device;
+  const session = useSession();
+  const isOpen = useView(({ setUp }) => setUp === code);
   const [zeroing, setZeroing] = useState(false);
-  const path = `/devices/${encodeURIComponent(code)}`;
-  const change = (patch: object) => void attempt(() => request('PATCH', path, patch));
   const zero = async () => {
     setZeroing(true);
-    await attempt(() => request('POST', `${path}/zero`));
+    await session.sensors.zero(device);
     setZeroing(false);
   };
-  const [firstZero] = Object.values(zeros);
+  const on = streams.flatMap((stream) =>
+    stream.channels.flatMap((channel, index) => (channel.on ? [{ stream, channel, index }] : [])),
+  );
+  const zeroedAt = on.map(({ channel }) => device.calibration.zeros[channel.key]?.at).find(Boolean);
+  const canZero = on.some(({ stream }) => stream.sampling === 'regular');
   return (
     <section className="card-sheet" aria-label={`${model} ${code}`}>
       <div className="sensor-head">
         <span>{model}</span>
-        <span className="code">{code}</span>
+        <span className="code">
+          <BatteryLow battery={battery} /> {code}
+        </span>
       </div>
       {!present && (
         <div className="hint">Not on the link. Switch it on; a run that goes on marks the gap.</div>
       )}
       {present &&
-        channels.map((channel, i) => {
-          const offset = zeros[channel.key]?.offset ?? 0;
-          const sign = reversed ? -1 : 1;
-          const ends = [sign * (channel.range.low - offset), sign * (channel.range.high - offset)];
-          const [low, high] = [Math.min(...ends), Math.max(...ends)];
-          return (
-            <div key={channel.key}>
-              <LiveReading handle={handle} index={i} channel={channel} low={low} high={high} />
-              <Thread handle={handle} channel={i} low={low} high={high} noise={channel.noise} />
+        on.map(({ stream, channel, index }) =>
+          stream.sampling === 'events' ? (
+            <div key={channel.key} className="quiet">
+              {channel.symbol}: {channel.quantity}, every edge
             </div>
-          );
-        })}
-      <div className="pairs mt-1">
-        <Form.Label htmlFor={`rate-${code}`}>Rate</Form.Label>
-        <span className="with-unit">
-          <NumberField
-            id={`rate-${code}`}
-            label={`Sample rate of ${code} in hertz`}
-            value={rate}
-            check={(value) =>
-              value >= rates.lowest && value <= rates.highest
-                ? null
-                : `${code} takes ${rates.lowest} to ${rates.highest} readings a second.`
-            }
-            onCommit={(value) => change({ rate: value })}
-          />
-          Hz
-        </span>
-      </div>
-      {rate < usualLowestRate && (
-        <div className="hint mt-2">
-          Slow for a swing or a run of a few seconds: {usualLowestRate} to {Math.min(rates.highest, 50)} Hz
-          are usual.
+          ) : (
+            <div key={channel.key}>
+              <LiveReading
+                handle={stream.handle}
+                index={index}
+                channel={channel}
+                rate={stream.liveRate}
+                named={on.length > 1}
+              />
+              <Thread
+                handle={stream.handle}
+                channel={index}
+                low={channel.low}
+                high={channel.high}
+                noise={Math.max(channel.noise, channel.resolution)}
+              />
+            </div>
+          ),
+        )}
+      {present && on.length === 0 && <div className="quiet">All its channels are switched off.</div>}
+      {present &&
+        outputs.map(({ key, label, unit, low, high, value }) => (
+          <div key={key} className="editor-row output">
+            <span className="quiet">{label}</span>
+            <QuantityField
+              label={`${label} of ${code}`}
+              value={value}
+              unit={unit}
+              check={(wanted) =>
+                wanted >= low && wanted <= high ? null : `${code} can be set from ${low} to ${high}.`
+              }
+              onCommit={(wanted) =>
+                void attemptInOrder(() =>
+                  request('POST', `/devices/${encodeURIComponent(code)}/output`, { key, value: wanted }),
+                )
+              }
+            />
+          </div>
+        ))}
+      {zeroedAt !== undefined && (
+        <div className="quiet small">
+          Zeroed {formatDistanceToNow(new Date(zeroedAt), { addSuffix: true })}
         </div>
       )}
-      <div className="quiet small mt-2" data-testid={`zeroed-${code}`}>
-        {firstZero === undefined
-          ? 'Not zeroed'
-          : `Zeroed ${formatDistanceToNow(new Date(firstZero.at), { addSuffix: true })}, spread ${(firstZero.spread * 1000).toFixed(2)} m${channels[0].unit}`}
-      </div>
       <div className="row-buttons">
-        <Button variant="plain" disabled={!present || recording || zeroing} onClick={() => void zero()}>
-          {zeroing ? 'Hold still …' : 'Zero'}
+        {canZero && (
+          <Button variant="plain" disabled={!present || recording || zeroing} onClick={() => void zero()}>
+            {zeroing ? 'Hold still …' : 'Zero'}
+          </Button>
+        )}
+        <Button
+          variant="plain"
+          aria-label={`Set up ${code}`}
+          aria-expanded={isOpen}
+          onClick={() => session.view.setState({ setUp: isOpen ? null : code })}
+        >
+          Set up
         </Button>
-        <Dropdown align="end">
-          <Dropdown.Toggle variant="plain" className="no-caret" aria-label={`More for ${code}`}>
-            More
-          </Dropdown.Toggle>
-          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
-            <Dropdown.Item disabled={recording} onClick={() => change({ reversed: !reversed })}>
-              {reversed ? 'Turn the sign back' : 'Turn the sign around'}
-            </Dropdown.Item>
-            <Dropdown.Item
-              disabled={recording || firstZero === undefined}
-              onClick={() => void attempt(() => request('DELETE', `${path}/zero`))}
-            >
-              Take the zero away
-            </Dropdown.Item>
-            <Dropdown.Item
-              disabled={!present}
-              onClick={() => void attempt(() => request('POST', `${path}/flash`))}
-            >
-              Flash its lamp
-            </Dropdown.Item>
-            <Dropdown.Item disabled={recording} onClick={() => change({ connected: false })}>
-              Disconnect
-            </Dropdown.Item>
-          </Dropdown.Menu>
-        </Dropdown>
       </div>
     </section>
   );

@@ -15,11 +15,24 @@ interface Props {
   low: number;
   high: number;
   noise: number;
+  /** A value that the scale is to show in any case. */
+  include?: number | null;
+  onScale?: (scale: ThreadScale) => void;
+}
+
+export interface ThreadScale {
+  min: number;
+  max: number;
 }
 
 /** The last ten seconds of a channel as a thin line that scales itself; pinned readings are left out. */
-export function Thread({ handle, channel, low, high, noise }: Props) {
+export function Thread({ handle, channel, low, high, noise, include = null, onScale }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  // Changing these does not make the chart anew.
+  const wanted = useRef({ include, onScale });
+  useEffect(() => {
+    wanted.current = { include, onScale };
+  });
   useEffect(() => {
     if (canvas.current === null) return;
     const chart = new Chart<'line', { x: number; y: number }[]>(canvas.current, {
@@ -51,6 +64,8 @@ export function Thread({ handle, channel, low, high, noise }: Props) {
           data.push({ x: times[i] - now, y: values[i] > low && values[i] < high ? values[i] : NaN });
       data.reverse();
       const good = data.map(({ y }) => y).filter((y) => !Number.isNaN(y));
+      if (wanted.current.include !== null) good.push(wanted.current.include);
+      if (good.length === 0) return;
       const [least, most] = [Math.min(...good), Math.max(...good)];
       // Never magnify noise into drama: the scale spans at least thirty times the sensor's own scatter.
       const middle = (least + most) / 2;
@@ -59,6 +74,7 @@ export function Thread({ handle, channel, low, high, noise }: Props) {
       if (chart.options.scales?.y !== undefined)
         Object.assign(chart.options.scales.y, { min: middle - half, max: middle + half });
       chart.update('none');
+      wanted.current.onScale?.({ min: middle - half, max: middle + half });
     });
     return () => {
       stop();

@@ -48,7 +48,7 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
   const canvas = useRef<HTMLCanvasElement>(null);
   const under = useRef<HTMLCanvasElement>(null);
   const over = useRef<HTMLCanvasElement>(null);
-  const layers = useRef<Layers>({ regions: [], curves: [], label: '', bottomLabel: null });
+  const layers = useRef<Layers>({ regions: [], curves: [], pinned: [], label: '', bottomLabel: null });
   const chart = useRef<Chart<'line', Point[]> | null>(null);
   const trace = usePicture(({ traces }) => traces.find(({ key }) => key === traceKey));
   const frame = usePicture((picture) => picture.frame);
@@ -122,6 +122,8 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
   const bottomLabel =
     isBottom && frame !== null ? axisLabel(frame.horizontal.symbol, frame.horizontal.unit) : null;
   const curves = trace?.curves;
+  const pinnedLines = trace?.lines;
+  const pinnedCount = (pinnedLines ?? []).reduce((sum, { pinned }) => sum + (pinned?.x.length ?? 0), 0);
   // These come before the chart is drawn, which draws them too; one that has not been laid out yet has no scales to draw in.
   useEffect(() => {
     layers.current = { ...layers.current, regions };
@@ -133,13 +135,16 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
     layers.current = {
       ...layers.current,
       curves: (curves ?? []).map((curve) => ({ ...curve, front: styles.get(curve.runId)?.front === true })),
+      pinned: (pinnedLines ?? []).flatMap(({ runId, pinned }) =>
+        pinned === undefined ? [] : [{ ...pinned, color: runStyle(styles.get(runId)?.style ?? 0).color }],
+      ),
       label,
       bottomLabel,
     };
     const [current, above] = [chart.current, over.current];
     if (current !== null && above !== null && 'x' in current.scales)
       paintOver(above, current, layers.current);
-  }, [curves, styles, label, bottomLabel, large]);
+  }, [curves, pinnedLines, styles, label, bottomLabel, large]);
 
   const lines = trace?.lines;
   const [low, high] = [trace?.low, trace?.high];
@@ -178,6 +183,9 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
         aria-label={trace === undefined ? undefined : `Trace of ${label} for ${trace.lines.length} runs`}
       />
       <canvas ref={over} aria-hidden />
+      {pinnedCount > 0 && (
+        <span className="trace-note low">△ at the sensor’s limit: left out of what is worked out</span>
+      )}
       {others > 0 && (
         <span className="trace-note">
           {others === 1 ? 'A run measures' : `${others} runs measure`} something else as {trace?.symbol}; not

@@ -13,8 +13,14 @@ export interface UnderLayer {
   regions: readonly RegionBounds[];
 }
 
+/** Readings at a limit of their sensor, in the colour of their run. */
+export interface PinnedMarks extends Line {
+  color: string;
+}
+
 export interface OverLayer {
   curves: readonly DrawnCurve[];
+  pinned: readonly PinnedMarks[];
   label: string;
   bottomLabel: string | null;
 }
@@ -94,16 +100,17 @@ export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions }:
 export function paintOver(
   canvas: HTMLCanvasElement,
   chart: Chart,
-  { curves, label, bottomLabel }: OverLayer,
+  { curves, pinned, label, bottomLabel }: OverLayer,
 ): void {
   const { chartArea, scales } = chart;
   const size = 13 * fontScale();
   const { x: across, y: up } = scales;
-  const place = curves.length === 0 ? [] : [across.min, across.max, up.min, up.max];
+  const place = curves.length === 0 && pinned.length === 0 ? [] : [across.min, across.max, up.min, up.max];
+  const marks = pinned.map(({ x, color }) => [color, x.length, x[0], x[x.length - 1]]);
   const context = begin(
     canvas,
     chart,
-    [label, bottomLabel, size, ...place],
+    [label, bottomLabel, size, marks, ...place],
     curves.length === 0 ? none : curves,
   );
   if (context === null) return;
@@ -117,6 +124,22 @@ export function paintOver(
     for (let i = 0; i < x.length; i++)
       context.lineTo(across.getPixelForValue(x[i]), up.getPixelForValue(y[i]));
     context.stroke();
+  }
+  // No measurement, and drawn as none: hollow, at the edge of the plot and not in its scale.
+  for (const { x, y, color } of pinned) {
+    context.strokeStyle = color;
+    context.lineWidth = 1.5;
+    for (let i = 0; i < x.length; i++) {
+      const at = across.getPixelForValue(x[i]);
+      const [tip, foot] =
+        y[i] > 0 ? [chartArea.top + 2, chartArea.top + 10] : [chartArea.bottom - 2, chartArea.bottom - 10];
+      context.beginPath();
+      context.moveTo(at, tip);
+      context.lineTo(at + 5, foot);
+      context.lineTo(at - 5, foot);
+      context.closePath();
+      context.stroke();
+    }
   }
   context.restore();
   context.font = `650 ${size}px "Inter Variable"`;

@@ -1,4 +1,5 @@
 import { sentenceOf } from '../api/client';
+import { inOrder } from '../api/inOrder';
 import { tell } from '../stores/notices';
 
 /** Does something on the server; a refusal becomes a notice. Answers false where it was refused. */
@@ -11,3 +12,7 @@ export async function attempt(work: () => Promise<unknown>): Promise<boolean> {
     return false;
   }
 }
+
+/** The same for what later work stands on: a length, a rate or a zero is set on the server before a run is begun with it. */
+export const attemptInOrder = (work: () => Promise<unknown>): Promise<boolean> =>
+  attempt(() => inOrder(work));

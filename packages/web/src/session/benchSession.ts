@@ -1,6 +1,6 @@
 import {
   type Investigation,
-  type Plan,
+  type InvestigationPatch,
   type Run,
   type RunPatch,
   type ToScreen,
@@ -18,13 +18,14 @@ import { live } from '../api/live';
 import { tell } from '../stores/notices';
 import { RunPool } from '../workers/pool';
 import { type Sight } from '../workers/protocol';
-import { attempt } from './attempt';
+import { attempt, attemptInOrder } from './attempt';
 import { History } from './history';
 import { type Picture } from './picture';
 import { Renderer } from './renderer';
 import { RunFeed } from './runFeed';
 import { shownRuns } from './runs';
 import { Saver } from './saver';
+import { SensorDesk } from './sensorDesk';
 import { type Documents, type View } from './state';
 
 /**
@@ -36,6 +37,7 @@ export class BenchSession {
   readonly view: StoreApi<View>;
   readonly history = new History();
   readonly saver: Saver<WorkingsDocument>;
+  readonly sensors: SensorDesk;
   readonly pool = RunPool.take();
   private readonly feed: RunFeed;
   private readonly renderer: Renderer;
@@ -49,9 +51,10 @@ export class BenchSession {
     return new BenchSession(await getJson(`/investigations/${id}`, investigationSchema));
   }
 
-  private constructor({ id, name, plan, runs, workings, workingsVersion }: Investigation) {
+  private constructor({ id, workingsVersion, ...documents }: Investigation) {
+    const { workings } = documents;
     this.id = id;
-    this.documents = createStore<Documents>(() => ({ name, plan, runs, workings }));
+    this.documents = createStore<Documents>(() => documents);
     this.view = createStore<View>(() => ({
       sight: null,
       plotWidth: 600,
@@ -59,8 +62,10 @@ export class BenchSession {
       selectedRegion: null,
       selectedSeries: null,
       openEntry: null,
+      setUp: null,
       moving: false,
     }));
+    this.sensors = new SensorDesk(this.path(''), this.history, this.documents, this.view);
     this.renderer = new Renderer(this.pool, this.documents, this.view);
     this.saver = new Saver(
       workings,
@@ -177,25 +182,41 @@ export class BenchSession {
       Object.keys(patch).map((key) => [key, run[key as keyof RunPatch]]),
     ) as RunPatch;
     const send = (wanted: RunPatch) =>
-      attempt(async () => this.takeRun(runSchema.parse(await request('PATCH', `/runs/${run.id}`, wanted))));
+      attemptInOrder(async () =>
+        this.takeRun(runSchema.parse(await request('PATCH', `/runs/${run.id}`, wanted))),
+      );
     if ((await send(patch)) === false) return;
     this.history.push({ undo: () => void send(before), redo: () => void send(patch) });
   }
 
-  async removeRun(run: Run): Promise<void> {
-    await this.changeRun(run, { removed: true });
-    if (this.runs.find(({ id }) => id === run.id)?.removed === true)
-      tell({
-        kind: 'news',
-        text: `“${run.name}” is removed.`,
-        action: { label: 'Undo', run: () => this.history.undo() },
+  removeRun(run: Run): Promise<void> {
+    return this.removeRuns([run]);
+  }
+
+  /** Removes runs together, as one step that can be taken back. */
+  async removeRuns(runs: readonly Run[]): Promise<void> {
+    const send = (removed: boolean) =>
+      attemptInOrder(async () => {
+        for (const { id } of runs)
+          this.takeRun(runSchema.parse(await request('PATCH', `/runs/${id}`, { removed })));
       });
+    if (!(await send(true))) return;
+    this.history.push({ undo: () => void send(false), redo: () => void send(true) });
+    const [first] = runs;
+    tell({
+      kind: 'news',
+      text:
+        runs.length === 1
+          ? `“${first.name}” is removed.`
+          : `${runs.length} runs are removed, “${first.name}” among them.`,
+      action: { label: 'Undo', run: () => this.history.undo() },
+    });
   }
 
   async show(ids: ReadonlySet<string>): Promise<void> {
     const changed = this.runs.filter((run) => !run.removed && run.shown !== ids.has(run.id));
     const send = (shown: (run: Run) => boolean) =>
-      attempt(async () => {
+      attemptInOrder(async () => {
         for (const run of changed)
           this.takeRun(runSchema.parse(await request('PATCH', `/runs/${run.id}`, { shown: shown(run) })));
       });
@@ -206,16 +227,24 @@ export class BenchSession {
     });
   }
 
-  /** Begins a run or ends the one that is recorded; a hand that presses twice means it once. */
+  /** Begins a run, or ends the one that is recorded or waits; a hand that presses twice means it once. */
   async toggleRecording(): Promise<void> {
     if (this.isToggling) return;
     this.isToggling = true;
-    const isRunning = this.runs.some(({ state }) => state === 'recording');
-    await attempt(async () => {
-      this.takeRun(runSchema.parse(await request(isRunning ? 'DELETE' : 'POST', this.path('/recording'))));
-      if (!isRunning) this.view.setState({ sight: null });
+    const { runs, recorder } = this.documents.getState();
+    const isRunning = recorder.phase !== 'idle' || runs.some(({ state }) => state === 'recording');
+    await attemptInOrder(async () => {
+      const answer = await request(isRunning ? 'DELETE' : 'POST', this.path('/recording'));
+      // Null: it waits, or was cancelled while it waited.
+      if (answer !== null) this.takeRun(runSchema.parse(answer));
+      if (!isRunning) this.view.setState({ sight: null, setUp: null });
     });
     this.isToggling = false;
+  }
+
+  /** Begins a run that waits, without what it waits for. */
+  beginNow(): void {
+    void attempt(() => request('POST', this.path('/recording/begin')));
   }
 
   // Name and plan
@@ -225,9 +254,12 @@ export class BenchSession {
     await this.changeDocument({ name: before }, { name });
   }
 
-  async changePlan(patch: Pick<Plan, 'lengthSeconds'>): Promise<void> {
-    const { lengthSeconds } = this.documents.getState().plan;
-    await this.changeDocument({ plan: { lengthSeconds } }, { plan: patch });
+  async changePlan(patch: PlanPatch): Promise<void> {
+    const { plan } = this.documents.getState();
+    const before = Object.fromEntries(
+      Object.keys(patch).map((key) => [key, plan[key as keyof PlanPatch]]),
+    ) as PlanPatch;
+    await this.changeDocument({ plan: before }, { plan: patch });
   }
 
   private async changeDocument(before: NamePatch, after: NamePatch): Promise<void> {
@@ -237,7 +269,7 @@ export class BenchSession {
     };
     const send = async (patch: NamePatch, back: NamePatch) => {
       put(patch);
-      if ((await attempt(() => request('PATCH', this.path(''), patch))) === false) {
+      if ((await attemptInOrder(() => request('PATCH', this.path(''), patch))) === false) {
         put(back);
         return false;
       }
@@ -270,6 +302,10 @@ export class BenchSession {
 
   private hear(message: ToScreen): void {
     if (message.type === 'run' && message.run.investigationId === this.id) this.takeRun(message.run);
+    if (message.type === 'recorder' && message.investigation === this.id)
+      this.documents.setState({ recorder: message.status });
+    if (message.type === 'fault' && message.investigation === this.id)
+      tell({ kind: 'fault', text: message.sentence });
     if (message.type === 'workings' && message.investigation === this.id)
       void this.hearOfVersion(message.version);
   }
@@ -286,11 +322,11 @@ export class BenchSession {
   private async catchUp(): Promise<void> {
     this.wasOffline = false;
     try {
-      const { name, plan, runs, workings, workingsVersion } = await getJson(
+      const { name, plan, runs, recorder, sensors, workings, workingsVersion } = await getJson(
         this.path(''),
         investigationSchema,
       );
-      this.documents.setState({ name, plan, runs });
+      this.documents.setState({ name, plan, runs, recorder, sensors });
       this.saver.tell({ kind: 'newer', theirs: workings, theirVersion: workingsVersion });
       this.holdShown();
       this.feed.completeAll();
@@ -333,4 +369,5 @@ export class BenchSession {
   }
 }
 
-type NamePatch = { name?: string; plan?: Pick<Plan, 'lengthSeconds'> };
+type PlanPatch = NonNullable<InvestigationPatch['plan']>;
+type NamePatch = { name?: string; plan?: PlanPatch };

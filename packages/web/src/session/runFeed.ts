@@ -29,7 +29,9 @@ export class RunFeed {
   /** Sees to it that a run is in a worker. */
   hold(run: Run): void {
     const known = this.feeds.get(run.id);
-    if (known !== undefined) {
+    // Whether readings at a limit count is decided where they are taken in.
+    const isSame = known?.run.keepPinned === run.keepPinned || run.state === 'recording';
+    if (known !== undefined && isSame) {
       known.run = run;
       return;
     }

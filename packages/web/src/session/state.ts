@@ -1,4 +1,4 @@
-import { type Plan, type Run, type WorkingsDocument } from '@heuristor/contracts';
+import { type Plan, type RecorderStatus, type Run, type WorkingsDocument } from '@heuristor/contracts';
 import { type SeriesRef } from '@heuristor/core';
 import { type Sight } from '../workers/protocol';
 
@@ -8,6 +8,10 @@ export interface Documents {
   plan: Plan;
   runs: Run[];
   workings: WorkingsDocument;
+  /** What the recorder does for it. */
+  recorder: RecorderStatus;
+  /** Codes of devices that it uses or has used. */
+  sensors: string[];
 }
 
 /** How the bench is looked at: nobody else's business, and not stored. */
@@ -23,6 +27,8 @@ export interface View {
   selectedSeries: SeriesRef | null;
   /** Entry that was just made and whose fields are to be filled in. */
   openEntry: string | null;
+  /** Device whose set-up stands open over the traces. */
+  setUp: string | null;
   /** True while a hand moves something. */
   moving: boolean;
 }

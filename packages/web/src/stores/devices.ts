@@ -1,4 +1,4 @@
-import { type Device, frameKinds } from '@heuristor/contracts';
+import { type Device, type DeviceStream, frameKinds } from '@heuristor/contracts';
 import { create } from 'zustand';
 import { live } from '../api/live';
 
@@ -34,16 +34,18 @@ export function threadOf(handle: number, channel: number): Thread {
   return thread;
 }
 
-/** A new zero or sign makes another quantity of what was drawn before; the thread begins anew. */
+/** All streams of all devices. */
+export const streamsIn = (devices: readonly Device[]): DeviceStream[] =>
+  devices.flatMap(({ streams }) => streams);
+
+/** A new zero, sign or unit makes another quantity of what was drawn before; the thread begins anew. */
 function forgetOutdatedThreads(before: readonly Device[], now: readonly Device[]): void {
-  for (const { code, handle, zeros, reversed, channels } of now) {
-    const old = before.find((device) => device.code === code);
-    if (
-      old === undefined ||
-      (old.reversed === reversed && JSON.stringify(old.zeros) === JSON.stringify(zeros))
-    )
-      continue;
-    channels.forEach((_, channel) => {
+  const known = streamsIn(before);
+  for (const { handle, channels } of streamsIn(now)) {
+    const old = known.find((stream) => stream.handle === handle);
+    channels.forEach(({ scale, offset }, channel) => {
+      const was = old?.channels[channel];
+      if (was === undefined || (was.scale === scale && was.offset === offset)) return;
       const thread = threadOf(handle, channel);
       thread.times.length = thread.values.length = 0;
     });
@@ -80,16 +82,16 @@ function clockOf(handle: number, rate: number, firstIndex: number, count: number
 
 live.onFrame(({ kind, subject, channels, values, firstIndex, times }) => {
   if (kind !== frameKinds.device) return;
-  const device = useDevices.getState().devices.find(({ handle }) => handle === subject);
-  if (device === undefined) return;
+  const stream = streamsIn(useDevices.getState().devices).find(({ handle }) => handle === subject);
+  if (stream === undefined) return;
   const now = performance.now() / 1000;
   const count = values.length / channels;
-  const { epoch } = clockOf(subject, device.rate, firstIndex, count);
+  const { epoch } = clockOf(subject, stream.liveRate, firstIndex, count);
   for (let c = 0; c < channels; c++) {
     const thread = threadOf(subject, c);
     for (let i = 0; i < count; i++) {
       thread.times.push(
-        times === null ? epoch + (firstIndex + i) / device.rate : now - (times[count - 1] - times[i]),
+        times === null ? epoch + (firstIndex + i) / stream.liveRate : now - (times[count - 1] - times[i]),
       );
       thread.values.push(values[i * channels + c]);
     }

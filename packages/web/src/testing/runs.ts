@@ -22,6 +22,12 @@ export const runOf = (
   removed: false,
   gaps: [],
   notes: [],
+  plan: null,
+  practice: false,
+  keepPinned: false,
+  conditions: {},
+  group: '',
+  remark: '',
   channels: keys.map((key, i) => ({
     id: firstId + i,
     key,
@@ -34,8 +40,8 @@ export const runOf = (
     high: 600,
     noise: null,
     deviceCode: 'K7-D',
-    zero: 0,
-    reversed: false,
+    resolution: 0,
+    applied: null,
   })),
   ...changes,
 });

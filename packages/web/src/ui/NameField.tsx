@@ -9,6 +9,7 @@ interface Props {
   onCommit: (value: string) => void;
   onDone?: () => void;
   autoFocus?: boolean;
+  maxLength?: number;
 }
 
 /** A name that takes effect on Enter or on leaving; Escape keeps the old one, and an empty one is refused in words. */
@@ -20,6 +21,7 @@ export function NameField({
   onCommit,
   onDone,
   autoFocus,
+  maxLength = 80,
 }: Props) {
   const [text, setText] = useState(value);
   const [isEmpty, setIsEmpty] = useState(false);
@@ -49,7 +51,7 @@ export function NameField({
         isInvalid={isEmpty}
         value={text}
         ref={field}
-        maxLength={80}
+        maxLength={maxLength}
         onChange={(event) => {
           setText(event.target.value);
           setIsEmpty(!allowEmpty && event.target.value.trim() === '');

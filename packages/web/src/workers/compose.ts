@@ -9,6 +9,7 @@ export interface DrawnRun extends Line {
 
 export interface DrawnLine extends DrawnRun {
   isBand: boolean;
+  pinned?: Line;
 }
 
 /** One panel of the stack, with the lines of all runs in one unit. */
@@ -128,7 +129,13 @@ function gathered(
       trace.others.push(runId);
       continue;
     }
-    trace.lines.push({ runId, isBand: part.line.isBand, ...scaledLine(part.line, factor) });
+    const { isBand, pinned } = part.line;
+    trace.lines.push({
+      runId,
+      isBand,
+      ...(pinned === undefined ? {} : { pinned }),
+      ...scaledLine(part.line, factor),
+    });
     for (const curve of part.curves) trace.curves.push({ runId, ...scaledLine(curve, factor) });
   }
   return trace;

@@ -37,6 +37,8 @@ export interface Line {
 /** Readings as they are drawn; a band has its points in pairs, see `thinSeries`. */
 export interface ThinLine extends Line {
   isBand: boolean;
+  /** Where readings stand at a limit of the sensor: y is 1 at the upper one and −1 at the lower. */
+  pinned?: Line;
 }
 
 /** What one run draws on one trace. */

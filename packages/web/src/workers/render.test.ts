@@ -47,6 +47,21 @@ describe('what is drawn', () => {
     expect(traces[0].low).toBeGreaterThan(0.74);
   });
 
+  test('readings at a limit are told with their place and side, and counted where a person wants them to be', () => {
+    const values = swing(400);
+    for (const i of [50, 200]) values[i] = 600;
+    values[300] = 0.1;
+    values[301] = NaN;
+    const run = runOf('a', ['x']);
+    const { traces } = pictureOf([stored(run, [values])], emptyWorkings, x);
+    const [{ pinned }] = traces[0].lines;
+    expect([...(pinned?.x ?? [])].map((at) => Number(at.toFixed(6)))).toEqual([1, 4, 6]);
+    expect([...(pinned?.y ?? [])]).toEqual([1, 1, -1]);
+    const kept = pictureOf([stored({ ...run, keepPinned: true }, [values])], emptyWorkings, x).traces[0];
+    expect(kept.lines[0].pinned).toBeUndefined();
+    expect(kept.high).toBeGreaterThan(600);
+  });
+
   test('a run of 10⁵ readings becomes a band of a few hundred pairs that keeps its extremes', () => {
     const values = swing(100_000);
     values[54_321] = 0.95;

@@ -17,6 +17,7 @@ import {
   readingsSeries,
   thinPoints,
   thinSeries,
+  timeAt,
   timed,
   valuesAtTimesOf,
 } from '@heuristor/core';
@@ -98,7 +99,7 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: To
         symbol,
         quantity,
         unit,
-        line: newLineOf(reference, series, horizontal, request, told),
+        line: newLineOf(evaluator, reference, series, horizontal, request, told),
         curves: moving && !isFront ? [] : curvesOn(reference, workings, outcomes),
       };
     }
@@ -114,6 +115,7 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: To
 
 /** The line of a series, or null where the one that was told last still stands. */
 function newLineOf(
+  evaluator: Evaluator,
   reference: SeriesRef,
   series: Series,
   horizontal: Series,
@@ -137,7 +139,25 @@ function newLineOf(
     (moving || !before.isCoarse);
   if (stands) return null;
   lines.set(reference, { inputs, isCoarse: moving && isTime });
-  return lineOf(series, horizontal, request);
+  const line = lineOf(series, horizontal, request);
+  if (!isTime || !reference.startsWith('channel:')) return line;
+  const pinned = pinnedIn(evaluator.pinnedOf(reference.slice('channel:'.length)), series, request);
+  return pinned.x.length === 0 ? line : { ...line, pinned };
+}
+
+/** Readings at a limit that can be told apart on the screen. */
+function pinnedIn(numbers: Float64Array, { sampling }: Series, { sight, width }: RenderRequest): Line {
+  const x: number[] = [];
+  const y: number[] = [];
+  const pixel = (sight.to - sight.from) / Math.max(width, 1);
+  for (const number of numbers) {
+    const at = timeAt(sampling, Math.abs(number) - 1);
+    if (at < sight.from || at > sight.to) continue;
+    if (x.length > 0 && y[y.length - 1] === Math.sign(number) && at - x[x.length - 1] < 4 * pixel) continue;
+    x.push(at);
+    y.push(Math.sign(number));
+  }
+  return { x: Float64Array.from(x), y: Float64Array.from(y) };
 }
 
 function lineOf(

@@ -77,7 +77,14 @@ export class RunStore {
   private readonly runs = new Map<string, Held>();
 
   put(run: Run, { values, times }: RunReadings): void {
-    const channels = run.channels.map((channel, i) => new GrowingChannel(channel, values[i], times[i]));
+    const channels = run.channels.map(
+      (channel, i) =>
+        new GrowingChannel(
+          run.keepPinned ? { ...channel, low: null, high: null } : channel,
+          values[i],
+          times[i],
+        ),
+    );
     shareTimes(channels);
     const evaluator = new Evaluator({ id: run.id, channels: channels.map((channel) => channel.data()) });
     this.runs.set(run.id, { channels, evaluator, grown: new Set() });

@@ -1,0 +1,108 @@
+import { type Channel, type Run } from '@heuristor/contracts';
+import { parseUnit, printedUnit } from '@heuristor/core';
+import { format } from 'date-fns';
+import { Modal } from 'react-bootstrap';
+import { beginningWords, endingWords } from '../session/planWords';
+import { rateWords } from '../ui/rateText';
+
+const shown = (value: number) => String(Number(value.toPrecision(4))).replace('-', '−');
+
+/** How a run was recorded: its plan, its sensors and what was applied to them, its gaps. */
+export function RunDetails({ run, onClose }: { run: Run; onClose: () => void }) {
+  const { plan, gaps, notes } = run;
+  return (
+    <Modal show onHide={onClose} size="lg" animation={false} aria-labelledby="run-details">
+      <Modal.Header closeButton closeLabel="Close">
+        <Modal.Title id="run-details">
+          {run.number} · {run.name}
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="run-details">
+        <p>
+          {run.origin === 'recorded' ? 'Recorded' : 'Brought in from a file'} on{' '}
+          {format(new Date(run.startedAt), 'd MMM yyyy, HH:mm:ss')}
+          {run.practice && ', for practice'}
+          {run.group !== '' && `, by ${run.group}`}.
+        </p>
+        {plan !== null && (
+          <p>
+            It was to begin {beginningWords(plan.begin, [])} and to end {endingWords(plan.end, [])}.
+          </p>
+        )}
+        <table className="details-table">
+          <thead>
+            <tr>
+              <th>Quantity</th>
+              <th>Sensor</th>
+              <th>Rate</th>
+              <th>Limits</th>
+              <th>Applied</th>
+            </tr>
+          </thead>
+          <tbody>
+            {run.channels.map((channel) => (
+              <ChannelRow key={channel.id} channel={channel} />
+            ))}
+          </tbody>
+        </table>
+        {gaps.length > 0 && (
+          <>
+            <h3>Gaps</h3>
+            <ul>
+              {gaps.map((gap) => (
+                <li key={`${gap.channel}${gap.from}`}>
+                  {gap.channel}: nothing from {shown(gap.from)} s to {shown(gap.to)} s
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+        {notes.length > 0 && (
+          <>
+            <h3>While it was recorded</h3>
+            <ul>
+              {notes.map((note) => (
+                <li key={note}>{note}</li>
+              ))}
+            </ul>
+          </>
+        )}
+      </Modal.Body>
+    </Modal>
+  );
+}
+
+function ChannelRow({ channel }: { channel: Channel }) {
+  const { symbol, quantity, unit, deviceCode, sampling, low, high, applied } = channel;
+  const printed = printedUnit(parseUnit(unit));
+  const words =
+    applied === null
+      ? []
+      : [
+          applied.zero === null
+            ? null
+            : `zero at ${shown(applied.zero.offset)}${applied.zeroedAtStart ? ' from its own beginning' : ''}${
+                applied.zero.at === '' ? '' : `, ${format(new Date(applied.zero.at), 'd MMM HH:mm')}`
+              }`,
+          applied.twoPoint === null ? null : `scale × ${shown(applied.twoPoint.gain)} by two values`,
+          applied.reversed ? 'sign turned around' : null,
+          ...Object.entries(applied.numbers).map(([key, value]) => `${key} ${shown(value)}`),
+        ].filter((part) => part !== null);
+  return (
+    <tr>
+      <td>
+        {symbol} <span className="quiet">{quantity}</span>
+      </td>
+      <td className="mono">{deviceCode ?? '—'}</td>
+      <td>
+        {sampling.kind === 'regular'
+          ? rateWords(1 / sampling.interval)
+          : sampling.kind === 'events'
+            ? 'every edge'
+            : 'at times of its own'}
+      </td>
+      <td>{low === null || high === null ? '—' : `${shown(low)} to ${shown(high)} ${printed}`}</td>
+      <td>{words.length === 0 ? 'as the sensor has it' : words.join(', ')}</td>
+    </tr>
+  );
+}

@@ -1,0 +1,126 @@
+import { type Beginning, longestKept } from '@heuristor/contracts';
+import { Form } from 'react-bootstrap';
+import { useSession } from '../../session/context';
+import { type Quantity } from '../../session/sensors';
+import { QuantityField } from '../../ui/QuantityField';
+import { LevelEditor, usualLevel } from './LevelEditor';
+
+interface Props {
+  begin: Beginning;
+  quantities: readonly Quantity[];
+}
+
+/** How a run begins. */
+export function BeginEditor({ begin, quantities }: Props) {
+  const session = useSession();
+  const change = (wanted: Beginning) => void session.changePlan({ begin: wanted });
+  const levels = quantities.filter(({ stream }) => stream.sampling !== 'events');
+  const switches = quantities.filter(({ stream }) => stream.sampling === 'events');
+  return (
+    <div className="editor-rows">
+      <Form.Check
+        type="radio"
+        id="begin-pressed"
+        name="begin"
+        label="When pressed"
+        checked={begin.kind === 'at-once'}
+        onChange={() => change({ kind: 'at-once' })}
+      />
+      <div className="editor-row">
+        <Form.Check
+          type="radio"
+          id="begin-countdown"
+          name="begin"
+          label="After a countdown"
+          checked={begin.kind === 'countdown'}
+          onChange={() => change({ kind: 'countdown', seconds: 3 })}
+        />
+        {begin.kind === 'countdown' && (
+          <QuantityField
+            label="Length of the countdown"
+            value={begin.seconds}
+            unit="s"
+            check={(seconds) => (seconds >= 1 && seconds <= 600 ? null : 'From 1 s to 10 minutes.')}
+            onCommit={(seconds) => change({ kind: 'countdown', seconds })}
+          />
+        )}
+      </div>
+      <Form.Check
+        type="radio"
+        id="begin-level"
+        name="begin"
+        label="By itself, when a reading crosses a level"
+        checked={begin.kind === 'level'}
+        disabled={levels.length === 0}
+        onChange={() => change({ kind: 'level', level: usualLevel(levels[0]), keptSeconds: 0.2 })}
+      />
+      {begin.kind === 'level' && (
+        <>
+          <LevelEditor
+            of="beginning"
+            level={begin.level}
+            quantities={quantities}
+            onChange={(level) => change({ ...begin, level })}
+          />
+          <Kept seconds={begin.keptSeconds} onChange={(keptSeconds) => change({ ...begin, keptSeconds })} />
+        </>
+      )}
+      {(switches.length > 0 || begin.kind === 'switch') && (
+        <Form.Check
+          type="radio"
+          id="begin-switch"
+          name="begin"
+          label="By itself, when something switches"
+          checked={begin.kind === 'switch'}
+          onChange={() => change({ kind: 'switch', quantity: switches[0].key, to: 'on', keptSeconds: 0 })}
+        />
+      )}
+      {begin.kind === 'switch' && (
+        <>
+          <div className="editor-row">
+            <Form.Select
+              size="sm"
+              aria-label="What switches"
+              value={begin.quantity}
+              onChange={(event) => change({ ...begin, quantity: event.target.value })}
+            >
+              {!switches.some(({ key }) => key === begin.quantity) && (
+                <option value={begin.quantity}>{begin.quantity} (not connected)</option>
+              )}
+              {switches.map(({ key, channel, device }) => (
+                <option key={key} value={key}>
+                  {channel.symbol} ({channel.quantity}, {device.code})
+                </option>
+              ))}
+            </Form.Select>
+            <Form.Select
+              size="sm"
+              aria-label="On or off"
+              value={begin.to}
+              onChange={(event) => change({ ...begin, to: event.target.value === 'off' ? 'off' : 'on' })}
+            >
+              <option value="on">switches on</option>
+              <option value="off">switches off</option>
+            </Form.Select>
+          </div>
+          <Kept seconds={begin.keptSeconds} onChange={(keptSeconds) => change({ ...begin, keptSeconds })} />
+        </>
+      )}
+    </div>
+  );
+}
+
+function Kept({ seconds, onChange }: { seconds: number; onChange: (seconds: number) => void }) {
+  return (
+    <div className="editor-row">
+      <span>Keep from before</span>
+      <QuantityField
+        label="Stretch kept from before"
+        value={seconds}
+        unit="s"
+        check={(wanted) => (wanted >= 0 && wanted <= longestKept ? null : `From 0 to ${longestKept} s.`)}
+        onCommit={onChange}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,80 @@
+import { useEffect, useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { ExclamationTriangle } from 'react-bootstrap-icons';
+import { type BenchSession } from '../../session/benchSession';
+import { useDocuments, useSession } from '../../session/context';
+import { type Hint, type Mend, hintsOf } from '../../session/planHints';
+import { threadOf } from '../../stores/devices';
+import { useQuantities } from '../useQuantities';
+
+const lookEveryMilliseconds = 1500;
+const mostShown = 2;
+
+/** What about the next run looks wrong, with its mend on one click. */
+export function PlanHints() {
+  const session = useSession();
+  const plan = useDocuments((documents) => documents.plan);
+  const quantities = useQuantities();
+  const [hints, setHints] = useState<Hint[]>([]);
+  const [allShown, setAllShown] = useState(false);
+  useEffect(() => {
+    const look = () => {
+      const fresh = hintsOf(
+        plan,
+        quantities,
+        ({ stream, index }) => threadOf(stream.handle, index).values,
+        Date.now(),
+      );
+      setHints((before) => (saysTheSame(before, fresh) ? before : fresh));
+    };
+    look();
+    const timer = setInterval(look, lookEveryMilliseconds);
+    return () => clearInterval(timer);
+  }, [plan, quantities]);
+  if (hints.length === 0) return null;
+  return (
+    <ul className="plan-hints">
+      {(allShown ? hints : hints.slice(0, mostShown)).map(({ text, mend }) => (
+        <li key={text}>
+          <ExclamationTriangle aria-hidden /> <span>{text}</span>
+          {mend !== null && (
+            <Button variant="plain" size="sm" onClick={() => void carryOut(session, mend.does)}>
+              {mend.label}
+            </Button>
+          )}
+        </li>
+      ))}
+      {hints.length > mostShown && (
+        <li>
+          <Button variant="plain" size="sm" onClick={() => setAllShown(!allShown)}>
+            {allShown ? 'Fewer' : `${hints.length - mostShown} more`}
+          </Button>
+        </li>
+      )}
+    </ul>
+  );
+}
+
+/** Mends carry live objects; what is said is what counts. */
+const saysTheSame = (before: readonly Hint[], now: readonly Hint[]) =>
+  before.length === now.length && before.every(({ text }, i) => text === now[i].text);
+
+async function carryOut({ sensors }: BenchSession, mend: Mend): Promise<void> {
+  if (mend.kind === 'zero') {
+    await sensors.zero(mend.device, mend.channels);
+    return;
+  }
+  const { device, stream, channel } = mend.quantity;
+  if (mend.kind === 'rate')
+    await sensors.setUp(
+      device.code,
+      { rates: { [stream.key]: mend.rate } },
+      { rates: { [stream.key]: stream.rate } },
+    );
+  else
+    await sensors.setUp(
+      device.code,
+      { channels: { [channel.key]: { range: mend.range } } },
+      { channels: { [channel.key]: { range: channel.range } } },
+    );
+}

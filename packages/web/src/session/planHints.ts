@@ -1,0 +1,223 @@
+import { type Plan, longestOf } from '@heuristor/contracts';
+import { bandwidthOf, parseUnit, printedUnit } from '@heuristor/core';
+import { rateText } from '../ui/rateText';
+import { rateFrom } from './rateFault';
+import { type Quantity } from './sensors';
+
+/** Something about the next run that looks wrong, and what would mend it. It never stops anybody from recording. */
+export interface Hint {
+  text: string;
+  mend: { label: string; does: Mend } | null;
+}
+
+export type Mend =
+  | { kind: 'rate'; quantity: Quantity; rate: number }
+  | { kind: 'range'; quantity: Quantity; range: string }
+  | { kind: 'zero'; device: Quantity['device']; channels: string[] };
+
+/** The last ten seconds of a quantity, as they came. */
+export type Recent = (quantity: Quantity) => readonly number[];
+
+/** Slower than this, a swing or a run of a few seconds is met too coarsely. Common practice, no source. */
+const usualLowestRate = 40;
+const usualRate = 50;
+/** Readings that a swing needs. Common practice, no source. */
+const readingsPerSwing = 10;
+const moving = ['position', 'distance', 'velocity', 'acceleration', 'angle', 'force'];
+/** A zero of these is what a run is worth; of a position it is a matter of choice. */
+const needingZero = ['force', 'magnetic flux density'];
+const staleMinutes = 30;
+const emptyBattery = 0.15;
+/** A range this much smaller than what is in use would still hold all that was seen. */
+const roomInRange = 0.8;
+const largeRunBytes = 200e6;
+
+const shown = (value: number) => String(Number(value.toPrecision(3))).replace('-', '−');
+
+export function hintsOf(plan: Plan, quantities: readonly Quantity[], recent: Recent, now: number): Hint[] {
+  return [
+    ...missing(plan, quantities),
+    ...backwards(plan, quantities),
+    ...quantities.flatMap((quantity) => [
+      ...pinned(quantity, recent(quantity)),
+      ...slow(quantity, recent(quantity)),
+      ...needless(quantity, recent(quantity)),
+    ]),
+    ...zeroed(quantities, now),
+    ...batteries(quantities),
+    ...large(plan, quantities),
+  ];
+}
+
+/** What a plan waits for has to be there. */
+function missing({ begin, end }: Plan, quantities: readonly Quantity[]): Hint[] {
+  const named = [begin, end].flatMap((part) =>
+    part.kind === 'level' ? [part.level.quantity] : 'quantity' in part ? [part.quantity] : [],
+  );
+  return [...new Set(named)]
+    .filter((name) => quantities.length > 0 && !quantities.some(({ key }) => key === name))
+    .map((name) => ({ text: `The plan waits for ${name}, and no sensor brings it.`, mend: null }));
+}
+
+function pinned(quantity: Quantity, values: readonly number[]): Hint[] {
+  const { channel, stream, device } = quantity;
+  const last = values.slice(-5);
+  if (stream.sampling !== 'regular' || last.length < 5) return [];
+  if (last.some((value) => value > channel.low && value < channel.high)) return [];
+  const wider = channel.ranges
+    .filter((range) => range.high - range.low > spanOf(quantity))
+    .sort((a, b) => a.high - a.low - (b.high - b.low))
+    .at(0);
+  return [
+    {
+      text: `${channel.symbol} stands at its limit (${device.code}) and measures nothing.`,
+      mend:
+        wider === undefined
+          ? null
+          : {
+              label: `Take the range to ${shown(wider.high)} ${printedUnit(parseUnit(channel.own.unit))}`,
+              does: { kind: 'range', quantity, range: wider.key },
+            },
+    },
+  ];
+}
+
+const spanOf = ({ channel }: Quantity) => {
+  const range = channel.ranges.find(({ key }) => key === channel.range) ?? channel.ranges[0];
+  return range.high - range.low;
+};
+
+function slow(quantity: Quantity, values: readonly number[]): Hint[] {
+  const { channel, stream, device } = quantity;
+  const { rate, rates, liveRate, sampling } = stream;
+  if (sampling !== 'regular' || rates.highest < usualLowestRate) return [];
+  // A lost echo is no motion.
+  const good = values.map((value) => (value > channel.low && value < channel.high ? value : NaN));
+  const band = bandwidthOf(good, liveRate, Math.max(channel.noise, channel.resolution));
+  const needed = band === null ? 0 : band * readingsPerSwing;
+  const isSlowKind = rate < usualLowestRate && moving.includes(channel.own.quantity);
+  if (rate >= needed && !isSlowKind) return [];
+  const wanted = rateFrom(rates, Math.max(niceAbove(needed), usualRate));
+  if (wanted <= rate) return [];
+  return [
+    {
+      text:
+        needed > rate && band !== null
+          ? `${channel.symbol} moves up to ${shown(band)} times a second; ${rateText(rate)} is too slow for that.`
+          : `${rateText(rate)} is slow for ${channel.symbol} (${device.code}): a swing or a run of a few seconds needs 40 to 50 Hz.`,
+      mend: { label: `Take ${rateText(wanted)}`, does: { kind: 'rate', quantity, rate: wanted } },
+    },
+  ];
+}
+
+/** The next number of the row 1, 2, 5, 10 … */
+function niceAbove(value: number): number {
+  if (!(value > 0)) return 0;
+  const power = 10 ** Math.floor(Math.log10(value));
+  return ([1, 2, 5, 10].find((step) => step * power >= value) ?? 10) * power;
+}
+
+/** Zeros that were never made, or long ago; those of one device are said and made together. */
+function zeroed(quantities: readonly Quantity[], now: number): Hint[] {
+  const concerned = quantities.filter(
+    ({ channel, stream }) => !channel.zeroAtStart && stream.sampling === 'regular',
+  );
+  return [...new Set(concerned.map(({ device }) => device))].flatMap((device) => {
+    const own = concerned.filter((quantity) => quantity.device === device).map(({ channel }) => channel);
+    const atOf = (key: string) => device.calibration.zeros[key]?.at;
+    const never = own.filter(({ key, own: { quantity } }) => !atOf(key) && needingZero.includes(quantity));
+    const stale = own.filter(({ key }) => minutesSince(atOf(key), now) >= staleMinutes);
+    const hint = (channels: typeof own, text: string): Hint[] =>
+      channels.length === 0
+        ? []
+        : [
+            {
+              text: `${channels.map(({ symbol }) => symbol).join(', ')} (${device.code}) ${channels.length === 1 ? 'was' : 'were'} ${text}`,
+              mend: {
+                label: channels.length === 1 ? 'Zero it now' : 'Zero them now',
+                does: { kind: 'zero', device, channels: channels.map(({ key }) => key) },
+              },
+            },
+          ];
+    const longest = Math.max(...stale.map(({ key }) => minutesSince(atOf(key), now)));
+    return [...hint(never, 'never zeroed.'), ...hint(stale, `last zeroed ${agoWords(longest)} ago.`)];
+  });
+}
+
+const minutesSince = (at: string | undefined, now: number) =>
+  at === undefined ? -Infinity : (now - new Date(at).getTime()) / 60_000;
+
+const agoWords = (minutes: number) =>
+  minutes < 120
+    ? `${Math.round(minutes)} minutes`
+    : minutes < 2880
+      ? `${Math.round(minutes / 60)} hours`
+      : `${Math.round(minutes / 1440)} days`;
+
+/** A run that begins beyond the level at which it is to end waits until the motion has come back and passes it again. */
+function backwards({ begin, end }: Plan, quantities: readonly Quantity[]): Hint[] {
+  if (begin.kind !== 'level' || end.kind !== 'level') return [];
+  const [a, b] = [begin.level, end.level];
+  const isAlike =
+    a.quantity === b.quantity && a.of === b.of && a.direction === b.direction && a.unit === b.unit;
+  const isBeyond = a.direction === 'rise' ? b.value < a.value : b.value > a.value;
+  if (!isAlike || !isBeyond) return [];
+  const symbol = quantities.find(({ key }) => key === a.quantity)?.channel.symbol ?? a.quantity;
+  return [
+    {
+      text: `A run begins when ${symbol} is beyond the level at which it is to end: it ends only when ${symbol} comes back and passes that level again.`,
+      mend: null,
+    },
+  ];
+}
+
+function needless(quantity: Quantity, values: readonly number[]): Hint[] {
+  const { channel, stream } = quantity;
+  if (channel.ranges.length < 2 || values.length < stream.liveRate * 5) return [];
+  const raw = values.map((value) => (value - channel.offset) / channel.scale);
+  const [least, most] = [Math.min(...raw), Math.max(...raw)];
+  const finer = channel.ranges
+    .filter(
+      ({ low, high }) =>
+        high - low < spanOf(quantity) && least > low * roomInRange && most < high * roomInRange,
+    )
+    .sort((a, b) => a.high - a.low - (b.high - b.low))
+    .at(0);
+  if (finer === undefined) return [];
+  return [
+    {
+      text: `All that ${channel.symbol} showed lies within a finer range, which reads more exactly.`,
+      mend: {
+        label: `Take the range to ${shown(finer.high)} ${printedUnit(parseUnit(channel.own.unit))}`,
+        does: { kind: 'range', quantity, range: finer.key },
+      },
+    },
+  ];
+}
+
+function batteries(quantities: readonly Quantity[]): Hint[] {
+  const devices = [...new Set(quantities.map(({ device }) => device))];
+  return devices
+    .filter(({ battery }) => battery !== null && battery < emptyBattery)
+    .map(({ code, battery }) => ({
+      text: `The battery of ${code} is at ${Math.round((battery ?? 0) * 100)} %. Charge it soon.`,
+      mend: null,
+    }));
+}
+
+function large(plan: Plan, quantities: readonly Quantity[]): Hint[] {
+  const seconds = longestOf(plan);
+  if (seconds === null) return [];
+  const rate = quantities.reduce(
+    (sum, { stream }) => sum + (stream.sampling === 'regular' ? stream.rate : 0),
+    0,
+  );
+  const bytes = rate * seconds * 8;
+  if (bytes < largeRunBytes) return [];
+  return [
+    {
+      text: `A run of this plan takes about ${bytes < 1e9 ? `${Math.round(bytes / 1e6)} MB` : `${shown(bytes / 1e9)} GB`}; a slower rate or a shorter run would do with less.`,
+      mend: null,
+    },
+  ];
+}

@@ -1,0 +1,31 @@
+import { parseUnit, typedQuantity } from '@heuristor/core';
+import { UnitText } from './UnitText';
+import { TypedField } from './TypedField';
+
+interface Props {
+  label: string;
+  value: number;
+  /** UCUM code of the unit of `value`; others of the same kind may be typed. */
+  unit: string;
+  onCommit: (value: number) => void;
+  check?: (value: number) => string | null;
+  id?: string;
+  digits?: number;
+  disabled?: boolean;
+}
+
+/** A number with a unit; any unit of its kind may be typed after it. */
+export function QuantityField({ unit, value, digits = 6, ...field }: Props) {
+  const expected = parseUnit(unit);
+  return (
+    <span className="with-unit">
+      <TypedField
+        {...field}
+        value={value}
+        read={(text) => typedQuantity(text, expected)}
+        write={(number) => String(Number(number.toPrecision(digits))).replace('-', '−')}
+      />
+      <UnitText unit={expected} />
+    </span>
+  );
+}
