@@ -47,16 +47,22 @@ test('the printed link signs in, once', async () => {
 test('a sensor is connected, its rate set with what is impossible refused, and zeroed while the buoy rests', async () => {
   await hand.type('Name of the new investigation', 'Buoy on a spring');
   await hand.waitForText('No sensor yet');
-  stage = await system.newPage('/stage');
+  stage = await system.newPage('/stage/buoy');
   await onStage('Bring to rest');
   await system.page.bringToFront();
   await hand.connect('K7-D');
-  await hand.type('Sample rate of K7-D in hertz', '250');
-  await hand.waitForText('K7-D takes 1 to 100 readings a second');
-  await hand.type('Sample rate of K7-D in hertz', '10');
-  await hand.waitForText('Slow for a swing');
-  await hand.type('Sample rate of K7-D in hertz', '50');
-  await hand.waitForText('1 sensor · 50 Hz');
+  await hand.plan('Rate', async () => {
+    await hand.type('Sample rate of K7-D', '250');
+    await hand.waitForText('K7-D takes 1 Hz to 100 Hz.');
+    await hand.type('Sample rate of K7-D', '10 metres');
+    await hand.waitForText('is no rate. Type one like 50 Hz, 20 ms or 1 a minute.');
+    await hand.type('Sample rate of K7-D', '0.1 s');
+  });
+  await hand.waitForText('Take 10 readings a second');
+  // Too slow for a swing: said before the run is wasted, and mended with one click.
+  await hand.waitForText('10 Hz is slow for x (K7-D)');
+  await hand.press('Take 50 Hz');
+  await hand.waitForText('Take 50 readings a second');
   await hand.press('Zero');
   await hand.waitForText('Zeroed less than a minute ago', 8000);
   await system.page.waitForFunction(
@@ -77,7 +83,7 @@ test('zeroing while it swings is refused in words', async () => {
 });
 
 test('three runs are recorded with the space bar and laid over each other', async () => {
-  await hand.type('Length of the run in seconds', '5');
+  await hand.lengthOfRun('5');
   await hand.record();
   await onStage('Pull it down and hold');
   await onStage('Let go');

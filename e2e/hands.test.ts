@@ -42,7 +42,7 @@ test('home, bench and stage put no serious barrier before anybody', async () => 
   await hand.result('sine through x', 'period');
   expect(await barriers()).toEqual([]);
   const bench = system.page.url();
-  await system.open('/stage');
+  await system.open('/stage/buoy');
   await hand.waitForText('Let go');
   expect(await barriers()).toEqual([]);
   await system.page.goto(bench, { waitUntil: 'load' });
@@ -112,7 +112,7 @@ test('P makes everything larger for the projector, and smaller again', async () 
 });
 
 test('the lifeboat can be moved and let go with the keyboard alone', async () => {
-  await system.open('/stage');
+  await system.open('/stage/lifeboat');
   const boat = await hand.element('[aria-label="Lifeboat: take it up the slipway and let go"]');
   const position = () => boat.evaluate((element) => Number(element.getAttribute('aria-valuenow')));
   await boat.evaluate((element) => (element as SVGElement).focus());

@@ -1,4 +1,4 @@
-import { type Page } from 'puppeteer-core';
+import { type HTTPRequest, type Page } from 'puppeteer-core';
 import { gravity } from '@heuristor/stand-ins';
 import { BenchHand } from './support/bench';
 import { type System, pause, startSystem } from './support/system';
@@ -14,7 +14,7 @@ beforeAll(async () => {
   await hand.waitForText('Investigations');
   await hand.type('Name of the new investigation', 'Lifeboat');
   await hand.connect('K3-L');
-  stage = await system.newPage('/stage');
+  stage = await system.newPage('/stage/lifeboat');
 }, 60_000);
 afterAll(() => system.close());
 
@@ -28,7 +28,7 @@ const onStage = async (text: string) => {
 };
 
 test('three runs of the lifeboat give g sin θ − friction within 1 %, from position and from velocity', async () => {
-  await hand.type('Length of the run in seconds', '2.6');
+  await hand.lengthOfRun('2.6');
   for (let run = 0; run < 3; run++) {
     await onStage('Hold it at the top');
     await system.page.bringToFront();
@@ -76,10 +76,25 @@ test('the area under v is the distance run down', async () => {
   expect(value).toBeLessThan(1.9);
 });
 
-test('a run goes on while its page is closed, and its readings are all there', async () => {
-  await hand.type('Length of the run in seconds', '8');
-  await system.page.keyboard.press('Space');
-  await hand.waitForText('Space stops');
+/** While `work` is done, what the page changes on the server is half a second on its way. */
+async function withSlowChanges(work: () => Promise<void>): Promise<void> {
+  const hold = (request: HTTPRequest) => {
+    if (request.method() === 'PATCH') setTimeout(() => void request.continue(), 500);
+    else void request.continue();
+  };
+  await system.page.setRequestInterception(true);
+  system.page.on('request', hold);
+  await work();
+  system.page.off('request', hold);
+  await system.page.setRequestInterception(false);
+}
+
+test('a run has the length typed just before, goes on while its page is closed, and its readings are all there', async () => {
+  await withSlowChanges(async () => {
+    await hand.lengthOfRun('8');
+    await system.page.keyboard.press('Space');
+    await hand.waitForText('Space stops');
+  });
   const url = system.page.url();
   await system.page.goto('about:blank');
   await pause(1500);
@@ -100,7 +115,7 @@ test('a run goes on while its page is closed, and its readings are all there', a
 });
 
 test('killed in mid-run, the server has lost at most a quarter of a second, and says that the run was interrupted', async () => {
-  await hand.type('Length of the run in seconds', '30');
+  await hand.lengthOfRun('30');
   await system.page.keyboard.press('Space');
   await hand.waitForText('Recording run 5');
   await pause(2500);

@@ -198,16 +198,21 @@ describe('a phone', () => {
     await hand.pressLabelled('Sensors and plan: show or fold away');
     await hand.element('.offcanvas.show:not(.offcanvas-toggling)');
     await hand.connect('K7-D');
-    await hand.type('Length of the run in seconds', '1');
     await hand.pressLabelled('Close sensors');
     // The sheet slides away for a moment longer than its backdrop.
     await system.page.waitForFunction(
       () => document.querySelector('.offcanvas-backdrop, .offcanvas-toggling') === null,
     );
+    await hand.lengthOfRun('1');
     await hand.press('Record');
     await hand.waitForText('Run 5 is ready', 15_000);
     await hand.pressLabelled('Workings: show or fold away');
     await hand.element('.offcanvas.show:not(.offcanvas-toggling) .entry-card');
+    // It has slid in to its end, wherever its classes say that it is.
+    await system.page.waitForFunction(() => {
+      const box = document.querySelector('.offcanvas.show')?.getBoundingClientRect();
+      return box !== undefined && box.right <= window.innerWidth + 0.5;
+    });
     await hand.pressLabelled('Close workings');
   });
 });

@@ -1,5 +1,5 @@
-import { type WorkingsDocument, usualPlan } from '@heuristor/contracts';
-import { type Entry, uniformRandom } from '@heuristor/core';
+import { type WorkingsDocument, channelOf, usualPlan } from '@heuristor/contracts';
+import { type Entry } from '@heuristor/core';
 import {
   addRun,
   createInvestigation,
@@ -8,19 +8,20 @@ import {
   writeWorkings,
 } from '@heuristor/server';
 import {
-  type Apparatus,
-  Buoy,
-  Lifeboat,
-  MotionSensor,
-  SampledApparatus,
-  motionChannel,
+  type Rig,
+  buoy,
+  buoyRest,
+  lifeboat,
+  motionLimits,
+  motionNoise,
+  simulate,
 } from '@heuristor/stand-ins';
 
 const rate = 50;
 
 interface DemoRun {
   name: string;
-  apparatus: Apparatus;
+  rig: Rig;
   deviceCode: string;
   zero: number;
   /** Seconds from letting go to the start of the recording; negative to begin before. */
@@ -28,62 +29,70 @@ interface DemoRun {
   lengthSeconds: number;
 }
 
-function simulate({ apparatus, zero, delay, lengthSeconds }: DemoRun, seed: number): Float64Array {
-  const rig = new SampledApparatus(apparatus, new MotionSensor(uniformRandom(seed)));
-  const letGo = Math.max(-delay, 0);
-  const first = Math.max(delay, 0);
-  let held = true;
-  return Float64Array.from({ length: lengthSeconds * rate + 1 }, (_, i) => {
-    const moment = first + i / rate;
-    if (held && moment >= letGo) {
-      rig.advanceTo(letGo);
-      apparatus.control({ action: 'release' });
-      held = false;
-    }
-    return rig.readAt(moment) - zero;
-  });
-}
-
 async function addDemoRun(investigationId: string, run: DemoRun, seed: number): Promise<void> {
-  const values = simulate(run, seed);
+  const { rig, deviceCode, zero, delay, lengthSeconds } = run;
+  const { values } = simulate(
+    rig,
+    {
+      code: deviceCode,
+      stream: 'motion',
+      rate,
+      count: lengthSeconds * rate + 1,
+      from: Math.max(delay, 0),
+      seed,
+    },
+    [[Math.max(-delay, 0), () => rig.apparatus.control({ action: 'release' })]],
+  );
   const { channels } = await addRun({
     investigationId,
     name: run.name,
     origin: 'recorded',
     state: 'ended',
-    plan: { ...usualPlan, lengthSeconds: run.lengthSeconds },
+    plan: { ...usualPlan, end: { kind: 'after', seconds: lengthSeconds } },
     channels: [
-      {
+      channelOf({
         key: 'x',
-        symbol: 'x',
         quantity: 'position',
         unit: 'm',
         timeUnit: 's',
         sampling: { kind: 'regular', start: 0, interval: 1 / rate },
-        low: motionChannel.range.low - run.zero,
-        high: motionChannel.range.high - run.zero,
-        noise: motionChannel.noise,
-        deviceCode: run.deviceCode,
-        zero: run.zero,
-        reversed: false,
-      },
+        low: motionLimits.low - zero,
+        high: motionLimits.high - zero,
+        noise: motionNoise,
+        deviceCode,
+        applied: {
+          scale: 1,
+          offset: -zero,
+          range: 'range1',
+          zero: { offset: zero, spread: motionNoise, at: new Date().toISOString() },
+          twoPoint: null,
+          reversed: false,
+          zeroedAtStart: false,
+          numbers: {},
+        },
+      }),
     ],
   });
-  await writeSamples(channels[0].id, values, null);
+  await writeSamples(
+    channels[0].id,
+    values.map((value) => value - zero),
+    null,
+  );
 }
 
-function buoyOn(stiffness: number, pull: number): Buoy {
-  const buoy = new Buoy();
-  buoy.control({ action: 'set', key: 'stiffness', value: stiffness });
-  buoy.control({ action: 'grab', at: -pull });
-  return buoy;
+function buoyOn(stiffness: number, pull: number): Rig {
+  const rig = buoy();
+  rig.apparatus.control({ action: 'set', key: 'stiffness', value: stiffness });
+  rig.apparatus.control({ action: 'set', key: 'amplitude', value: pull });
+  rig.apparatus.control({ action: 'do', key: 'pull' });
+  return rig;
 }
 
-function lifeboatAt(angle: number): Lifeboat {
-  const boat = new Lifeboat();
-  boat.control({ action: 'set', key: 'angle', value: angle });
-  boat.control({ action: 'grab', at: 0.3 });
-  return boat;
+function lifeboatAt(angle: number): Rig {
+  const rig = lifeboat();
+  rig.apparatus.control({ action: 'set', key: 'angle', value: angle });
+  rig.apparatus.control({ action: 'do', key: 'top' });
+  return rig;
 }
 
 const sheet = (entries: Entry[], traces: WorkingsDocument['traces']): WorkingsDocument => ({
@@ -157,14 +166,14 @@ const lifeboatWorkings = sheet(
 /** Two investigations of the harbour school of Saltmarsh Quay, simulated by the stand-ins; only into an empty database. */
 export async function loadDemoData(): Promise<void> {
   if (await hasInvestigations()) return;
-  const lifeboat = await createInvestigation('Lifeboat on the slipway: three tilts');
+  const slipway = await createInvestigation('Lifeboat on the slipway: three tilts');
   const tilts = [4, 6, 8];
   for (const [i, angle] of tilts.entries())
     await addDemoRun(
-      lifeboat,
+      slipway,
       {
         name: `${angle}° tilt`,
-        apparatus: lifeboatAt(angle),
+        rig: lifeboatAt(angle),
         deviceCode: 'K3-L',
         zero: 0.3,
         delay: -0.5,
@@ -172,9 +181,9 @@ export async function loadDemoData(): Promise<void> {
       },
       40 + i,
     );
-  await writeWorkings(lifeboat, 1, lifeboatWorkings);
+  await writeWorkings(slipway, 1, lifeboatWorkings);
 
-  const buoy = await createInvestigation('Channel buoy: soft and stiff spring');
+  const springs = await createInvestigation('Channel buoy: soft and stiff spring');
   const swings = [
     { name: 'soft', stiffness: 14, pull: 0.04, delay: 0.3 },
     { name: 'soft again', stiffness: 14, pull: 0.025, delay: 0.8 },
@@ -182,16 +191,16 @@ export async function loadDemoData(): Promise<void> {
   ];
   for (const [i, { name, stiffness, pull, delay }] of swings.entries())
     await addDemoRun(
-      buoy,
+      springs,
       {
         name,
-        apparatus: buoyOn(stiffness, pull),
+        rig: buoyOn(stiffness, pull),
         deviceCode: 'K7-D',
-        zero: Buoy.restDistance,
+        zero: buoyRest,
         delay,
         lengthSeconds: 8,
       },
       70 + i,
     );
-  await writeWorkings(buoy, 1, buoyWorkings);
+  await writeWorkings(springs, 1, buoyWorkings);
 }

@@ -38,8 +38,10 @@ runScript(async (ending) => {
     await hand.waitForText('Channel buoy: soft and stiff spring');
     await take('home');
     const stage = await system.newPage('/stage');
-    const onStage = async (title: string, text: string) => {
+    const onStage = async (apparatus: string, title: string, text: string) => {
       await stage.bringToFront();
+      if (!stage.url().endsWith(`/stage/${apparatus}`))
+        await stage.goto(`${system.site}/stage/${apparatus}`, { waitUntil: 'load' });
       const button = await stage.waitForSelector(
         `[aria-label="${title}"] ::-p-xpath(.//button[normalize-space()="${text}"])`,
       );
@@ -51,8 +53,20 @@ runScript(async (ending) => {
     await hand.connect('K7-D');
     await hand.press('Zero');
     await hand.waitForText('Zeroed less than a minute ago', 8000);
-    await page.mouse.move(596, 230);
+    await page.mouse.move(596, 260);
     await take('bench-workings');
+    await hand.pressLabelled('Set up K7-D');
+    await take('set-up');
+    await hand.pressLabelled('Close the set-up');
+    await hand.beginAt('x', 'rises through', '1 cm');
+    await hand.plan('Repetition', () => hand.choose('times-some'));
+    await page.keyboard.press('Space');
+    await hand.waitForText('is armed');
+    await pause(6000);
+    await take('waiting');
+    await hand.press('Cancel', '.waiting-view');
+    await hand.plan('Beginning', () => hand.choose('begin-pressed'));
+    await hand.plan('Repetition', () => hand.choose('times-once'));
     await page.setViewport({ width: 1024, height: 768 });
     await hand.pressLabelled('Workings: show or fold away');
     await hand.element('.offcanvas.show:not(.offcanvas-toggling)');
@@ -68,15 +82,15 @@ runScript(async (ending) => {
     await take('import');
     await hand.press('Cancel', '.modal');
     await pause(500);
-    await onStage('Channel buoy on its spring', 'Pull it down and hold');
-    await onStage('Channel buoy on its spring', 'Let go');
+    await onStage('buoy', 'Channel buoy on its spring', 'Pull it down and hold');
+    await onStage('buoy', 'Channel buoy on its spring', 'Let go');
     await page.bringToFront();
     await page.keyboard.press('Space');
     await hand.waitForText('Space stops');
     await pause(5200);
     await take('bench-recording');
-    await onStage('Model lifeboat on its slipway', 'Let go');
-    await pause(900);
+    await onStage('mooring', 'Boat on its mooring line', 'Push it off');
+    await pause(700);
     await stage.screenshot({ path: `${folder}/stage.png` });
     say(`${folder}/stage.png`);
   } finally {

@@ -1,9 +1,22 @@
 import { type ElementHandle, type Page } from 'puppeteer-core';
 import { pause } from './system';
 
+/** A run as it is stored. */
+export interface StoredRun {
+  name: string;
+  notes: string[];
+  gaps: { channel: string; from: number; to: number }[];
+  channels: {
+    key: string;
+    unit: string;
+    sampling: { kind: string; start: number; interval: number };
+    values: number[];
+  }[];
+}
+
 /** What a teacher does on the bench, by the words that stand on the screen. */
 export class BenchHand {
-  constructor(private readonly page: Page) {}
+  constructor(readonly page: Page) {}
 
   async press(text: string, inside = ''): Promise<void> {
     await (
@@ -34,9 +47,12 @@ export class BenchHand {
   async element(selector: string): Promise<ElementHandle<Element>> {
     // A page behind another one draws no frames and takes no clicks.
     await this.page.bringToFront();
-    const found = await this.page.waitForSelector(selector, { visible: true, timeout: 10_000 });
-    if (found === null) throw new Error(`nothing at ${selector}`);
-    return found;
+    const found = await this.page
+      .waitForSelector(selector, { visible: true, timeout: 10_000 })
+      .catch(() => null);
+    if (found !== null) return found;
+    await this.page.screenshot({ path: '.test-data/failure.png' });
+    throw new Error(`nothing at ${selector}; .test-data/failure.png shows the page`);
   }
 
   /** Waits until words stand on the page; where they don't come, a picture of the page is kept beside the logs. */
@@ -75,15 +91,150 @@ export class BenchHand {
     await field.evaluate((element) => (element as HTMLElement).blur());
   }
 
+  /** Opens a part of the plan's sentence, changes something in it and closes it. */
+  async plan(part: 'Rate' | 'Beginning' | 'End' | 'Repetition', change: () => Promise<void>): Promise<void> {
+    await (await this.element(`.plan-part[aria-label^="${part}:"]`)).click();
+    await this.element('.plan-editor');
+    await change();
+    await this.page.keyboard.press('Escape');
+    await this.page.waitForSelector('.plan-editor', { hidden: true, timeout: 5000 });
+  }
+
+  /** Chooses one of the ways that a part of the plan offers. */
+  async choose(id: string): Promise<void> {
+    await (await this.element(`#${id}`)).click();
+    await this.page.waitForSelector(`#${id}:checked`, { timeout: 5000 });
+  }
+
+  async lengthOfRun(seconds: string): Promise<void> {
+    await this.plan('End', async () => {
+      if ((await this.page.$('#end-after:checked')) === null) await this.choose('end-after');
+      await this.type('Length of the run in seconds', seconds);
+    });
+  }
+
+  /** A new investigation with these devices. */
+  async begin(site: string, name: string, codes: readonly string[]): Promise<void> {
+    await this.page.goto(site, { waitUntil: 'load' });
+    await this.type('Name of the new investigation', name);
+    await this.waitForText('No sensor yet');
+    for (const code of codes) await this.use(code);
+    if (codes.length > 0) await this.waitForText('is ready');
+  }
+
+  /** Lets every run begin at zero. */
+  async zeroAtStart(code: string, symbol: string): Promise<void> {
+    await this.pressLabelled(`Set up ${code}`);
+    const choice = `[aria-label="Channel ${symbol}"] ::-p-xpath(.//label[contains(., "Zero at the start")])`;
+    await (await this.element(choice)).click();
+    await this.page.waitForSelector(`[aria-label="Channel ${symbol}"] input[type=checkbox]:checked`);
+    await this.pressLabelled('Close the set-up');
+  }
+
+  /** Lets runs begin by themselves, at a level. */
+  async beginAt(
+    quantity: string,
+    direction: 'rises through' | 'falls through',
+    level: string,
+    kept = '0.2',
+  ): Promise<void> {
+    await this.plan('Beginning', async () => {
+      await this.choose('begin-level');
+      await this.level('beginning', quantity, direction, level);
+      await this.type('Stretch kept from before', kept);
+    });
+  }
+
+  /** Lets runs end by themselves, at a level. */
+  async endAt(quantity: string, direction: 'rises through' | 'falls through', level: string): Promise<void> {
+    await this.plan('End', async () => {
+      await this.choose('end-level');
+      await this.level('end', quantity, direction, level);
+    });
+  }
+
+  private async level(of: string, quantity: string, direction: string, level: string): Promise<void> {
+    await this.pick(`Quantity of the ${of}`, quantity);
+    await this.pick(`Direction of the ${of}`, direction);
+    await this.type(`Level of the ${of}`, level);
+  }
+
+  /** Chooses from a list by the words that an option begins with. */
+  async pick(label: string, words: string): Promise<void> {
+    const list = await this.element(`select[aria-label="${label}"]`);
+    const value = await list.evaluate(
+      (select, wanted) =>
+        [...(select as HTMLSelectElement).options].find(({ text }) => text.startsWith(wanted))?.value ?? '',
+      words,
+    );
+    await list.select(value);
+    await pause(60);
+  }
+
+  /** Arms a run that begins by itself, does something, and waits until the run has ended. */
+  async recordWhen(act: () => Promise<void>, seconds = 30): Promise<void> {
+    const before = await this.page.$$eval('.chip', (chips) => chips.length);
+    await this.page.keyboard.press('Space');
+    await this.waitForText('is armed');
+    await act();
+    await this.page.waitForFunction(
+      (count: number) =>
+        document.querySelectorAll('.chip').length > count && document.querySelector('.chip .rec') === null,
+      { timeout: seconds * 1000, polling: 100 },
+      before,
+    );
+  }
+
+  /** Presses an offer for the series of a name, over the region that is marked. */
+  async offer(series: string, offer: string): Promise<void> {
+    await this.pick('Series', series);
+    await this.press(offer, '.offers');
+  }
+
+  /** Everything that is stored of the runs of this bench. */
+  async runs(): Promise<StoredRun[]> {
+    const id = this.page.url().split('/').pop();
+    return this.page.evaluate(async (investigation: string | undefined) => {
+      const { runs } = (await (await fetch(`/api/investigations/${investigation}`)).json()) as {
+        runs: (Omit<StoredRun, 'channels'> & {
+          channels: {
+            id: number;
+            key: string;
+            unit: string;
+            sampling: StoredRun['channels'][number]['sampling'];
+          }[];
+        })[];
+      };
+      return Promise.all(
+        runs.map(async (run) => ({
+          ...run,
+          channels: await Promise.all(
+            run.channels.map(async (channel) => ({
+              ...channel,
+              values: [
+                ...new Float64Array(await (await fetch(`/api/channels/${channel.id}/values`)).arrayBuffer()),
+              ],
+            })),
+          ),
+        })),
+      );
+    }, id);
+  }
+
   async connect(code: string): Promise<void> {
-    await this.press('Connect');
-    await pause(150);
-    await this.item(code);
-    await this.element(`[aria-label="Motion sensor ${code}"]`);
+    await this.use(code);
     await this.page.waitForFunction(
       () => /^[+−]\d/.test(document.querySelector('[data-testid="reading-x"] span')?.textContent ?? ''),
       { timeout: 10_000 },
     );
+  }
+
+  /** Connects a device, whatever it measures. */
+  async use(code: string): Promise<void> {
+    await this.press('Connect');
+    await pause(150);
+    await this.item(code);
+    await this.element(`[aria-label$=" ${code}"]`);
   }
 
   /** Records one run with the key and waits for its end; tells the number of the run. */
@@ -119,17 +270,17 @@ export class BenchHand {
     await this.page.mouse.up();
   }
 
-  /** The stretch of the axis in sight, from what the runs in the traces hold: all runs start at 0. */
+  /** The stretch of the axis in sight. */
   async viewport(): Promise<{ from: number; to: number }> {
-    const length = await this.page.$eval('[aria-label="Length of the run in seconds"]', (field) =>
-      Number((field as HTMLInputElement).value),
-    );
-    return { from: 0, to: length };
+    return this.page.$eval('[data-testid="overlay"]', (overlay) => {
+      const { from, to } = (overlay as HTMLElement).dataset;
+      return { from: Number(from), to: Number(to) };
+    });
   }
 
   /** The full digits of a result of the run in front, from the title of what is shown. */
-  async result(lineLabel: string, key: string): Promise<{ value: number; uncertainty: number }> {
-    const selector = `[aria-busy="false"] [aria-label="${lineLabel}"] .results [data-result="${key}"] span[title]`;
+  async result(lineLabel: string, key: string, inside = ''): Promise<{ value: number; uncertainty: number }> {
+    const selector = `[aria-busy="false"] ${inside} [aria-label="${lineLabel}"] .results [data-result="${key}"] span[title]`;
     const shown = await this.page.waitForSelector(selector, { timeout: 10_000 }).catch(async () => {
       await this.page.screenshot({ path: '.test-data/failure.png' });
       throw new Error(`no ${key} of “${lineLabel}”; .test-data/failure.png shows the page`);
@@ -139,12 +290,42 @@ export class BenchHand {
   }
 
   /** The main results of a line for all runs but the one in front. */
-  async otherResults(lineLabel: string): Promise<{ value: number; uncertainty: number }[]> {
+  async otherResults(lineLabel: string, inside = ''): Promise<{ value: number; uncertainty: number }[]> {
     await this.element('.groups[aria-busy="false"]');
-    const titles = await this.page.$$eval(`[aria-label="${lineLabel}"] .other-runs span[title]`, (spans) =>
-      spans.map((span) => span.getAttribute('title') ?? ''),
+    const titles = await this.page.$$eval(
+      `${inside} [aria-label="${lineLabel}"] .other-runs span[title]`,
+      (spans) => spans.map((span) => span.getAttribute('title') ?? ''),
     );
     return titles.map(parsed);
+  }
+
+  /** The main results of a line for all runs in their order, the newest being the one in front. */
+  async results(lineLabel: string, key: string, inside = ''): Promise<number[]> {
+    const front = await this.result(lineLabel, key, inside);
+    return [...(await this.otherResults(lineLabel, inside)), front].map(({ value }) => value);
+  }
+
+  /** What the horizontal axis shows. */
+  async horizontal(name: string): Promise<void> {
+    await this.press('Traces');
+    const choice = await this.element(
+      `::-p-xpath(//*[contains(@class,"show")]//button[@role="menuitemradio"][normalize-space()="${name}"])`,
+    );
+    await choice.click();
+  }
+
+  /** Lets an entry stand against another series than before. */
+  async against(lineLabel: string, name: string): Promise<void> {
+    await this.menu(`More for ${lineLabel}`, 'Change');
+    const list = await this.element(
+      `[aria-label="${lineLabel}"] ::-p-xpath(.//label[normalize-space()="Against"]/following-sibling::select[1])`,
+    );
+    const value = await list.evaluate(
+      (select, wanted) =>
+        [...(select as HTMLSelectElement).options].find(({ text }) => text === wanted)?.value ?? '',
+      name,
+    );
+    await list.select(value);
   }
 
   async shownText(lineLabel: string): Promise<string> {

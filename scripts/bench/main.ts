@@ -6,6 +6,7 @@ import { print } from './figures';
 import { draggedRegion, idleBench, millionPoints } from './screen';
 import { largeImport, liveStream } from './service';
 import { openSite } from './site';
+import { standInsIdle } from './standIns';
 
 /** Prints each figure beside its budget. Parts can be named: computation, screen, service. */
 runScript(async (ending) => {
@@ -21,10 +22,10 @@ runScript(async (ending) => {
       print(await draggedRegion(site));
       const device = await FakeDevice.connect(site.port, 'Y1-Y', (t) => 1 + 0.1 * Math.sin(5 * t));
       print(await idleBench(site, 'Y1-Y'));
-      await site.api('PATCH', '/devices/Y1-Y', { connected: false });
       device.vanish();
     }
     if (has('service')) {
+      print(await standInsIdle(site));
       print(await largeImport(site));
       print(await liveStream(site));
     }

@@ -1,9 +1,10 @@
-import { readFileSync, readdirSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { channelOf, usualPlan } from '@heuristor/contracts';
 import { addRun, createInvestigation, writeSamples, writeWorkings } from '@heuristor/server';
 import { type Page } from 'puppeteer-core';
 import { tenResults } from './computation';
 import { type Figure, milliseconds, quantile } from './figures';
+import { processorSeconds } from './processes';
 import { type Site } from './site';
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -142,27 +143,14 @@ async function dragging(page: Page): Promise<number[]> {
   return page.evaluate(() => (globalThis as unknown as { delays: number[] }).delays);
 }
 
-/** Processor time of all processes of a browser, in seconds. */
-function processorSeconds(userDataDir: string): number {
-  const ticks = 100;
-  let sum = 0;
-  for (const entry of readdirSync('/proc').filter((name) => /^\d+$/.test(name)))
-    try {
-      if (!readFileSync(`/proc/${entry}/cmdline`, 'utf8').includes(userDataDir)) continue;
-      const fields = readFileSync(`/proc/${entry}/stat`, 'utf8')
-        .replace(/^.*\) /, '')
-        .split(' ');
-      sum += (Number(fields[11]) + Number(fields[12])) / ticks;
-    } catch {
-      // It has ended in the meantime.
-    }
-  return sum;
-}
+/** The processes of a browser, by the folder that stands in their commands. */
+const ofBrowser = (userDataDir: string) => (pid: string) =>
+  readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(userDataDir);
 
 /** What a bench costs on which nothing happens but one live sensor. */
 export async function idleBench(site: Site, code: string): Promise<Figure[]> {
   const id = await createInvestigation('Nothing happens');
-  await site.api('PATCH', `/devices/${code}`, { connected: true, rate: 50 });
+  await site.api('PUT', `/investigations/${id}/sensors/${code}`);
   const browser = await site.browser();
   const page = await site.signedIn(browser);
   await page.goto(`${site.address}/investigations/${id}`);
@@ -173,9 +161,9 @@ export async function idleBench(site: Site, code: string): Promise<Figure[]> {
       .process()
       ?.spawnargs.find((arg) => arg.startsWith('--user-data-dir='))
       ?.split('=')[1] ?? '';
-  const before = processorSeconds(folder);
+  const before = processorSeconds(ofBrowser(folder));
   await pause(10_000);
-  const share = (processorSeconds(folder) - before) / 10;
+  const share = (processorSeconds(ofBrowser(folder)) - before) / 10;
   await browser.close();
   return [
     {

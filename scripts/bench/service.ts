@@ -1,10 +1,10 @@
-import { readFileSync } from 'node:fs';
 import { performance } from 'node:perf_hooks';
 import { type ToScreen, decodeFrames, frameKinds, livePath } from '@heuristor/contracts';
 import { createInvestigation } from '@heuristor/server';
 import { type Socket, io } from 'socket.io-client';
 import { FakeDevice, helloOf } from '../../packages/server/src/testing/fakeDevice';
 import { type Figure, milliseconds, quantile } from './figures';
+import { residentMegabytes } from './processes';
 import { type Site } from './site';
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -12,9 +12,6 @@ const channels = 8;
 const rate = 1000;
 const screens = 40;
 const browsers = 5;
-
-const residentMegabytes = (pid: number) =>
-  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
 
 /** From a sample's leaving the device to its being drawn: 8 channels × 1 kHz, 40 screens, 5 of them real browsers. */
 export async function liveStream(site: Site): Promise<Figure[]> {
@@ -33,8 +30,8 @@ export async function liveStream(site: Site): Promise<Figure[]> {
   };
   // Every reading is the moment at which it was made, so that any screen can tell its age.
   const device = await FakeDevice.connect(site.port, 'Z1-Z', () => Date.now() / 1000, hello);
-  await site.api('PATCH', '/devices/Z1-Z', { connected: true });
-  await site.api('PATCH', `/investigations/${id}`, { plan: { lengthSeconds: null } });
+  await site.api('PUT', `/investigations/${id}/sensors/Z1-Z`);
+  await site.api('PATCH', `/investigations/${id}`, { plan: { end: { kind: 'stopped' } } });
   await pause(500);
   const ages: number[] = [];
   const sockets: Socket[] = Array.from({ length: screens - browsers }, () => {
@@ -44,7 +41,7 @@ export async function liveStream(site: Site): Promise<Figure[]> {
       forceNew: true,
       extraHeaders: { Cookie: site.cookie },
     });
-    socket.on('connect', () => socket.emit('say', { type: 'watch', investigation: id, stages: false }));
+    socket.on('connect', () => socket.emit('say', { type: 'watch', investigation: id, stage: null }));
     socket.on('say', (message: ToScreen) => void message);
     socket.on('frame', (bytes: Buffer) => {
       for (const { kind, values } of decodeFrames(new Uint8Array(bytes)))
