@@ -19,15 +19,25 @@ export class BenchHand {
   constructor(readonly page: Page) {}
 
   async press(text: string, inside = ''): Promise<void> {
-    await (
-      await this.element(
-        `${inside} ::-p-xpath(.//*[self::button or self::a][normalize-space()="${text}"])`.trim(),
-      )
-    ).click();
+    const words = `::-p-xpath(.//*[self::button or self::a][normalize-space()="${text}"])`;
+    await this.click(await this.element(`${inside} ${words}`.trim()));
   }
 
   async pressLabelled(label: string): Promise<void> {
-    await (await this.element(`[aria-label="${label}"]`)).click();
+    await this.click(await this.element(`[aria-label="${label}"]`));
+  }
+
+  /** Clicks on something once it stands still: a menu that is being placed, a list that shifts, would let the click miss. */
+  private async click(target: ElementHandle<Element>): Promise<void> {
+    await target.scrollIntoView();
+    let before = '';
+    for (let tries = 0; tries < 60; tries++) {
+      const box = JSON.stringify(await target.boundingBox());
+      if (box === before) break;
+      before = box;
+      await pause(40);
+    }
+    await target.click();
   }
 
   async menu(opener: string, item: string): Promise<void> {
@@ -41,7 +51,7 @@ export class BenchHand {
     const entry = await this.element(
       `::-p-xpath(//*[contains(@class,"dropdown-menu") and contains(@class,"show")]//*[contains(@class,"dropdown-item") and contains(normalize-space(),"${text}")])`,
     );
-    await entry.click();
+    await this.click(entry);
   }
 
   async element(selector: string): Promise<ElementHandle<Element>> {

@@ -5,15 +5,20 @@ import { computation } from './computation';
 import { print } from './figures';
 import { draggedRegion, idleBench, millionPoints } from './screen';
 import { largeImport, liveStream } from './service';
+import { longRun } from './longRun';
 import { openSite } from './site';
 import { standInsIdle } from './standIns';
 
-/** Prints each figure beside its budget. Parts can be named: computation, screen, service. */
+const shortSeconds = 60;
+const hourSeconds = 3600;
+
+/** Prints each figure beside its budget. Parts can be named: computation, screen, service; "hour" runs only when it is named. */
 runScript(async (ending) => {
   const wanted = process.argv.slice(2);
   const has = (part: string) => wanted.length === 0 || wanted.includes(part);
   if (has('computation')) print(computation());
-  if (!has('screen') && !has('service')) process.exit(0);
+  const isHour = wanted.includes('hour');
+  if (!has('screen') && !has('service') && !isHour) process.exit(0);
   buildWeb();
   const site = await openSite(ending);
   try {
@@ -28,7 +33,9 @@ runScript(async (ending) => {
       print(await standInsIdle(site));
       print(await largeImport(site));
       print(await liveStream(site));
+      print(await longRun(site, shortSeconds));
     }
+    if (isHour) print(await longRun(site, hourSeconds));
   } finally {
     await site.close();
   }

@@ -17,6 +17,7 @@ export {
 } from './series/sampling';
 export { Growing } from './series/growing';
 export { type Series, readingsSeries, valueAt, valuesAtTimesOf } from './series/series';
+export { strayFloor, withoutStrays } from './series/strays';
 export { NoiseLevel } from './series/noiseLevel';
 export { MinMaxPyramid, pyramidOf } from './series/pyramid';
 export { type DrawnLine, thinPoints, thinSeries } from './series/thinning';
@@ -51,7 +52,7 @@ export * from './workings/references';
 export * from './workings/entries';
 export { type Field, type Fields } from './workings/fields';
 export { type EntryBase, type EntryKind, type NameOf, type Offer } from './workings/kind';
-export { type ChannelData, type RunData, abscissaName } from './workings/run';
+export { type ChannelData, type LeftOut, type RunData, abscissaName } from './workings/run';
 export { type Curve, type Fitted, type NamedResult, type Outcome } from './workings/outcome';
 export { type EvaluateOptions, type Evaluation, Evaluator, evaluate } from './workings/evaluate';
 export { type WrittenResult, resultText, writeResult } from './results/rounding';

@@ -51,13 +51,15 @@ export interface ReadingsParts {
   values: Float64Array;
   root?: ReadingsRoot;
   lineage?: object;
+  /** How many of the first values no later reading can change; all, where nothing is said. */
+  settled?: number;
 }
 
 /**
  * Readings as a series; its noise begins here.
  * @throws Refusal where the sampling is no sampling, or differs in length from the values
  */
-export function readingsSeries({ root, lineage, ...parts }: ReadingsParts): Series {
+export function readingsSeries({ root, lineage, settled, ...parts }: ReadingsParts): Series {
   checkSampling(parts.sampling);
   const count = countOf(parts.sampling);
   if (count !== parts.values.length)
@@ -67,7 +69,7 @@ export function readingsSeries({ root, lineage, ...parts }: ReadingsParts): Seri
     noise: root === undefined ? null : readingsNoise(root),
     made: [],
     lineage: lineage ?? parts.values,
-    settled: count,
+    settled: settled ?? count,
   };
 }
 

@@ -75,7 +75,7 @@ test('lost echoes at the far limit neither become the maximum nor pull the fit, 
   expect(max.quantity.value).toBeLessThan(0.85);
   const outcome = evaluate({ entries: [A, stats] }, data).outcomes.get('m');
   expect(outcome?.kind === 'results' && outcome.notes[0]).toBe(
-    '2 of 251 readings are missing or at the sensor’s limit and were left out.',
+    '2 of 251 readings are missing or no measurement (at a limit, a wrong echo); they were left out.',
   );
 });
 

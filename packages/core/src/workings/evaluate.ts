@@ -5,7 +5,7 @@ import { type Entry, type Workings, kindOf, toldTo } from './entries';
 import { type Context, type RegionBounds } from './kind';
 import { type NamedResult, type Outcome } from './outcome';
 import { type ResultRef, type SeriesRef, nameIn, partsOfResultRef } from './references';
-import { type ChannelData, ChannelSeries, type RunData, abscissaOf } from './run';
+import { type ChannelData, ChannelSeries, type LeftOut, type RunData, abscissaOf } from './run';
 
 /** What the workings say about one run: an outcome for every entry, by its id. */
 export interface Evaluation {
@@ -42,6 +42,11 @@ export class Evaluator {
   /** Readings of a channel that stand at a limit of the sensor, as `ChannelSeries` numbers them. */
   pinnedOf(key: string): Float64Array {
     return this.channels.get(key)?.pinned ?? new Float64Array(0);
+  }
+
+  /** Lone echoes of something else that a channel is without. */
+  straysOf(key: string): readonly LeftOut[] {
+    return this.channels.get(key)?.strays ?? [];
   }
 
   /** Takes readings that have come; what stands is kept, and only what they change is worked out anew. */

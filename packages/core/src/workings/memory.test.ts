@@ -18,6 +18,8 @@ function readings(seed: number, withGaps: boolean): Record<(typeof keys)[number]
   const x = Float64Array.from({ length: most }, (_, i) => 0.5 + 0.1 * Math.sin(i * 0.12) + 0.001 * normal());
   const F = Float64Array.from({ length: most }, (_, i) => 2 - i * 0.001 + 0.02 * normal());
   if (withGaps) for (let k = 0; k < 6; k++) x[Math.floor(uniform() * most)] = NaN;
+  // Wrong echoes, of which the last readings cannot yet say what they are.
+  if (withGaps) for (let k = 0; k < 60; k++) x[Math.floor(uniform() * most)] = 2;
   return { x, F };
 }
 
@@ -26,14 +28,14 @@ const runOf = (values: Record<(typeof keys)[number], Float64Array>, count: numbe
   channels: keys.map((key) => ({
     key,
     symbol: key,
-    quantity: key,
+    quantity: key === 'x' ? 'position' : 'force',
     unit: parseUnit(key === 'x' ? 'm' : 'N'),
     timeUnit: parseUnit('s'),
     sampling: regular(0, 0.02, count),
     values: values[key].slice(0, count),
     low: null,
     high: null,
-    noise: null,
+    noise: key === 'x' ? 0.001 : null,
   })),
 });
 

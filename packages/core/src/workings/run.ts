@@ -3,8 +3,9 @@ import { NoiseLevel } from '../series/noiseLevel';
 import { type ReadingsRoot } from '../series/noisePath';
 import { type Sampling, checkSampling, countOf, timesOf } from '../series/sampling';
 import { type Series, readingsSeries } from '../series/series';
-import { isTimeUnit } from '../units/conversion';
-import { type Unit } from '../units/unit';
+import { StrayWatch, strayFloor } from '../series/strays';
+import { canConvert, conversionFactor, isTimeUnit } from '../units/conversion';
+import { type Unit, parseUnit } from '../units/unit';
 
 /** The readings of one channel of a run, as recorded. A reading that never came is NaN. */
 export interface ChannelData {
@@ -21,6 +22,14 @@ export interface ChannelData {
   high: number | null;
   /** Standard deviation of a still reading, where the sensor says it. */
   noise: number | null;
+  /** True where a person wants readings that are no measurement counted all the same. */
+  unscreened?: boolean;
+}
+
+/** Readings that are no measurement and were left out, by their places and what was read. */
+export interface LeftOut {
+  index: number;
+  value: number;
 }
 
 /** One run, as the evaluation sees it. */
@@ -29,15 +38,25 @@ export interface RunData {
   channels: ChannelData[];
 }
 
+/** A watch for echoes of something else, for positions that a sensor samples in time; null for all else. */
+function watchFor(channel: ChannelData): StrayWatch | null {
+  const { timeUnit, sampling, unscreened = false } = channel;
+  const second = parseUnit('s');
+  if (unscreened || sampling.kind !== 'regular' || !canConvert(timeUnit, second)) return null;
+  const floor = strayFloor(channel, sampling.interval * conversionFactor(timeUnit, second));
+  return floor === null ? null : new StrayWatch(floor);
+}
+
 /**
- * A channel as a series that grows: pinned readings are taken out as they come, and all states share one lineage, so that
- * whatever is worked out from them can go on where it ended.
+ * A channel as a series that grows: pinned readings and lone strays are taken out as they come, and all states share one
+ * lineage, so that whatever is worked out from them can go on where it ended.
  */
 export class ChannelSeries {
   private readonly clean = new Growing();
   private readonly atLimit = new Growing();
   private readonly lineage = {};
   private readonly root: ReadingsRoot;
+  private readonly watch: StrayWatch | null;
   private sampling: Sampling;
   private state: Series | null = null;
 
@@ -46,11 +65,13 @@ export class ChannelSeries {
     private readonly channel: ChannelData,
   ) {
     this.sampling = channel.sampling;
+    this.watch = watchFor(channel);
     const readings = () => ({ sampling: this.sampling, values: this.clean.view() });
+    const settled = () => ({ sampling: this.sampling, values: this.clean.view().subarray(0, this.settled) });
     this.root = {
       key: `${runId}/${channel.key}`,
       label: `readings of ${channel.symbol}`,
-      level: new NoiseLevel(readings, channel.noise, isTimeUnit(channel.timeUnit)),
+      level: new NoiseLevel(settled, channel.noise, isTimeUnit(channel.timeUnit)),
       readings,
     };
     this.grow(channel.sampling, channel.values);
@@ -62,15 +83,17 @@ export class ChannelSeries {
     const count = Math.min(values.length, countOf(sampling));
     const known = this.clean.length;
     if (count <= known && this.state !== null) return;
-    const { low, high, symbol, quantity, unit, timeUnit } = this.channel;
+    const { low, high, symbol, quantity, unit, timeUnit, unscreened = false } = this.channel;
     const view = this.clean.extend(count);
-    const least = low ?? -Infinity;
-    const most = high ?? Infinity;
+    const least = (unscreened ? null : low) ?? -Infinity;
+    const most = (unscreened ? null : high) ?? Infinity;
+    const { watch } = this;
     for (let i = known; i < count; i++) {
       const value = values[i];
       const isGood = value > least && value < most;
       view[i] = isGood ? value : NaN;
       if (!isGood && value === value) this.atLimit.push(Float64Array.of(value >= most ? i + 1 : -(i + 1)));
+      watch?.look(view, i);
     }
     this.sampling = sampling;
     this.state = readingsSeries({
@@ -82,7 +105,17 @@ export class ChannelSeries {
       values: view,
       root: this.root,
       lineage: this.lineage,
+      settled: this.settled,
     });
+  }
+
+  private get settled(): number {
+    return this.watch?.settled(this.clean.length) ?? this.clean.length;
+  }
+
+  /** Lone echoes of something else. */
+  get strays(): readonly LeftOut[] {
+    return this.watch?.strays ?? [];
   }
 
   /** Readings that stand at a limit of the sensor, by their number from 1 on: positive at the upper one, negative at the lower. */

@@ -27,9 +27,9 @@ export function rangeIn(
 /** What to say of readings left out, in a list that is empty where none were. */
 export function missingNote(missing: number, count: number): string[] {
   if (missing === 0) return [];
-  const [are, were] = missing === 1 ? ['is', 'was'] : ['are', 'were'];
+  const [are, were] = missing === 1 ? ['is', 'it was'] : ['are', 'they were'];
   return [
-    `${missing} of ${missing + count} readings ${are} missing or at the sensor’s limit and ${were} left out.`,
+    `${missing} of ${missing + count} readings ${are} missing or no measurement (at a limit, a wrong echo); ${were} left out.`,
   ];
 }
 
@@ -85,7 +85,7 @@ function pick(context: Context, of: Series, against: SeriesRef, region: RegionBo
   if (count === 0)
     throw new Refusal(
       missing > 0
-        ? 'All readings in this region are missing or at the sensor’s limit. Choose another region.'
+        ? 'All readings in this region are missing or no measurement (at a limit, wrong echoes). Choose another region.'
         : 'There is no reading in this region. Move it to where the trace is.',
     );
   const isWhole = count === past - first;

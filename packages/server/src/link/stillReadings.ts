@@ -1,4 +1,5 @@
 import { type LinkChannel, type LinkRange, type SampleFrame, type Zero } from '@heuristor/contracts';
+import { parseUnit, strayFloor, withoutStrays } from '@heuristor/core';
 import { Failure } from '../failure';
 import { type LinkedDevice, type LinkedStream } from './device';
 import { type DeviceRegistry } from './registry';
@@ -10,7 +11,7 @@ const longestWaitSeconds = 20;
 /** A still target scatters by the sensor's own noise; five times that is motion. Common practice, no source. */
 const stillFactor = 5;
 
-/** A second of readings of a channel that is to be still, as the device sent them; pinned ones are left out. */
+/** A second of readings of a channel that is to be still, as the device sent them; pinned ones and lone wrong echoes are left out. */
 export interface Still {
   channel: LinkChannel;
   range: LinkRange;
@@ -89,7 +90,10 @@ async function listen(registry: DeviceRegistry, stream: LinkedStream): Promise<S
   });
   return description.channels.map((channel, c) => {
     const { range } = views[c];
-    const good = readings[c].filter((value) => value > range.low && value < range.high);
+    const floor = strayFloor({ ...channel, unit: parseUnit(channel.unit), noise: range.noise }, 1 / rate);
+    const good = [...withoutStrays(readings[c], floor)].filter(
+      (value) => value > range.low && value < range.high,
+    );
     return { channel, range, ...meanAndSpread(good), count: good.length, wanted };
   });
 }

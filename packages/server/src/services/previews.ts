@@ -1,4 +1,5 @@
 import { type Preview } from '@heuristor/contracts';
+import { parseUnit, strayFloor, withoutStrays } from '@heuristor/core';
 import { RunModel } from '../models/run';
 import { allSamples } from './samples';
 
@@ -35,10 +36,15 @@ export async function makePreview(runId: string): Promise<Preview | null> {
   const run = await RunModel.query().findById(runId).withGraphFetched('channels');
   const channel = run?.channels?.sort((a, b) => a.position - b.position)[0];
   if (run === undefined || channel === undefined) return null;
-  const { low, high } = channel;
+  const { low, high, sampling } = channel;
   const values = await allSamples(channel, 'values');
   const pinned = (value: number) => (low !== null && value <= low) || (high !== null && value >= high);
-  const preview = previewOf(values.map((value) => (pinned(value) ? NaN : value)));
+  const good = values.map((value) => (pinned(value) ? NaN : value));
+  const floor =
+    sampling.kind === 'regular'
+      ? strayFloor({ ...channel, unit: parseUnit(channel.unit) }, sampling.interval)
+      : null;
+  const preview = previewOf(withoutStrays(good, floor));
   await RunModel.query().findById(runId).patch({ preview });
   return preview;
 }

@@ -244,7 +244,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
               disabled={state === 'recording'}
               onClick={() => void session.changeRun(run, { keepPinned: !run.keepPinned })}
             >
-              {run.keepPinned ? 'Leave out readings at a limit' : 'Count readings at a limit too'}
+              {run.keepPinned ? 'Leave out what is no measurement' : 'Count limits and wrong echoes too'}
             </Dropdown.Item>
           )}
           <Dropdown.Item disabled={state === 'recording'} onClick={() => void session.removeRun(run)}>

@@ -52,13 +52,7 @@ export function SensorCard({ device, recording }: { device: Device; recording: b
                 rate={stream.liveRate}
                 named={on.length > 1}
               />
-              <Thread
-                handle={stream.handle}
-                channel={index}
-                low={channel.low}
-                high={channel.high}
-                noise={Math.max(channel.noise, channel.resolution)}
-              />
+              <Thread handle={stream.handle} index={index} channel={channel} rate={stream.liveRate} />
             </div>
           ),
         )}

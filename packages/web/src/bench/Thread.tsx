@@ -1,5 +1,8 @@
+import { type DeviceChannel } from '@heuristor/contracts';
+import { withoutStrays } from '@heuristor/core';
 import { Chart, LineController, LineElement, LinearScale, PointElement } from 'chart.js';
 import { useEffect, useRef } from 'react';
+import { strayFloorOf } from '../session/sensors';
 import { threadOf } from '../stores/devices';
 import { onTick } from '../stores/ticker';
 import { colours } from '../theme/colours';
@@ -11,10 +14,9 @@ const threadSeconds = 10;
 
 interface Props {
   handle: number;
-  channel: number;
-  low: number;
-  high: number;
-  noise: number;
+  index: number;
+  channel: DeviceChannel;
+  rate: number;
   /** A value that the scale is to show in any case. */
   include?: number | null;
   onScale?: (scale: ThreadScale) => void;
@@ -25,8 +27,11 @@ export interface ThreadScale {
   max: number;
 }
 
-/** The last ten seconds of a channel as a thin line that scales itself; pinned readings are left out. */
-export function Thread({ handle, channel, low, high, noise, include = null, onScale }: Props) {
+/** The last ten seconds of a channel as a thin line that scales itself; what is no measurement is left out. */
+export function Thread({ handle, index, channel, rate, include = null, onScale }: Props) {
+  const { low, high } = channel;
+  const noise = Math.max(channel.noise, channel.resolution);
+  const floor = strayFloorOf(channel, rate);
   const canvas = useRef<HTMLCanvasElement>(null);
   // Changing these does not make the chart anew.
   const wanted = useRef({ include, onScale });
@@ -53,15 +58,16 @@ export function Thread({ handle, channel, low, high, noise, include = null, onSc
     });
     let drawn = -1;
     const stop = onTick(() => {
-      const { times, values, revision } = threadOf(handle, channel);
+      const { times, values: read, revision } = threadOf(handle, index);
       if (revision === drawn) return;
       drawn = revision;
       const now = performance.now() / 1000;
+      const seen = read.map((value) => (value > low && value < high ? value : NaN));
+      const values = floor === null ? seen : withoutStrays(seen, floor);
       const stride = Math.max(1, Math.ceil(times.length / mostPoints));
       const data: { x: number; y: number }[] = [];
       for (let i = times.length - 1; i >= 0; i -= stride)
-        if (times[i] > now - threadSeconds)
-          data.push({ x: times[i] - now, y: values[i] > low && values[i] < high ? values[i] : NaN });
+        if (times[i] > now - threadSeconds) data.push({ x: times[i] - now, y: values[i] });
       data.reverse();
       const good = data.map(({ y }) => y).filter((y) => !Number.isNaN(y));
       if (wanted.current.include !== null) good.push(wanted.current.include);
@@ -80,7 +86,7 @@ export function Thread({ handle, channel, low, high, noise, include = null, onSc
       stop();
       chart.destroy();
     };
-  }, [handle, channel, low, high, noise]);
+  }, [handle, index, low, high, noise, floor]);
   return (
     <div className="thread">
       <canvas ref={canvas} aria-hidden />

@@ -17,7 +17,7 @@ import { type DrawnLine } from '../workers/compose';
 import { type Line } from '../workers/protocol';
 import { type Band, bandPlugin } from './bands';
 import { type RegionBounds, axisHeight, fontScale, plotLeft, plotRight } from './geometry';
-import { type OverLayer, type UnderLayer, paintOver, paintUnder } from './traceLayers';
+import { type Marks, type OverLayer, type UnderLayer, paintOver, paintUnder } from './traceLayers';
 
 Chart.register(LineController, LineElement, LinearScale, PointElement);
 
@@ -48,7 +48,14 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
   const canvas = useRef<HTMLCanvasElement>(null);
   const under = useRef<HTMLCanvasElement>(null);
   const over = useRef<HTMLCanvasElement>(null);
-  const layers = useRef<Layers>({ regions: [], curves: [], pinned: [], label: '', bottomLabel: null });
+  const layers = useRef<Layers>({
+    regions: [],
+    curves: [],
+    pinned: [],
+    strays: [],
+    label: '',
+    bottomLabel: null,
+  });
   const chart = useRef<Chart<'line', Point[]> | null>(null);
   const trace = usePicture(({ traces }) => traces.find(({ key }) => key === traceKey));
   const frame = usePicture((picture) => picture.frame);
@@ -122,8 +129,8 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
   const bottomLabel =
     isBottom && frame !== null ? axisLabel(frame.horizontal.symbol, frame.horizontal.unit) : null;
   const curves = trace?.curves;
-  const pinnedLines = trace?.lines;
-  const pinnedCount = (pinnedLines ?? []).reduce((sum, { pinned }) => sum + (pinned?.x.length ?? 0), 0);
+  const markedLines = trace?.lines;
+  const markWords = leftOutWords(markedLines ?? []);
   // These come before the chart is drawn, which draws them too; one that has not been laid out yet has no scales to draw in.
   useEffect(() => {
     layers.current = { ...layers.current, regions };
@@ -135,16 +142,15 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
     layers.current = {
       ...layers.current,
       curves: (curves ?? []).map((curve) => ({ ...curve, front: styles.get(curve.runId)?.front === true })),
-      pinned: (pinnedLines ?? []).flatMap(({ runId, pinned }) =>
-        pinned === undefined ? [] : [{ ...pinned, color: runStyle(styles.get(runId)?.style ?? 0).color }],
-      ),
+      pinned: marksOf('pinned', markedLines ?? [], styles),
+      strays: marksOf('strays', markedLines ?? [], styles),
       label,
       bottomLabel,
     };
     const [current, above] = [chart.current, over.current];
     if (current !== null && above !== null && 'x' in current.scales)
       paintOver(above, current, layers.current);
-  }, [curves, pinnedLines, styles, label, bottomLabel, large]);
+  }, [curves, markedLines, styles, label, bottomLabel, large]);
 
   const lines = trace?.lines;
   const [low, high] = [trace?.low, trace?.high];
@@ -183,9 +189,7 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
         aria-label={trace === undefined ? undefined : `Trace of ${label} for ${trace.lines.length} runs`}
       />
       <canvas ref={over} aria-hidden />
-      {pinnedCount > 0 && (
-        <span className="trace-note low">△ at the sensor’s limit: left out of what is worked out</span>
-      )}
+      {markWords !== null && <span className="trace-note low">{markWords}</span>}
       {others > 0 && (
         <span className="trace-note">
           {others === 1 ? 'A run measures' : `${others} runs measure`} something else as {trace?.symbol}; not
@@ -195,6 +199,24 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
     </div>
   );
 }
+
+/** What the marks of a trace mean, where there are any. */
+function leftOutWords(lines: readonly DrawnLine[]): string | null {
+  const words = [
+    ...(lines.some(({ pinned }) => pinned !== undefined) ? ['△ at the sensor’s limit'] : []),
+    ...(lines.some(({ strays }) => strays !== undefined) ? ['× a wrong echo'] : []),
+  ];
+  return words.length === 0 ? null : `${words.join(', ')}: left out of what is worked out`;
+}
+
+const marksOf = (
+  kind: 'pinned' | 'strays',
+  lines: readonly DrawnLine[],
+  styles: ReadonlyMap<string, StyleOfRun>,
+): Marks[] =>
+  lines.flatMap(({ runId, [kind]: marks }) =>
+    marks === undefined ? [] : [{ ...marks, color: runStyle(styles.get(runId)?.style ?? 0).color }],
+  );
 
 /** What the chart draws of one run. */
 function datasetsOf(

@@ -13,14 +13,17 @@ export interface UnderLayer {
   regions: readonly RegionBounds[];
 }
 
-/** Readings at a limit of their sensor, in the colour of their run. */
-export interface PinnedMarks extends Line {
+/** Readings that are no measurement, in the colour of their run. */
+export interface Marks extends Line {
   color: string;
 }
 
 export interface OverLayer {
   curves: readonly DrawnCurve[];
-  pinned: readonly PinnedMarks[];
+  /** At a limit of their sensor: y is 1 at the upper one and −1 at the lower. */
+  pinned: readonly Marks[];
+  /** Wrong echoes, where they were read. */
+  strays: readonly Marks[];
   label: string;
   bottomLabel: string | null;
 }
@@ -53,6 +56,9 @@ function begin(
   context.clearRect(0, 0, width, height);
   return context;
 }
+
+/** Half the size of the cross that marks a wrong echo, in pixels. */
+const strayReach = 4;
 
 /** What stands on a canvas, so that nothing is painted twice: while a run is recorded, charts are drawn 25 times a second. */
 const painted = new WeakMap<HTMLCanvasElement, { key: string; curves: OverLayer['curves'] }>();
@@ -100,13 +106,14 @@ export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions }:
 export function paintOver(
   canvas: HTMLCanvasElement,
   chart: Chart,
-  { curves, pinned, label, bottomLabel }: OverLayer,
+  { curves, pinned, strays, label, bottomLabel }: OverLayer,
 ): void {
   const { chartArea, scales } = chart;
   const size = 13 * fontScale();
   const { x: across, y: up } = scales;
-  const place = curves.length === 0 && pinned.length === 0 ? [] : [across.min, across.max, up.min, up.max];
-  const marks = pinned.map(({ x, color }) => [color, x.length, x[0], x[x.length - 1]]);
+  const isBare = curves.length === 0 && pinned.length === 0 && strays.length === 0;
+  const place = isBare ? [] : [across.min, across.max, up.min, up.max];
+  const marks = [...pinned, ...strays].map(({ x, color }) => [color, x.length, x[0], x[x.length - 1]]);
   const context = begin(
     canvas,
     chart,
@@ -140,6 +147,23 @@ export function paintOver(
       context.closePath();
       context.stroke();
     }
+  }
+  for (const { x, y, color } of strays) {
+    context.strokeStyle = color;
+    context.lineWidth = 1.5;
+    context.beginPath();
+    for (let i = 0; i < x.length; i++) {
+      const at = across.getPixelForValue(x[i]);
+      const height = Math.min(
+        Math.max(up.getPixelForValue(y[i]), chartArea.top + strayReach + 2),
+        chartArea.bottom - strayReach - 2,
+      );
+      for (const slope of [1, -1]) {
+        context.moveTo(at - strayReach, height - slope * strayReach);
+        context.lineTo(at + strayReach, height + slope * strayReach);
+      }
+    }
+    context.stroke();
   }
   context.restore();
   context.font = `650 ${size}px "Inter Variable"`;

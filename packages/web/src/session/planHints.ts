@@ -1,8 +1,8 @@
 import { type Plan, longestOf } from '@heuristor/contracts';
-import { bandwidthOf, parseUnit, printedUnit } from '@heuristor/core';
+import { bandwidthOf, parseUnit, printedUnit, withoutStrays } from '@heuristor/core';
 import { rateText } from '../ui/rateText';
 import { rateFrom } from './rateFault';
-import { type Quantity } from './sensors';
+import { type Quantity, strayFloorOf } from './sensors';
 
 /** Something about the next run that looks wrong, and what would mend it. It never stops anybody from recording. */
 export interface Hint {
@@ -91,8 +91,9 @@ function slow(quantity: Quantity, values: readonly number[]): Hint[] {
   const { channel, stream, device } = quantity;
   const { rate, rates, liveRate, sampling } = stream;
   if (sampling !== 'regular' || rates.highest < usualLowestRate) return [];
-  // A lost echo is no motion.
-  const good = values.map((value) => (value > channel.low && value < channel.high ? value : NaN));
+  // An echo that was lost, or came from something else, is no motion.
+  const seen = values.map((value) => (value > channel.low && value < channel.high ? value : NaN));
+  const good = withoutStrays(seen, strayFloorOf(channel, liveRate));
   const band = bandwidthOf(good, liveRate, Math.max(channel.noise, channel.resolution));
   const needed = band === null ? 0 : band * readingsPerSwing;
   const isSlowKind = rate < usualLowestRate && moving.includes(channel.own.quantity);

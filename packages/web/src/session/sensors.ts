@@ -5,6 +5,7 @@ import {
   type Plan,
   boundKeys,
 } from '@heuristor/contracts';
+import { parseUnit, strayFloor } from '@heuristor/core';
 
 /** A quantity of the runs to come, and where it comes from. */
 export interface Quantity {
@@ -16,6 +17,10 @@ export interface Quantity {
   /** Place of the channel in its stream. */
   index: number;
 }
+
+/** How far a reading of a channel stands off when it is thought a wrong echo; null for what has no echoes. */
+export const strayFloorOf = ({ own, unit, noise }: DeviceChannel, rate: number): number | null =>
+  strayFloor({ quantity: own.quantity, unit: parseUnit(unit), noise }, 1 / rate);
 
 /** The devices that an investigation uses. */
 export const usedBy = (devices: readonly Device[], investigation: string): Device[] =>

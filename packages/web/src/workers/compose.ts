@@ -10,6 +10,7 @@ export interface DrawnRun extends Line {
 export interface DrawnLine extends DrawnRun {
   isBand: boolean;
   pinned?: Line;
+  strays?: Line;
 }
 
 /** One panel of the stack, with the lines of all runs in one unit. */
@@ -129,11 +130,12 @@ function gathered(
       trace.others.push(runId);
       continue;
     }
-    const { isBand, pinned } = part.line;
+    const { isBand, pinned, strays } = part.line;
     trace.lines.push({
       runId,
       isBand,
       ...(pinned === undefined ? {} : { pinned }),
+      ...(strays === undefined ? {} : { strays: scaledLine(strays, factor) }),
       ...scaledLine(part.line, factor),
     });
     for (const curve of part.curves) trace.curves.push({ runId, ...scaledLine(curve, factor) });

@@ -2,6 +2,7 @@ import { type WorkingsDocument } from '@heuristor/contracts';
 import {
   type Entry,
   type Evaluator,
+  type LeftOut,
   type Outcome,
   Refusal,
   type Series,
@@ -141,8 +142,14 @@ function newLineOf(
   lines.set(reference, { inputs, isCoarse: moving && isTime });
   const line = lineOf(series, horizontal, request);
   if (!isTime || !reference.startsWith('channel:')) return line;
-  const pinned = pinnedIn(evaluator.pinnedOf(reference.slice('channel:'.length)), series, request);
-  return pinned.x.length === 0 ? line : { ...line, pinned };
+  const key = reference.slice('channel:'.length);
+  const pinned = pinnedIn(evaluator.pinnedOf(key), series, request);
+  const strays = straysIn(evaluator.straysOf(key), series, request);
+  return {
+    ...line,
+    ...(pinned.x.length === 0 ? {} : { pinned }),
+    ...(strays.x.length === 0 ? {} : { strays }),
+  };
 }
 
 /** Readings at a limit that can be told apart on the screen. */
@@ -158,6 +165,17 @@ function pinnedIn(numbers: Float64Array, { sampling }: Series, { sight, width }:
     y.push(Math.sign(number));
   }
   return { x: Float64Array.from(x), y: Float64Array.from(y) };
+}
+
+/** Wrong echoes in sight, where they were read. */
+function straysIn(strays: readonly LeftOut[], { sampling }: Series, { sight }: RenderRequest): Line {
+  const seen = strays
+    .map(({ index, value }) => ({ at: timeAt(sampling, index), value }))
+    .filter(({ at }) => at >= sight.from && at <= sight.to);
+  return {
+    x: Float64Array.from(seen, ({ at }) => at),
+    y: Float64Array.from(seen, ({ value }) => value),
+  };
 }
 
 function lineOf(

@@ -11,6 +11,7 @@ class GrowingChannel {
     readonly channel: Channel,
     values: Float64Array,
     times: Float64Array | null,
+    private readonly unscreened: boolean,
   ) {
     this.values = Growing.from(values);
     this.times = channel.sampling.kind === 'regular' ? null : Growing.from(times ?? new Float64Array(0));
@@ -52,6 +53,7 @@ class GrowingChannel {
       low,
       high,
       noise,
+      unscreened: this.unscreened,
     };
   }
 
@@ -78,12 +80,7 @@ export class RunStore {
 
   put(run: Run, { values, times }: RunReadings): void {
     const channels = run.channels.map(
-      (channel, i) =>
-        new GrowingChannel(
-          run.keepPinned ? { ...channel, low: null, high: null } : channel,
-          values[i],
-          times[i],
-        ),
+      (channel, i) => new GrowingChannel(channel, values[i], times[i], run.keepPinned),
     );
     shareTimes(channels);
     const evaluator = new Evaluator({ id: run.id, channels: channels.map((channel) => channel.data()) });

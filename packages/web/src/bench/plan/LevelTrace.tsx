@@ -34,10 +34,9 @@ export function LevelTrace({ quantity, level, onLevel, height = 110 }: Props) {
     <div className="level-trace" ref={frame} style={{ height }}>
       <Thread
         handle={stream.handle}
-        channel={index}
-        low={channel.low}
-        high={channel.high}
-        noise={channel.noise}
+        index={index}
+        channel={channel}
+        rate={stream.liveRate}
         // While a hand holds the level, the scale under it stands still.
         include={dragged === null ? level : null}
         onScale={(next) => {

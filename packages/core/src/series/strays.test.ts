@@ -1,0 +1,138 @@
+import { normalRandom, uniformRandom } from '../random';
+import { regular } from './sampling';
+import { strayFloor, withoutStrays } from './strays';
+import { parseUnit } from '../units/unit';
+import { type ChannelData, ChannelSeries } from '../workings/run';
+
+const noise = 0.0003;
+const sensor = { quantity: 'position', unit: parseUnit('m'), noise };
+const missing = (values: Float64Array) => [...values.keys()].filter((i) => Number.isNaN(values[i]));
+
+/** Motions of a lab, in metres by the second. */
+const motions: Record<string, (t: number) => number> = {
+  'a rest': () => 0.8,
+  'a swing': (t) => 0.8 + 0.3 * Math.sin(8 * t),
+  'a run down a slope into the buffer': (t) => {
+    const s = 0.3 + 0.46 * t * t;
+    return s < 2.2 ? s : 2.2 - 0.75 * (t - Math.sqrt(1.9 / 0.46));
+  },
+  'a ball that bounces': (t) => {
+    const [fall, v] = [0.55, 5.4 * 0.85];
+    if (t < fall) return 0.4 + 4.9 * t * t;
+    const u = (t - fall) % (v / 4.9);
+    return 0.4 + 4.9 * fall * fall - v * u + 4.9 * u * u;
+  },
+  'a walker who turns round': (t) => 1 + 0.8 * Math.abs(((t / 2) % 2) - 1),
+  'a target that is taken away and put back': (t) => (t % 2 < 1 ? 0.6 : 2.4),
+  'a tether that throws it back': (t) => (t < 2.01 ? 0.5 + 0.6 * t : 0.5 + 0.6 * 2.01 - 0.5 * (t - 2.01)),
+};
+
+describe.each(Object.entries(motions))('%s', (_name, motion) => {
+  test.each([2, 10, 20, 50, 100])('at %p Hz: nothing true is taken for a stray', (rate) => {
+    const normal = normalRandom(rate);
+    for (let trial = 0; trial < 20; trial++) {
+      const phase = trial / 20 / rate;
+      const values = Float64Array.from(
+        { length: 8 * rate },
+        (_, i) => motion(i / rate + phase) + noise * normal(),
+      );
+      const left = missing(withoutStrays(values, strayFloor(sensor, 1 / rate)));
+      // One of the last two may stand off for good reason, and only what follows could tell.
+      expect(left.filter((i) => i < values.length - 2)).toEqual([]);
+    }
+  });
+});
+
+test.each([50, 100])(
+  'at %p Hz, echoes of something a hand’s breadth and more away are found; the readings beside them stay',
+  (rate) => {
+    const [normal, uniform] = [normalRandom(5), uniformRandom(6)];
+    let [found, planted] = [0, 0];
+    for (const motion of [motions['a rest'], motions['a swing'], motions['a ball that bounces']])
+      for (let trial = 0; trial < 30; trial++) {
+        const values = Float64Array.from({ length: 4 * rate }, (_, i) => motion(i / rate) + noise * normal());
+        const at = 10 + Math.floor(uniform() * (values.length - 20));
+        values[at] += (uniform() < 0.5 ? -1 : 1) * (0.15 + 2 * uniform());
+        planted++;
+        const left = missing(withoutStrays(values, strayFloor(sensor, 1 / rate)));
+        if (left.includes(at)) found++;
+        expect(left.filter((i) => i !== at)).toEqual([]);
+      }
+    // Right at a bounce a stray cannot be told from the bounce.
+    expect(found / planted).toBeGreaterThan(0.95);
+  },
+);
+
+const channel = (values: Float64Array, more: Partial<ChannelData> = {}): ChannelData => ({
+  key: 'x',
+  symbol: 'x',
+  quantity: 'position',
+  unit: parseUnit('m'),
+  timeUnit: parseUnit('s'),
+  sampling: regular(0, 0.02, values.length),
+  values,
+  low: 0.15,
+  high: 6,
+  noise,
+  ...more,
+});
+
+describe('a channel', () => {
+  const withStrays = () => {
+    const normal = normalRandom(2);
+    const values = Float64Array.from(
+      { length: 200 },
+      (_, i) => 0.8 + 0.2 * Math.sin(i / 9) + noise * normal(),
+    );
+    for (const i of [40, 90, 150]) values[i] = 3 - i / 100;
+    return values;
+  };
+
+  test('is without them, says where they were, and counts them where a person wants that', () => {
+    const values = withStrays();
+    const screened = new ChannelSeries('r', channel(values));
+    expect(missing(screened.series.values)).toEqual([40, 90, 150]);
+    expect(screened.strays).toEqual([40, 90, 150].map((index) => ({ index, value: values[index] })));
+    const all = new ChannelSeries('r', channel(values, { unscreened: true }));
+    expect([...all.series.values]).toEqual([...values]);
+    expect(all.strays).toEqual([]);
+  });
+
+  test('in centimetres is as one in metres', () => {
+    const values = withStrays().map((value) => 100 * value);
+    const series = new ChannelSeries(
+      'r',
+      channel(values, { unit: parseUnit('cm'), low: 15, high: 600, noise: 100 * noise }),
+    );
+    expect(series.strays.map(({ index }) => index)).toEqual([40, 90, 150]);
+  });
+
+  test.each([
+    ['a force, whose knock is real', { quantity: 'force', unit: parseUnit('N') }],
+    ['numbers of a file, of whose sensor nothing is known', { noise: null }],
+  ])('of %s is left as it is', (_what, more) => {
+    const { series } = new ChannelSeries('r', channel(withStrays(), more));
+    expect(missing(series.values)).toEqual([]);
+  });
+
+  test('that grows reading by reading ends as one that came at once, and what it called settled never changes', () => {
+    const values = withStrays();
+    // One that stays undecided until the end, and a jump that turns out to be true.
+    values.fill(2.5, 120, 124);
+    values[198] = 1.9;
+    const grown = new ChannelSeries('r', channel(values.slice(0, 1), { sampling: regular(0, 0.02, 1) }));
+    const told: { settled: number; values: Float64Array }[] = [];
+    for (let count = 2; count <= values.length; count++) {
+      grown.grow(regular(0, 0.02, count), values.subarray(0, count));
+      const { settled, values: now } = grown.series;
+      expect(settled).toBeGreaterThanOrEqual(count - 2);
+      told.push({ settled, values: now.slice(0, settled) });
+    }
+    const whole = new ChannelSeries('r', channel(values));
+    expect([...grown.series.values]).toEqual([...whole.series.values]);
+    expect(grown.strays).toEqual(whole.strays);
+    for (const { settled, values: then } of told)
+      expect([...then]).toEqual([...grown.series.values.subarray(0, settled)]);
+    expect(grown.series.values[121]).toBe(2.5);
+  });
+});
