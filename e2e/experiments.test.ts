@@ -1,5 +1,5 @@
 import { gravity } from '@heuristor/stand-ins';
-import { BenchHand, type StoredRun } from './support/bench';
+import { BenchHand, type StoredRun, firstPlace } from './support/bench';
 import { StageHand } from './support/stage';
 import { type System, pause, startSystem } from './support/system';
 
@@ -82,11 +82,13 @@ test('slipway: zeroed each run, begun at 5 mm and ended at 0.9 m by itself, the 
   }
   for (const { channels, notes } of await hand.runs()) {
     const [{ values, sampling }] = channels;
-    const reached = values.findIndex((x) => x >= 0.9);
-    expect(values.length - reached).toBeLessThanOrEqual(4);
+    const beyond = values.slice(firstPlace(values, (x) => x > 0.8 && x < 1.2)).filter((x) => x >= 0.9);
+    expect(beyond.length).toBeGreaterThanOrEqual(1);
+    expect(beyond.length).toBeLessThanOrEqual(3);
     // The tenth before it was let go rests at its own zero.
     const still = values.filter((_, i) => sampling.start + i * sampling.interval < -0.15);
-    for (const x of still.filter((x) => x < 5)) expect(Math.abs(x)).toBeLessThan(0.002);
+    // But for a wrong echo.
+    expect(still.filter((x) => Math.abs(x) > 0.002).length).toBeLessThanOrEqual(1);
     expect(notes).toEqual([]);
   }
   await hand.mark(0.1, 1.15);

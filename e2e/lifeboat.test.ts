@@ -1,6 +1,6 @@
 import { type HTTPRequest, type Page } from 'puppeteer-core';
 import { gravity } from '@heuristor/stand-ins';
-import { BenchHand } from './support/bench';
+import { BenchHand, firstTime } from './support/bench';
 import { type System, pause, startSystem } from './support/system';
 
 let system: System;
@@ -31,17 +31,8 @@ const onStage = async (text: string) => {
 async function slide(): Promise<[from: number, to: number]> {
   let [from, to] = [0, Infinity];
   for (const { channels } of await hand.runs()) {
-    const [{ values, sampling }] = channels;
-    const timeOf = (isSo: (x: number) => boolean) =>
-      sampling.start + values.findIndex(isSo) * sampling.interval;
-    from = Math.max(
-      from,
-      timeOf((x) => x > 0.4 && x < 2),
-    );
-    to = Math.min(
-      to,
-      timeOf((x) => x > 2.1 && x < 2.3),
-    );
+    from = Math.max(from, firstTime(channels[0], (x) => x > 0.4 && x < 2));
+    to = Math.min(to, firstTime(channels[0], (x) => x > 2.1 && x < 2.3));
   }
   expect(to - from).toBeGreaterThan(0.6);
   return [from, to];

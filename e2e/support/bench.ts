@@ -14,6 +14,16 @@ export interface StoredRun {
   }[];
 }
 
+/** Place of the first of two readings in a row that are so; a single one may be a wrong echo. */
+export const firstPlace = (values: readonly number[], isSo: (value: number) => boolean): number =>
+  values.findIndex((value, i) => isSo(value) && isSo(values[i + 1]));
+
+/** Its time. */
+export const firstTime = (
+  { values, sampling }: StoredRun['channels'][number],
+  isSo: (value: number) => boolean,
+): number => sampling.start + firstPlace(values, isSo) * sampling.interval;
+
 /** What a teacher does on the bench, by the words that stand on the screen. */
 export class BenchHand {
   constructor(readonly page: Page) {}

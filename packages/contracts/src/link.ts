@@ -75,6 +75,8 @@ export const stageSchema = z.object({
   apparatus: keySchema,
   title: z.string().max(60),
   controls: z.array(settableSchema).max(12),
+  /** How the sensors of this device err, to be set for trying out what a lab may meet. */
+  sensor: z.array(settableSchema).max(64).optional(),
 });
 export type Stage = z.infer<typeof stageSchema>;
 

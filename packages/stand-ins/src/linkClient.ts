@@ -10,19 +10,24 @@ import {
   toDeviceSchema,
 } from '@heuristor/contracts';
 import WebSocket from 'ws';
-import { type DevicePlan, announcedOf } from './devices/device';
+import { type DevicePlan } from './devices/device';
 import { type RigClock, type RunningStream } from './devices/rigClock';
+import { Whims } from './devices/whims';
 
 const sceneSeconds = 0.033;
 const reconnectMilliseconds = 500;
 const flashSeconds = 3;
+const restMilliseconds = 600;
+/** What lets its sensors err again as they do when it starts. */
+const usualKey = 'itsUsual';
 /** How long a plug that was pulled stays out. */
 const unpluggedMilliseconds = 3000;
 
 interface Surroundings {
   url: string;
   clock: RigClock;
-  random: () => number;
+  /** With which what chance does begins. */
+  seed: number;
   /** Something happened that lets the apparatus move again, or sends what it has gathered. */
   catchUp: () => void;
 }
@@ -36,12 +41,15 @@ export class LinkClient {
   private sceneSent = 0;
   private closed = false;
   private isPulled = false;
+  private readonly whims: Whims;
+  private changing: NodeJS.Timeout | null = null;
   watched = false;
 
   constructor(
     private readonly device: DevicePlan,
     private readonly around: Surroundings,
   ) {
+    this.whims = new Whims(device, around.seed);
     this.outputs = Object.fromEntries((device.outputs ?? []).map(({ key, value }) => [key, value]));
     for (const [key, value] of Object.entries(this.outputs)) around.clock.apparatus.drive?.(key, value);
     this.connect();
@@ -49,6 +57,7 @@ export class LinkClient {
 
   close(): void {
     this.closed = true;
+    if (this.changing !== null) clearTimeout(this.changing);
     this.socket?.close();
   }
 
@@ -91,16 +100,16 @@ export class LinkClient {
       protocol: linkProtocol,
       version: linkVersion,
       device: { code: device.code, model: device.model },
-      streams: device.streams.map(announcedOf),
+      streams: device.streams.map((stream) => this.whims.announced(stream)),
       numbers: device.numbers ?? [],
       outputs: device.outputs ?? [],
       state: { battery: device.battery, outputs: this.outputs },
-      stage: around.clock.apparatus.stage,
+      stage: { ...around.clock.apparatus.stage, sensor: this.whims.list },
     };
   }
 
   private receive(message: ToDevice): void {
-    const { clock, random } = this.around;
+    const { clock } = this.around;
     switch (message.type) {
       case 'start': {
         const plan = this.device.streams.find(({ key }) => key === message.of);
@@ -109,7 +118,13 @@ export class LinkClient {
         this.around.catchUp();
         this.running.set(
           plan.key,
-          clock.start(plan, message.stream, message.rate, message.ranges ?? {}, random),
+          clock.start(
+            this.whims.with(plan),
+            message.stream,
+            message.rate,
+            message.ranges ?? {},
+            this.whims.random,
+          ),
         );
         break;
       }
@@ -148,8 +163,13 @@ export class LinkClient {
       this.unplug();
       return;
     }
+    if (action.action === 'do' && action.key === usualKey) {
+      if (this.whims.reset()) this.helloAnew();
+      return;
+    }
     // The apparatus stands where it is now, not where it was at the last tick.
     this.around.catchUp();
+    if (action.action === 'set' && this.err(action.key, action.value)) return;
     const { apparatus } = this.around.clock;
     const output =
       action.action === 'set' ? this.device.outputs?.find(({ key }) => key === action.key) : undefined;
@@ -162,6 +182,18 @@ export class LinkClient {
     apparatus.drive?.(action.key, this.outputs[action.key]);
     const state: StateMessage = { type: 'state', outputs: this.outputs };
     if (this.isOpen) this.socket?.send(JSON.stringify(state));
+  }
+
+  /** Lets its sensors err otherwise. A device with other limits says hello anew when the hand has come to rest. */
+  private err(key: string, value: number): boolean {
+    const what = this.whims.set(key, value);
+    if (what === 'other') this.helloAnew();
+    return what !== 'unknown';
+  }
+
+  private helloAnew(): void {
+    if (this.changing !== null) clearTimeout(this.changing);
+    this.changing = setTimeout(() => this.socket?.terminate(), restMilliseconds);
   }
 
   private stop(key: string): void {
@@ -187,7 +219,8 @@ export class LinkClient {
     if (!this.watched || now - this.sceneSent < sceneSeconds) return;
     this.sceneSent = now;
     const { apparatus } = this.around.clock;
-    const controls = Object.fromEntries(apparatus.stage.controls.map(({ key, value }) => [key, value]));
+    const settables = [...apparatus.stage.controls, ...this.whims.list];
+    const controls = Object.fromEntries(settables.map(({ key, value }) => [key, value]));
     const values = { ...apparatus.scene(), ...controls, ...this.outputs, flash: this.blinking(now) };
     this.socket?.send(JSON.stringify({ type: 'scene', values }));
   }

@@ -10,6 +10,8 @@ if (url === undefined) {
 }
 
 const seed = Number(process.env.HEURISTOR_SEED ?? Date.now() % 1_000_000);
+// With the same seed, the same noise: of each device, from its start on.
+process.stdout.write(`What chance does begins with HEURISTOR_SEED=${seed}\n`);
 const standIns = new StandIns(
   url,
   rigs.map((make) => make()),

@@ -1,4 +1,3 @@
-import { uniformRandom } from '@heuristor/core';
 import { performance } from 'node:perf_hooks';
 import { type Rig } from './devices/device';
 import { RigClock } from './devices/rigClock';
@@ -12,6 +11,10 @@ interface Running {
   began: number;
 }
 
+/** Every device has its own chance, so that what one reads does not depend on when another one does. */
+const seedOf = (code: string, seed: number) =>
+  [...code].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 10_000, seed % 10_000);
+
 /** Puts rigs on the device link and moves them on; one that nobody reads or looks at costs nothing. */
 export class StandIns {
   private readonly rigs: Running[];
@@ -19,12 +22,13 @@ export class StandIns {
   private loose: NodeJS.Timeout | null = null;
 
   constructor(url: string, rigs: readonly Rig[], seed: number) {
-    const random = uniformRandom(seed);
     this.rigs = rigs.map(({ apparatus, devices }) => {
       const clock = new RigClock(apparatus);
       const rig: Running = { clock, clients: [], began: performance.now() };
       const catchUp = () => clock.advanceTo((performance.now() - rig.began) / 1000);
-      rig.clients = devices.map((device) => new LinkClient(device, { url, clock, random, catchUp }));
+      rig.clients = devices.map(
+        (device) => new LinkClient(device, { url, clock, seed: seedOf(device.code, seed), catchUp }),
+      );
       return rig;
     });
     this.timer = setInterval(() => this.tick(), tickMilliseconds);

@@ -1,4 +1,4 @@
-import { type Device } from '@heuristor/contracts';
+import { type Device, type Stage } from '@heuristor/contracts';
 import { type LinkedDevice } from './device';
 
 /** So many readings a second are enough for cards and threads. */
@@ -7,10 +7,14 @@ const mostLive = 500;
 /** Of a stream that is fast, only every so-many-th reading goes to the cards. */
 export const strideOf = (rate: number): number => Math.max(Math.ceil(rate / mostLive), 1);
 
+/** How the sensors of a stand-in err is asked for by whoever wants to set it, and not told to everybody. */
+const stageOf = ({ apparatus, title, controls }: Stage): Stage => ({ apparatus, title, controls });
+
 /** A device as screens see it. */
 export function presentDevice(device: LinkedDevice): Device {
   const { code, use, present, waiting, calibration, description } = device;
-  const { model, state, outputs, stage } = description;
+  const { model, state, outputs } = description;
+  const stage = description.stage === null ? null : stageOf(description.stage);
   return {
     code,
     model,

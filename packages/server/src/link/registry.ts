@@ -6,6 +6,7 @@ import {
   type Hello,
   type SampleFrame,
   type Scene,
+  type Settable,
   type SetupPatch,
   type StillReading,
   describeDevice,
@@ -331,6 +332,11 @@ export class DeviceRegistry extends EventEmitter<Events> {
       );
     device.send?.({ type: 'output', key, value });
     this.state(device, {}, { [key]: value });
+  }
+
+  /** What can be set of how a stand-in's sensors err; nothing of a real device. @throws Failure */
+  sensorOf(code: string): Settable[] {
+    return this.find(code).description.stage?.sensor ?? [];
   }
 
   flash(code: string): void {

@@ -1,4 +1,5 @@
 import { type ChannelFields, type Plan, keptOf, longestOf } from '@heuristor/contracts';
+import { Failure } from '../failure';
 import { endingOf } from './endings';
 import { type RecorderEffect, type RecorderState, type Source, type Track } from './state';
 import { zeroedAtStart } from './zeroAtStart';
@@ -28,11 +29,36 @@ export function begin(
       ({ fields }) =>
         `${fields.symbol} did not rest before this run, so that its zero is that of an earlier one.`,
     );
-  const endWatch = endingOf(plan.end).arm(plan.end, sources);
+  const { endWatch, endless } = endWatchOf(plan, sources);
   return [
-    { phase: 'armed', plan, origin, endsAt, endWatch, tracks, gaps: [], notes: [...notes, ...unrested] },
+    {
+      phase: 'armed',
+      plan,
+      origin,
+      endsAt,
+      endWatch,
+      tracks,
+      gaps: [],
+      notes: [...notes, ...unrested, ...endless],
+    },
     [{ kind: 'enter', plan, channels }],
   ];
+}
+
+/** What a run is to end at; it begins all the same where the sensor for that has gone while it waited, and says so. */
+function endWatchOf(
+  { end }: Plan,
+  sources: readonly Source[],
+): { endWatch: Armed['endWatch']; endless: string[] } {
+  try {
+    return { endWatch: endingOf(end).arm(end, sources), endless: [] };
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error;
+    return {
+      endWatch: { kind: 'nothing' },
+      endless: ['What this run was to end at could no longer be watched; it ended otherwise.'],
+    };
+  }
 }
 
 function tracksOf(source: Source, origin: number, kept: number, endsAt: number): Track[] {

@@ -1,4 +1,4 @@
-import { type Level } from '@heuristor/contracts';
+import { type Level, type Plan } from '@heuristor/contracts';
 import { conversionOf, multiplyUnits, parseUnit, printedUnit } from '@heuristor/core';
 import { Failure } from '../failure';
 import { type Threshold, speedNoise } from './crossing';
@@ -60,6 +60,27 @@ export function thresholdOf({ quantity, of, value, unit }: Level, sources: reado
     value: threshold,
     margin: Math.max(clearlyFactor * noise, of === 'reading' ? fields.resolution : 0),
   };
+}
+
+/**
+ * Holds the beginning and the end of a run against each other.
+ * @throws Failure where a run would begin when it is past its end already
+ */
+export function checkTogether({ begin, end }: Plan, sources: readonly Source[]): void {
+  if (begin.kind !== 'level' || end.kind !== 'level') return;
+  const [first, last] = [begin.level, end.level];
+  if (first.quantity !== last.quantity || first.of !== last.of || first.direction !== last.direction) return;
+  const [from, to] = [thresholdOf(first, sources).value, thresholdOf(last, sources).value];
+  const isRise = first.direction === 'rise';
+  if (isRise ? to >= from : to <= from) return;
+  const { symbol } = findQuantity(first.quantity, sources).track.fields;
+  const [goes, otherWay, beyond] = isRise ? ['rises', 'falls', 'above'] : ['falls', 'rises', 'below'];
+  const what = first.of === 'speed' ? `the speed of ${symbol}` : symbol;
+  const words = ({ value, unit }: Level) => `${shown(value)} ${printedUnit(parseUnit(unit))}`;
+  throw new Failure(
+    'invalid-request',
+    `A run that begins when ${what} ${goes} through ${words(first)} is past ${words(last)} already, at which it is to end. Let it end ${beyond} ${words(first)}, or when ${what} ${otherWay} through ${words(last)}.`,
+  );
 }
 
 /** @throws Failure where a quantity does not come as events */

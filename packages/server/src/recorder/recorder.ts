@@ -118,6 +118,11 @@ export class Recorder extends EventEmitter<RecorderNews> {
   begin(investigationId: string): void {
     const recording = this.recordings.get(investigationId);
     if (recording?.state.phase !== 'waiting') throw new Failure('not-recording', 'No run waits to begin.');
+    if (recording.state.sources.length === 0)
+      throw new Failure(
+        'nothing-connected',
+        'The sensors of this run came back as others than they were. Cancel it and record anew.',
+      );
     this.dispatch(recording, { kind: 'begin', now: performance.now() });
   }
 

@@ -21,6 +21,8 @@ const patienceSeconds = 1.5;
 const mostLost = 3;
 /** Gaps nearer to each other than this are one. */
 const joinedWithinSeconds = 0.5;
+/** Of the time between two readings. */
+const almostOne = 1 - 1e-5;
 const mostGaps = 100;
 const mostNotes = 20;
 
@@ -154,7 +156,8 @@ function watchEnd(
   if (typeof answer !== 'number') return { ...state, endWatch: answer };
   const endsAt = Math.min((answer - state.origin) / 1000, state.endsAt);
   const tracks = state.tracks.map((other) => {
-    const limit = limitOf(other, endsAt);
+    // With the first reading beyond, however many came together in one message.
+    const limit = limitOf(other, endsAt + almostOne / other.rate);
     return { ...other, limit, closed: other.closed ?? (other.next >= limit ? ('complete' as const) : null) };
   });
   return { ...state, endsAt, endWatch: { kind: 'nothing' }, tracks };

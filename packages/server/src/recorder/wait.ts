@@ -1,6 +1,8 @@
 import { beginningOf } from './beginnings';
 import { type Waiting } from './beginnings/beginning';
 import { begin } from './begin';
+import { checkTogether } from './conditions';
+import { endingOf } from './endings';
 import { heardOf } from './heard';
 import {
   type Readings,
@@ -15,9 +17,12 @@ import { zeroedAtStart } from './zeroAtStart';
 type Step = [RecorderState, RecorderEffect[]];
 type Wait = Extract<RecorderState, { phase: 'waiting' }>;
 
-/** A run is armed: it begins, or waits for what its plan says. */
+/** A run is armed: it begins, or waits for what its plan says. @throws Failure where what the plan says can never happen */
 export function arm({ plan, sources, now }: Extract<RecorderEvent, { kind: 'arm' }>): Step {
   const waiting = beginningOf(plan.begin).arm(plan.begin, sources, now);
+  // What it is to end at is refused now, not when it has begun.
+  endingOf(plan.end).arm(plan.end, sources);
+  checkTogether(plan, sources);
   return typeof waiting === 'number'
     ? begin(plan, sources, waiting)
     : [{ phase: 'waiting', plan, sources, waiting, notes: [] }, []];
@@ -25,6 +30,8 @@ export function arm({ plan, sources, now }: Extract<RecorderEvent, { kind: 'arm'
 
 /** What a recording that waits makes of what happens. */
 export function wait(state: Wait, event: RecorderEvent): Step {
+  // Its sensors have all gone for good: there is nothing to begin with, and it can only be cancelled.
+  if (state.sources.length === 0 && event.kind !== 'stop') return [state, []];
   const kind = beginningOf(state.waiting);
   switch (event.kind) {
     case 'stop':

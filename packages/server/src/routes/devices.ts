@@ -8,6 +8,9 @@ export function deviceRoutes(registry: DeviceRegistry): Router {
   router.get('/', (_request, response) => {
     response.json(registry.list());
   });
+  router.get('/:code/sensor', (request, response) => {
+    response.json(registry.sensorOf(textOf(request, 'code')));
+  });
   router.post('/:code/zero', async (request, response) => {
     const { channels } = bodyOf(zeroRequestSchema, request);
     await registry.zero(textOf(request, 'code'), channels);

@@ -7,21 +7,27 @@ const trackLength = 1.2;
 /** Fall of the hanging weight until it meets the floor, in metres. */
 const fall = 0.8;
 
+/** Speed that a push gives it, in m/s. */
+const push = 1.1;
+
 /**
- * The lifeboat on a level track, pulled by a weight over a pulley: (m + M) ẍ = M g − sign(ẋ) μ m g while the string is taut,
- * and on its own once the weight has met the floor. Its hook feels the string: T = M (g − ẍ). With "keep the total" the mass
- * that is hung on is taken off the boat.
+ * The lifeboat with encoder and force hook on a track that is level or rises by θ, pulled by a weight over a pulley at its end,
+ * or on its own: (m + M) ẍ = M g − m g sin θ − sign(ẋ) μ m g cos θ while the string is taut; without M once the weight has met
+ * the floor, or without a string. The hook feels the string: T = M (g − ẍ). What rolls back over that place takes the weight
+ * up with it and shares its momentum. With "keep the total" the mass that is hung on is taken off the boat.
  */
 class Trolley implements Apparatus {
   private readonly controls = new Controls([
     control('mass', 'Mass of the boat', 'kg', [0.2, 2, 0.01], 0.5),
     control('hanging', 'Mass that hangs', 'kg', [0.005, 0.2, 0.005], 0.05),
     choice('keepTotal', 'What is hung on', ['adds to the mass', 'is taken off the boat'], 1),
+    choice('string', 'String over the pulley', ['none: it rolls alone', 'with the weight'], 1),
+    control('rise', 'Rise of the track', 'deg', [-10, 10, 0.1], 0),
     control('friction', 'Rolling friction', '1', [0, 0.03, 0.001], 0.004),
   ]);
   readonly stage = {
     apparatus: 'trolley',
-    title: 'Lifeboat pulled by a weight',
+    title: 'Lifeboat with encoder and hook',
     controls: this.controls.list,
   };
   private state: [number, number] = [0, 0];
@@ -41,31 +47,43 @@ class Trolley implements Apparatus {
 
   step(seconds: number): void {
     const { boat, hanging } = this.masses;
-    const isTaut = this.state[0] < fall;
+    const isTaut = this.isTaut(this.state[0]);
     if (this.hand.holds || this.caught) {
       const [before] = this.state;
       this.state = this.caught ? [before, 0] : this.hand.follow(this.state, seconds);
       this.tension = isTaut ? hanging * gravity : 0;
       return;
     }
+    const rise = (this.controls.value('rise') * Math.PI) / 180;
+    const drive = (isTaut ? hanging * gravity : 0) - boat * gravity * Math.sin(rise);
+    const drag = this.controls.value('friction') * boat * gravity * Math.cos(rise);
     const [x, v] = this.state;
-    const drag = this.controls.value('friction') * boat * gravity;
-    const pull = isTaut ? hanging * gravity : 0;
-    const moving = isTaut ? boat + hanging : boat;
-    if (v === 0 && pull <= drag) {
-      this.tension = pull;
+    const leansBack = x <= 0 && drive < 0;
+    if (v === 0 && (Math.abs(drive) <= drag || leansBack)) {
+      this.tension = isTaut ? hanging * gravity : 0;
       return;
     }
-    const a = (pull - (v < 0 ? -drag : drag)) / moving;
+    const direction = Math.sign(v === 0 ? drive : v);
+    const a = (drive - direction * drag) / (isTaut ? boat + hanging : boat);
+    this.tension = isTaut ? hanging * (gravity - a) : 0;
+    this.state = this.moved(a, direction, Math.abs(drive) <= drag, seconds);
+    // The weight leaves the floor with a jerk.
+    if (!isTaut && this.isTaut(this.state[0])) this.state[1] *= boat / (boat + hanging);
+  }
+
+  private isTaut(x: number): boolean {
+    return this.controls.value('string') === 1 && x < fall;
+  }
+
+  private moved(a: number, direction: number, isHeldByFriction: boolean, seconds: number): [number, number] {
+    const [x, v] = this.state;
     const speed = v + a * seconds;
     // Friction stops, it never drives.
-    this.state =
-      v > 0 && speed < 0 && pull <= drag ? [x, 0] : [x + v * seconds + (a * seconds ** 2) / 2, speed];
-    this.tension = isTaut ? hanging * (gravity - a) : 0;
-    if (this.state[0] >= trackLength) {
-      this.state = [trackLength, 0];
-      this.caught = true;
-    }
+    if (v !== 0 && Math.sign(speed) !== direction && isHeldByFriction) return [x, 0];
+    const next = x + v * seconds + (a * seconds ** 2) / 2;
+    if (next >= trackLength) this.caught = true;
+    if (next >= trackLength || next <= 0) return [Math.min(Math.max(next, 0), trackLength), 0];
+    return [next, speed];
   }
 
   get position(): number {
@@ -94,6 +112,11 @@ class Trolley implements Apparatus {
         break;
       case 'do':
         if (action.key === 'catch') this.caught = true;
+        if (action.key === 'push') {
+          this.caught = false;
+          this.hand.letGo();
+          this.state = [this.state[0], push];
+        }
         if (action.key === 'back') {
           this.caught = false;
           this.hand.hold(0, 0, trackLength);

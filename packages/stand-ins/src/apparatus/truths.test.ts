@@ -225,3 +225,42 @@ test('what has no seed of its own is the same every time it is simulated with th
   expect(run(4)).toEqual(run(4));
   expect(run(4)).not.toEqual(run(5));
 });
+
+describe('the boat with encoder and hook on its own, on a track that rises', () => {
+  const [rise, friction] = [(4 * Math.PI) / 180, 0.01];
+  const alone = () => {
+    const rig = trolley();
+    set(rig, 'string', 0);
+    set(rig, 'rise', 4);
+    set(rig, 'friction', friction);
+    return rig;
+  };
+
+  test('pushed up, it slows by g (sin θ + μ cos θ), turns, and comes down with g (sin θ − μ cos θ); its hook feels nothing', () => {
+    const way = truth(alone(), 'position', { rate: 200, count: 700 }, [[0.5, doing('push')]]);
+    const second = (i: number) => (way[i - 10] - 2 * way[i] + way[i + 10]) * 400;
+    const turn = way.indexOf(Math.max(...way));
+    const [up, down] = [
+      gravity * (Math.sin(rise) + friction * Math.cos(rise)),
+      gravity * (Math.sin(rise) - friction * Math.cos(rise)),
+    ];
+    expect(way[turn]).toBeCloseTo(1.1 ** 2 / (2 * up), 3);
+    expect(-second(Math.floor((100 + turn) / 2))).toBeCloseTo(up, 3);
+    expect(-second(turn + 60)).toBeCloseTo(down, 3);
+    const pull = truth(alone(), 'pull', { rate: 200, count: 300 }, [[0.5, doing('push')]]);
+    expect(Math.max(...pull.map(Math.abs))).toBe(0);
+  });
+
+  test('it comes back to its stop and stays there; with more friction than slope it stays where it stops', () => {
+    const way = truth(alone(), 'position', { rate: 50, count: 400 }, [[0.5, doing('push')]]);
+    expect(way[399]).toBe(0);
+    const rough = alone();
+    set(rough, 'rise', 0.5);
+    const stuck = truth(rough, 'position', { rate: 50, count: 600 }, [
+      [0.2, { action: 'grab', at: 0.4 }],
+      [2, letGo],
+    ]);
+    expect(stuck[599]).toBeCloseTo(0.4, 3);
+    expect(stuck[599]).toBe(stuck[300]);
+  });
+});

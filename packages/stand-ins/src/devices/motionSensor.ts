@@ -9,10 +9,10 @@ export const motionRates = { lowest: 1, highest: 100, usual: 50 };
 
 /**
  * What an ultrasonic motion sensor makes of a distance: noise, a near limit at which it pins, and now and then no echo,
- * which it shows as its far limit.
+ * which it shows as its far limit, or an echo of something else.
  */
 export const motionChannel = (truth: () => number): ChannelPlan => ({
   channel: channel('x', 'x', 'position', 'm', { ...motionLimits, noise: motionNoise }),
   truth,
-  flaws: { lostShare: 0.0015 },
+  flaws: { lostShare: 0.0015, strayShare: 0.0005 },
 });

@@ -223,7 +223,7 @@ describe('what looks wrong about the next run', () => {
       begin: { kind: 'level' as const, level: through(from), keptSeconds: 0 },
       end: { kind: 'level' as const, level: through(to), atMostSeconds: 60 },
     });
-    expect(said(plan(0.9, 0.5), [device('K1-A')])[0].text).toContain('ends only when x comes back');
+    expect(said(plan(0.9, 0.5), [device('K1-A')])[0].text).toContain('or when x comes back');
     expect(said(plan(0.005, 0.9), [device('K1-A')])).toEqual([]);
   });
 

@@ -155,7 +155,7 @@ const agoWords = (minutes: number) =>
       ? `${Math.round(minutes / 60)} hours`
       : `${Math.round(minutes / 1440)} days`;
 
-/** A run that begins beyond the level at which it is to end waits until the motion has come back and passes it again. */
+/** A run cannot begin beyond the level at which it is to end. */
 function backwards({ begin, end }: Plan, quantities: readonly Quantity[]): Hint[] {
   if (begin.kind !== 'level' || end.kind !== 'level') return [];
   const [a, b] = [begin.level, end.level];
@@ -166,7 +166,7 @@ function backwards({ begin, end }: Plan, quantities: readonly Quantity[]): Hint[
   const symbol = quantities.find(({ key }) => key === a.quantity)?.channel.symbol ?? a.quantity;
   return [
     {
-      text: `A run begins when ${symbol} is beyond the level at which it is to end: it ends only when ${symbol} comes back and passes that level again.`,
+      text: `A run would begin when ${symbol} is past the level at which it is to end. Let it end further on, or when ${symbol} comes back through that level.`,
       mend: null,
     },
   ];

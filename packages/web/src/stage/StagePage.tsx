@@ -11,7 +11,7 @@ import { type SceneValues } from './scene';
 export default function StagePage() {
   const { apparatus } = useParams();
   const devices = useDevices((state) => state.devices);
-  const [values, setValues] = useState<{ of: string; values: SceneValues } | null>(null);
+  const [said, setSaid] = useState<{ of: string; by: Record<string, SceneValues> } | null>(null);
   const staged = devices.filter((device) => device.stage !== null && device.present);
   const scenes = scenesOf(staged);
   const chosen = scenes.find((scene) => scene.apparatus === apparatus);
@@ -22,9 +22,9 @@ export default function StagePage() {
     const mine = codes.split(' ');
     const stop = live.onMessage((message) => {
       if (message.type !== 'scene' || !mine.includes(message.code)) return;
-      setValues((before) => ({
+      setSaid((before) => ({
         of: apparatus,
-        values: before?.of === apparatus ? { ...before.values, ...message.values } : message.values,
+        by: { ...(before?.of === apparatus ? before.by : {}), [message.code]: message.values },
       }));
     });
     return () => {
@@ -64,7 +64,7 @@ export default function StagePage() {
             key={chosen.apparatus}
             title={chosen.title}
             devices={chosen.devices}
-            values={values !== null && values.of === apparatus ? values.values : undefined}
+            said={said !== null && said.of === apparatus ? said.by : {}}
           />
         )}
       </main>

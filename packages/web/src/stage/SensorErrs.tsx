@@ -1,0 +1,64 @@
+import { type Settable, settableSchema } from '@heuristor/contracts';
+import { useEffect, useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { z } from 'zod';
+import { getJson, sentenceOf } from '../api/client';
+import { live } from '../api/live';
+import { type SceneValues } from './scene';
+import { StageControl, useSetValues } from './StageControl';
+
+const listSchema = z.array(settableSchema);
+
+interface Props {
+  code: string;
+  values: SceneValues;
+}
+
+/** How the sensors of one stand-in err: noise, steps, offset, drift, lag, limits, lost and wrong echoes; folded away. */
+export function SensorErrs({ code, values }: Props) {
+  const [isOpen, setOpen] = useState(false);
+  const [list, setList] = useState<Settable[] | string | null>(null);
+  const { valueOf, set } = useSetValues(values, (key, value) =>
+    live.control(code, { action: 'set', key, value }),
+  );
+  useEffect(() => {
+    if (!isOpen) return;
+    let isWanted = true;
+    getJson(`/devices/${encodeURIComponent(code)}/sensor`, listSchema).then(
+      (found) => {
+        if (isWanted) setList(found);
+      },
+      (error: unknown) => {
+        if (isWanted) setList(sentenceOf(error));
+      },
+    );
+    return () => {
+      isWanted = false;
+    };
+  }, [isOpen, code]);
+  return (
+    <details className="sensor-errs" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>
+        How <span className="mono">{code}</span> errs
+      </summary>
+      {typeof list === 'string' && <p className="quiet small">{list}</p>}
+      {Array.isArray(list) && list.length === 0 && (
+        <p className="quiet small">It says when something switches, and does not err.</p>
+      )}
+      {Array.isArray(list) && list.length > 0 && (
+        <>
+          {list.map((control) => (
+            <StageControl key={control.key} control={control} value={valueOf(control)} onSet={set} />
+          ))}
+          <Button
+            variant="plain"
+            size="sm"
+            onClick={() => live.control(code, { action: 'do', key: 'itsUsual' })}
+          >
+            Err as usual
+          </Button>
+        </>
+      )}
+    </details>
+  );
+}
