@@ -36,7 +36,7 @@ const seesEchoes = (_channel: LinkChannel, { lostShare }: Flaws) => lostShare !=
 const whims: readonly Whim[] = [
   {
     key: 'noiseFactor',
-    label: (symbol) => `Noise of ${symbol}, against what it says`,
+    label: (symbol) => `Noise of ${symbol}, times its usual`,
     unit: one,
     reach: () => [0, 20, 0.5],
     usual: 1,
@@ -44,7 +44,7 @@ const whims: readonly Whim[] = [
   },
   {
     key: 'stepFactor',
-    label: (symbol) => `Steps of ${symbol}, against what it says`,
+    label: (symbol) => `Steps of ${symbol}, times its usual`,
     unit: one,
     reach: () => [0, 50, 1],
     usual: 1,
@@ -73,7 +73,7 @@ const whims: readonly Whim[] = [
   },
   {
     key: 'reach',
-    label: (symbol) => `Limits of ${symbol}, against its usual ones`,
+    label: (symbol) => `Limits of ${symbol}, times its usual`,
     unit: one,
     reach: ({ low, high }) => [low > 0 ? Math.max(0.05, (2 * low) / high) : 0.05, 1, 0.01],
     usual: 1,

@@ -3,11 +3,11 @@ import { type DrawingProps, type Scene, does } from '../scene';
 import { useGrab } from '../useGrab';
 
 /** Where the boat's stern is when it is at 0, and the track turns. */
-const foot = { x: 50, y: 190 };
+const foot = { x: 50, y: 170 };
 const pixelsPerMetre = 220;
 const fall = 0.8;
 const trackEnd = 1.2 * pixelsPerMetre + 54;
-const pulleyAt = trackEnd + 16;
+const pulleyAt = trackEnd + 9;
 const floorY = 372;
 
 function Drawing({ values, act }: DrawingProps) {
@@ -30,7 +30,8 @@ function Drawing({ values, act }: DrawingProps) {
   });
   const boatX = x * pixelsPerMetre;
   const pulley = along(pulleyAt, 2);
-  const weightY = Math.min(pulley.y + 26 + Math.min(x, fall) * pixelsPerMetre, floorY - 16);
+  const highest = pulley.y + 26;
+  const weightY = highest + (Math.min(x, fall) / fall) * (floorY - 16 - highest);
   const [near, far] = [along(10), along(trackEnd - 24)];
   return (
     <svg
