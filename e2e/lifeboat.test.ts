@@ -31,8 +31,14 @@ const onStage = async (text: string) => {
 async function slide(): Promise<[from: number, to: number]> {
   let [from, to] = [0, Infinity];
   for (const { channels } of await hand.runs()) {
-    from = Math.max(from, firstTime(channels[0], (x) => x > 0.4 && x < 2));
-    to = Math.min(to, firstTime(channels[0], (x) => x > 2.1 && x < 2.3));
+    from = Math.max(
+      from,
+      firstTime(channels[0], (x) => x > 0.4 && x < 2),
+    );
+    to = Math.min(
+      to,
+      firstTime(channels[0], (x) => x > 2.1 && x < 2.3),
+    );
   }
   expect(to - from).toBeGreaterThan(0.6);
   return [from, to];

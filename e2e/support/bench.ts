@@ -321,8 +321,17 @@ export class BenchHand {
 
   /** The main results of a line for all runs in their order, the newest being the one in front. */
   async results(lineLabel: string, key: string, inside = ''): Promise<number[]> {
+    return (await this.allResults(lineLabel, key, inside)).map(({ value }) => value);
+  }
+
+  /** The same, with what stands behind ±. */
+  async allResults(
+    lineLabel: string,
+    key: string,
+    inside = '',
+  ): Promise<{ value: number; uncertainty: number }[]> {
     const front = await this.result(lineLabel, key, inside);
-    return [...(await this.otherResults(lineLabel, inside)), front].map(({ value }) => value);
+    return [...(await this.otherResults(lineLabel, inside)), front];
   }
 
   /** What the horizontal axis shows. */

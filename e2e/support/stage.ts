@@ -33,6 +33,18 @@ export class StageHand {
     await this.back();
   }
 
+  /** Unfolds how a device errs. */
+  async errs(code: string): Promise<void> {
+    await this.page.bringToFront();
+    const summary = await this.page.waitForSelector(
+      `.sensor-errs:not([open]) ::-p-xpath(.//summary[contains(., "${code}")])`,
+      { timeout: 5000 },
+    );
+    await summary?.click();
+    await this.page.waitForSelector('.sensor-errs[open] input');
+    await this.back();
+  }
+
   /** Moves a slider, or chooses a kind. */
   async set(label: string, value: number): Promise<void> {
     await this.page.bringToFront();

@@ -9,6 +9,9 @@ import { StageControl, useSetValues } from './StageControl';
 
 const listSchema = z.array(settableSchema);
 
+/** Those that stay unfolded while a scene goes and comes back, as it does when a device says hello anew. */
+const unfolded = new Set<string>();
+
 interface Props {
   code: string;
   values: SceneValues;
@@ -16,7 +19,7 @@ interface Props {
 
 /** How the sensors of one stand-in err: noise, steps, offset, drift, lag, limits, lost and wrong echoes; folded away. */
 export function SensorErrs({ code, values }: Props) {
-  const [isOpen, setOpen] = useState(false);
+  const [isOpen, setOpen] = useState(unfolded.has(code));
   const [list, setList] = useState<Settable[] | string | null>(null);
   const { valueOf, set } = useSetValues(values, (key, value) =>
     live.control(code, { action: 'set', key, value }),
@@ -37,7 +40,15 @@ export function SensorErrs({ code, values }: Props) {
     };
   }, [isOpen, code]);
   return (
-    <details className="sensor-errs" onToggle={(event) => setOpen(event.currentTarget.open)}>
+    <details
+      className="sensor-errs"
+      open={isOpen}
+      onToggle={({ currentTarget: { open } }) => {
+        setOpen(open);
+        if (open) unfolded.add(code);
+        else unfolded.delete(code);
+      }}
+    >
       <summary>
         How <span className="mono">{code}</span> errs
       </summary>
