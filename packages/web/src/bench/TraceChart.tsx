@@ -189,7 +189,11 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
         aria-label={trace === undefined ? undefined : `Trace of ${label} for ${trace.lines.length} runs`}
       />
       <canvas ref={over} aria-hidden />
-      {markWords !== null && <span className="trace-note low">{markWords}</span>}
+      {markWords !== null && (
+        <span className="trace-note low" style={isBottom ? { bottom: axisHeight() + 6 } : undefined}>
+          {markWords}
+        </span>
+      )}
       {others > 0 && (
         <span className="trace-note">
           {others === 1 ? 'A run measures' : `${others} runs measure`} something else as {trace?.symbol}; not
