@@ -94,6 +94,7 @@ export const investigationPatchSchema = z
   .partial()
   .strict();
 export type InvestigationPatch = z.infer<typeof investigationPatchSchema>;
+export type PlanPatch = NonNullable<InvestigationPatch['plan']>;
 
 export const workingsPutSchema = z
   .object({

@@ -1,8 +1,6 @@
 import { type Device, type DeviceStream } from '@heuristor/contracts';
 import { useEffect, useRef } from 'react';
 import { Button, CloseButton } from 'react-bootstrap';
-import { request } from '../api/client';
-import { attempt } from '../session/attempt';
 import { useDocuments, useSession, useView } from '../session/context';
 import { rateFault, ratesWords } from '../session/rateFault';
 import { recordingRun } from '../session/runs';
@@ -42,11 +40,7 @@ function DeviceSetUp({ device }: { device: Device }) {
           {model} <span className="mono quiet">{code}</span>
         </h2>
         <State device={device} />
-        <Button
-          variant="plain"
-          disabled={!present}
-          onClick={() => void attempt(() => request('POST', `/devices/${encodeURIComponent(code)}/flash`))}
-        >
+        <Button variant="plain" disabled={!present} onClick={() => void session.sensors.flash(code)}>
           Flash its lamp
         </Button>
         <Button variant="plain" disabled={locked} onClick={() => void session.sensors.use(code, false)}>

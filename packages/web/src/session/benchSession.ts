@@ -1,6 +1,6 @@
 import {
   type Investigation,
-  type InvestigationPatch,
+  type PlanPatch,
   type Run,
   type RunPatch,
   type ToScreen,
@@ -369,5 +369,4 @@ export class BenchSession {
   }
 }
 
-type PlanPatch = NonNullable<InvestigationPatch['plan']>;
 type NamePatch = { name?: string; plan?: PlanPatch };

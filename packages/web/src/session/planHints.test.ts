@@ -47,7 +47,7 @@ function device(
         sampling: 'regular',
         rate,
         liveRate: rate,
-        rates: { lowest: 1, highest: 100, usual: 50 },
+        rates: { lowest: 1, highest: Math.max(100, rate), usual: 50 },
         channels: [of],
       },
     ],
@@ -224,22 +224,48 @@ describe('what looks wrong about the next run', () => {
       end: { kind: 'level' as const, level: through(to), atMostSeconds: 60 },
     });
     expect(said(plan(0.9, 0.5), [device('K1-A')])[0].text).toContain('or when x comes back');
+    expect(said(plan(0.9, 0.5), [device('K1-A')])[0].mend?.does).toMatchObject({
+      patch: { end: { kind: 'level', level: { value: 0.5, direction: 'fall' } } },
+    });
     expect(said(plan(0.005, 0.9), [device('K1-A')])).toEqual([]);
   });
 
   test('an empty battery, a run of a gigabyte, and a quantity that nobody brings', () => {
     const texts = (hints: readonly { text: string }[]) => hints.map(({ text }) => text);
-    expect(texts(said({}, [device('K1-A', { battery: 0.1 })]))).toEqual([
-      'The battery of K1-A is at 10 %. Charge it soon.',
+    expect(said({}, [device('K1-A', { battery: 0.1 })])).toMatchObject([
+      {
+        text: 'The battery of K1-A is at 10 %. Charge it soon.',
+        mend: { does: { kind: 'flash', device: { code: 'K1-A' } } },
+      },
     ]);
     expect(
       texts(said({ end: { kind: 'after', seconds: 86_400 } }, [device('K1-A', { rate: 2000 })])).join(),
     ).toContain('takes about 1.38 GB');
     const begin = { kind: 'switch' as const, quantity: 'S', to: 'on' as const, keptSeconds: 0 };
-    expect(texts(said({ begin }, [device('K1-A')]))).toEqual([
-      'The plan waits for S, and no sensor brings it.',
+    expect(said({ begin }, [device('K1-A')])).toMatchObject([
+      {
+        text: 'The plan waits for S, and no sensor brings it.',
+        mend: { does: { kind: 'plan', patch: { begin: { kind: 'at-once' } } } },
+      },
+    ]);
+    const end = { kind: 'events' as const, quantity: 'G', count: 3, atMostSeconds: 40 };
+    expect(said({ end }, [device('K1-A')])).toMatchObject([
+      {
+        text: 'The plan ends at G, and no sensor brings it.',
+        mend: { does: { kind: 'plan', patch: { end: { kind: 'after', seconds: 40 } } } },
+      },
     ]);
   });
+});
+
+test.each([
+  [2000, 86_400, 200],
+  [50_000, 3600, 5000],
+  [1000, 100_000, 200],
+])('%p Hz for %p s is a large run; %p Hz would not be one', (rate, seconds, slower) => {
+  const [hint] = said({ end: { kind: 'after', seconds } }, [device('K1-A', { rate })]);
+  expect(hint.mend?.does).toMatchObject({ kind: 'rate', rate: slower });
+  expect(slower * seconds * 8).toBeLessThanOrEqual(200e6);
 });
 
 test('units that teachers ask for stand beside a channel’s own one, and no others', () => {

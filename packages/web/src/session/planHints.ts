@@ -1,4 +1,4 @@
-import { type Plan, longestOf } from '@heuristor/contracts';
+import { type Plan, type PlanPatch, longestOf, usualPlan } from '@heuristor/contracts';
 import { bandwidthOf, parseUnit, printedUnit, withoutStrays } from '@heuristor/core';
 import { rateText } from '../ui/rateText';
 import { rateFrom } from './rateFault';
@@ -13,7 +13,9 @@ export interface Hint {
 export type Mend =
   | { kind: 'rate'; quantity: Quantity; rate: number }
   | { kind: 'range'; quantity: Quantity; range: string }
-  | { kind: 'zero'; device: Quantity['device']; channels: string[] };
+  | { kind: 'zero'; device: Quantity['device']; channels: string[] }
+  | { kind: 'plan'; patch: PlanPatch }
+  | { kind: 'flash'; device: Quantity['device'] };
 
 /** The last ten seconds of a quantity, as they came. */
 export type Recent = (quantity: Quantity) => readonly number[];
@@ -31,6 +33,7 @@ const emptyBattery = 0.15;
 /** A range this much smaller than what is in use would still hold all that was seen. */
 const roomInRange = 0.8;
 const largeRunBytes = 200e6;
+const usualSeconds = 8;
 
 const shown = (value: number) => String(Number(value.toPrecision(3))).replace('-', '−');
 
@@ -51,12 +54,34 @@ export function hintsOf(plan: Plan, quantities: readonly Quantity[], recent: Rec
 
 /** What a plan waits for has to be there. */
 function missing({ begin, end }: Plan, quantities: readonly Quantity[]): Hint[] {
-  const named = [begin, end].flatMap((part) =>
-    part.kind === 'level' ? [part.level.quantity] : 'quantity' in part ? [part.quantity] : [],
-  );
-  return [...new Set(named)]
-    .filter((name) => quantities.length > 0 && !quantities.some(({ key }) => key === name))
-    .map((name) => ({ text: `The plan waits for ${name}, and no sensor brings it.`, mend: null }));
+  const nameIn = (part: Plan['begin'] | Plan['end']) =>
+    part.kind === 'level' ? part.level.quantity : 'quantity' in part ? part.quantity : null;
+  const isGone = (name: string | null): name is string =>
+    name !== null && quantities.length > 0 && !quantities.some(({ key }) => key === name);
+  const [first, last] = [nameIn(begin), nameIn(end)];
+  const waits: Hint[] = isGone(first)
+    ? [
+        {
+          text: `The plan waits for ${first}, and no sensor brings it.`,
+          mend: { label: 'Begin when pressed', does: { kind: 'plan', patch: { begin: usualPlan.begin } } },
+        },
+      ]
+    : [];
+  const ends: Hint[] = isGone(last)
+    ? [
+        {
+          text: `The plan ends at ${last}, and no sensor brings it.`,
+          mend: {
+            label: 'End after a time',
+            does: {
+              kind: 'plan',
+              patch: { end: { kind: 'after', seconds: longestOf({ end }) ?? usualSeconds } },
+            },
+          },
+        },
+      ]
+    : [];
+  return [...waits, ...ends];
 }
 
 function pinned(quantity: Quantity, values: readonly number[]): Hint[] {
@@ -118,6 +143,12 @@ function niceAbove(value: number): number {
   return ([1, 2, 5, 10].find((step) => step * power >= value) ?? 10) * power;
 }
 
+/** The last number of that row that is not above a value. */
+function niceBelow(value: number): number {
+  const power = 10 ** Math.floor(Math.log10(value));
+  return ([5, 2].find((step) => step * power <= value) ?? 1) * power;
+}
+
 /** Zeros that were never made, or long ago; those of one device are said and made together. */
 function zeroed(quantities: readonly Quantity[], now: number): Hint[] {
   const concerned = quantities.filter(
@@ -164,10 +195,14 @@ function backwards({ begin, end }: Plan, quantities: readonly Quantity[]): Hint[
   const isBeyond = a.direction === 'rise' ? b.value < a.value : b.value > a.value;
   if (!isAlike || !isBeyond) return [];
   const symbol = quantities.find(({ key }) => key === a.quantity)?.channel.symbol ?? a.quantity;
+  const back = b.direction === 'rise' ? ('fall' as const) : ('rise' as const);
   return [
     {
       text: `A run would begin when ${symbol} is past the level at which it is to end. Let it end further on, or when ${symbol} comes back through that level.`,
-      mend: null,
+      mend: {
+        label: `End when it ${back}s`,
+        does: { kind: 'plan', patch: { end: { ...end, level: { ...b, direction: back } } } },
+      },
     },
   ];
 }
@@ -200,25 +235,30 @@ function batteries(quantities: readonly Quantity[]): Hint[] {
   const devices = [...new Set(quantities.map(({ device }) => device))];
   return devices
     .filter(({ battery }) => battery !== null && battery < emptyBattery)
-    .map(({ code, battery }) => ({
-      text: `The battery of ${code} is at ${Math.round((battery ?? 0) * 100)} %. Charge it soon.`,
-      mend: null,
+    .map((device) => ({
+      text: `The battery of ${device.code} is at ${Math.round((device.battery ?? 0) * 100)} %. Charge it soon.`,
+      mend: { label: 'Make it flash', does: { kind: 'flash', device } },
     }));
 }
 
 function large(plan: Plan, quantities: readonly Quantity[]): Hint[] {
   const seconds = longestOf(plan);
-  if (seconds === null) return [];
-  const rate = quantities.reduce(
-    (sum, { stream }) => sum + (stream.sampling === 'regular' ? stream.rate : 0),
-    0,
-  );
-  const bytes = rate * seconds * 8;
+  const regular = quantities.filter(({ stream }) => stream.sampling === 'regular');
+  if (seconds === null || regular.length === 0) return [];
+  const bytes = regular.reduce((sum, { stream }) => sum + stream.rate, 0) * seconds * 8;
   if (bytes < largeRunBytes) return [];
+  const fastest = regular.reduce((most, quantity) =>
+    quantity.stream.rate > most.stream.rate ? quantity : most,
+  );
+  const { rate, rates } = fastest.stream;
+  const slower = rateFrom(rates, Math.max(niceBelow((rate * largeRunBytes) / bytes), rates.lowest));
   return [
     {
       text: `A run of this plan takes about ${bytes < 1e9 ? `${Math.round(bytes / 1e6)} MB` : `${shown(bytes / 1e9)} GB`}; a slower rate or a shorter run would do with less.`,
-      mend: null,
+      mend:
+        slower < rate
+          ? { label: `Take ${rateText(slower)}`, does: { kind: 'rate', quantity: fastest, rate: slower } }
+          : null,
     },
   ];
 }

@@ -2,7 +2,7 @@ import { type Calibration, type Device, type SetupPatch } from '@heuristor/contr
 import { type StoreApi } from 'zustand/vanilla';
 import { request } from '../api/client';
 import { useDevices } from '../stores/devices';
-import { attemptInOrder } from './attempt';
+import { attempt, attemptInOrder } from './attempt';
 import { type History } from './history';
 import { type Documents, type View } from './state';
 
@@ -61,6 +61,11 @@ export class SensorDesk {
       attemptInOrder(() => request('PUT', `${devicePath(code)}/calibration`, wanted));
     if (await send(calibration))
       this.history.push({ undo: () => void send(before), redo: () => void send(calibration) });
+  }
+
+  /** Lets a device show which of a dozen it is. */
+  async flash(code: string): Promise<void> {
+    await attempt(() => request('POST', `${devicePath(code)}/flash`));
   }
 
   private path(code: string): string {

@@ -59,22 +59,29 @@ export function PlanHints() {
 const saysTheSame = (before: readonly Hint[], now: readonly Hint[]) =>
   before.length === now.length && before.every(({ text }, i) => text === now[i].text);
 
-async function carryOut({ sensors }: BenchSession, mend: Mend): Promise<void> {
-  if (mend.kind === 'zero') {
-    await sensors.zero(mend.device, mend.channels);
-    return;
+async function carryOut(session: BenchSession, mend: Mend): Promise<void> {
+  switch (mend.kind) {
+    case 'zero':
+      return session.sensors.zero(mend.device, mend.channels);
+    case 'plan':
+      return session.changePlan(mend.patch);
+    case 'flash':
+      return session.sensors.flash(mend.device.code);
+    case 'rate': {
+      const { device, stream } = mend.quantity;
+      return session.sensors.setUp(
+        device.code,
+        { rates: { [stream.key]: mend.rate } },
+        { rates: { [stream.key]: stream.rate } },
+      );
+    }
+    case 'range': {
+      const { device, channel } = mend.quantity;
+      return session.sensors.setUp(
+        device.code,
+        { channels: { [channel.key]: { range: mend.range } } },
+        { channels: { [channel.key]: { range: channel.range } } },
+      );
+    }
   }
-  const { device, stream, channel } = mend.quantity;
-  if (mend.kind === 'rate')
-    await sensors.setUp(
-      device.code,
-      { rates: { [stream.key]: mend.rate } },
-      { rates: { [stream.key]: stream.rate } },
-    );
-  else
-    await sensors.setUp(
-      device.code,
-      { channels: { [channel.key]: { range: mend.range } } },
-      { channels: { [channel.key]: { range: channel.range } } },
-    );
 }
