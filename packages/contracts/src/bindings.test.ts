@@ -1,4 +1,5 @@
 import { boundKeys } from './bindings';
+import { mostQuantities, planSchema, usualPlan } from './plan';
 
 const x = (code: string) => ({ code, channel: 'x', symbol: 'x' });
 const all = () => true;
@@ -29,4 +30,15 @@ test('two channels of one device with one symbol get two keys', () => {
     all,
   );
   expect(keys).toEqual(['F', 'F2']);
+});
+
+test('however many sensors come and go, a plan with their bindings can be read', () => {
+  let bindings: Parameters<typeof boundKeys>[0] = [];
+  for (let n = 0; n < 3 * mostQuantities; n++) {
+    const known = boundKeys(bindings, [x('K7-D'), x(`D${n % 1000}-${Math.floor(n / 1000)}`)], all);
+    expect(known.keys[0]).toBe('x');
+    ({ bindings } = known);
+  }
+  expect(bindings.length).toBeLessThanOrEqual(mostQuantities);
+  expect(planSchema.safeParse({ ...usualPlan, bindings }).success).toBe(true);
 });

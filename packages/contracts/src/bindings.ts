@@ -1,4 +1,4 @@
-import { type Binding } from './plan';
+import { type Binding, mostQuantities } from './plan';
 
 /** A channel that could take part in a run. */
 export interface Offered {
@@ -10,7 +10,7 @@ export interface Offered {
 /**
  * The quantities of the next run: a channel that is bound keeps its key, whatever order devices came in; a new one gets its
  * symbol, or the next number that is free. A binding whose device is away is kept for its return and given to no other; one
- * whose device the teacher has disconnected is free again.
+ * whose device the teacher has disconnected is free again. Where there are too many, those that were not offered for longest go.
  */
 export function boundKeys(
   bindings: readonly Binding[],
@@ -27,5 +27,10 @@ export function boundKeys(
     all.push({ key, code, channel });
     return key;
   });
-  return { keys, bindings: all };
+  const isOffered = ({ code, channel }: Binding) =>
+    offered.some((other) => other.code === code && other.channel === channel);
+  const surplus = all.length - mostQuantities;
+  if (surplus <= 0) return { keys, bindings: all };
+  const idle = all.filter((binding) => !isOffered(binding)).slice(0, surplus);
+  return { keys, bindings: all.filter((binding) => !idle.includes(binding)) };
 }

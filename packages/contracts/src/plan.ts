@@ -11,6 +11,8 @@ export const bindingSchema = z.object({
 });
 export type Binding = z.infer<typeof bindingSchema>;
 
+/** More quantities than this no run has, and no plan remembers. */
+export const mostQuantities = 512;
 const longestRun = 86_400;
 /** The link keeps ten seconds of every stream; a run may begin so far in the past, and be entered meanwhile. */
 export const longestKept = 5;
@@ -87,7 +89,7 @@ export const planSchema = z.object({
       (columns) => new Set(columns.map(({ key }) => key)).size === columns.length,
       'every condition needs a key of its own',
     ),
-  bindings: z.array(bindingSchema).max(64),
+  bindings: z.array(bindingSchema).max(mostQuantities),
 });
 export type Plan = z.infer<typeof planSchema>;
 
@@ -120,6 +122,7 @@ export const keptOf = ({ begin }: Pick<Plan, 'begin'>): number =>
 
 const planFormat: DocumentFormat<Plan> = {
   title: 'plan',
+  isMany: false,
   format: 3,
   schema: planSchema,
   steps: [

@@ -33,6 +33,7 @@ const renamedReferences = (value: unknown): unknown => {
 
 export const workingsFormat: DocumentFormat<WorkingsDocument> = {
   title: 'workings',
+  isMany: true,
   format: 2,
   schema: workingsSchema,
   steps: [

@@ -254,3 +254,20 @@ describe('documents of other formats', () => {
     await server.api('get', '/investigations').expect(200);
   });
 });
+
+test('parts of a plan that several screens change at the same moment are all changed', async () => {
+  const id = await newInvestigation();
+  for (let round = 1; round <= 5; round++) {
+    const parts = [
+      { end: { kind: 'after', seconds: round } },
+      { times: round },
+      { practice: round % 2 === 0 },
+      { begin: { kind: 'countdown', seconds: round } },
+    ];
+    await Promise.all(
+      parts.map((plan) => server.api('patch', `/investigations/${id}`, { plan }).expect(204)),
+    );
+    const { body } = await server.api('get', `/investigations/${id}`).expect(200);
+    expect(body.plan).toMatchObject(Object.assign({}, ...parts) as object);
+  }
+});

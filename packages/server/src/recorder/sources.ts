@@ -1,4 +1,5 @@
-import { type Plan, type SampleFrame, boundKeys } from '@heuristor/contracts';
+import { type Plan, type SampleFrame, boundKeys, mostQuantities } from '@heuristor/contracts';
+import { Failure } from '../failure';
 import { appliedOf } from '../link/channelView';
 import { type LinkedDevice, type LinkedStream } from '../link/device';
 import { type Readings, type Source, type TrackPlan } from './state';
@@ -49,6 +50,11 @@ export function sourcesOf(
   const offered = parts.flatMap(({ stream, views }) =>
     views.map(({ view }) => ({ code: stream.device.code, channel: view.key, symbol: view.symbol })),
   );
+  if (offered.length > mostQuantities)
+    throw new Failure(
+      'invalid-request',
+      `A run has at most ${mostQuantities} quantities, and ${offered.length} are switched on. Switch some off in the set-up of their sensors.`,
+    );
   const { keys, bindings } = boundKeys(plan.bindings, offered, isUsed);
   let place = 0;
   const sources = parts.flatMap(({ stream, views }): Source[] => {

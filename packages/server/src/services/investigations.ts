@@ -144,23 +144,31 @@ export async function readInvestigation(id: string): Promise<Omit<Investigation,
 }
 
 export async function changeInvestigation(id: string, { name, plan }: InvestigationPatch): Promise<void> {
-  const found = await findInvestigation(id);
-  await InvestigationModel.query()
-    .findById(id)
-    .patch({
-      ...(name === undefined ? {} : { name }),
-      ...(plan === undefined ? {} : { plan: { ...found.plan, ...plan } }),
-      updatedAt: new Date(),
-    });
+  await withPlan(id, (found) => ({
+    ...(name === undefined ? {} : { name }),
+    ...(plan === undefined ? {} : { plan: { ...found, ...plan } }),
+    updatedAt: new Date(),
+  }));
+}
+
+/** Changes an investigation by what its plan is at that moment: two screens may change different parts of it at once. */
+async function withPlan(
+  id: string,
+  change: (plan: Plan) => Partial<Pick<InvestigationModel, 'name' | 'plan' | 'updatedAt'>> | null,
+): Promise<void> {
+  await InvestigationModel.transaction(async (transaction) => {
+    const found = await InvestigationModel.query(transaction).findById(id).whereNull('deletedAt').forUpdate();
+    if (found === undefined) throw missing();
+    const patch = change(readable(readPlan, found.plan));
+    if (patch !== null) await InvestigationModel.query(transaction).findById(id).patch(patch);
+  });
 }
 
 /** Remembers which channel of which device a quantity comes from, for the runs to come. */
 export async function keepBindings(id: string, bindings: Binding[]): Promise<void> {
-  const { plan } = await findInvestigation(id);
-  if (JSON.stringify(plan.bindings) === JSON.stringify(bindings)) return;
-  await InvestigationModel.query()
-    .findById(id)
-    .patch({ plan: { ...plan, bindings } });
+  await withPlan(id, (plan) =>
+    JSON.stringify(plan.bindings) === JSON.stringify(bindings) ? null : { plan: { ...plan, bindings } },
+  );
 }
 
 /**
