@@ -1,7 +1,8 @@
 export { Refusal, orRefusal } from './refusal';
 export * from './units/unit';
 export { canConvert, conversionFactor, conversionOf, isTimeUnit } from './units/conversion';
-export { leadingNumber, typedQuantity, typedRate } from './units/typed';
+export { standardGravity } from './units/atoms';
+export { leadingNumber, typedLoad, typedQuantity, typedRate } from './units/typed';
 export {
   type Sampling,
   checkSampling,

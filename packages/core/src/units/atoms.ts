@@ -14,13 +14,20 @@ interface Atom extends Measure {
   metric: boolean;
 }
 
+/** Normal acceleration of free fall, in m/s² (3rd CGPM, 1901). */
+export const standardGravity = 9.80665;
+
 const atom = (scale: number, metric: boolean, ...dimension: Dimension): Atom => ({
   scale,
   metric,
   dimension,
 });
 
-/** Source: the SI Brochure, 9th edition (BIPM 2019), tables 2, 4 and 8; foot and inch: international yard and pound, 1959. */
+/**
+ * Source: the SI Brochure, 9th edition (BIPM 2019), tables 2, 4 and 8; yard and pound of 1959 and what follows from them, the
+ * pound-force with standard gravity; standard atmosphere and conventional millimetre of mercury: ISO 80000-4, annex (values from
+ * memory).
+ */
 const atoms: Readonly<Record<string, Atom>> = {
   m: atom(1, true, 1, 0, 0, 0, 0, 0, 0),
   g: atom(1e-3, true, 0, 1, 0, 0, 0, 0, 0),
@@ -56,6 +63,14 @@ const atoms: Readonly<Record<string, Atom>> = {
   G: atom(1e-4, true, 0, 1, -2, -1, 0, 0, 0),
   '[ft_i]': atom(0.3048, false, 1, 0, 0, 0, 0, 0, 0),
   '[in_i]': atom(0.0254, false, 1, 0, 0, 0, 0, 0, 0),
+  '[yd_i]': atom(0.9144, false, 1, 0, 0, 0, 0, 0, 0),
+  '[mi_i]': atom(1609.344, false, 1, 0, 0, 0, 0, 0, 0),
+  '[lb_av]': atom(0.45359237, false, 0, 1, 0, 0, 0, 0, 0),
+  '[oz_av]': atom(0.45359237 / 16, false, 0, 1, 0, 0, 0, 0, 0),
+  '[lbf_av]': atom(0.45359237 * standardGravity, false, 1, 1, -2, 0, 0, 0, 0),
+  atm: atom(101_325, false, -1, 1, -2, 0, 0, 0, 0),
+  'm[Hg]': atom(133_322.387415, true, -1, 1, -2, 0, 0, 0, 0),
+  gon: atom(Math.PI / 200, false, 0, 0, 0, 0, 0, 0, 0),
 };
 
 /** A known atom with or without an SI prefix; undefined for anything else ("mmT" is no unit). */
@@ -70,3 +85,12 @@ export function atomOf(code: string): Measure | undefined {
 
 /** Degrees Celsius: an interval of one kelvin, whose zero is not that of kelvin. */
 export const celsius = 'Cel';
+
+/**
+ * Scales of temperature whose zero is not that of kelvin: T / K = factor × (t + zero). Source: the SI Brochure, 9th edition
+ * (BIPM 2019), section 2.3.1, for degrees Celsius; 32 °F is 0 °C and 212 °F is 100 °C.
+ */
+export const shiftedScales: Readonly<Record<string, { factor: number; zero: number }>> = {
+  [celsius]: { factor: 1, zero: 273.15 },
+  '[degF]': { factor: 5 / 9, zero: 459.67 },
+};

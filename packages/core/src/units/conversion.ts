@@ -1,18 +1,20 @@
 import { Refusal } from '../refusal';
-import { type Measure, atomOf, celsius } from './atoms';
+import { type Measure, atomOf, shiftedScales } from './atoms';
 import { type Unit, printedUnit } from './unit';
 
-const kelvin: Measure = { scale: 1, dimension: [0, 0, 0, 0, 1, 0, 0] };
+const temperature: Measure['dimension'] = [0, 0, 0, 0, 1, 0, 0];
 
 /**
- * Size and dimension of a unit in coherent SI units, or undefined where an atom is not known. A degree Celsius counts as
- * the interval of one kelvin that it is.
+ * Size and dimension of a unit in coherent SI units, or undefined where an atom is not known. A degree of a shifted
+ * scale counts as the interval that it is: a degree Celsius as one kelvin.
  */
 export function measureOfUnit(unit: Unit): Measure | undefined {
   let scale = 1;
   const dimension: [number, number, number, number, number, number, number] = [0, 0, 0, 0, 0, 0, 0];
   for (const { atom, power } of unit) {
-    const known = atom === celsius ? kelvin : atomOf(atom);
+    const known = Object.hasOwn(shiftedScales, atom)
+      ? { scale: shiftedScales[atom].factor, dimension: temperature }
+      : atomOf(atom);
     if (known === undefined) return undefined;
     scale *= known.scale ** power;
     known.dimension.forEach((exponent, index) => (dimension[index] += exponent * power));
@@ -20,11 +22,15 @@ export function measureOfUnit(unit: Unit): Measure | undefined {
   return { scale, dimension };
 }
 
-const isCelsius = (unit: Unit) => unit.length === 1 && unit[0].atom === celsius && unit[0].power === 1;
+/** The scale of a temperature that is counted from another zero than kelvin; null of any other unit. */
+const shiftOf = (unit: Unit) =>
+  unit.length === 1 && unit[0].power === 1 && Object.hasOwn(shiftedScales, unit[0].atom)
+    ? shiftedScales[unit[0].atom]
+    : null;
 
 /** Whether two units measure the same kind of quantity and can be converted by a factor. */
 export function canConvert(from: Unit, to: Unit): boolean {
-  if (isCelsius(from) !== isCelsius(to)) return false;
+  if (shiftOf(from) !== shiftOf(to)) return false;
   const a = measureOfUnit(from);
   const b = measureOfUnit(to);
   return (
@@ -52,17 +58,21 @@ export function isTimeUnit(unit: Unit): boolean {
   );
 }
 
-/** 0 °C in kelvins. Source: the SI Brochure, 9th edition (BIPM 2019), section 2.3.1. */
-const celsiusZero = 273.15;
+/** Whether a unit measures temperature, on whatever scale. */
+export const isTemperature = (unit: Unit): boolean =>
+  measureOfUnit(unit)?.dimension.every((exponent, i) => exponent === temperature[i]) ?? false;
+
+const kelvins = { factor: 1, zero: 0 };
 const isKelvin = (unit: Unit) => unit.length === 1 && unit[0].atom === 'K' && unit[0].power === 1;
 
 /**
- * How a reading in `from` becomes one in `to`: factor × reading + offset, where the offset is 0 but between degrees Celsius
- * and kelvins.
+ * How a reading in `from` becomes one in `to`: factor × reading + offset, where the offset is 0 but between scales of temperature
+ * with different zeros.
  * @throws Refusal where the two measure different things or one of them is unknown.
  */
 export function conversionOf(from: Unit, to: Unit): { factor: number; offset: number } {
-  if (isCelsius(from) && isKelvin(to)) return { factor: 1, offset: celsiusZero };
-  if (isKelvin(from) && isCelsius(to)) return { factor: 1, offset: -celsiusZero };
-  return { factor: conversionFactor(from, to), offset: 0 };
+  const [a, b] = [from, to].map((unit) => shiftOf(unit) ?? (isKelvin(unit) ? kelvins : null));
+  if (a === null || b === null || a === b) return { factor: conversionFactor(from, to), offset: 0 };
+  const factor = a.factor / b.factor;
+  return { factor, offset: factor * a.zero - b.zero };
 }

@@ -1,4 +1,4 @@
-import { typedQuantity, typedRate } from './typed';
+import { typedLoad, typedQuantity, typedRate } from './typed';
 import { parseUnit } from './unit';
 
 test.each([
@@ -18,6 +18,12 @@ test.each([
   ['every 5 minutes', 1 / 300],
   ['0,5 Hz', 0.5],
   ['30 s', 1 / 30],
+  ['1/60 Hz', 1 / 60],
+  ['once a minute', 1 / 60],
+  ['Twice a second', 2],
+  ['10 readings a second', 10],
+  ['50 hertz', 50],
+  ['2 seconds', 0.5],
 ])('a rate typed as %p is %p Hz', (text, rate) => expect(typedRate(text)).toBeCloseTo(rate, 12));
 
 test.each(['', 'fast', '0', '-5 Hz', '20 m', '1 a week', 'Hz', '5 m/s'])('%p is no rate', (text) =>
@@ -37,6 +43,20 @@ test.each([
   ['50 G', 'mT', 5],
   ['1 013.25 hPa', 'kPa', 101.325],
   ['36 km/h', 'm/s', 10],
+  ['1/2 in', 'm', 0.0127],
+  ['71 inches', 'm', 1.8034],
+  ['6 feet', 'm', 1.8288],
+  ['2"', 'm', 0.0508],
+  ['3 Metres', 'm', 3],
+  ['45 degrees', 'deg', 45],
+  // 1 lbf = 4.448 221 615 260 5 N, 1 mi/h = 0.447 04 m/s, 1 atm = 101 325 Pa, 1 mmHg = 133.322 Pa: NIST SP 811, from memory.
+  ['1 lbf', 'N', 4.4482216152605],
+  ['1 mph', 'm/s', 0.44704],
+  ['1 atm', 'hPa', 1013.25],
+  ['100 gon', 'deg', 90],
+  ['68 °F', 'K', 293.15],
+  ['20 C', 'K', 293.15],
+  ['-40 °F', 'Cel', -40],
 ])('%p where %s is expected is %p', (text, unit, value) =>
   expect(typedQuantity(text, parseUnit(unit))).toBeCloseTo(value, 12),
 );
@@ -49,3 +69,22 @@ test.each([
 ])('%p where %s is expected is refused', (text, unit, words) =>
   expect(() => typedQuantity(text, parseUnit(unit))).toThrow(words),
 );
+
+test('a millimetre of mercury is written as people write it', () => {
+  expect(typedQuantity('760 mmHg', parseUnit('hPa'))).toBeCloseTo(1013.25, 3);
+});
+
+test('what hangs on a force sensor is typed as a force or as a mass, which pulls with its weight', () => {
+  const newton = parseUnit('N');
+  expect(typedLoad('500 g', newton)).toEqual({ value: 0.5 * 9.80665, mass: 0.5 });
+  expect(typedLoad('1 lb', newton).value).toBeCloseTo(4.4482216152605, 9);
+  expect(typedLoad('0,2 kg', parseUnit('mN')).value).toBeCloseTo(1961.33, 9);
+  expect(typedLoad('4.9', newton)).toEqual({ value: 4.9, mass: null });
+  expect(() => typedLoad('5 m', newton)).toThrow('measures something else');
+  expect(() => typedLoad('500 g', parseUnit('m'))).toThrow('measures something else');
+});
+
+test('thousands set off by a comma are not taken for decimals', () => {
+  expect(() => typedQuantity('1,234.5', parseUnit('m'))).toThrow();
+  expect(() => typedQuantity('1/2/3', parseUnit('m'))).toThrow();
+});

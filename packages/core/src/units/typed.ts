@@ -1,5 +1,6 @@
 import { Refusal } from '../refusal';
-import { conversionOf, measureOfUnit } from './conversion';
+import { standardGravity } from './atoms';
+import { canConvert, conversionFactor, conversionOf, isTemperature, measureOfUnit } from './conversion';
 import { type Unit, parseUnit, printedUnit } from './unit';
 
 /** A number as people type it: decimal point or comma, any minus, powers of ten, thin or plain spaces inside. */
@@ -13,8 +14,64 @@ export function leadingNumber(text: string): { value: number; rest: string } | n
     .replace(/[−–]/g, '-')
     .replace(/[ \u202f\u2009]/g, '')
     .replace(',', '.');
-  const value = Number(plain);
-  return Number.isFinite(value) ? { value, rest: text.trim().slice(match[0].length).trim() } : null;
+  const rest = text.trim().slice(match[0].length).trim();
+  // A fraction: "1/2 in", "1/60 Hz".
+  const below = /^\/\s*(\d+)(?![\d.,])/.exec(rest);
+  const value = Number(plain) / (below === null ? 1 : Number(below[1]));
+  if (!Number.isFinite(value)) return null;
+  return { value, rest: below === null ? rest : rest.slice(below[0].length).trim() };
+}
+
+/** Words that people say for units, with the plural taken off. */
+const spoken: Readonly<Record<string, string>> = {
+  metre: 'm',
+  meter: 'm',
+  centimetre: 'cm',
+  centimeter: 'cm',
+  millimetre: 'mm',
+  millimeter: 'mm',
+  kilometre: 'km',
+  kilometer: 'km',
+  inch: 'in',
+  inche: 'in',
+  '"': 'in',
+  foot: 'ft',
+  feet: 'ft',
+  "'": 'ft',
+  yard: 'yd',
+  mile: 'mi',
+  mph: '[mi_i]/h',
+  degree: 'deg',
+  radian: 'rad',
+  revolution: '{turn}',
+  second: 's',
+  minute: 'min',
+  hour: 'h',
+  gram: 'g',
+  kilogram: 'kg',
+  pound: 'lb',
+  ounce: 'oz',
+  newton: 'N',
+  volt: 'V',
+  ampere: 'A',
+  amp: 'A',
+  gauss: 'G',
+  pascal: 'Pa',
+  hertz: 'Hz',
+  kelvin: 'K',
+  lux: 'lx',
+};
+
+/** What a single letter says where a temperature is expected. */
+const temperatures: Readonly<Record<string, string>> = { C: '°C', F: '°F' };
+
+/** The unit behind what somebody has typed after a number. */
+function typedUnit(text: string, expected?: Unit): Unit {
+  if (expected !== undefined && Object.hasOwn(temperatures, text) && isTemperature(expected))
+    return parseUnit(temperatures[text]);
+  const word = text.toLowerCase();
+  const known = [word, word.replace(/s$/, '')].find((candidate) => Object.hasOwn(spoken, candidate));
+  return parseUnit(known === undefined ? text : spoken[known]);
 }
 
 /**
@@ -30,7 +87,7 @@ export function typedQuantity(text: string, expected: Unit): number {
       `“${text.trim()}” is no number. Type one like ${printed === '' ? '1.25' : `1.25 ${printed}`}.`,
     );
   if (number.rest === '') return number.value;
-  const unit = parseUnit(number.rest);
+  const unit = typedUnit(number.rest, expected);
   if (measureOfUnit(unit) === undefined)
     throw new Refusal(`“${number.rest}” is no unit that is known here. It is expected in ${printed}.`);
   try {
@@ -43,6 +100,23 @@ export function typedQuantity(text: string, expected: Unit): number {
         : `“${number.rest}” measures something else. It is expected in ${printed} or the like.`,
     );
   }
+}
+
+/**
+ * The true value of what a sensor feels, as people type it: as `typedQuantity`, and where a force is expected also a mass, which
+ * pulls with its weight at the standard acceleration of free fall.
+ * @returns the value in the expected unit, and the mass in kilograms where one was typed
+ * @throws Refusal
+ */
+export function typedLoad(text: string, expected: Unit): { value: number; mass: number | null } {
+  const kilogram = parseUnit('kg');
+  const number = leadingNumber(text);
+  const isForce = canConvert(expected, parseUnit('N'));
+  if (number !== null && isForce && canConvert(typedUnit(number.rest), kilogram)) {
+    const mass = typedQuantity(text, kilogram);
+    return { value: mass * standardGravity * conversionFactor(parseUnit('N'), expected), mass };
+  }
+  return { value: typedQuantity(text, expected), mass: null };
 }
 
 /** Words for a time in which so many readings are taken. */
@@ -68,6 +142,8 @@ export function typedRate(text: string): number {
     .trim()
     .toLowerCase()
     .replace(/^every\s+(?=\D)/, 'every 1 ')
+    .replace(/^once\b/, '1')
+    .replace(/^twice\b/, '2')
     .replace(/\breadings?\b/, '')
     .replace(/\s+/g, ' ');
   const isEvery = words.startsWith('every ');
@@ -82,7 +158,7 @@ export function typedRate(text: string): number {
   const written = leadingNumber(text.trim().replace(/^every\s+/i, ''))?.rest ?? number.rest;
   const plain = periods[number.rest.replace(/(?<=..)s$/, '')];
   if (plain !== undefined) return 1 / (number.value * plain);
-  const unit = parseUnit(written.replace(/^k?hz$/i, (word) => (word.length === 3 ? 'kHz' : 'Hz')));
+  const unit = typedUnit(written.replace(/^k?hz$/i, (word) => (word.length === 3 ? 'kHz' : 'Hz')));
   const seconds = measureOfUnit(unit);
   if (seconds === undefined) throw refusal;
   const power = seconds.dimension[2];

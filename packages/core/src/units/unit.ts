@@ -1,4 +1,4 @@
-import { atomOf, celsius } from './atoms';
+import { atomOf, celsius, shiftedScales } from './atoms';
 import { withPlainMicro } from './prefixes';
 
 /**
@@ -57,12 +57,20 @@ const spellings: Readonly<Record<string, string>> = {
   '°': 'deg',
   '°C': celsius,
   degC: celsius,
+  '°F': '[degF]',
+  degF: '[degF]',
   Ω: 'Ohm',
   ohm: 'Ohm',
   sec: 's',
   l: 'L',
   ft: '[ft_i]',
   in: '[in_i]',
+  yd: '[yd_i]',
+  mi: '[mi_i]',
+  lb: '[lb_av]',
+  oz: '[oz_av]',
+  lbf: '[lbf_av]',
+  mmHg: 'mm[Hg]',
   turns: '{turn}',
   turn: '{turn}',
   rev: '{turn}',
@@ -74,7 +82,9 @@ const annotation = (text: string): Unit => [{ atom: `{${text.replace(/[{}]/g, ''
 function codeOf(name: string): string | undefined {
   const spelled = Object.hasOwn(spellings, name) ? spellings[name] : name.replace(/Ω$/, 'Ohm');
   const isAnnotation = /^\{[^{}]*\}$/.test(spelled);
-  return isAnnotation || spelled === celsius || atomOf(spelled) !== undefined ? spelled : undefined;
+  return isAnnotation || Object.hasOwn(shiftedScales, spelled) || atomOf(spelled) !== undefined
+    ? spelled
+    : undefined;
 }
 
 /**
@@ -91,7 +101,8 @@ export function parseUnit(text: string): Unit {
       .replace(/\^|\*\*/g, ''),
   );
   if (plain === '' || plain === '1') return one;
-  const tokens = plain.match(/\{[^{}]*\}-?\d*|\[[^\]]*\]-?\d*|[()/]|[^()/.·\s*{}[\]]+/g) ?? [];
+  const tokens =
+    plain.match(/\{[^{}]*\}-?\d*|[^()/.·\s*{}[\]]*\[[^\]]*\]-?\d*|[()/]|[^()/.·\s*{}[\]]+/g) ?? [];
   let place = 0;
 
   const product = (): Map<string, number> | undefined => {
@@ -135,6 +146,13 @@ const printed: Readonly<Record<string, string>> = {
   Ohm: 'Ω',
   '[ft_i]': 'ft',
   '[in_i]': 'in',
+  '[yd_i]': 'yd',
+  '[mi_i]': 'mi',
+  '[lb_av]': 'lb',
+  '[oz_av]': 'oz',
+  '[lbf_av]': 'lbf',
+  '[degF]': '°F',
+  'mm[Hg]': 'mmHg',
 };
 
 /** How an atom is printed: "uV" as µV, "deg" as °, "{turn}" as turn. */

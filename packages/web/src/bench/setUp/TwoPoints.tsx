@@ -1,5 +1,5 @@
 import { type Device, type DeviceChannel, stillReadingSchema } from '@heuristor/contracts';
-import { parseUnit, printedUnit, typedQuantity } from '@heuristor/core';
+import { type Unit, parseUnit, printedUnit, typedLoad } from '@heuristor/core';
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
@@ -10,6 +10,16 @@ import { tell } from '../../stores/notices';
 
 const places = [0, 1] as const;
 const shown = (value: number) => String(Number(value.toPrecision(5))).replace('-', '−');
+
+/** What a mass that was typed pulls with; nothing where none was. */
+function weightWords(text: string, unit: Unit): string {
+  try {
+    const { value, mass } = typedLoad(text, unit);
+    return mass === null ? '' : `a weight of ${shown(value)} ${printedUnit(unit)}, where g is 9.80665 m s⁻²`;
+  } catch {
+    return '';
+  }
+}
 
 /** Calibration by two true values that are typed: a known mass on a force sensor, two marks of a rail. */
 export function TwoPoints({ device, channel }: { device: Device; channel: DeviceChannel }) {
@@ -35,7 +45,7 @@ export function TwoPoints({ device, channel }: { device: Device; channel: Device
   };
   const apply = () => {
     try {
-      const known = texts.map((text) => typedQuantity(text, unit));
+      const known = texts.map((text) => typedLoad(text, unit).value);
       const [a, b] = reads;
       if (a === null || b === null || known[0] === known[1] || Math.abs(a - b) <= 3 * channel.noise)
         throw new Error('The two values have to lie apart. Change what the sensor sees, and read it again.');
@@ -99,6 +109,7 @@ export function TwoPoints({ device, channel }: { device: Device; channel: Device
             onChange={(event) => setTexts(texts.with(place, event.target.value))}
           />
           <span>{printed}</span>
+          <span className="quiet small">{weightWords(texts[place], unit)}</span>
           <Button variant="plain" size="sm" disabled={reading !== null} onClick={() => void read(place)}>
             {reading === place ? 'Hold still …' : 'Read it now'}
           </Button>
