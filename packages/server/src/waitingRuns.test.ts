@@ -55,6 +55,8 @@ describe('a run that waits for a level', () => {
     const other = await newBench(server, 1);
     const taken = await server.api('put', `/investigations/${other}/sensors/W1-A`).expect(409);
     expect(taken.body.error.message).toContain('waits to begin');
+    const removed = await server.api('delete', `/investigations/${id}`).expect(409);
+    expect(removed.body.error.message).toContain('Cancel it before removing');
     await server.api('post', `/investigations/${id}/recording`).expect(409);
     const runs = await endedRuns(server, id, 3);
     for (const run of runs) {

@@ -62,7 +62,7 @@ function endWatchOf(
 }
 
 function tracksOf(source: Source, origin: number, kept: number, endsAt: number): Track[] {
-  const { code, rate, sampling, epoch, stream } = source;
+  const { code, rate, sampling, epoch, stream, missing } = source;
   const isRegular = sampling === 'regular';
   // A double of ms since the server began holds microseconds; a reading that falls on the beginning belongs to the run.
   const first = isRegular ? Math.max(Math.ceil(((origin - kept * 1000 - epoch) * rate) / 1000 - 1e-6), 0) : 0;
@@ -76,10 +76,17 @@ function tracksOf(source: Source, origin: number, kept: number, endsAt: number):
     next: 0,
     lastTime: -Infinity,
     limit: limitOf({ sampling, rate, start }, endsAt),
-    stream: { number: stream, shift: isRegular ? -first : (epoch - origin) / 1000 },
+    // What has begun anew is laid on the run's clock by its first reading; what is away is missing from the beginning.
+    stream:
+      missing === 'away'
+        ? null
+        : {
+            number: stream,
+            shift: missing === 'back' ? NaN : isRegular ? -first : (epoch - origin) / 1000,
+          },
     closed: null,
     lost: 0,
-    awaySince: null,
+    awaySince: missing === undefined ? null : isRegular ? start : -kept,
   }));
 }
 

@@ -114,6 +114,18 @@ export class Recorder extends EventEmitter<RecorderNews> {
       : statusOf(recording.state, recording.number, performance.now());
   }
 
+  /** @throws Failure where an investigation has a run under way, which nobody would see any more if it were removed */
+  checkIdle(investigationId: string): void {
+    const recording = this.recordings.get(investigationId);
+    if (recording === undefined) return;
+    throw new Failure(
+      'already-recording',
+      recording.state.phase === 'waiting'
+        ? 'A run of this investigation waits to begin. Cancel it before removing the investigation.'
+        : 'A run of this investigation is being recorded. Stop it before removing the investigation.',
+    );
+  }
+
   /** Begins a run that waits, without what it waits for. @throws Failure */
   begin(investigationId: string): void {
     const recording = this.recordings.get(investigationId);

@@ -11,6 +11,8 @@ export interface Source {
   sampling: SamplingKind;
   /** When reading 0 was taken, in ms of the server's clock. */
   epoch: number;
+  /** Its device went away while the run waited, and has not sent since; `back` where it is there again under that number. */
+  missing?: 'away' | 'back';
   tracks: TrackPlan[];
 }
 

@@ -44,6 +44,16 @@ export function wait(state: Wait, event: RecorderEvent): Step {
       return answered(state, kind.tick?.(state.waiting, event.now) ?? state.waiting);
     case 'readings':
       return hear(state, event);
+    case 'left':
+      return [
+        {
+          ...state,
+          sources: state.sources.map((source) =>
+            source.code === event.code ? { ...source, missing: 'away' } : source,
+          ),
+        },
+        [],
+      ];
     case 'returned':
       return [returned(state, event), []];
     case 'disbelieved':
@@ -65,6 +75,7 @@ function hear(state: Wait, event: Readings): Step {
   const source: Source = {
     ...state.sources[place],
     epoch: event.epoch,
+    missing: undefined,
     tracks: state.sources[place].tracks.map((track) => ({
       ...track,
       still:
@@ -99,7 +110,7 @@ function returned(state: Wait, { code, places }: Extract<RecorderEvent, { kind: 
         ...track,
         channel: places[track.channelKey]?.channel ?? track.channel,
       }));
-      return { ...source, stream: place.stream, tracks };
+      return { ...source, stream: place.stream, missing: 'back', tracks };
     }),
   };
 }

@@ -206,6 +206,66 @@ describe('a run that begins at a level', () => {
   });
 });
 
+describe('a device that is away when a run begins', () => {
+  const away = () => {
+    const bench = new Bench((t) => t).pass(1);
+    bench.arm({ kind: 'countdown', seconds: 3 });
+    bench.tell({ kind: 'left', code: 'K7-D', now: 2500 });
+    return bench;
+  };
+
+  test('is missing from its beginning, which is marked, and takes part from its return on', () => {
+    const bench = away();
+    bench.tell({ kind: 'tick', now: 5100 });
+    expect(bench.phase).toBe('recording');
+    bench.tell({ kind: 'returned', code: 'K7-D', places: { x: { stream: 9, channel: 0 } }, now: 5700 });
+    const values = Float64Array.from({ length: 100 }, (_, i) => i);
+    bench.send({
+      kind: 'readings',
+      code: 'K7-D',
+      stream: 9,
+      epoch: 5800,
+      firstIndex: 0,
+      channels: 1,
+      values,
+      times: null,
+    });
+    expect(bench.times.at(-bench.values.length)).toBeCloseTo(0, 1);
+    const first = bench.values.findIndex((value) => value === 0);
+    // The run began at 5000 ms; the device's first reading is of 5800 ms.
+    expect(bench.times[first]).toBeCloseTo(0.8, 6);
+    expect(bench.run.gaps).toMatchObject([{ channel: 'x', from: 0 }]);
+    expect(bench.run.gaps[0].to).toBeCloseTo(0.8, 1);
+    expect(bench.phase).toBe('ending');
+  });
+
+  test('and never comes back is missing from beginning to end', () => {
+    const bench = away();
+    for (let now = 5100; now < 9000; now += 100) bench.tell({ kind: 'tick', now });
+    expect(bench.phase).toBe('ending');
+    expect(bench.run.gaps).toEqual([{ channel: 'x', from: 0, to: 2 }]);
+  });
+
+  test('but came back just before, lies where its own clock says', () => {
+    const bench = away();
+    bench.tell({ kind: 'returned', code: 'K7-D', places: { x: { stream: 9, channel: 0 } }, now: 4990 });
+    bench.tell({ kind: 'tick', now: 5100 });
+    bench.send({
+      kind: 'readings',
+      code: 'K7-D',
+      stream: 9,
+      epoch: 5060,
+      firstIndex: 0,
+      channels: 1,
+      values: Float64Array.from({ length: 150 }, (_, i) => i),
+      times: null,
+    });
+    const first = bench.values.findIndex((value) => value === 0);
+    expect(bench.times[first]).toBeCloseTo(0.06, 6);
+    expect(bench.phase).toBe('ending');
+  });
+});
+
 describe('a run that begins after a countdown', () => {
   test('begins when it has run down, and loses nothing to the moment at which that is noticed', () => {
     const bench = new Bench((t) => t).pass(1);

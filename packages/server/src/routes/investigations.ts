@@ -54,6 +54,7 @@ export function investigationRoutes(
   });
   router.delete('/:id', async (request, response) => {
     const id = idOf(request);
+    recorder.checkIdle(id);
     await removeInvestigation(id);
     await registry.freeAll(id);
     response.status(204).end();

@@ -70,6 +70,11 @@ function Waiting({ status }: { status: Status<'waiting'> }) {
     <section className="waiting-view" aria-label="Waiting for the beginning">
       <h2 role="status">Waiting until {words}</h2>
       <Row number={status.number} times={status.times} />
+      {wanted.kind === 'level' && wanted.device === '' && (
+        <p className="hint">
+          The sensors of this run came back as others than they were. Cancel it and record anew.
+        </p>
+      )}
       {quantity !== undefined && wanted.kind === 'level' && (
         <>
           <LiveReading
