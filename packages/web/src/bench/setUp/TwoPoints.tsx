@@ -1,5 +1,5 @@
 import { type Device, type DeviceChannel, stillReadingSchema } from '@heuristor/contracts';
-import { type Unit, parseUnit, printedUnit, typedLoad } from '@heuristor/core';
+import { type Unit, leadingNumber, parseUnit, printedUnit, typedLoad } from '@heuristor/core';
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
@@ -12,13 +12,16 @@ const places = [0, 1] as const;
 const shown = (value: number) => String(Number(value.toPrecision(5))).replace('-', '−');
 
 /** What a mass that was typed pulls with; nothing where none was. */
-function weightWords(text: string, unit: Unit): string {
+function Weight({ text, unit }: { text: string; unit: Unit }) {
+  let words: string;
   try {
     const { value, mass } = typedLoad(text, unit);
-    return mass === null ? '' : `a weight of ${shown(value)} ${printedUnit(unit)}, where g is 9.80665 m s⁻²`;
+    if (mass === null) return null;
+    words = `pulls with ${shown(value)} ${printedUnit(unit)}, where g is 9.80665 m s⁻²`;
   } catch {
-    return '';
+    return null;
   }
+  return <span className="quiet small weight">{words}</span>;
 }
 
 /** Calibration by two true values that are typed: a known mass on a force sensor, two marks of a rail. */
@@ -108,12 +111,12 @@ export function TwoPoints({ device, channel }: { device: Device; channel: Device
             value={texts[place]}
             onChange={(event) => setTexts(texts.with(place, event.target.value))}
           />
-          <span>{printed}</span>
-          <span className="quiet small">{weightWords(texts[place], unit)}</span>
+          <span>{(leadingNumber(texts[place])?.rest ?? '') === '' ? printed : ''}</span>
           <Button variant="plain" size="sm" disabled={reading !== null} onClick={() => void read(place)}>
             {reading === place ? 'Hold still …' : 'Read it now'}
           </Button>
           <span className="mono">{reads[place] === null ? '' : shown(reads[place])}</span>
+          <Weight text={texts[place]} unit={unit} />
         </div>
       ))}
       <div className="row-buttons">
