@@ -57,7 +57,8 @@ export async function liveStream(site: Site): Promise<Figure[]> {
     pages.push(page);
   }
   const windows = pages;
-  await pause(1000);
+  // Five browsers at once take a while to start, which is not what is measured.
+  await pause(5000);
   await site.api('POST', `/investigations/${id}/recording`, {});
   await pause(2000);
   for (const page of windows)

@@ -62,12 +62,12 @@ export function Thread({ handle, index, channel, rate, include = null, onScale }
       if (revision === drawn) return;
       drawn = revision;
       const now = performance.now() / 1000;
-      const seen = read.map((value) => (value > low && value < high ? value : NaN));
-      const values = floor === null ? seen : withoutStrays(seen, floor);
+      const within = (value: number) => (value > low && value < high ? value : NaN);
+      const values = floor === null ? read : withoutStrays(read.map(within), floor);
       const stride = Math.max(1, Math.ceil(times.length / mostPoints));
       const data: { x: number; y: number }[] = [];
       for (let i = times.length - 1; i >= 0; i -= stride)
-        if (times[i] > now - threadSeconds) data.push({ x: times[i] - now, y: values[i] });
+        if (times[i] > now - threadSeconds) data.push({ x: times[i] - now, y: within(values[i]) });
       data.reverse();
       const good = data.map(({ y }) => y).filter((y) => !Number.isNaN(y));
       if (wanted.current.include !== null) good.push(wanted.current.include);
