@@ -39,6 +39,9 @@ test('wrong echoes are marked where they were read, left out of every number, an
   // Two in a row are no lone echo, and may be left.
   expect(spread.value).toBeLessThan(0.0005);
   expect(await hand.shownText('mean of x')).toMatch(/readings are missing or no measurement/);
+  await hand.menu('More for run 1', 'How it was recorded');
+  await hand.waitForText('wrong echoes');
+  await hand.pressLabelled('Close');
   await hand.menu('More for run 1', 'Count limits and wrong echoes too');
   await system.page.waitForFunction(() => !document.body.innerText.includes('× a wrong echo'));
   expect((await hand.result('mean of x', 'sd')).value).toBeGreaterThan(0.05);

@@ -192,6 +192,13 @@ export const zeroRequestSchema = z.object({ channels: z.array(keySchema).max(64)
 /** A second of readings of one channel, in the device's own unit and before any calibration. */
 export const stillReadingSchema = z.object({ mean: finite, spread: finite, count: z.number().int() });
 export type StillReading = z.infer<typeof stillReadingSchema>;
+/** How many readings of a channel are no measurement: at a limit of its sensor, or a lone echo of something else. */
+export const leftOutCountSchema = z.object({
+  channel: z.number().int(),
+  pinned: z.number().int(),
+  strays: z.number().int(),
+});
+export type LeftOutCount = z.infer<typeof leftOutCountSchema>;
 export const settingSchema = z.object({ key: keySchema, value: finite }).strict();
 
 /** The largest file of columns, in bytes; it is said wherever a file is chosen. */

@@ -20,9 +20,9 @@ import { joinBlocks } from '../services/samples';
 import { BlockWriter } from './blockWriter';
 import { enteredRun } from './entering';
 import { type RecorderNews } from './news';
-import { type Recording, busyWith, newRecording, placesOf, rateInRuns } from './recording';
+import { type Recording, busyWith, newRecording, placesOf, rateInRuns, underWay } from './recording';
 import { type RecorderEffect, type RecorderEvent } from './state';
-import { isBeginning, readingsOf, sourcesOf, streamsOf } from './sources';
+import { firstReadings, readingsOf, sourcesOf, streamsOf } from './sources';
 import { statusOf } from './status';
 import { step } from './step';
 
@@ -30,12 +30,13 @@ const tickMilliseconds = 100;
 const lookMilliseconds = 20;
 const markMilliseconds = 1000;
 const retryMilliseconds = 500;
-/** A sensor that has just been asked to send may take so long to its first reading before a run begins without it. */
-const firstReadingMilliseconds = 1000;
 /** A row without an end has one where nobody can have meant it. */
 const mostInRow = 500;
 /** How long a request that ends a run waits for its rest to be stored before it answers that this goes on. */
 const patienceMilliseconds = 1800;
+
+const overflowed =
+  'The database was away for so long that not all readings could be kept in memory; those that are missing are left out.';
 
 /** Carries out what the steps of recordings want: database, live stream, devices. One run an investigation at a time. */
 export class Recorder extends EventEmitter<RecorderNews> {
@@ -80,7 +81,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
     const began = performance.now();
     try {
       const { plan } = await findInvestigation(investigationId);
-      const hasWaited = await this.firstReadings(investigationId);
+      const hasWaited = await firstReadings(() => this.registry.ready(investigationId));
       this.arm(recording, plan, hasWaited ? performance.now() : began);
       if (recording.state.phase !== 'waiting') return await recording.entered.promise;
       recording.isAwaited = false;
@@ -117,13 +118,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
   /** @throws Failure where an investigation has a run under way, which nobody would see any more if it were removed */
   checkIdle(investigationId: string): void {
     const recording = this.recordings.get(investigationId);
-    if (recording === undefined) return;
-    throw new Failure(
-      'already-recording',
-      recording.state.phase === 'waiting'
-        ? 'A run of this investigation waits to begin. Cancel it before removing the investigation.'
-        : 'A run of this investigation is being recorded. Stop it before removing the investigation.',
-    );
+    if (recording !== undefined) throw new Failure('already-recording', underWay(recording));
   }
 
   /** Begins a run that waits, without what it waits for. @throws Failure */
@@ -136,17 +131,6 @@ export class Recorder extends EventEmitter<RecorderNews> {
         'The sensors of this run came back as others than they were. Cancel it and record anew.',
       );
     this.dispatch(recording, { kind: 'begin', now: performance.now() });
-  }
-
-  /** Waits for sensors that send at a rate but have not yet begun to; answers whether there were any. */
-  private async firstReadings(investigationId: string): Promise<boolean> {
-    const until = performance.now() + firstReadingMilliseconds;
-    let hasWaited = false;
-    while (this.registry.ready(investigationId).some(isBeginning) && performance.now() < until) {
-      hasWaited = true;
-      await new Promise((resolve) => setTimeout(resolve, lookMilliseconds));
-    }
-    return hasWaited;
   }
 
   /**
@@ -306,11 +290,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
     if (recording.hasOverflowed) return;
     recording.hasOverflowed = true;
     this.log.error({ run: recording.run?.id }, 'Too many readings wait for the database; some are lost');
-    this.dispatch(recording, {
-      kind: 'remarked',
-      sentence:
-        'The database was away for so long that not all readings could be kept in memory; those that are missing are left out.',
-    });
+    this.dispatch(recording, { kind: 'remarked', sentence: overflowed });
   }
 
   private append(

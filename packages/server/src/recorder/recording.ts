@@ -84,6 +84,12 @@ export function busyWith(code: string, recordings: Iterable<Recording>): string 
   return null;
 }
 
+/** Why an investigation cannot be removed now. */
+export const underWay = ({ state }: Recording): string =>
+  state.phase === 'waiting'
+    ? 'A run of this investigation waits to begin. Cancel it before removing the investigation.'
+    : 'A run of this investigation is being recorded. Stop it before removing the investigation.';
+
 /** The rate at which a run is recording a stream or waits to, or null. */
 export function rateInRuns(
   { device, description }: LinkedStream,

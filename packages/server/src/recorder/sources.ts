@@ -1,9 +1,14 @@
 import { type Plan, type SampleFrame, boundKeys, mostQuantities } from '@heuristor/contracts';
+import { performance } from 'node:perf_hooks';
 import { Failure } from '../failure';
 import { appliedOf } from '../link/channelView';
 import { type LinkedDevice, type LinkedStream } from '../link/device';
 import { type Readings, type Source, type TrackPlan } from './state';
 import { restless, watchRest } from './stillness';
+
+/** A sensor that has just been asked to send may take so long to its first reading before a run begins without it. */
+const firstReadingMilliseconds = 1000;
+const lookMilliseconds = 20;
 
 /** What a frame of a stream is to a recording; null where it belongs to a start that is over. */
 export function readingsOf({ device, sending }: LinkedStream, frame: SampleFrame): Readings | null {
@@ -32,10 +37,21 @@ export const streamsOf = (devices: readonly LinkedDevice[]): LinkedStream[] =>
   );
 
 /** Whether a device is to send at a rate and has not yet begun to. */
-export const isBeginning = ({ streams }: LinkedDevice): boolean =>
+const isBeginning = ({ streams }: LinkedDevice): boolean =>
   streams.some(
     (stream) => stream.sending !== null && stream.description.sampling === 'regular' && !stream.isSending,
   );
+
+/** Waits for sensors that send at a rate but have not yet begun to; answers whether there were any. */
+export async function firstReadings(devices: () => readonly LinkedDevice[]): Promise<boolean> {
+  const until = performance.now() + firstReadingMilliseconds;
+  let hasWaited = false;
+  while (devices().some(isBeginning) && performance.now() < until) {
+    hasWaited = true;
+    await new Promise((resolve) => setTimeout(resolve, lookMilliseconds));
+  }
+  return hasWaited;
+}
 
 /** What takes part in a run, and the plan with its quantities bound to channels. */
 export function sourcesOf(

@@ -1,102 +1,12 @@
-import { type Beginning, type Ending, type Plan, usualPlan } from '@heuristor/contracts';
 import { normalRandom, uniformRandom } from '@heuristor/core';
-import { thresholdOf } from './conditions';
-import {
-  type Readings,
-  type RecorderEffect,
-  type RecorderEvent,
-  type RecorderState,
-  type Source,
-} from './state';
-import { statusOf } from './status';
-import { step } from './step';
-import { restless } from './stillness';
+import { RecorderBench as Bench } from '../testing/recorderBench';
 import { source, through, track } from '../testing/recorderParts';
+import { thresholdOf } from './conditions';
+import { type Readings, type RecorderEvent } from './state';
+import { statusOf } from './status';
+import { restless } from './stillness';
 
-// Runs that begin and end by themselves. Everything is told by events with moments of their own; nothing waits.
-
-/** A recorder in front of one sensor that sends every 20 ms, with a memory of what it sent. */
-class Bench {
-  state: RecorderState = { phase: 'idle' };
-  private readonly sent: Readings[] = [];
-  private index = 0;
-  readonly times: number[] = [];
-  readonly values: number[] = [];
-
-  constructor(
-    private readonly position: (seconds: number) => number,
-    private readonly sources: Source[] = [source()],
-  ) {}
-
-  tell(event: RecorderEvent): void {
-    const [state, effects] = step(this.state, event);
-    this.state = state;
-    effects.forEach((effect) => this.carryOut(effect));
-  }
-
-  private carryOut(effect: RecorderEffect): void {
-    if (effect.kind === 'enter') this.tell({ kind: 'entered' });
-    if (effect.kind === 'replay') this.sent.forEach((event) => this.tell(event));
-    if (effect.kind === 'append' && effect.track === 0 && 'tracks' in this.state) {
-      const { start, rate } = this.state.tracks[0];
-      effect.values.forEach((value, i) => {
-        this.times.push(start + (effect.firstIndex + i) / rate);
-        this.values.push(value);
-      });
-    }
-  }
-
-  /** Something that a sensor sends besides. */
-  send(event: Readings): void {
-    this.sent.push(event);
-    this.tell(event);
-  }
-
-  /** Time of the sensor, in seconds since its stream began. */
-  get seconds(): number {
-    return this.index / this.sources[0].rate;
-  }
-
-  /** Sends readings for so long, a few at a time. */
-  pass(seconds: number, together = 2): this {
-    const { rate, code, stream, epoch } = this.sources[0];
-    for (const end = this.seconds + seconds; this.seconds < end - 1e-9;) {
-      const values = Float64Array.from({ length: together }, (_, i) =>
-        this.position((this.index + i) / rate),
-      );
-      const event = {
-        kind: 'readings' as const,
-        code,
-        stream,
-        epoch,
-        firstIndex: this.index,
-        channels: 1,
-        values,
-        times: null,
-      };
-      this.index += together;
-      this.sent.push(event);
-      this.tell(event);
-      this.tell({ kind: 'tick', now: epoch + this.seconds * 1000 });
-    }
-    return this;
-  }
-
-  arm(begin: Beginning, end: Ending = { kind: 'after', seconds: 2 }): this {
-    const plan: Plan = { ...usualPlan, begin, end };
-    this.tell({ kind: 'arm', now: 1000 + this.seconds * 1000, plan, sources: this.sources });
-    return this;
-  }
-
-  get phase(): string {
-    return this.state.phase;
-  }
-
-  get run() {
-    if (!('tracks' in this.state)) throw new Error(`it is ${this.state.phase}`);
-    return this.state;
-  }
-}
+// Runs that begin by themselves. Everything is told by events with moments of their own; nothing waits.
 
 describe('a run that begins at a level', () => {
   test('has its time zero where the motion crosses it, between two readings, and keeps the stretch before', () => {
@@ -305,72 +215,6 @@ describe('something that switches', () => {
     bench.pass(1);
     bench.send(edges([1.9, 1.95, 2.1], [0, 1, 0]));
     expect(bench.run.endsAt).toBeLessThan(0.71);
-  });
-});
-
-describe('a run that ends at a level', () => {
-  test('ends there, within a reading, and at the latest after its time', () => {
-    const down: Ending = { kind: 'level', level: through(0.9), atMostSeconds: 10 };
-    const bench = new Bench((t) => (t < 1 ? 0 : 0.25 * (t - 1) ** 2)).pass(0.5);
-    bench.arm({ kind: 'level', level: through(0.005), keptSeconds: 0.1 }, down).pass(5);
-    expect(bench.phase).toBe('ending');
-    const last = bench.values.filter((value) => value < 0.9).at(-1) ?? 0;
-    expect(last).toBeGreaterThan(0.88);
-    expect(bench.values.filter((value) => value >= 0.9).length).toBeLessThanOrEqual(3);
-    const never = new Bench(() => 0.1).pass(0.5);
-    never.arm({ kind: 'at-once' }, { ...down, atMostSeconds: 3 }).pass(6);
-    expect(never.phase).toBe('ending');
-    expect(never.times.at(-1)).toBeCloseTo(3, 6);
-  });
-
-  test.each([1, 2, 3, 5, 40])(
-    'ends with the first reading beyond, where %p readings come in a message',
-    (together) => {
-      const bench = new Bench((t) => 0.3 * t).pass(0.4, together);
-      bench
-        .arm({ kind: 'at-once' }, { kind: 'level', level: through(0.9), atMostSeconds: 10 })
-        .pass(6, together);
-      expect(bench.phase).toBe('ending');
-      // 50 readings a second at 0.3 m/s: a reading every 6 mm, one of which is 0.9 m.
-      expect(bench.values.at(-1)).toBeGreaterThanOrEqual(0.9 - 1e-9);
-      expect(bench.values.at(-1)).toBeLessThan(0.9 + 0.006 + 1e-9);
-    },
-  );
-
-  test('at what nothing brings is refused when it is armed, not when it has begun', () => {
-    const end: Ending = { kind: 'level', level: through(1, { quantity: 'F', unit: 'N' }), atMostSeconds: 10 };
-    const bench = new Bench((t) => Math.sin(t));
-    expect(() => bench.arm({ kind: 'level', level: through(0), keptSeconds: 0 }, end)).toThrow(
-      'The plan waits for “F”, and no sensor that sends brings it.',
-    );
-    expect(bench.phase).toBe('idle');
-  });
-
-  test('whose sensor has gone for good while the run waited begins all the same, and says so', () => {
-    const force = source({ code: 'F1-F', stream: 7, tracks: [track('F')] });
-    const bench = new Bench((t) => Math.sin(4 * t - 2), [source(), force]);
-    bench.arm(
-      { kind: 'level', level: through(0), keptSeconds: 0 },
-      { kind: 'level', level: through(1, { quantity: 'F' }), atMostSeconds: 1 },
-    );
-    bench.tell({ kind: 'returned', code: 'F1-F', places: null, now: 1100 });
-    bench.pass(3);
-    expect(bench.phase).toBe('ending');
-    expect(bench.run.notes).toEqual([
-      'What this run was to end at could no longer be watched; it ended otherwise.',
-    ]);
-  });
-
-  test('the crossing that began it does not end it: a period, from rise to rise', () => {
-    const bench = new Bench((t) => Math.sin(4 * t + 2)).pass(0.5);
-    bench
-      .arm(
-        { kind: 'level', level: through(0.2), keptSeconds: 0 },
-        { kind: 'level', level: through(0.2), atMostSeconds: 30 },
-      )
-      .pass(6);
-    expect(bench.phase).toBe('ending');
-    expect(bench.run.endsAt).toBeCloseTo((2 * Math.PI) / 4, 3);
   });
 });
 

@@ -7,12 +7,17 @@ import { type LiveServer } from '../live/liveServer';
 import { type Recorder } from '../recorder/recorder';
 import { changeRun, readRun } from '../services/runs';
 import { findChannel, readSamples } from '../services/samples';
+import { leftOutOf } from '../services/screened';
 import { bodyOf, idOf, indexOf, textOf } from './validated';
 
 export function runRoutes(live: LiveServer): Router {
   const router = Router();
   router.get('/:id', async (request, response) => {
     response.json(await readRun(idOf(request)));
+  });
+  router.get('/:id/left-out', async (request, response) => {
+    const { id } = await readRun(idOf(request));
+    response.json(await leftOutOf(id));
   });
   router.patch('/:id', async (request, response) => {
     const run = await changeRun(idOf(request), bodyOf(runPatchSchema, request));

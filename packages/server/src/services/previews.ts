@@ -1,7 +1,7 @@
 import { type Preview } from '@heuristor/contracts';
-import { parseUnit, strayFloor, withoutStrays } from '@heuristor/core';
 import { RunModel } from '../models/run';
 import { allSamples } from './samples';
+import { screened } from './screened';
 
 const points = 48;
 /** Longer runs get their small picture from their first readings; reading all for a thumbnail is not worth it. */
@@ -36,15 +36,7 @@ export async function makePreview(runId: string): Promise<Preview | null> {
   const run = await RunModel.query().findById(runId).withGraphFetched('channels');
   const channel = run?.channels?.sort((a, b) => a.position - b.position)[0];
   if (run === undefined || channel === undefined) return null;
-  const { low, high, sampling } = channel;
-  const values = await allSamples(channel, 'values');
-  const pinned = (value: number) => (low !== null && value <= low) || (high !== null && value >= high);
-  const good = values.map((value) => (pinned(value) ? NaN : value));
-  const floor =
-    sampling.kind === 'regular'
-      ? strayFloor({ ...channel, unit: parseUnit(channel.unit) }, sampling.interval)
-      : null;
-  const preview = previewOf(withoutStrays(good, floor));
+  const preview = previewOf(screened(channel, await allSamples(channel, 'values')).good);
   await RunModel.query().findById(runId).patch({ preview });
   return preview;
 }

@@ -1,15 +1,34 @@
-import { type Channel, type Run } from '@heuristor/contracts';
+import { type Channel, type LeftOutCount, type Run, leftOutCountSchema } from '@heuristor/contracts';
 import { parseUnit, printedUnit } from '@heuristor/core';
 import { format } from 'date-fns';
+import { useEffect, useState } from 'react';
 import { Modal } from 'react-bootstrap';
+import { z } from 'zod';
+import { getJson } from '../api/client';
 import { beginningWords, endingWords } from '../session/planWords';
 import { rateWords } from '../ui/rateText';
 
+const countsSchema = z.array(leftOutCountSchema);
+
 const shown = (value: number) => String(Number(value.toPrecision(4))).replace('-', '−');
 
-/** How a run was recorded: its plan, its sensors and what was applied to them, its gaps. */
+/** How a run was recorded: its plan, its sensors and what was applied to them, its gaps, what in it is no measurement. */
 export function RunDetails({ run, onClose }: { run: Run; onClose: () => void }) {
-  const { plan, gaps, notes } = run;
+  const { id, plan, gaps, notes } = run;
+  const [counts, setCounts] = useState<LeftOutCount[] | null>(null);
+  useEffect(() => {
+    let isWanted = true;
+    getJson(`/runs/${id}/left-out`, countsSchema).then(
+      (found) => {
+        if (isWanted) setCounts(found);
+      },
+      // Without an answer the column stays open; the rest of what is told here stands all the same.
+      () => undefined,
+    );
+    return () => {
+      isWanted = false;
+    };
+  }, [id]);
   return (
     <Modal show onHide={onClose} size="lg" animation={false} aria-labelledby="run-details">
       <Modal.Header closeButton closeLabel="Close">
@@ -37,11 +56,16 @@ export function RunDetails({ run, onClose }: { run: Run; onClose: () => void }) 
               <th>Rate</th>
               <th>Limits</th>
               <th>Applied</th>
+              <th>{run.keepPinned ? 'No measurement, but counted' : 'Left out'}</th>
             </tr>
           </thead>
           <tbody>
             {run.channels.map((channel) => (
-              <ChannelRow key={channel.id} channel={channel} />
+              <ChannelRow
+                key={channel.id}
+                channel={channel}
+                count={counts?.find((count) => count.channel === channel.id)}
+              />
             ))}
           </tbody>
         </table>
@@ -72,7 +96,16 @@ export function RunDetails({ run, onClose }: { run: Run; onClose: () => void }) 
   );
 }
 
-function ChannelRow({ channel }: { channel: Channel }) {
+/** How many readings are no measurement, in words. */
+function leftOutWords({ pinned, strays }: LeftOutCount): string {
+  const words = [
+    pinned === 0 ? null : `${pinned} at a limit`,
+    strays === 0 ? null : `${strays} wrong ${strays === 1 ? 'echo' : 'echoes'}`,
+  ].filter((part) => part !== null);
+  return words.length === 0 ? 'none' : words.join(', ');
+}
+
+function ChannelRow({ channel, count }: { channel: Channel; count: LeftOutCount | undefined }) {
   const { symbol, quantity, unit, deviceCode, sampling, low, high, applied } = channel;
   const printed = printedUnit(parseUnit(unit));
   const words =
@@ -103,6 +136,7 @@ function ChannelRow({ channel }: { channel: Channel }) {
       </td>
       <td>{low === null || high === null ? '—' : `${shown(low)} to ${shown(high)} ${printed}`}</td>
       <td>{words.length === 0 ? 'as the sensor has it' : words.join(', ')}</td>
+      <td>{count === undefined ? '…' : leftOutWords(count)}</td>
     </tr>
   );
 }
