@@ -160,6 +160,15 @@ test('two sheets of one investigation: the second screen takes over what the fir
       '1.5',
     { timeout: 5000, polling: 100 },
   );
+  // The plan is one for all screens too: whoever presses Record sees what is going to happen.
+  await other.lengthOfRun('4.5');
+  await system.page.bringToFront();
+  await hand.waitForText('after 4.5 s', 5000);
+  await hand.lengthOfRun('3');
+  await hand.pressLabelled('Undo');
+  await hand.waitForText('after 4.5 s', 5000);
+  await second.bringToFront();
+  await other.waitForText('after 4.5 s', 5000);
   await second.close();
   expect(system.faults).toEqual([]);
 });

@@ -100,6 +100,11 @@ test('a sensor that is used elsewhere says where; taking it over is told on the 
   await hand.waitForText('In use in “Another bench”.');
   await hand.press('Take it over');
   await hand.element('[aria-label="Motion sensor K9-W"]');
+  // Undone, it is the other bench's again.
+  await hand.pressLabelled('Undo');
+  await hand.waitForText('In use in “Another bench”.');
+  await hand.pressLabelled('Redo');
+  await hand.element('[aria-label="Motion sensor K9-W"]');
 });
 
 test('too slow a rate, a stale range and readings at a limit are said, each with its mend', async () => {

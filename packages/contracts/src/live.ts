@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { deviceSchema, importSchema, runSchema } from './http';
 import { controlActionSchema, keySchema, sceneSchema } from './link';
+import { planSchema } from './plan';
 import { recorderStatusSchema } from './recorder';
 
 /** What a screen says on the live stream, a socket.io connection at `/live`: which investigation and which scene it looks at. */
@@ -18,6 +19,8 @@ export const toScreenSchema = z.discriminatedUnion('type', [
   /** Something went wrong that nobody asked for just now. */
   z.object({ type: z.literal('fault'), investigation: z.string(), sentence: z.string() }),
   z.object({ type: z.literal('scene'), code: z.string(), values: sceneSchema.shape.values }),
+  /** Its name and the plan of its next runs, as somebody has just changed them. */
+  z.object({ type: z.literal('plan'), investigation: z.string(), name: z.string(), plan: planSchema }),
   z.object({ type: z.literal('workings'), investigation: z.string(), version: z.number().int() }),
   /** Whether the database answers, and whether readings wait in memory for it. */
   z.object({ type: z.literal('storage'), away: z.boolean(), waiting: z.boolean() }),

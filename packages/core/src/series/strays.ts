@@ -6,6 +6,8 @@ import { type Unit, parseUnit } from '../units/unit';
  * Common practice, no source.
  */
 const strayAcceleration = 100;
+/** Quantities that are read by echoes. */
+const echoed: readonly string[] = ['position', 'distance'];
 const noiseFactor = 20;
 /** A stray stands so many times farther off than its neighbours leave each other in doubt about where it belongs. */
 const doubtFactor = 5;
@@ -20,7 +22,7 @@ export function strayFloor(
   interval: number,
 ): number | null {
   const metre = parseUnit('m');
-  if (quantity !== 'position' || noise === null || !canConvert(metre, unit)) return null;
+  if (!echoed.includes(quantity) || noise === null || !canConvert(metre, unit)) return null;
   const slowest = strayAcceleration * interval * interval * conversionFactor(metre, unit);
   return Math.max(noiseFactor * noise, slowest);
 }

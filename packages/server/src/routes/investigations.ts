@@ -48,7 +48,8 @@ export function investigationRoutes(
   router.patch('/:id', async (request, response) => {
     const id = idOf(request);
     const patch = bodyOf(investigationPatchSchema, request);
-    await changeInvestigation(id, patch);
+    const changed = await changeInvestigation(id, patch);
+    live.broadcast({ type: 'plan', investigation: id, ...changed }, id);
     if (patch.name !== undefined) registry.renamed(id, patch.name);
     response.status(204).end();
   });

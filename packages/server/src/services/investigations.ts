@@ -143,8 +143,12 @@ export async function readInvestigation(id: string): Promise<Omit<Investigation,
   };
 }
 
-export async function changeInvestigation(id: string, { name, plan }: InvestigationPatch): Promise<void> {
-  await withPlan(id, (found) => ({
+/** @returns name and plan as they stand then */
+export async function changeInvestigation(
+  id: string,
+  { name, plan }: InvestigationPatch,
+): Promise<{ name: string; plan: Plan }> {
+  return withPlan(id, (found) => ({
     ...(name === undefined ? {} : { name }),
     ...(plan === undefined ? {} : { plan: { ...found, ...plan } }),
     updatedAt: new Date(),
@@ -154,13 +158,16 @@ export async function changeInvestigation(id: string, { name, plan }: Investigat
 /** Changes an investigation by what its plan is at that moment: two screens may change different parts of it at once. */
 async function withPlan(
   id: string,
-  change: (plan: Plan) => Partial<Pick<InvestigationModel, 'name' | 'plan' | 'updatedAt'>> | null,
-): Promise<void> {
-  await InvestigationModel.transaction(async (transaction) => {
+  change: (plan: Plan) => { name?: string; plan?: Plan; updatedAt?: Date } | null,
+): Promise<{ name: string; plan: Plan }> {
+  return InvestigationModel.transaction(async (transaction) => {
     const found = await InvestigationModel.query(transaction).findById(id).whereNull('deletedAt').forUpdate();
     if (found === undefined) throw missing();
-    const patch = change(readable(readPlan, found.plan));
-    if (patch !== null) await InvestigationModel.query(transaction).findById(id).patch(patch);
+    const before = { name: found.name, plan: readable(readPlan, found.plan) };
+    const patch = change(before.plan);
+    if (patch === null) return before;
+    await InvestigationModel.query(transaction).findById(id).patch(patch);
+    return { name: patch.name ?? before.name, plan: patch.plan ?? before.plan };
   });
 }
 

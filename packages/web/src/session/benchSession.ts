@@ -45,6 +45,9 @@ export class BenchSession {
   private disposed = false;
   private wasOffline = false;
   private isToggling = false;
+  /** Own changes of name and plan that are on their way. */
+  private planChanges = 0;
+  private heardPlan: Pick<Documents, 'name' | 'plan'> | null = null;
 
   static async open(id: string): Promise<BenchSession> {
     live.watch({ investigation: id });
@@ -269,11 +272,12 @@ export class BenchSession {
     };
     const send = async (patch: NamePatch, back: NamePatch) => {
       put(patch);
-      if ((await attemptInOrder(() => request('PATCH', this.path(''), patch))) === false) {
-        put(back);
-        return false;
-      }
-      return true;
+      this.planChanges++;
+      const isDone = await attemptInOrder(() => request('PATCH', this.path(''), patch));
+      this.planChanges--;
+      if (!isDone) put(back);
+      this.takeHeardPlan();
+      return isDone;
     };
     if (!(await send(after, before))) return;
     this.history.push({ undo: () => void send(before, after), redo: () => void send(after, before) });
@@ -306,8 +310,19 @@ export class BenchSession {
       this.documents.setState({ recorder: message.status });
     if (message.type === 'fault' && message.investigation === this.id)
       tell({ kind: 'fault', text: message.sentence });
+    if (message.type === 'plan' && message.investigation === this.id) {
+      this.heardPlan = { name: message.name, plan: message.plan };
+      this.takeHeardPlan();
+    }
     if (message.type === 'workings' && message.investigation === this.id)
       void this.hearOfVersion(message.version);
+  }
+
+  /** Name and plan as the server has them; while an own change is on its way, they wait for it. */
+  private takeHeardPlan(): void {
+    if (this.heardPlan === null || this.planChanges > 0) return;
+    this.documents.setState(this.heardPlan);
+    this.heardPlan = null;
   }
 
   /** Another screen has stored the sheet; it is fetched unless it is our own. */

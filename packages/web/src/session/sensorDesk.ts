@@ -6,6 +6,7 @@ import { attempt, attemptInOrder } from './attempt';
 import { type History } from './history';
 import { type Documents, type View } from './state';
 
+const sensorPath = (place: string, code: string) => `${place}/sensors/${encodeURIComponent(code)}`;
 const devicePath = (code: string) => `/devices/${encodeURIComponent(code)}`;
 
 /** The sensors of an investigation: which it uses, how they are set up and calibrated; every change can be taken back. */
@@ -18,11 +19,14 @@ export class SensorDesk {
     private readonly view: StoreApi<View>,
   ) {}
 
-  /** Uses a device from now on, or no longer. */
+  /** Uses a device from now on, or no longer; one that was taken over from another investigation goes back there when undone. */
   async use(code: string, used: boolean): Promise<void> {
+    const owner = useDevices.getState().devices.find((device) => device.code === code)?.use ?? null;
     const send = (wanted: boolean) =>
       attemptInOrder(async () => {
-        await request(wanted ? 'PUT' : 'DELETE', this.path(code));
+        const isGivenBack = !wanted && used && owner !== null && !this.place.endsWith(owner.investigation);
+        if (isGivenBack) await request('PUT', sensorPath(`/investigations/${owner.investigation}`, code));
+        else await request(wanted ? 'PUT' : 'DELETE', this.path(code));
         const { sensors } = this.documents.getState();
         if (wanted && !sensors.includes(code))
           this.documents.setState({ sensors: [...sensors, code].sort() });
@@ -69,6 +73,6 @@ export class SensorDesk {
   }
 
   private path(code: string): string {
-    return `${this.place}/sensors/${encodeURIComponent(code)}`;
+    return sensorPath(this.place, code);
   }
 }
