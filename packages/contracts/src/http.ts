@@ -192,7 +192,7 @@ export const zeroRequestSchema = z.object({ channels: z.array(keySchema).max(64)
 /** A second of readings of one channel, in the device's own unit and before any calibration. */
 export const stillReadingSchema = z.object({ mean: finite, spread: finite, count: z.number().int() });
 export type StillReading = z.infer<typeof stillReadingSchema>;
-/** How many readings of a channel are no measurement: at a limit of its sensor, or a lone echo of something else. */
+/** How many readings of a channel are no measurement: at a limit of its sensor, or echoes of something else. */
 export const leftOutCountSchema = z.object({
   channel: z.number().int(),
   pinned: z.number().int(),

@@ -27,70 +27,113 @@ export function strayFloor(
   return Math.max(noiseFactor * noise, slowest);
 }
 
-/** Whether a reading stands off from where the two before it were heading, so that those after it have to tell. */
-const standsOff = (before2: number, before1: number, value: number, floor: number): boolean =>
-  Math.abs(value - (2 * before1 - before2)) > floor;
-
-/**
- * Whether a reading that stands off is a stray: a lone echo of something else. It stands off, to the same side, from where the
- * two readings before it lead, from where the two after it come from, and from the middle between its neighbours, by far
- * more than these three differ among themselves. A bounce, a kink, a jump to another place, or a motion that is read too
- * coarsely does not. Method ours, checked by simulation.
- */
-function isStray(
-  before2: number,
-  before1: number,
-  value: number,
-  after1: number,
-  after2: number,
-  floor: number,
-): boolean {
-  const left = 2 * before1 - before2;
-  const right = 2 * after1 - after2;
-  const middle = (before1 + after1) / 2;
-  const [a, b, c] = [value - left, value - right, value - middle];
-  const isOneSided = (a > 0 && b > 0 && c > 0) || (a < 0 && b < 0 && c < 0);
-  const doubt = Math.max(Math.abs(left - middle), Math.abs(right - middle));
-  return isOneSided && Math.min(Math.abs(a), Math.abs(b), Math.abs(c)) > Math.max(floor, doubtFactor * doubt);
-}
-
-interface Stray {
+interface Reading {
   index: number;
   value: number;
 }
 
+/** So many in a row may be strays; more are something that is really there. */
+const mostInRow = 3;
+/** A reading that stands off waits for what comes after it over so many places at the most, missing readings included. */
+const longestWait = 8;
+/** Readings farther apart than this, for those between are missing, do not tell where a motion is heading. */
+const nearPlaces = 3;
+
+/** Where the straight line through two readings lies at a place. */
+const lineAt = (a: Reading, b: Reading, index: number): number =>
+  a.value + ((b.value - a.value) * (index - a.index)) / (b.index - a.index);
+
 /**
- * Takes lone strays out of readings as they come. A reading that stands off is left out (NaN) until the two after it have
- * told what it was, so that at most two readings at the end may still come back.
+ * Takes strays out of readings as they come: echoes of something else, alone or up to three in a row, also beside missing
+ * readings. A stray stands off, to one side, from where the two good readings before it lead, from where the two after it come
+ * from, and from the line between its good neighbours, by far more than these three differ among themselves. A bounce, a
+ * kink, a jump to another place, or a motion that is read too coarsely does not. What those after it have not told yet stays:
+ * only a few readings at the end may still go. Method ours, checked by simulation.
  */
 export class StrayWatch {
-  readonly strays: Stray[] = [];
-  private pending: Stray | null = null;
+  readonly strays: Reading[] = [];
+  /** The last two good readings, in plain numbers: a run has millions. Too far apart, they tell no heading. */
+  private earlierIndex = NaN;
+  private earlierValue = NaN;
+  private lastIndex = NaN;
+  private lastValue = NaN;
+  /** Readings that stand off, and the first good one after the first of them. */
+  private pending: Reading[] = [];
+  private after: Reading | null = null;
 
   constructor(private readonly floor: number) {}
 
-  /** Looks at the reading `i`, those before it being looked at already. Missing readings (NaN) tell nothing. */
-  look(values: Float64Array, i: number): void {
-    const { pending, floor } = this;
-    if (pending !== null && i === pending.index + 2) {
-      const [before2, before1] = [values[i - 4], values[i - 3]];
-      if (isStray(before2, before1, pending.value, values[i - 1], values[i], floor))
-        this.strays.push(pending);
-      else values[pending.index] = pending.value;
-      this.pending = null;
+  /** Looks at the reading `index`, those before it being looked at already. */
+  look(values: Float64Array, index: number): void {
+    const value = values[index];
+    const { pending } = this;
+    if (pending.length > 0 && index - pending[0].index > longestWait) this.giveUp();
+    if (value !== value) return;
+    const isOff = this.standsOff(index, value);
+    if (!isOff && this.pending.length === 0) this.good(index, value);
+    else if (!isOff && this.after === null) this.after = { index, value };
+    else if (!isOff && this.after !== null) this.judge(values, this.after, { index, value });
+    else if (this.pending.length < mostInRow) this.pending.push({ index, value });
+    else {
+      this.giveUp();
+      this.good(index, value);
     }
-    if (i < 2 || !standsOff(values[i - 2], values[i - 1], values[i], floor)) return;
-    this.pending = { index: i, value: values[i] };
-    values[i] = NaN;
   }
 
   /** How many of the first readings stand as they are. */
   settled(count: number): number {
-    return this.pending === null ? count : this.pending.index;
+    return this.pending.length === 0 ? count : this.pending[0].index;
+  }
+
+  /** Whether a reading is not where the two good ones before it were heading. */
+  private standsOff(index: number, value: number): boolean {
+    const apart = this.lastIndex - this.earlierIndex;
+    const places = index - this.lastIndex;
+    if (!(apart <= nearPlaces) || places > longestWait) return false;
+    const heading = this.lastValue + ((this.lastValue - this.earlierValue) * places) / apart;
+    return Math.abs(value - heading) > this.floor * places * places;
+  }
+
+  private good(index: number, value: number): void {
+    this.earlierIndex = this.lastIndex;
+    this.earlierValue = this.lastValue;
+    this.lastIndex = index;
+    this.lastValue = value;
+  }
+
+  /** Two readings are again where the motion was heading: they tell what stood off. */
+  private judge(values: Float64Array, first: Reading, second: Reading): void {
+    const earlier = { index: this.earlierIndex, value: this.earlierValue };
+    const last = { index: this.lastIndex, value: this.lastValue };
+    const half = (first.index - last.index) / 2;
+    for (const stray of this.pending) {
+      const left = lineAt(earlier, last, stray.index);
+      const right = lineAt(first, second, stray.index);
+      const middle = lineAt(last, first, stray.index);
+      const off = [left, right, middle].map((line) => stray.value - line);
+      const isOneSided = off.every((distance) => distance > 0) || off.every((distance) => distance < 0);
+      const doubt = Math.max(Math.abs(left - middle), Math.abs(right - middle));
+      const least = Math.min(...off.map(Math.abs));
+      if (!isOneSided || least <= Math.max(this.floor * half * half, doubtFactor * doubt)) continue;
+      this.strays.push(stray);
+      values[stray.index] = NaN;
+    }
+    this.pending = [];
+    this.after = null;
+    this.good(first.index, first.value);
+    this.good(second.index, second.value);
+  }
+
+  /** What stood off was no stray: the motion goes on from there. */
+  private giveUp(): void {
+    const readings = [...this.pending, ...(this.after === null ? [] : [this.after])];
+    this.pending = [];
+    this.after = null;
+    for (const { index, value } of readings.sort((a, b) => a.index - b.index)) this.good(index, value);
   }
 }
 
-/** Readings with lone strays taken out (NaN); one among the last two that cannot be told is left out too. */
+/** Readings with strays taken out (NaN). */
 export function withoutStrays(values: ArrayLike<number>, floor: number | null): Float64Array {
   const clean = Float64Array.from(values);
   if (floor === null) return clean;

@@ -44,7 +44,7 @@ export class Evaluator {
     return this.channels.get(key)?.pinned ?? new Float64Array(0);
   }
 
-  /** Lone echoes of something else that a channel is without. */
+  /** Echoes of something else that a channel is without. */
   straysOf(key: string): readonly LeftOut[] {
     return this.channels.get(key)?.strays ?? [];
   }

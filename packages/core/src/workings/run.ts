@@ -48,7 +48,7 @@ function watchFor(channel: ChannelData): StrayWatch | null {
 }
 
 /**
- * A channel as a series that grows: pinned readings and lone strays are taken out as they come, and all states share one
+ * A channel as a series that grows: pinned readings and strays are taken out as they come, and all states share one
  * lineage, so that whatever is worked out from them can go on where it ended.
  */
 export class ChannelSeries {
@@ -113,7 +113,7 @@ export class ChannelSeries {
     return this.watch?.settled(this.clean.length) ?? this.clean.length;
   }
 
-  /** Lone echoes of something else. */
+  /** Echoes of something else. */
   get strays(): readonly LeftOut[] {
     return this.watch?.strays ?? [];
   }

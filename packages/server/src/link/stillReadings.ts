@@ -11,7 +11,7 @@ const longestWaitSeconds = 20;
 /** A still target scatters by the sensor's own noise; five times that is motion. Common practice, no source. */
 const stillFactor = 5;
 
-/** A second of readings of a channel that is to be still, as the device sent them; pinned ones and lone wrong echoes are left out. */
+/** A second of readings of a channel that is to be still, as the device sent them; pinned ones and wrong echoes are left out. */
 export interface Still {
   channel: LinkChannel;
   range: LinkRange;

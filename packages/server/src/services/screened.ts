@@ -13,7 +13,7 @@ interface Screened {
 const countMissing = (values: Float64Array) =>
   values.reduce((sum, value) => sum + Number(value !== value), 0);
 
-/** Takes readings at a limit and lone wrong echoes out of what was recorded, as the bench does. */
+/** Takes readings at a limit and wrong echoes out of what was recorded, as the bench does. */
 export function screened({ low, high, sampling, ...channel }: ChannelModel, values: Float64Array): Screened {
   const isPinned = (value: number) => (low !== null && value <= low) || (high !== null && value >= high);
   const within = values.map((value) => (isPinned(value) ? NaN : value));

@@ -39,7 +39,7 @@ export interface ThinLine extends Line {
   isBand: boolean;
   /** Where readings stand at a limit of the sensor: y is 1 at the upper one and −1 at the lower. */
   pinned?: Line;
-  /** Lone echoes of something else, where they were read. */
+  /** Echoes of something else, where they were read. */
   strays?: Line;
 }
 
