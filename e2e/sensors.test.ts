@@ -16,36 +16,52 @@ beforeAll(async () => {
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
+/** Where a target rests, and the places of readings that are far from there, though within the limits. */
+function restAndStrays(values: readonly number[]): { rest: number; strays: number[]; isPlain: boolean } {
+  const rest = [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
+  const off = values.map((x) => Math.abs(x - rest));
+  const strays = [...off.keys()].filter((i) => off[i] > 0.05 && values[i] < 6);
+  const edges = [0, ...strays, values.length - 1];
+  const isApart = edges.every((place, i) => i === 0 || place - edges[i - 1] > 8);
+  // Some are so near that only their neighbours’ noise could tell; chance brings a run without those soon.
+  const isClear = off.every((distance) => distance < 0.002 || distance > 0.05);
+  return { rest, strays, isPlain: strays.length > 1 && isApart && isClear };
+}
+
 test('wrong echoes are marked where they were read, left out of every number, and counted again if wished', async () => {
   await stage.show('buoy');
   await stage.press('Bring to rest');
   await stage.errs('K7-D');
-  await stage.set('Echoes of x from something else', 3);
+  await stage.set('Echoes of x from something else', 1.5);
   await hand.begin(system.site, 'Wrong echoes', ['K7-D']);
-  await hand.lengthOfRun('8');
-  await hand.record();
+  await hand.lengthOfRun('4');
+  let run = 0;
+  let seen = { rest: 0, strays: [0], isPlain: false };
+  while (!seen.isPlain && run < 12) {
+    await hand.record();
+    run++;
+    seen = restAndStrays((await hand.runs())[run - 1].channels[0].values);
+  }
   await stage.press('Err as usual');
-  const [{ channels }] = await hand.runs();
-  const { values } = channels[0];
-  const at = [...values].sort((a, b) => a - b)[200];
-  const strays = values.filter((x) => Math.abs(x - at) > 0.05 && x < 5.9);
-  expect(strays.length).toBeGreaterThan(3);
+  expect(seen.isPlain).toBe(true);
   await hand.waitForText('× a wrong echo');
-  await hand.mark(0.5, 7.5);
+  await hand.mark(0.02, 3.98);
   await hand.offer('x', 'mean');
   const mean = await hand.result('mean of x', 'mean');
-  expect(Math.abs(mean.value - at)).toBeLessThan(0.0001);
-  const spread = await hand.result('mean of x', 'sd');
-  // Two in a row are no lone echo, and may be left.
-  expect(spread.value).toBeLessThan(0.0005);
+  expect(Math.abs(mean.value - seen.rest)).toBeLessThan(0.0001);
+  expect((await hand.result('mean of x', 'sd')).value).toBeLessThan(0.0004);
   expect(await hand.shownText('mean of x')).toMatch(/readings are missing or no measurement/);
-  await hand.menu('More for run 1', 'How it was recorded');
-  await hand.waitForText('wrong echoes');
+  await hand.menu(`More for run ${run}`, 'How it was recorded');
+  await hand.waitForText(`${seen.strays.length} wrong echoes`);
   await hand.pressLabelled('Close');
-  await hand.menu('More for run 1', 'Count limits and wrong echoes too');
-  await system.page.waitForFunction(() => !document.body.innerText.includes('× a wrong echo'));
-  expect((await hand.result('mean of x', 'sd')).value).toBeGreaterThan(0.05);
-  await hand.menu('More for run 1', 'Leave out what is no measurement');
+  await hand.menu(`More for run ${run}`, 'Count limits and wrong echoes too');
+  await system.page.waitForFunction(
+    (selector: string) =>
+      Number(document.querySelector(selector)?.getAttribute('title')?.split(' ')[2]) > 0.004,
+    { timeout: 8000, polling: 100 },
+    '[aria-label="mean of x"] .results [data-result="sd"] span[title]',
+  );
+  await hand.menu(`More for run ${run}`, 'Leave out what is no measurement');
   await hand.waitForText('× a wrong echo');
 });
 
