@@ -4,6 +4,8 @@ import { useSession } from '../../session/context';
 import { type Quantity } from '../../session/sensors';
 import { QuantityField } from '../../ui/QuantityField';
 import { LevelEditor, usualLevel } from './LevelEditor';
+import { SwitchField } from './SwitchField';
+import { Way } from './Way';
 
 interface Props {
   begin: Beginning;
@@ -18,22 +20,20 @@ export function BeginEditor({ begin, quantities }: Props) {
   const switches = quantities.filter(({ stream }) => stream.sampling === 'events');
   return (
     <div className="editor-rows">
-      <Form.Check
-        type="radio"
-        id="begin-pressed"
-        name="begin"
+      <Way
+        of="begin"
+        way="pressed"
         label="When pressed"
-        checked={begin.kind === 'at-once'}
-        onChange={() => change({ kind: 'at-once' })}
+        chosen={begin.kind === 'at-once'}
+        onChoose={() => change({ kind: 'at-once' })}
       />
       <div className="editor-row">
-        <Form.Check
-          type="radio"
-          id="begin-countdown"
-          name="begin"
+        <Way
+          of="begin"
+          way="countdown"
           label="After a countdown"
-          checked={begin.kind === 'countdown'}
-          onChange={() => change({ kind: 'countdown', seconds: 3 })}
+          chosen={begin.kind === 'countdown'}
+          onChoose={() => change({ kind: 'countdown', seconds: 3 })}
         />
         {begin.kind === 'countdown' && (
           <QuantityField
@@ -45,14 +45,13 @@ export function BeginEditor({ begin, quantities }: Props) {
           />
         )}
       </div>
-      <Form.Check
-        type="radio"
-        id="begin-level"
-        name="begin"
+      <Way
+        of="begin"
+        way="level"
         label="By itself, when a reading crosses a level"
-        checked={begin.kind === 'level'}
+        chosen={begin.kind === 'level'}
         disabled={levels.length === 0}
-        onChange={() => change({ kind: 'level', level: usualLevel(levels[0]), keptSeconds: 0.2 })}
+        onChoose={() => change({ kind: 'level', level: usualLevel(levels[0]), keptSeconds: 0.2 })}
       />
       {begin.kind === 'level' && (
         <>
@@ -66,33 +65,23 @@ export function BeginEditor({ begin, quantities }: Props) {
         </>
       )}
       {(switches.length > 0 || begin.kind === 'switch') && (
-        <Form.Check
-          type="radio"
-          id="begin-switch"
-          name="begin"
+        <Way
+          of="begin"
+          way="switch"
           label="By itself, when something switches"
-          checked={begin.kind === 'switch'}
-          onChange={() => change({ kind: 'switch', quantity: switches[0].key, to: 'on', keptSeconds: 0 })}
+          chosen={begin.kind === 'switch'}
+          onChoose={() => change({ kind: 'switch', quantity: switches[0].key, to: 'on', keptSeconds: 0 })}
         />
       )}
       {begin.kind === 'switch' && (
         <>
           <div className="editor-row">
-            <Form.Select
-              size="sm"
-              aria-label="What switches"
-              value={begin.quantity}
-              onChange={(event) => change({ ...begin, quantity: event.target.value })}
-            >
-              {!switches.some(({ key }) => key === begin.quantity) && (
-                <option value={begin.quantity}>{begin.quantity} (not connected)</option>
-              )}
-              {switches.map(({ key, channel, device }) => (
-                <option key={key} value={key}>
-                  {channel.symbol} ({channel.quantity}, {device.code})
-                </option>
-              ))}
-            </Form.Select>
+            <SwitchField
+              label="What switches"
+              chosen={begin.quantity}
+              switches={switches}
+              onChange={(quantity) => change({ ...begin, quantity })}
+            />
             <Form.Select
               size="sm"
               aria-label="On or off"

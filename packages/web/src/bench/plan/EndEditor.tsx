@@ -1,10 +1,11 @@
 import { type Ending } from '@heuristor/contracts';
-import { Form } from 'react-bootstrap';
 import { useSession } from '../../session/context';
 import { type Quantity } from '../../session/sensors';
 import { NumberField } from '../../ui/NumberField';
 import { QuantityField } from '../../ui/QuantityField';
 import { LevelEditor, usualLevel } from './LevelEditor';
+import { SwitchField } from './SwitchField';
+import { Way } from './Way';
 
 interface Props {
   end: Ending;
@@ -28,13 +29,12 @@ export function EndEditor({ end, quantities }: Props) {
   return (
     <div className="editor-rows">
       <div className="editor-row">
-        <Form.Check
-          type="radio"
-          id="end-after"
-          name="end"
+        <Way
+          of="end"
+          way="after"
           label="After a time"
-          checked={end.kind === 'after'}
-          onChange={() => change({ kind: 'after', seconds: usualSeconds })}
+          chosen={end.kind === 'after'}
+          onChoose={() => change({ kind: 'after', seconds: usualSeconds })}
         />
         {end.kind === 'after' && (
           <QuantityField
@@ -46,14 +46,13 @@ export function EndEditor({ end, quantities }: Props) {
           />
         )}
       </div>
-      <Form.Check
-        type="radio"
-        id="end-level"
-        name="end"
+      <Way
+        of="end"
+        way="level"
         label="By itself, when a reading crosses a level"
-        checked={end.kind === 'level'}
+        chosen={end.kind === 'level'}
         disabled={levels.length === 0}
-        onChange={() => change({ kind: 'level', level: usualLevel(levels[0]), atMostSeconds: usualLimit })}
+        onChoose={() => change({ kind: 'level', level: usualLevel(levels[0]), atMostSeconds: usualLimit })}
       />
       {end.kind === 'level' && (
         <LevelEditor
@@ -65,13 +64,12 @@ export function EndEditor({ end, quantities }: Props) {
       )}
       {(switches.length > 0 || end.kind === 'events') && (
         <div className="editor-row">
-          <Form.Check
-            type="radio"
-            id="end-events"
-            name="end"
+          <Way
+            of="end"
+            way="events"
             label="After a number of times that something switched on"
-            checked={end.kind === 'events'}
-            onChange={() =>
+            chosen={end.kind === 'events'}
+            onChoose={() =>
               change({ kind: 'events', quantity: switches[0].key, count: 10, atMostSeconds: usualLimit })
             }
           />
@@ -85,6 +83,14 @@ export function EndEditor({ end, quantities }: Props) {
           )}
         </div>
       )}
+      {end.kind === 'events' && (
+        <SwitchField
+          label="What is counted"
+          chosen={end.quantity}
+          switches={switches}
+          onChange={(quantity) => change({ ...end, quantity })}
+        />
+      )}
       {(end.kind === 'level' || end.kind === 'events') && (
         <div className="editor-row">
           <span>At the latest after</span>
@@ -97,13 +103,12 @@ export function EndEditor({ end, quantities }: Props) {
           />
         </div>
       )}
-      <Form.Check
-        type="radio"
-        id="end-stopped"
-        name="end"
+      <Way
+        of="end"
+        way="stopped"
         label="When stopped"
-        checked={end.kind === 'stopped'}
-        onChange={() => change({ kind: 'stopped' })}
+        chosen={end.kind === 'stopped'}
+        onChoose={() => change({ kind: 'stopped' })}
       />
     </div>
   );
