@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { finite, plainText } from './basics';
+import { edgesSchema } from './link';
 import { appliedSchema } from './setup';
 
 /** How the readings of a stored channel lie in time; the times themselves are stored with the readings where they are not regular. */
@@ -25,6 +26,8 @@ export const channelFieldsSchema = z.object({
   noise: finite.nullable(),
   /** The smallest step that two readings can differ by; 0 where there is none or nobody knows. */
   resolution: finite,
+  /** Of events: what their edges are of, and the step in which their times were counted; null where nobody knows. */
+  edges: edgesSchema.nullable(),
   deviceCode: z.string().nullable(),
   /** What the server made of what the device sent; null where no device did. */
   applied: appliedSchema.nullable(),
@@ -41,6 +44,7 @@ export const channelOf = (
   high: null,
   noise: null,
   resolution: 0,
+  edges: null,
   deviceCode: null,
   applied: null,
   ...fields,

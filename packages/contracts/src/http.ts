@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { finite, idSchema, nameSchema, plainText } from './basics';
 import { channelSchema } from './channels';
 import { conditionValuesSchema } from './conditions';
-import { keySchema, settableSchema, stageSchema, samplingKindSchema } from './link';
+import { edgesSchema, keySchema, settableSchema, stageSchema, samplingKindSchema } from './link';
 import { planSchema } from './plan';
 import { recorderStatusSchema } from './recorder';
 import { calibrationSchema, channelSetupSchema } from './setup';
@@ -143,6 +143,9 @@ export const deviceStreamSchema = z.object({
   /** Number of this stream in live frames. */
   handle: z.number().int(),
   sampling: samplingKindSchema,
+  edges: edgesSchema.nullable(),
+  /** Of events: how each channel stands, 1 for on or blocked; null while nothing has told it. */
+  states: z.array(z.union([z.literal(0), z.literal(1)]).nullable()),
   rate: finite,
   /** Readings a second that come to the screens: fast streams are thinned on their way. */
   liveRate: finite,

@@ -108,16 +108,28 @@ export type Rates = z.infer<typeof ratesSchema>;
 /** Readings without a rate are judged by their own times; the number only says how patient one has to be. */
 const unhurried: Rates = { lowest: 1, highest: 1, usual: 1 };
 
+/** What edges are of, and the step in seconds in which the device counts their times. */
+export const edgesSchema = z.object({
+  of: z.enum(['beam', 'switch']),
+  step: finite.positive('the step of a timer is a positive number of seconds').max(1),
+});
+export type Edges = z.infer<typeof edgesSchema>;
+
 const streamSchema = z
   .object({
     key: keySchema,
     sampling: samplingKindSchema.default('regular'),
+    edges: edgesSchema.optional(),
     rates: ratesSchema.optional(),
     channels: z.array(linkChannelSchema).min(1).max(8),
   })
   .refine(
     ({ sampling, rates }) => sampling !== 'regular' || rates !== undefined,
     'a stream of regular samples needs rates',
+  )
+  .refine(
+    ({ sampling, edges }) => sampling === 'events' || edges === undefined,
+    'only a stream of events says what its edges are of',
   )
   .transform((stream) => ({ ...stream, rates: stream.rates ?? unhurried }));
 export type LinkStream = z.output<typeof streamSchema>;

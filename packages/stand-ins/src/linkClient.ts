@@ -210,7 +210,7 @@ export class LinkClient {
       const taken = stream.take();
       if (taken === null) continue;
       const { times, values, firstIndex } = taken;
-      const channels = times === null ? this.channelsOf(stream) : 1;
+      const { channels } = stream;
       this.socket?.send(
         encodeFrame({ kind: frameKinds.link, subject: stream.number, firstIndex, channels, values, times }),
       );
@@ -223,12 +223,6 @@ export class LinkClient {
     const controls = Object.fromEntries(settables.map(({ key, value }) => [key, value]));
     const values = { ...apparatus.scene(), ...controls, ...this.outputs, flash: this.blinking(now) };
     this.socket?.send(JSON.stringify({ type: 'scene', values }));
-  }
-
-  private channelsOf(stream: RunningStream): number {
-    for (const plan of this.device.streams)
-      if (this.running.get(plan.key) === stream && plan.sampling === 'regular') return plan.channels.length;
-    return 1;
   }
 
   /** The lamp: blinking twice a second while it flashes. */

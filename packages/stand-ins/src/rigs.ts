@@ -4,6 +4,7 @@ import { bell } from './apparatus/bell';
 import { buoy } from './apparatus/buoy';
 import { cord } from './apparatus/cord';
 import { fallingMagnet } from './apparatus/fallingMagnet';
+import { gate } from './apparatus/gate';
 import { lamp } from './apparatus/lamp';
 import { lifeboat } from './apparatus/lifeboat';
 import { mooring } from './apparatus/mooring';
@@ -26,6 +27,7 @@ export const rigs: readonly (() => Rig)[] = [
   cord,
   wheel,
   reed,
+  gate,
   beacon,
   ringing,
   lamp,

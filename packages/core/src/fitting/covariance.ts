@@ -38,6 +38,8 @@ export interface FitNoise {
    * asked for. Empty where the values are plain numbers.
    */
   effects(): { root: NoisePath['root']; byParameter: Stretch[] }[];
+  /** How far a change of all values moves each of the solver's parameters, to first order: (JᵀJ)⁻¹Jᵀ·change. */
+  moved(change: Float64Array): number[];
 }
 
 const square = (p: number, entry: (a: number, b: number) => number): number[][] =>
@@ -84,12 +86,18 @@ export function fitNoise(
       }),
     );
 
+  const moved = (change: Float64Array): number[] => {
+    const sums = jacobian().map((column) => column.reduce((sum, value, i) => sum + value * change[i], 0));
+    return normal.map((row) => row.reduce((sum, value, k) => sum + value * sums[k], 0));
+  };
+
   if (against === null && (noise === null || noise.independent)) {
     const degreesOfFreedom = n - p;
     const variance = residualSumOfSquares / degreesOfFreedom;
     return {
       covariance: normal.map((row) => row.map((value) => value * variance)),
       degreesOfFreedom,
+      moved,
       effects() {
         if (noise === null) return [];
         const sigma = Math.sqrt(variance);
@@ -127,6 +135,7 @@ export function fitNoise(
   return {
     covariance: sandwich.map((row) => row.map((value) => value * variance)),
     degreesOfFreedom,
+    moved,
     effects: () =>
       roots.map(({ root, ratio, vectors }) => ({
         root,

@@ -27,6 +27,11 @@ export interface Fit {
   valueAt(x: number): number;
   /** What moves one of the parameters; empty for plain numbers. */
   influencesOn(parameter: number): Influence[];
+  /**
+   * How far one of the parameters moves, to first order, when every value and every place changes by so much; null where the
+   * places stay.
+   */
+  movedBy(parameter: number, values: Float64Array, places: Float64Array | null): number;
   /** Largest share of its own uncertainty by which the noise of x would have shifted a parameter, had it not been corrected. */
   correctedShift: number;
   iterations: number;
@@ -124,6 +129,13 @@ export function fitRelation(
         });
         return { root: root.key, label: root.label, effect };
       });
+    },
+    movedBy(parameter, values, places) {
+      const slope = places === null ? null : slopes();
+      const change =
+        slope === null || places === null ? values : values.map((value, i) => value - slope[i] * places[i]);
+      const row = solved.transformation[parameter];
+      return noise.moved(change).reduce((sum, value, k) => sum + row[k] * value, 0);
     },
     correctedShift:
       shift === null

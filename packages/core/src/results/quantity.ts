@@ -98,3 +98,20 @@ export function effectiveDegreesOfFreedom(
   );
   return below > 0 ? (total * total) / below : Infinity;
 }
+
+/** An uncertainty of its own together with what is shared with other values. */
+export function withShared(
+  own: number,
+  degreesOfFreedom: number,
+  shared: readonly Influence[],
+): Pick<Quantity, 'standardUncertainty' | 'degreesOfFreedom'> {
+  if (shared.length === 0) return { standardUncertainty: own, degreesOfFreedom };
+  const variance = shared.reduce((sum, influence) => sum + varianceOf(influence), 0);
+  return {
+    standardUncertainty: Math.sqrt(own * own + variance),
+    degreesOfFreedom: effectiveDegreesOfFreedom([
+      { variance: own * own, degreesOfFreedom },
+      { variance, degreesOfFreedom: Infinity },
+    ]),
+  };
+}

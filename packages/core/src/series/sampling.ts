@@ -7,7 +7,13 @@ import { Refusal } from '../refusal';
 export type Sampling =
   | { readonly kind: 'regular'; readonly start: number; readonly interval: number; readonly count: number }
   | { readonly kind: 'timed'; readonly times: Float64Array }
-  | { readonly kind: 'events'; readonly times: Float64Array; readonly states: Uint8Array };
+  | {
+      readonly kind: 'events';
+      readonly times: Float64Array;
+      readonly states: Uint8Array;
+      /** The step in which the times were counted; absent where nobody knows. */
+      readonly resolution?: number;
+    };
 
 export const regular = (start: number, interval: number, count: number): Sampling => ({
   kind: 'regular',

@@ -20,6 +20,13 @@ export interface FilterStep {
   order: number;
 }
 
+/** A root of uncertainty that all values share, such as a typed length, and how one standard deviation of it moves each. */
+export interface SharedEffect {
+  readonly root: string;
+  readonly label: string;
+  readonly effect: Float64Array;
+}
+
 /**
  * Values over an ascending abscissa. The abscissa is time in seconds for a recorded run, or the number of the reading where
  * a file had no time. A missing value is NaN.
@@ -40,6 +47,28 @@ export interface Series {
   readonly lineage: object;
   /** How many of the first values no later reading can change. */
   readonly settled: number;
+  /** What moves all values together; absent where nothing does. */
+  readonly shared?: readonly SharedEffect[];
+  /**
+   * True where each value is a measurement of its own, such as one pass through a gate: their scatter is then what their mean
+   * is uncertain by.
+   */
+  readonly repeats?: boolean;
+  /** Standard uncertainty of each value, where it is known one by one; NaN where it is not. */
+  readonly uncertainties?: Float64Array;
+}
+
+/** What moves a series together, as it moves one that follows from it linearly: the same is done to the effects. */
+export function sharedThrough(series: Series, made: (like: Series) => Float64Array): Pick<Series, 'shared'> {
+  const { shared } = series;
+  if (shared === undefined) return {};
+  return {
+    shared: shared.map(({ root, label, effect }) => ({
+      root,
+      label,
+      effect: made({ ...series, values: effect, lineage: {}, noise: null, shared: undefined }),
+    })),
+  };
 }
 
 export interface ReadingsParts {

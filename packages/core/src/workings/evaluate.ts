@@ -1,5 +1,5 @@
 import { Refusal } from '../refusal';
-import { indexAfter, indexAtOrAfter } from '../series/sampling';
+import { countOf, indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { type Entry, type Workings, kindOf, toldTo } from './entries';
 import { type Context, type RegionBounds } from './kind';
@@ -47,6 +47,20 @@ export class Evaluator {
   /** Echoes of something else that a channel is without. */
   straysOf(key: string): readonly LeftOut[] {
     return this.channels.get(key)?.strays ?? [];
+  }
+
+  /** From the first to the last moment of the whole run; a run of events begins at its zero at the latest. Null of an empty one. */
+  reach(): { low: number; high: number } | null {
+    let low = Infinity;
+    let high = -Infinity;
+    for (const { series } of this.channels.values()) {
+      const { sampling } = series;
+      const count = countOf(sampling);
+      if (count === 0) continue;
+      low = Math.min(low, timeAt(sampling, 0), sampling.kind === 'events' ? 0 : Infinity);
+      high = Math.max(high, timeAt(sampling, count - 1));
+    }
+    return low <= high ? { low, high } : null;
   }
 
   /** Takes readings that have come; what stands is kept, and only what they change is worked out anew. */

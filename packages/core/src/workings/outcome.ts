@@ -1,4 +1,5 @@
 import { type Quantity } from '../results/quantity';
+import { type LeftOutPass } from '../timing/edges';
 import { type Series } from '../series/series';
 import { type Unit } from '../units/unit';
 
@@ -29,11 +30,25 @@ export interface Fitted {
   unit: Unit;
 }
 
+/** Passes through a gate, as their numbers need it. */
+export interface Passes {
+  leftOut: LeftOutPass[];
+  /** Their mean and standard deviation; null of none, or of a single one. */
+  mean: Quantity | null;
+  standardDeviation: number | null;
+}
+
 /** What one entry says about one run. */
 export type Outcome =
   | { kind: 'refused'; sentence: string }
   | { kind: 'region'; start: number; end: number; notes: string[] }
-  | { kind: 'series'; series: Series; notes: string[] }
+  | {
+      kind: 'series';
+      series: Series;
+      notes: string[];
+      /** Where each value is a pass through a gate: their mean, and which passes were left out. */
+      passes?: Passes;
+    }
   | {
       kind: 'results';
       results: NamedResult[];

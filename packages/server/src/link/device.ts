@@ -7,6 +7,7 @@ import {
   type ToDevice,
 } from '@heuristor/contracts';
 import { type ChannelView, viewOf } from './channelView';
+import { EdgeWatch } from './edgeWatch';
 import { ReadingRing } from './readingRing';
 import { type ClockVerdict, StreamClock } from './streamClock';
 
@@ -28,19 +29,23 @@ export interface Use {
 
 /** What became of a frame. */
 export type Acceptance =
-  { kind: 'taken' } | { kind: 'passed over' } | Exclude<ClockVerdict, { kind: 'fine' }>;
+  /** The frame is as runs take it: of events, only the edges. */
+  { kind: 'taken'; frame: SampleFrame } | { kind: 'passed over' } | Exclude<ClockVerdict, { kind: 'fine' }>;
 
 /** One of the streams of a device. */
 export class LinkedStream {
   sending: Sending | null = null;
   readonly ring = new ReadingRing();
+  readonly edges: EdgeWatch;
   private made: { setup: Setup; calibration: Calibration; views: ChannelView[] } | null = null;
 
   constructor(
     readonly device: LinkedDevice,
     readonly handle: number,
     readonly description: LinkStream,
-  ) {}
+  ) {
+    this.edges = new EdgeWatch(description.channels.length);
+  }
 
   /** The rate that is set, or the usual one where that cannot be. */
   get rate(): number {
@@ -77,18 +82,21 @@ export class LinkedStream {
     if (frame.firstIndex < clock.next) return { kind: 'passed over' };
     const verdict = clock.arrive(now, frame.firstIndex, frame.values.length / frame.channels, frame.times);
     if (verdict.kind === 'impossible') return verdict;
-    this.ring.push({ frame, at: now });
-    return verdict.kind === 'fine' ? { kind: 'taken' } : verdict;
+    const taken = this.description.sampling === 'events' ? this.edges.edgesIn(frame) : frame;
+    this.ring.push({ frame: taken, at: now });
+    return verdict.kind === 'fine' ? { kind: 'taken', frame: taken } : verdict;
   }
 
   begin(number: number, rate: number, now: number): void {
     this.ring.clear();
+    this.edges.forget();
     const ranges = Object.fromEntries(this.views.map(({ key, range }) => [key, range.key]));
     this.sending = { number, rate, ranges, clock: new StreamClock(rate, now) };
   }
 
   end(): void {
     this.sending = null;
+    this.edges.forget();
     this.ring.clear();
   }
 }

@@ -32,6 +32,8 @@ export function presentDevice(device: LinkedDevice): Device {
         key,
         handle: stream.handle,
         sampling,
+        edges: stream.description.edges ?? null,
+        states: stream.edges.states,
         rates,
         rate: stream.rate,
         liveRate: stream.rate / (sampling === 'regular' ? strideOf(stream.rate) : 1),

@@ -25,7 +25,8 @@ import { stillReadings, zerosOf } from './stillReadings';
 
 interface Events {
   changed: [];
-  samples: [stream: LinkedStream, frame: SampleFrame];
+  /** Readings as they were sent, and as runs take them. */
+  samples: [stream: LinkedStream, sent: SampleFrame, taken: SampleFrame];
   gone: [device: LinkedDevice];
   /** A device has said hello again and its streams begin anew. */
   back: [device: LinkedDevice];
@@ -188,7 +189,7 @@ export class DeviceRegistry extends EventEmitter<Events> {
       case 'passed over':
         return true;
       case 'taken':
-        this.emit('samples', stream, frame);
+        this.emit('samples', stream, frame, verdict.frame);
         return true;
       case 'impossible': {
         const place =

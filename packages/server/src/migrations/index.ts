@@ -4,6 +4,7 @@ import * as firmGround from './002-firm-ground';
 import * as plainBlocks from './003-plain-blocks';
 import * as sensors from './004-sensors';
 import * as conditions from './005-conditions';
+import * as edges from './006-edges';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -11,6 +12,7 @@ const migrations: Record<string, Knex.Migration> = {
   '003-plain-blocks': plainBlocks,
   '004-sensors': sensors,
   '005-conditions': conditions,
+  '006-edges': edges,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

@@ -5,7 +5,7 @@ import { Model } from 'objection';
 // eslint-disable-next-line @typescript-eslint/no-unsafe-declaration-merging
 export class ChannelModel extends Model {
   static override tableName = 'channel';
-  static override jsonAttributes = ['sampling', 'applied'];
+  static override jsonAttributes = ['sampling', 'applied', 'edges'];
 
   declare id: number;
   declare runId: string;

@@ -56,7 +56,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
   ) {
     super();
     this.writer = new BlockWriter(storage, log, (waiting) => this.emit('waiting', waiting));
-    registry.on('samples', (stream, frame) => this.readings(stream, frame));
+    registry.on('samples', (stream, _sent, taken) => this.readings(stream, taken));
     registry.on('gone', ({ code }) => this.all({ kind: 'left', code, now: performance.now() }));
     registry.on('back', (device) => this.returned(device));
     registry.on('doubt', (device, sentence) =>

@@ -106,6 +106,7 @@ export function sourcesOf(
           high: description.sampling === 'events' ? null : view.high,
           noise: view.noise > 0 ? view.noise : null,
           resolution: view.resolution,
+          edges: description.edges ?? null,
           deviceCode: device.code,
           applied,
         },

@@ -26,6 +26,7 @@ const fields = (key: string): TrackPlan['fields'] => ({
   high: 6,
   noise: 0.0003,
   resolution: 0,
+  edges: null,
   deviceCode: 'K7-D',
   applied: null,
 });

@@ -244,9 +244,12 @@ function takeTimed(state: Running, track: Track, event: Readings, sent: Float64A
   const values: number[] = [];
   for (let i = 0; i < sent.length; i++) {
     const time = sent[i] + shift;
-    if (!(time >= from) || time <= track.lastTime || time > state.endsAt) continue;
+    const value = event.values[i * event.channels + track.channel];
+    // Of events, what is no edge of this channel belongs to another one.
+    const isNone = track.sampling === 'events' && Number.isNaN(value);
+    if (isNone || !(time >= from) || time <= track.lastTime || time > state.endsAt) continue;
     times.push(time);
-    values.push(scale * event.values[i * event.channels + track.channel] + offset);
+    values.push(scale * value + offset);
   }
   const lastTime = times.at(-1);
   if (lastTime === undefined) return { track: laid, parts: [], gap: null };

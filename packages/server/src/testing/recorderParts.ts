@@ -18,6 +18,7 @@ export const track = (key: string, changes: Partial<TrackPlan> = {}): TrackPlan 
     high: 6,
     noise: 0.0003,
     resolution: 0,
+    edges: null,
     deviceCode: 'K7-D',
     applied: null,
   },

@@ -1,5 +1,5 @@
 import { type ControlAction } from '@heuristor/contracts';
-import { type Rig, channel } from '../devices/device';
+import { type Rig, channel, switchChannel } from '../devices/device';
 import { type Apparatus, Controls, control } from './apparatus';
 
 /**
@@ -87,8 +87,13 @@ export function beacon(): Rig {
           {
             key: 'switch',
             sampling: 'events',
-            channel: channel('switch', 'S', 'switch', '1', { low: -1, high: 2, noise: 0 }),
-            truth: () => apparatus.isClosed,
+            edges: { of: 'switch', step: 1e-4 },
+            channels: [
+              {
+                channel: switchChannel('switch', 'S', 'switch'),
+                margin: () => (apparatus.isClosed ? -1 : 1),
+              },
+            ],
           },
         ],
       },

@@ -1,4 +1,10 @@
-import { type LinkChannel, type LinkStream, type Rates, type Settable } from '@heuristor/contracts';
+import {
+  type Edges,
+  type LinkChannel,
+  type LinkStream,
+  type Rates,
+  type Settable,
+} from '@heuristor/contracts';
 import { type Apparatus } from '../apparatus/apparatus';
 import { type Flaws } from './sensor';
 
@@ -10,10 +16,17 @@ export interface ChannelPlan {
   flaws?: Flaws;
 }
 
-/** A stream of samples at a rate, or of edges: something that switches is looked at ten thousand times a second. */
+/** Something that switches, as an apparatus puts it in front of itself. */
+export interface EdgePlan {
+  channel: LinkChannel;
+  /** Below zero where it is on or blocked: how far it is from switching, so that the moment is found between two looks. */
+  margin: () => number;
+}
+
+/** A stream of samples at a rate, or of edges: what switches is looked at ten thousand times a second. */
 export type StreamPlan =
   | { key: string; sampling: 'regular'; rates: Rates; channels: ChannelPlan[] }
-  | { key: string; sampling: 'events'; channel: LinkChannel; truth: () => boolean };
+  | { key: string; sampling: 'events'; edges: Edges; channels: EdgePlan[] };
 
 /** A simulated device in front of an apparatus. */
 export interface DevicePlan {
@@ -42,7 +55,12 @@ export const announcedOf = (plan: StreamPlan): Omit<LinkStream, 'rates'> & { rat
         rates: plan.rates,
         channels: plan.channels.map(({ channel }) => channel),
       }
-    : { key: plan.key, sampling: plan.sampling, channels: [plan.channel] };
+    : {
+        key: plan.key,
+        sampling: plan.sampling,
+        edges: plan.edges,
+        channels: plan.channels.map(({ channel }) => channel),
+      };
 
 /** A channel in one line: key and symbol, quantity, unit, and its ranges. */
 export const channel = (
@@ -58,3 +76,7 @@ export const channel = (
   unit,
   ranges: ranges.map((range, i) => ({ key: `range${i + 1}`, resolution: 0, ...range })),
 });
+
+/** A channel that is on or off, blocked or clear. */
+export const switchChannel = (key: string, symbol: string, quantity: string): LinkChannel =>
+  channel(key, symbol, quantity, '1', { low: -1, high: 2, noise: 0 });

@@ -11,6 +11,7 @@ import { Head } from '../ui/Head';
 import { Message } from '../ui/Message';
 import { NameField } from '../ui/NameField';
 import { RunPool } from '../workers/pool';
+import { GatePanel } from './gate/GatePanel';
 import { ImportDialog } from './ImportDialog';
 import { RecorderBar } from './RecorderBar';
 import { RunShelf } from './RunShelf';
@@ -121,6 +122,7 @@ function Bench() {
         </SideColumn>
         <main className="middle">
           <RecorderBar />
+          <GatePanel />
           <div className="stage-of-traces">
             <TraceStack />
             <SetUp />

@@ -7,6 +7,7 @@ import { request } from '../api/client';
 import { attemptInOrder } from '../session/attempt';
 import { useSession, useView } from '../session/context';
 import { QuantityField } from '../ui/QuantityField';
+import { EdgeLamp } from './EdgeLamp';
 import { LiveReading } from './LiveReading';
 import { Thread } from './Thread';
 
@@ -40,9 +41,7 @@ export function SensorCard({ device, recording }: { device: Device; recording: b
       {present &&
         on.map(({ stream, channel, index }) =>
           stream.sampling === 'events' ? (
-            <div key={channel.key} className="quiet">
-              {channel.symbol}: {channel.quantity}, every edge
-            </div>
+            <EdgeLamp key={channel.key} stream={stream} index={index} />
           ) : (
             <div key={channel.key}>
               <LiveReading

@@ -53,6 +53,7 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
     curves: [],
     pinned: [],
     strays: [],
+    bars: [],
     label: '',
     bottomLabel: null,
   });
@@ -144,6 +145,7 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
       curves: (curves ?? []).map((curve) => ({ ...curve, front: styles.get(curve.runId)?.front === true })),
       pinned: marksOf('pinned', markedLines ?? [], styles),
       strays: marksOf('strays', markedLines ?? [], styles),
+      bars: barsOf(markedLines ?? [], styles),
       label,
       bottomLabel,
     };
@@ -222,6 +224,14 @@ const marksOf = (
     marks === undefined ? [] : [{ ...marks, color: runStyle(styles.get(runId)?.style ?? 0).color }],
   );
 
+const barsOf = (
+  lines: readonly DrawnLine[],
+  styles: ReadonlyMap<string, StyleOfRun>,
+): OverLayer['bars'][number][] =>
+  lines.flatMap(({ runId, bars }) =>
+    bars === undefined ? [] : [{ ...bars, color: runStyle(styles.get(runId)?.style ?? 0).color }],
+  );
+
 /** What the chart draws of one run. */
 function datasetsOf(
   line: DrawnLine,
@@ -231,7 +241,8 @@ function datasetsOf(
   const { style, front } = styles.get(line.runId) ?? { style: 0, front: false };
   const { color, dash, marker } = runStyle(style);
   const data = points(line);
-  const allMarked = !line.isBand && (!joined || data.length <= few);
+  const isDots = line.isDots === true;
+  const allMarked = !line.isBand && (!joined || isDots || data.length <= few);
   const look = {
     borderColor: color,
     backgroundColor: color,
@@ -246,7 +257,7 @@ function datasetsOf(
   return [
     ...(line.isBand
       ? []
-      : [{ ...look, data, borderDash: dash, showLine: joined, pointRadius: allMarked ? 3 : 0 }]),
+      : [{ ...look, data, borderDash: dash, showLine: joined && !isDots, pointRadius: allMarked ? 3 : 0 }]),
     ...(marked.length > 0 ? [{ ...look, data: marked, showLine: false, pointRadius: 3 }] : []),
   ];
 }

@@ -1,7 +1,7 @@
 import { type Chart } from 'chart.js';
 import { colours, faded } from '../theme/colours';
 import { highlighter } from '../theme/runStyles';
-import { type Line } from '../workers/protocol';
+import { type Bars, type Line } from '../workers/protocol';
 import { type RegionBounds, fontScale } from './geometry';
 
 /** A fitted curve, and whether it belongs to the run in front. */
@@ -24,6 +24,8 @@ export interface OverLayer {
   pinned: readonly Marks[];
   /** Wrong echoes, where they were read. */
   strays: readonly Marks[];
+  /** How far values may be off. */
+  bars: readonly (Marks & Bars)[];
   label: string;
   bottomLabel: string | null;
 }
@@ -59,6 +61,8 @@ function begin(
 
 /** Half the size of the cross that marks a wrong echo, in pixels. */
 const strayReach = 4;
+/** Half the width of the ends of an error bar, in pixels. */
+const barReach = 4;
 
 /** What stands on a canvas, so that nothing is painted twice: while a run is recorded, charts are drawn 25 times a second. */
 const painted = new WeakMap<HTMLCanvasElement, { key: string; curves: OverLayer['curves'] }>();
@@ -106,14 +110,17 @@ export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions }:
 export function paintOver(
   canvas: HTMLCanvasElement,
   chart: Chart,
-  { curves, pinned, strays, label, bottomLabel }: OverLayer,
+  { curves, pinned, strays, bars, label, bottomLabel }: OverLayer,
 ): void {
   const { chartArea, scales } = chart;
   const size = 13 * fontScale();
   const { x: across, y: up } = scales;
-  const isBare = curves.length === 0 && pinned.length === 0 && strays.length === 0;
+  const isBare = [curves, pinned, strays, bars].every(({ length }) => length === 0);
   const place = isBare ? [] : [across.min, across.max, up.min, up.max];
-  const marks = [...pinned, ...strays].map(({ x, color }) => [color, x.length, x[0], x[x.length - 1]]);
+  const marks = [
+    ...[...pinned, ...strays].map(({ x, color }) => [color, x.length, x[0], x[x.length - 1]]),
+    ...bars.map(({ y, half, color }) => [color, ...y, ...half]),
+  ];
   const context = begin(
     canvas,
     chart,
@@ -130,6 +137,22 @@ export function paintOver(
     context.beginPath();
     for (let i = 0; i < x.length; i++)
       context.lineTo(across.getPixelForValue(x[i]), up.getPixelForValue(y[i]));
+    context.stroke();
+  }
+  for (const { x, y, half, color } of bars) {
+    context.strokeStyle = color;
+    context.lineWidth = 1;
+    context.beginPath();
+    for (let i = 0; i < x.length; i++) {
+      const at = across.getPixelForValue(x[i]);
+      const [top, foot] = [up.getPixelForValue(y[i] + half[i]), up.getPixelForValue(y[i] - half[i])];
+      context.moveTo(at, top);
+      context.lineTo(at, foot);
+      for (const end of [top, foot]) {
+        context.moveTo(at - barReach, end);
+        context.lineTo(at + barReach, end);
+      }
+    }
     context.stroke();
   }
   // No measurement, and drawn as none: hollow, at the edge of the plot and not in its scale.

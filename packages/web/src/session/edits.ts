@@ -16,8 +16,8 @@ import {
 import { type ShownOutcome } from '../workers/protocol';
 import { presentRuns } from './runs';
 
-const newId = (): string => crypto.randomUUID().slice(0, 12);
-const mostTraces = 12;
+export const newId = (): string => crypto.randomUUID().slice(0, 12);
+export const mostTraces = 12;
 
 /** Every series there is: channels of any run that is present, then derived ones in the order of the sheet. */
 export function seriesChoices(
@@ -46,7 +46,8 @@ export function freeLetter(entries: readonly Entry[]): string {
   }
 }
 
-function freeName(wish: string, entries: readonly Entry[]): string {
+/** A name that no entry has yet: the wish, or with the next number. */
+export function freeName(wish: string, entries: readonly Entry[]): string {
   const taken = new Set(entries.map(({ name }) => name));
   let name = wish;
   for (let n = 2; taken.has(name); n++) name = `${wish}${n}`;

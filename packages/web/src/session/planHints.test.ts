@@ -45,6 +45,8 @@ function device(
         key: 'motion',
         handle: 1,
         sampling: 'regular',
+        edges: null,
+        states: [],
         rate,
         liveRate: rate,
         rates: { lowest: 1, highest: Math.max(100, rate), usual: 50 },

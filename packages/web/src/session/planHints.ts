@@ -41,6 +41,7 @@ export function hintsOf(plan: Plan, quantities: readonly Quantity[], recent: Rec
   return [
     ...missing(plan, quantities),
     ...backwards(plan, quantities),
+    ...unhurried(plan, quantities),
     ...quantities.flatMap((quantity) => [
       ...pinned(quantity, recent(quantity)),
       ...slow(quantity, recent(quantity)),
@@ -82,6 +83,18 @@ function missing({ begin, end }: Plan, quantities: readonly Quantity[]): Hint[] 
       ]
     : [];
   return [...waits, ...ends];
+}
+
+/** Passes through a gate come when they come; a run of a set length ends in the middle of them. */
+function unhurried({ end }: Plan, quantities: readonly Quantity[]): Hint[] {
+  const isGate = quantities.length > 0 && quantities.every(({ stream }) => stream.edges?.of === 'beam');
+  if (!isGate || end.kind !== 'after' || end.seconds > usualSeconds) return [];
+  return [
+    {
+      text: `A gate waits for what passes; this run ends after ${shown(end.seconds)} s all the same.`,
+      mend: { label: 'End when stopped', does: { kind: 'plan', patch: { end: { kind: 'stopped' } } } },
+    },
+  ];
 }
 
 function pinned(quantity: Quantity, values: readonly number[]): Hint[] {

@@ -22,6 +22,10 @@ export interface Thread {
   values: number[];
   /** Grows with every frame, so that nobody draws the same twice. */
   revision: number;
+  /** Of events: how it stands, and since when on the device's clock; how long it last stood at 1. Null while that is not known. */
+  standing: number | null;
+  since: number;
+  lasted: number | null;
 }
 
 const threadSeconds = 10;
@@ -30,7 +34,11 @@ const threads = new Map<string, Thread>();
 export function threadOf(handle: number, channel: number): Thread {
   const key = `${handle}/${channel}`;
   let thread = threads.get(key);
-  if (thread === undefined) threads.set(key, (thread = { times: [], values: [], revision: 0 }));
+  if (thread === undefined)
+    threads.set(
+      key,
+      (thread = { times: [], values: [], revision: 0, standing: null, since: NaN, lasted: null }),
+    );
   return thread;
 }
 
@@ -96,6 +104,7 @@ live.onFrame(({ kind, subject, channels, values, firstIndex, times }) => {
       thread.values.push(values[i * channels + c]);
     }
     thread.revision++;
+    if (stream.sampling === 'events' && times !== null) follow(thread, values, times, channels, c);
     const old = thread.times.findIndex((time) => time > now - threadSeconds);
     // Dropped in lots, so that a fast sensor does not move its whole thread with every frame.
     if (old > thread.times.length / 4) {
@@ -104,3 +113,21 @@ live.onFrame(({ kind, subject, channels, values, firstIndex, times }) => {
     }
   }
 });
+
+/** Follows how something stands that switches, by the times of its own device. */
+function follow(
+  thread: Thread,
+  values: Float64Array,
+  times: Float64Array,
+  channels: number,
+  channel: number,
+): void {
+  for (let i = 0; i < times.length; i++) {
+    const state = values[i * channels + channel];
+    if (state === thread.standing && times[i] >= thread.since) continue;
+    if (state === 0 && thread.standing === 1 && times[i] > thread.since)
+      thread.lasted = times[i] - thread.since;
+    thread.standing = state;
+    thread.since = times[i];
+  }
+}

@@ -39,6 +39,7 @@ export const runOf = (
     low: 0.15,
     high: 600,
     noise: null,
+    edges: null,
     deviceCode: 'K7-D',
     resolution: 0,
     applied: null,

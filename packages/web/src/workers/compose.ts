@@ -1,7 +1,7 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
 import { type SeriesRef, type Unit, canConvert, conversionFactor, sameUnit } from '@heuristor/core';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
-import { type Axis, type Extent, type Line, type Sight } from './protocol';
+import { type Axis, type Bars, type Extent, type Line, type Sight } from './protocol';
 
 export interface DrawnRun extends Line {
   runId: string;
@@ -11,6 +11,8 @@ export interface DrawnLine extends DrawnRun {
   isBand: boolean;
   pinned?: Line;
   strays?: Line;
+  bars?: Bars;
+  isDots?: boolean;
 }
 
 /** One panel of the stack, with the lines of all runs in one unit. */
@@ -130,11 +132,15 @@ function gathered(
       trace.others.push(runId);
       continue;
     }
-    const { isBand, pinned, strays } = part.line;
+    const { isBand, pinned, strays, bars, isDots } = part.line;
     trace.lines.push({
       runId,
       isBand,
       ...(pinned === undefined ? {} : { pinned }),
+      ...(isDots === undefined ? {} : { isDots }),
+      ...(bars === undefined
+        ? {}
+        : { bars: { ...scaledLine(bars, factor), half: bars.half.map((half) => Math.abs(factor) * half) } }),
       ...(strays === undefined ? {} : { strays: scaledLine(strays, factor) }),
       ...scaledLine(part.line, factor),
     });
@@ -186,6 +192,12 @@ function framed(low: number, high: number, pad: number): Sight {
 function scaled(trace: DrawnTrace, { from, to }: Sight): DrawnTrace {
   let low = Infinity;
   let high = -Infinity;
+  for (const { bars } of trace.lines)
+    bars?.y.forEach((y, i) => {
+      if (!(bars.x[i] >= from && bars.x[i] <= to)) return;
+      low = Math.min(low, y - bars.half[i]);
+      high = Math.max(high, y + bars.half[i]);
+    });
   for (const { x, y } of [...trace.lines, ...trace.curves])
     for (let i = 0; i < y.length; i++) {
       if (!(x[i] >= from && x[i] <= to)) continue;

@@ -1,26 +1,48 @@
 import { type Run, type WorkingsDocument } from '@heuristor/contracts';
-import { type BudgetRow, type SeriesRef, type Unit } from '@heuristor/core';
+import { type BudgetRow, type LeftOutPass, type SeriesRef, type Unit } from '@heuristor/core';
 
 /** One number on its way to the screen: plain, without what only the core can ask of it. */
-export interface ShownResult {
+export interface ShownResult extends ShownQuantity {
   key: string;
   name: string;
+  roundTo: number | null;
+  main: boolean;
+}
+
+/** A value with what is known of its uncertainty. */
+export interface ShownQuantity {
   value: number;
   /** What stands behind ±: half the width of the 68 % interval; null where the number has none of its own. */
   halfWidth: number | null;
   standardUncertainty: number | null;
   /** Where the half width is wider than the standard uncertainty: by how many degrees of freedom that is known. */
   degreesOfFreedom: number | null;
-  roundTo: number | null;
   unit: Unit;
-  main: boolean;
+}
+
+/** Passes through a gate, one value each. */
+export interface ShownPasses {
+  times: Float64Array;
+  values: Float64Array;
+  uncertainties: Float64Array;
+  leftOut: LeftOutPass[];
+  mean: ShownQuantity | null;
+  standardDeviation: number | null;
 }
 
 /** What a screen is told about one entry and one run; series stay in the worker. */
 export type ShownOutcome =
   | { kind: 'refused'; sentence: string }
   | { kind: 'region' }
-  | { kind: 'series'; symbol: string; quantity: string; unit: Unit; interval: number | null; notes: string[] }
+  | {
+      kind: 'series';
+      symbol: string;
+      quantity: string;
+      unit: Unit;
+      interval: number | null;
+      notes: string[];
+      passes?: ShownPasses;
+    }
   | {
       kind: 'results';
       results: ShownResult[];
@@ -34,6 +56,11 @@ export interface Line {
   y: Float64Array;
 }
 
+/** Values with how far each may be off, by one standard uncertainty. */
+export interface Bars extends Line {
+  half: Float64Array;
+}
+
 /** Readings as they are drawn; a band has its points in pairs, see `thinSeries`. */
 export interface ThinLine extends Line {
   isBand: boolean;
@@ -41,6 +68,9 @@ export interface ThinLine extends Line {
   pinned?: Line;
   /** Echoes of something else, where they were read. */
   strays?: Line;
+  bars?: Bars;
+  /** Values that are measurements of their own, which nothing joins. */
+  isDots?: boolean;
 }
 
 /** What one run draws on one trace. */

@@ -4,6 +4,7 @@ import {
   type Evaluator,
   type LeftOut,
   type Outcome,
+  type Quantity,
   Refusal,
   type Series,
   type SeriesRef,
@@ -20,6 +21,7 @@ import {
   thinSeries,
   timeAt,
   timed,
+  timesOf,
   valuesAtTimesOf,
 } from '@heuristor/core';
 import {
@@ -30,12 +32,14 @@ import {
   type RenderedRun,
   type RunTrace,
   type ShownOutcome,
-  type ShownResult,
+  type ShownQuantity,
   type Sight,
 } from './protocol';
 
 /** Points of one quantity against another that can be told apart on a screen. */
 const mostPoints = 6000;
+const mostBars = 2000;
+const roomAfterEvents = 0.04;
 
 /** What was told last of one run, so that only what has changed is told again. */
 export class Told {
@@ -64,9 +68,11 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument): Exte
   const { values, symbol, unit, quantity, sampling } = series;
   let low = Infinity;
   let high = -Infinity;
-  if (workings.horizontal === 't' && values.length > 0) {
-    low = values[0];
-    high = values[values.length - 1];
+  const reach = workings.horizontal === 't' ? evaluator.reach() : null;
+  if (reach !== null) {
+    ({ low, high } = reach);
+    // The last pass is not to stand on the edge of the plot.
+    if (sampling.kind === 'events') high += roomAfterEvents * (high - low);
   } else
     for (let i = 0; i < values.length; i++) {
       if (values[i] < low) low = values[i];
@@ -140,7 +146,11 @@ function newLineOf(
     (moving || !before.isCoarse);
   if (stands) return null;
   lines.set(reference, { inputs, isCoarse: moving && isTime });
-  const line = lineOf(series, horizontal, request);
+  const line: ThinLine = {
+    ...lineOf(series, horizontal, request),
+    ...(series.repeats === true ? { isDots: true } : {}),
+    ...barsOf(series, horizontal, request),
+  };
   if (!isTime || !reference.startsWith('channel:')) return line;
   const key = reference.slice('channel:'.length);
   const pinned = pinnedIn(evaluator.pinnedOf(key), series, request);
@@ -149,6 +159,36 @@ function newLineOf(
     ...line,
     ...(pinned.x.length === 0 ? {} : { pinned }),
     ...(strays.x.length === 0 ? {} : { strays }),
+  };
+}
+
+/** How far each value in sight may be off, where that is known one by one. */
+function barsOf(
+  { values, uncertainties, sampling }: Series,
+  horizontal: Series,
+  { workings, sight, axisUnit }: RenderRequest,
+): Pick<ThinLine, 'bars'> {
+  if (uncertainties === undefined) return {};
+  const factor =
+    workings.horizontal === 't' || !canConvert(horizontal.unit, axisUnit)
+      ? 1
+      : conversionFactor(horizontal.unit, axisUnit);
+  const places =
+    workings.horizontal === 't'
+      ? timesOf(sampling)
+      : valuesAtTimesOf(horizontal, { ...horizontal, sampling, values });
+  const chosen: number[] = [];
+  for (let i = 0; i < values.length && chosen.length < mostBars; i++) {
+    const at = places[i] * factor;
+    if (at >= sight.from && at <= sight.to && uncertainties[i] > 0) chosen.push(i);
+  }
+  if (chosen.length === 0) return {};
+  return {
+    bars: {
+      x: Float64Array.from(chosen, (i) => places[i] * factor),
+      y: Float64Array.from(chosen, (i) => values[i]),
+      half: Float64Array.from(chosen, (i) => uncertainties[i]),
+    },
   };
 }
 
@@ -187,12 +227,25 @@ function lineOf(
   if (workings.horizontal === 't') {
     const first = Math.max(indexAtOrAfter(sampling, sight.from) - 1, 0);
     const end = Math.min(indexAfter(sampling, sight.to) + 1, values.length);
+    if (sampling.kind === 'events' && end - first <= mostPoints) return stepsOf(series, first, end);
     return thinSeries(series, first, end, bucketsFor(width, moving));
   }
   const factor = canConvert(horizontal.unit, axisUnit) ? conversionFactor(horizontal.unit, axisUnit) : 1;
   const own = valuesAtTimesOf(horizontal, series);
   const x = factor === 1 ? own : own.map((value) => value * factor);
   return thinPoints(x, values, sight, Math.max(width, 400), mostPoints);
+}
+
+/** What stands until it switches, as steps: before its first edge it stood otherwise. */
+function stepsOf({ sampling, values }: Series, first: number, end: number): ThinLine {
+  const count = end - first;
+  const line = { x: new Float64Array(2 * count), y: new Float64Array(2 * count), isBand: false };
+  for (let i = 0; i < count; i++) {
+    line.x[2 * i] = line.x[2 * i + 1] = timeAt(sampling, first + i);
+    line.y[2 * i] = 1 - values[first + i];
+    line.y[2 * i + 1] = values[first + i];
+  }
+  return line;
 }
 
 /**
@@ -277,31 +330,55 @@ function shownOutcome(outcome: Outcome): ShownOutcome {
     case 'region':
       return { kind: 'region' };
     case 'series': {
-      const { symbol, quantity, unit, sampling } = outcome.series;
-      return { kind: 'series', symbol, quantity, unit, interval: intervalOf(sampling), notes: outcome.notes };
+      const { symbol, quantity, unit, sampling, values } = outcome.series;
+      const { passes } = outcome;
+      return {
+        kind: 'series',
+        symbol,
+        quantity,
+        unit,
+        interval: intervalOf(sampling),
+        notes: outcome.notes,
+        ...(passes === undefined
+          ? {}
+          : {
+              passes: {
+                times: timesOf(sampling).slice(),
+                values,
+                uncertainties: outcome.series.uncertainties ?? new Float64Array(values.length).fill(NaN),
+                leftOut: passes.leftOut,
+                mean: passes.mean === null ? null : shownQuantity(passes.mean),
+                standardDeviation: passes.standardDeviation,
+              },
+            }),
+      };
     }
     case 'results': {
       const { results, notes, fitted } = outcome;
       return {
         kind: 'results',
-        results: results.map(({ key, name, quantity, roundTo, main }): ShownResult => {
-          const { value, unit, standardUncertainty, degreesOfFreedom } = quantity;
-          return {
-            key,
-            name,
-            value,
-            unit,
-            standardUncertainty,
-            halfWidth: halfWidth(quantity),
-            degreesOfFreedom: Number.isFinite(degreesOfFreedom) ? degreesOfFreedom : null,
-            roundTo,
-            main,
-          };
-        }),
+        results: results.map(({ key, name, quantity, roundTo, main }) => ({
+          key,
+          name,
+          roundTo,
+          main,
+          ...shownQuantity(quantity),
+        })),
         notes,
         correlations: fitted?.correlations ?? null,
         count: fitted?.count ?? null,
       };
     }
   }
+}
+
+function shownQuantity(quantity: Quantity): ShownQuantity {
+  const { value, unit, standardUncertainty, degreesOfFreedom } = quantity;
+  return {
+    value,
+    unit,
+    standardUncertainty,
+    halfWidth: halfWidth(quantity),
+    degreesOfFreedom: Number.isFinite(degreesOfFreedom) ? degreesOfFreedom : null,
+  };
 }

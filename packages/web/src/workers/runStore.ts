@@ -37,7 +37,9 @@ class GrowingChannel {
     if (sampling.kind === 'regular') return regular(sampling.start, sampling.interval, this.values.length);
     const times = this.times?.view() ?? new Float64Array(0);
     if (sampling.kind === 'timed') return { kind: 'timed', times };
-    return { kind: 'events', times, states: Uint8Array.from(this.values.view()) };
+    const step = this.channel.edges?.step;
+    const states = Uint8Array.from(this.values.view());
+    return { kind: 'events', times, states, ...(step === undefined ? {} : { resolution: step }) };
   }
 
   data(): ChannelData {

@@ -45,6 +45,12 @@ export const area = defineKind({
     ]);
     const { value, bridged, passes } = found;
     const level = series.noise?.root.level.between(first, past);
+    const shared = (series.shared ?? []).map(({ root, label, effect }): Influence => {
+      const { first: from, weights } = found.byValues;
+      const sum = weights.reduce((total, weight, i) => total + weight * effect[from + i], 0);
+      return { root, label, effect: { first: 0, weights: Float64Array.of(sum) } };
+    });
+    influences.push(...shared);
     const variance = influences.reduce((sum, influence) => sum + varianceOf(influence), 0);
     const quantity: Quantity = {
       value,

@@ -1,4 +1,5 @@
 import { derivative as differentiate } from '../../calculus/derivative';
+import { sharedThrough } from '../../series/series';
 import { integerField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 
@@ -19,9 +20,14 @@ export const derivative = defineKind({
     `d ${nameOf(of)}/d ${nameOf('t')} over ${windowPoints} readings`,
   evaluate({ name, of, windowPoints }, context) {
     const earlier = context.before?.kind === 'series' ? context.before.series : undefined;
+    const series = context.series(of);
+    const options = { symbol: name, windowPoints };
     return {
       kind: 'series',
-      series: differentiate(context.series(of), { symbol: name, windowPoints }, earlier),
+      series: {
+        ...differentiate(series, options, earlier),
+        ...sharedThrough(series, (like) => differentiate(like, options).values),
+      },
       notes: [],
     };
   },

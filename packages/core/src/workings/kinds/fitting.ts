@@ -1,8 +1,8 @@
 import { type Fit, fitRelation } from '../../fitting/fit';
 import { type ParameterName, type Relation } from '../../fitting/relation';
 import { Refusal } from '../../refusal';
-import { type Quantity } from '../../results/quantity';
-import { type Series } from '../../series/series';
+import { type Influence, type Quantity, withShared } from '../../results/quantity';
+import { type Series, type SharedEffect } from '../../series/series';
 import { flatteningNote } from '../flatteningNote';
 import { type Context } from '../kind';
 import { type NamedResult } from '../outcome';
@@ -14,6 +14,7 @@ export interface FittedSelection {
   names: ParameterName[];
   selection: Selection;
   series: Series;
+  against: Series;
   notes: string[];
 }
 
@@ -57,18 +58,40 @@ export function fitInRegion(
         ]
       : []),
   ];
-  return { fit, names, selection, series, notes };
+  return { fit, names, selection, series, against, notes };
 }
 
-/** One parameter of a fit as a result. */
-export function parameterResult({ fit, names }: FittedSelection, i: number): NamedResult {
+/** One parameter of a fit as a result: uncertain by the scatter about the fit, and by what moves all its values together. */
+export function parameterResult(fitted: FittedSelection, i: number): NamedResult {
+  const { fit, names } = fitted;
   const { key, name, unit, main } = names[i];
+  const own = fit.standardUncertainties[i];
+  const shared = sharedInfluences(fitted, i);
   const quantity: Quantity = {
     value: fit.parameters[i],
     unit,
-    standardUncertainty: fit.standardUncertainties[i],
-    degreesOfFreedom: fit.degreesOfFreedom,
-    influences: () => fit.influencesOn(i),
+    ...withShared(own, fit.degreesOfFreedom, shared),
+    influences: () => [...fit.influencesOn(i), ...shared],
   };
   return { key, name, quantity, roundTo: null, main };
+}
+
+/** What moves all values that were fitted, or all places, together: followed to a parameter, root by root. */
+function sharedInfluences(
+  { fit, series, against, selection }: FittedSelection,
+  parameter: number,
+): Influence[] {
+  const { indices } = selection;
+  const ofValues = series.shared ?? [];
+  const ofPlaces = against.shared ?? [];
+  const roots = new Map([...ofValues, ...ofPlaces].map(({ root, label }) => [root, label]));
+  const picked = (all: readonly SharedEffect[], root: string) => {
+    const found = all.find((shared) => shared.root === root);
+    return found === undefined ? null : Float64Array.from(indices, (index) => found.effect[index]);
+  };
+  return [...roots].map(([root, label]) => {
+    const values = picked(ofValues, root) ?? new Float64Array(indices.length);
+    const effect = fit.movedBy(parameter, values, picked(ofPlaces, root));
+    return { root, label, effect: { first: 0, weights: Float64Array.of(effect) } };
+  });
 }

@@ -1,11 +1,18 @@
 import { area } from './area';
+import { beamPair } from './beamPair';
 import { combination } from './combination';
 import { constant } from './constant';
+import { counting } from './counting';
 import { derivative } from './derivative';
+import { fence } from './fence';
 import { fit } from './fit';
+import { flagPair } from './flagPair';
+import { flagSpeed } from './flagSpeed';
 import { integral } from './integral';
+import { period } from './period';
 import { region } from './region';
 import { slope } from './slope';
+import { spokes } from './spokes';
 import { statistics } from './statistics';
 
 /** Every kind of entry there is, in the order in which they are offered. */
@@ -13,6 +20,13 @@ export const kinds = {
   region,
   derivative,
   integral,
+  flagSpeed,
+  fence,
+  flagPair,
+  beamPair,
+  period,
+  spokes,
+  counting,
   statistics,
   slope,
   area,

@@ -1,4 +1,5 @@
 import { runningIntegral } from '../../calculus/integral';
+import { sharedThrough } from '../../series/series';
 import { seriesField } from '../fields';
 import { defineKind } from '../kind';
 
@@ -13,6 +14,14 @@ export const integral = defineKind({
   sentence: ({ of }, nameOf) => `∫ ${nameOf(of)} d ${nameOf('t')} from the first reading`,
   evaluate({ name, of }, context) {
     const earlier = context.before?.kind === 'series' ? context.before.series : undefined;
-    return { kind: 'series', series: runningIntegral(context.series(of), name, earlier), notes: [] };
+    const series = context.series(of);
+    return {
+      kind: 'series',
+      series: {
+        ...runningIntegral(series, name, earlier),
+        ...sharedThrough(series, (like) => runningIntegral(like, name).values),
+      },
+      notes: [],
+    };
   },
 });

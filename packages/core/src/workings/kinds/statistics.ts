@@ -1,5 +1,5 @@
 import { describe } from '../../statistics/describe';
-import { type Influence, type Quantity, exactly, varianceOf } from '../../results/quantity';
+import { type Influence, type Quantity, exactly, varianceOf, withShared } from '../../results/quantity';
 import { stretchAt } from '../../series/noisePath';
 import { intervalOf } from '../../series/sampling';
 import { type Series } from '../../series/series';
@@ -14,7 +14,7 @@ import { gathered } from './area';
  * Mean with standard deviation, extremes and duration. The uncertainty beside the mean is what the noise of the readings does
  * to it, followed through any filter; so a mean of something that moves is as certain as its readings, and that of a derived
  * series knows that neighbours share their noise. Where readings do not follow each other in time, or are too few to tell
- * their noise, it is s/√n (JCGM 100:2008, 4.2.3).
+ * their noise, it is s/√n (JCGM 100:2008, 4.2.3). What moves all readings together, such as a typed length, counts in full.
  */
 export const statistics = defineKind({
   kind: 'statistics',
@@ -81,10 +81,44 @@ export const statistics = defineKind({
   },
 });
 
-function meanOf(series: Series, selection: Selection, mean: number, spread: number | null): Quantity {
+/** Mean of all values of a series that are measurements of their own, and their standard deviation. */
+export function summaryOfRepeats(series: Series): {
+  mean: Quantity | null;
+  standardDeviation: number | null;
+} {
+  const { values } = series;
+  if (values.length === 0) return { mean: null, standardDeviation: null };
+  const { count, mean, standardDeviation } = describe(values);
+  const spread = count > 1 ? standardDeviation : null;
+  const indices = Int32Array.from({ length: count }, (_, i) => i);
+  return {
+    mean: meanOf(series, { indices, first: 0, past: count }, mean, spread),
+    standardDeviation: spread,
+  };
+}
+
+type Picked = Pick<Selection, 'indices' | 'first' | 'past'>;
+
+function meanOf(series: Series, selection: Picked, mean: number, spread: number | null): Quantity {
+  const own = meanByReadings(series, selection, mean, spread);
+  const { indices } = selection;
+  const shared: Influence[] = (series.shared ?? []).map(({ root, label, effect }) => {
+    const sum = indices.reduce((total, index) => total + effect[index], 0);
+    return { root, label, effect: { first: 0, weights: Float64Array.of(sum / indices.length) } };
+  });
+  if (shared.length === 0) return own;
+  return {
+    ...own,
+    ...withShared(own.standardUncertainty ?? 0, own.degreesOfFreedom, shared),
+    influences: () => [...own.influences(), ...shared],
+  };
+}
+
+function meanByReadings(series: Series, selection: Picked, mean: number, spread: number | null): Quantity {
   const { indices, first, past } = selection;
   const count = indices.length;
-  const { noise, unit, timeUnit } = series;
+  const { noise, unit, timeUnit, repeats = false } = series;
+  if (repeats) return meanOfRepeats(series, selection, mean, spread);
   const weights = () => stretchAt(indices, new Float64Array(count).fill(1 / count));
   if (noise !== null && timeUnit.length > 0) {
     const { standardDeviation, degreesOfFreedom } = noise.root.level.between(first, past);
@@ -118,5 +152,29 @@ function meanOf(series: Series, selection: Selection, mean: number, spread: numb
               effect: stretchAt(indices, new Float64Array(count).fill(spread / count)),
             },
           ],
+  };
+}
+
+/** The mean of measurements, each of its own: s/√n, by n − 1 degrees of freedom (JCGM 100:2008, 4.2.3). */
+function meanOfRepeats(
+  { unit, symbol, noise }: Series,
+  { indices }: Picked,
+  mean: number,
+  spread: number | null,
+): Quantity {
+  if (spread === null || spread === 0) return exactly(mean, unit);
+  const count = indices.length;
+  return {
+    value: mean,
+    unit,
+    standardUncertainty: spread / Math.sqrt(count),
+    degreesOfFreedom: count - 1,
+    influences: () => [
+      {
+        root: `${noise?.root.key ?? symbol}/scatter of ${symbol}`,
+        label: `scatter of ${symbol}`,
+        effect: { first: 0, weights: Float64Array.of(spread / Math.sqrt(count)) },
+      },
+    ],
   };
 }

@@ -5,6 +5,7 @@ import { bell } from './bell';
 import { buoy } from './buoy';
 import { cord } from './cord';
 import { fallingMagnet } from './fallingMagnet';
+import { gate } from './gate';
 import { lamp } from './lamp';
 import { lifeboat } from './lifeboat';
 import { mooring } from './mooring';
@@ -24,6 +25,7 @@ const scenes: readonly Scene[] = [
   buoy,
   cord,
   fallingMagnet,
+  gate,
   lamp,
   lifeboat,
   mooring,

@@ -1,0 +1,154 @@
+import { axisLabel } from '@heuristor/core';
+import { useEffect, useRef } from 'react';
+import { Table } from 'react-bootstrap';
+import { ResultText } from '../../ui/ResultText';
+import { type PassColumn, PassValue } from './GatePanel';
+
+/** More rows than this are not looked at one by one; the newest are shown. */
+const mostRows = 200;
+
+interface Row {
+  /** Which pass it is; null where a pass has several rows, or is left out. */
+  number: number | null;
+  time: number;
+  /** By column: its place among the passes of the column. */
+  places: (number | null)[];
+  reason: string | null;
+}
+
+/** Everything that was seen, in the order of time: what is worked out of each pass, and what was left out and why. */
+function rowsOf(columns: readonly PassColumn[]): Row[] {
+  const left = new Map(
+    columns.flatMap(({ passes }) => passes.leftOut).map(({ time, reason }) => [time, reason]),
+  );
+  const leftOut = [...left].map(([time, reason]): Row => ({
+    number: null,
+    time,
+    places: columns.map(() => null),
+    reason,
+  }));
+  return [...countedRows(columns), ...leftOut].sort((a, b) => a.time - b.time);
+}
+
+/** Quantities that every pass has stand in one row a pass; those of a fence are of different moments. */
+function countedRows(columns: readonly PassColumn[]): Row[] {
+  const [{ passes: first }] = columns;
+  if (columns.every(({ passes }) => passes.values.length === first.values.length))
+    return Array.from(first.times, (time, i) => ({
+      number: i + 1,
+      time,
+      places: columns.map(() => i),
+      reason: null,
+    }));
+  const rows = new Map<number, Row>();
+  columns.forEach(({ passes }, column) => {
+    passes.times.forEach((time, place) => {
+      const row = rows.get(time) ?? { number: null, time, places: columns.map(() => null), reason: null };
+      row.places[column] = place;
+      rows.set(time, row);
+    });
+  });
+  return [...rows.values()];
+}
+
+/** With more columns than this, their uncertainties are left to the title of each number and to the mean. */
+const mostWithUncertainty = 2;
+
+/** The passes of the run in front, with their mean, its standard error and the standard deviation. */
+export function Passes({ columns }: { columns: readonly PassColumn[] }) {
+  const body = useRef<HTMLDivElement>(null);
+  const rows = rowsOf(columns);
+  const isWide = columns.length > mostWithUncertainty;
+  const { length } = rows;
+  useEffect(() => {
+    // The newest stays in sight.
+    body.current?.scrollTo({ top: body.current.scrollHeight });
+  }, [length]);
+  const shown = rows.slice(-mostRows);
+  return (
+    <div className="passes" ref={body} tabIndex={0} role="region" aria-label="Passes">
+      <Table size="sm">
+        <thead>
+          <tr>
+            <th scope="col">pass</th>
+            <th scope="col">t / s</th>
+            {columns.map(({ id, name, unit }) => (
+              <th key={id} scope="col">
+                {axisLabel(name, unit)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.length > shown.length && (
+            <tr>
+              <td colSpan={columns.length + 2} className="quiet">
+                {rows.length - shown.length} earlier ones count too
+              </td>
+            </tr>
+          )}
+          {shown.map(({ time, number, places, reason }) => (
+            <tr key={`${time}${reason}`} className={reason === null ? '' : 'left-out'}>
+              <td>{number ?? (reason === null ? '' : '×')}</td>
+              <td>{time.toFixed(3)}</td>
+              {reason === null ? (
+                columns.map(({ id, passes }, column) => {
+                  const place = places[column];
+                  return (
+                    <td key={id}>
+                      {place !== null && (
+                        <PassValue
+                          value={passes.values[place]}
+                          uncertainty={passes.uncertainties[place]}
+                          unit={[]}
+                          isShort={isWide}
+                        />
+                      )}
+                    </td>
+                  );
+                })
+              ) : (
+                <td colSpan={columns.length}>left out: {reason}</td>
+              )}
+            </tr>
+          ))}
+        </tbody>
+        <Summary columns={columns} />
+      </Table>
+    </div>
+  );
+}
+
+function Summary({ columns }: { columns: readonly PassColumn[] }) {
+  const row = (title: string, cell: (column: PassColumn) => React.ReactNode) => (
+    <tr>
+      <th scope="row" colSpan={2}>
+        {title}
+      </th>
+      {columns.map((column) => (
+        <td key={column.id}>{column.isAveraged && cell(column)}</td>
+      ))}
+    </tr>
+  );
+  const several = columns.some(({ passes, isAveraged }) => isAveraged && passes.values.length > 1);
+  if (!several) return null;
+  const spreadOf = ({ passes }: PassColumn, over: number) => {
+    const { standardDeviation: spread, values } = passes;
+    if (spread === null) return null;
+    const digits = spread / Math.sqrt(2 * (values.length - 1));
+    return (
+      <ResultText result={{ value: spread / over, halfWidth: null, roundTo: digits / over, unit: [] }} />
+    );
+  };
+  return (
+    <tfoot>
+      {row('mean', ({ passes: { mean } }) =>
+        mean === null ? null : <ResultText result={{ ...mean, roundTo: null, unit: [] }} />,
+      )}
+      {row('standard deviation', (column) => spreadOf(column, 1))}
+      {row('standard error, sd/√n', (column) =>
+        spreadOf(column, Math.sqrt(Math.max(column.passes.values.length, 1))),
+      )}
+    </tfoot>
+  );
+}
