@@ -14,6 +14,7 @@ export const errorStatuses = {
   'wrong-file': 422,
   'device-absent': 409,
   'target-moves': 409,
+  'not-still': 409,
   'nothing-connected': 409,
   'already-recording': 409,
   'not-recording': 409,

@@ -6,6 +6,7 @@ import { edgesSchema, keySchema, settableSchema, stageSchema, samplingKindSchema
 import { planSchema } from './plan';
 import { recorderStatusSchema } from './recorder';
 import { calibrationSchema, channelSetupSchema } from './setup';
+import { spotSchema, spotStatusSchema } from './spots';
 import { workingsSchema } from './workings';
 
 export const gapSchema = z.object({ channel: z.string(), from: finite, to: finite });
@@ -40,6 +41,8 @@ export const runSchema = z.object({
   group: z.string(),
   remark: z.string(),
   channels: z.array(channelSchema),
+  /** The readings of a run that was taken one by one; null of one against time. */
+  spot: spotSchema.nullable(),
 });
 export type Run = z.infer<typeof runSchema>;
 
@@ -78,6 +81,7 @@ export const investigationSchema = z.object({
   workingsVersion: z.number().int(),
   runs: z.array(runSchema),
   recorder: recorderStatusSchema,
+  spots: spotStatusSchema,
   /** Codes of devices that it uses or has used. */
   sensors: z.array(z.string()),
 });
@@ -86,7 +90,16 @@ export type Investigation = z.infer<typeof investigationSchema>;
 export const newInvestigationSchema = z.object({ name: nameSchema }).strict();
 /** Of a plan only what a person sets; bindings are the recorder's. */
 export const planPatchSchema = planSchema
-  .pick({ begin: true, end: true, times: true, practice: true, conditions: true })
+  .pick({
+    way: true,
+    spot: true,
+    pace: true,
+    begin: true,
+    end: true,
+    times: true,
+    practice: true,
+    conditions: true,
+  })
   .partial()
   .strict();
 export const investigationPatchSchema = z

@@ -13,3 +13,5 @@ export * from './setup';
 export * from './recorder';
 export * from './bindings';
 export * from './conditions';
+export * from './spots';
+export * from './pace';

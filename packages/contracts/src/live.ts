@@ -3,6 +3,7 @@ import { deviceSchema, importSchema, runSchema } from './http';
 import { controlActionSchema, keySchema, sceneSchema } from './link';
 import { planSchema } from './plan';
 import { recorderStatusSchema } from './recorder';
+import { spotStatusSchema } from './spots';
 
 /** What a screen says on the live stream, a socket.io connection at `/live`: which investigation and which scene it looks at. */
 export const fromScreenSchema = z.discriminatedUnion('type', [
@@ -16,6 +17,7 @@ export const toScreenSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('devices'), devices: z.array(deviceSchema) }),
   z.object({ type: z.literal('run'), run: runSchema }),
   z.object({ type: z.literal('recorder'), investigation: z.string(), status: recorderStatusSchema }),
+  z.object({ type: z.literal('spots'), investigation: z.string(), status: spotStatusSchema }),
   /** Something went wrong that nobody asked for just now. */
   z.object({ type: z.literal('fault'), investigation: z.string(), sentence: z.string() }),
   z.object({ type: z.literal('scene'), code: z.string(), values: sceneSchema.shape.values }),

@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { finite, plainText } from './basics';
 import { conditionColumnSchema } from './conditions';
 import { type DocumentFormat, readDocument } from './documents';
+import { paceTargetSchema } from './pace';
+import { spotPlanSchema, usualSpotPlan } from './spots';
 
 /** Which channel of which device a quantity of the runs comes from, so that a run's x is always the same sensor. */
 export const bindingSchema = z.object({
@@ -74,7 +76,12 @@ export const endingSchema = z.discriminatedUnion('kind', [
 export type Ending = z.infer<typeof endingSchema>;
 
 export const planSchema = z.object({
-  format: z.literal(3),
+  format: z.literal(4),
+  /** How is recorded: against time, one reading after the other, by a device that is carried off, or after a line. */
+  way: z.enum(['time', 'spot', 'away', 'pace']),
+  spot: spotPlanSchema,
+  /** The line that is followed. */
+  pace: paceTargetSchema.nullable(),
   begin: beginningSchema,
   end: endingSchema,
   /** How many runs one press records; null as many as come until it is stopped. */
@@ -92,9 +99,13 @@ export const planSchema = z.object({
   bindings: z.array(bindingSchema).max(mostQuantities),
 });
 export type Plan = z.infer<typeof planSchema>;
+export type Way = Plan['way'];
 
 export const usualPlan: Plan = {
-  format: 3,
+  format: 4,
+  way: 'time',
+  spot: usualSpotPlan,
+  pace: null,
   begin: { kind: 'at-once' },
   end: { kind: 'after', seconds: 8 },
   times: 1,
@@ -123,7 +134,7 @@ export const keptOf = ({ begin }: Pick<Plan, 'begin'>): number =>
 const planFormat: DocumentFormat<Plan> = {
   title: 'plan',
   isMany: false,
-  format: 3,
+  format: 4,
   schema: planSchema,
   steps: [
     (older) => ({ ...older, begin: { kind: 'at-once' }, bindings: [] }),
@@ -134,6 +145,7 @@ const planFormat: DocumentFormat<Plan> = {
       practice: false,
       conditions: [],
     }),
+    (older) => ({ ...older, way: 'time', spot: usualSpotPlan, pace: null }),
   ],
 };
 

@@ -55,6 +55,8 @@ export { type Field, type Fields } from './workings/fields';
 export { type EntryBase, type EntryKind, type NameOf, type Offer } from './workings/kind';
 export { type ChannelData, type LeftOut, type RunData, abscissaName } from './workings/run';
 export { type Curve, type Fitted, type NamedResult, type Outcome, type Passes } from './workings/outcome';
+export { type SpotReading, type SpotReadings, spotMean } from './spots/mean';
+export { spotSwing } from './spots/swing';
 export { type Edge, type LeftOutPass, blockingsOf, mergedEdges } from './timing/edges';
 export { type EvaluateOptions, type Evaluation, Evaluator, evaluate } from './workings/evaluate';
 export { type WrittenResult, resultText, writeResult } from './results/rounding';

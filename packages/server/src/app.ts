@@ -12,6 +12,7 @@ import { type Importer } from './imports/importer';
 import { type DeviceRegistry } from './link/registry';
 import { type LiveServer } from './live/liveServer';
 import { type Recorder } from './recorder/recorder';
+import { type SpotDesk } from './spots/spotDesk';
 import { deviceRoutes } from './routes/devices';
 import { importRoutes } from './routes/imports';
 import { investigationRoutes } from './routes/investigations';
@@ -23,12 +24,13 @@ interface Parts {
   importer: Importer;
   registry: DeviceRegistry;
   recorder: Recorder;
+  spots: SpotDesk;
   live: LiveServer;
   log: Logger;
   web: string;
 }
 
-export function createApp({ health, importer, registry, recorder, live, log, web }: Parts): Express {
+export function createApp({ health, importer, registry, recorder, spots, live, log, web }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, useLevel: 'debug' }));
@@ -65,9 +67,9 @@ export function createApp({ health, importer, registry, recorder, live, log, web
     signInRoutes((cookie) => live.endFor(cookie)),
   );
   app.use('/api', signedInOnly);
-  app.use('/api/investigations', investigationRoutes(registry, recorder, live, importer));
+  app.use('/api/investigations', investigationRoutes(registry, recorder, live, importer, spots));
   app.use('/api/imports', importRoutes(importer));
-  app.use('/api/runs', runRoutes(live));
+  app.use('/api/runs', runRoutes(live, spots));
   app.use('/api/channels', channelRoutes(recorder));
   app.use('/api/devices', deviceRoutes(registry));
   app.use('/api', () => {

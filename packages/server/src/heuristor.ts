@@ -12,6 +12,7 @@ import { LiveServer } from './live/liveServer';
 import { Recorder } from './recorder/recorder';
 import { markInterruptedRuns } from './services/runs';
 import { type Settings } from './settings';
+import { SpotDesk } from './spots/spotDesk';
 
 export interface Heuristor {
   port: number;
@@ -42,14 +43,22 @@ export async function startHeuristor(
   const registry = new DeviceRegistry();
   const recorder = new Recorder(registry, database.storage, log);
   const importer = new Importer(log);
+  const spots = new SpotDesk(registry, log);
   const live = new LiveServer(registry, recorder, health, log);
+  spots.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
+  spots.on('status', (investigation, status) =>
+    live.broadcast({ type: 'spots', investigation, status }, investigation),
+  );
+  spots.on('broken', (investigation, sentence) =>
+    live.broadcast({ type: 'fault', investigation, sentence }, investigation),
+  );
   importer.on('changed', (investigation, state) =>
     live.broadcast({ type: 'import', import: state }, investigation),
   );
   importer.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
   const link = createLinkServer(registry, log, isLocal);
   const server = createServer(
-    createApp({ health, importer, registry, recorder, live, log, web: settings.web }),
+    createApp({ health, importer, registry, recorder, spots, live, log, web: settings.web }),
   );
   live.attach(server);
 
@@ -75,6 +84,7 @@ export async function startHeuristor(
     recorder,
     registry,
     async close() {
+      spots.close();
       await recorder.close();
       await importer.close();
       for (const client of link.clients) client.terminate();

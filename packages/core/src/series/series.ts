@@ -82,6 +82,8 @@ export interface ReadingsParts {
   lineage?: object;
   /** How many of the first values no later reading can change; all, where nothing is said. */
   settled?: number;
+  uncertainties?: Float64Array;
+  repeats?: boolean;
 }
 
 /**

@@ -22,6 +22,10 @@ export interface ChannelData {
   high: number | null;
   /** Standard deviation of a still reading, where the sensor says it. */
   noise: number | null;
+  /** Standard uncertainty of each value, where each is a measurement of its own. */
+  uncertainties?: Float64Array;
+  /** 1 where a value is known to be no measurement, since the sensor stood at its limit for some of it. */
+  pinned?: Uint8Array;
   /** True where a person wants readings that are no measurement counted all the same. */
   unscreened?: boolean;
 }
@@ -37,6 +41,10 @@ export interface RunData {
   id: string;
   channels: ChannelData[];
 }
+
+/** Which of its limits a pinned value stands at, or nearer to. */
+const isUpper = (value: number, low: number | null, high: number | null) =>
+  high !== null && (low === null || high - value < value - low);
 
 /** A watch for echoes of something else, for positions that a sensor samples in time; null for all else. */
 function watchFor(channel: ChannelData): StrayWatch | null {
@@ -84,15 +92,17 @@ export class ChannelSeries {
     const known = this.clean.length;
     if (count <= known && this.state !== null) return;
     const { low, high, symbol, quantity, unit, timeUnit, unscreened = false } = this.channel;
+    const { uncertainties, pinned } = this.channel;
     const view = this.clean.extend(count);
     const least = (unscreened ? null : low) ?? -Infinity;
     const most = (unscreened ? null : high) ?? Infinity;
     const { watch } = this;
     for (let i = known; i < count; i++) {
       const value = values[i];
-      const isGood = value > least && value < most;
+      const isGood = value > least && value < most && (unscreened || pinned?.[i] !== 1);
       view[i] = isGood ? value : NaN;
-      if (!isGood && value === value) this.atLimit.push(Float64Array.of(value >= most ? i + 1 : -(i + 1)));
+      if (!isGood && value === value)
+        this.atLimit.push(Float64Array.of(isUpper(value, low, high) ? i + 1 : -(i + 1)));
       watch?.look(view, i);
     }
     this.sampling = sampling;
@@ -106,6 +116,7 @@ export class ChannelSeries {
       root: this.root,
       lineage: this.lineage,
       settled: this.settled,
+      ...(uncertainties === undefined ? {} : { uncertainties, repeats: true }),
     });
   }
 

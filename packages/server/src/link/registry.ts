@@ -323,7 +323,16 @@ export class DeviceRegistry extends EventEmitter<Events> {
 
   /** Sets one of the outputs of a device. @throws Failure for what it has not, or cannot be set to */
   setOutput(code: string, key: string, value: number): void {
+    const device = this.checkOutput(code, key, value);
+    device.send?.({ type: 'output', key, value });
+    this.state(device, {}, { [key]: value });
+  }
+
+  /** @returns the device whose output can be set to a value @throws Failure for what it has not, or cannot be set to */
+  checkOutput(code: string, key: string, value: number): LinkedDevice {
     const device = this.find(code);
+    if (!device.present)
+      throw new Failure('device-absent', `${code} is not on the link; its output cannot be set.`);
     const output = device.description.outputs.find((candidate) => candidate.key === key);
     if (output === undefined) throw new Failure('not-found', `${code} has no output ${key}.`);
     if (!(value >= output.low && value <= output.high))
@@ -331,8 +340,7 @@ export class DeviceRegistry extends EventEmitter<Events> {
         'invalid-request',
         `${output.label} of ${code} can be set from ${output.low} to ${output.high} ${output.unit}.`,
       );
-    device.send?.({ type: 'output', key, value });
-    this.state(device, {}, { [key]: value });
+    return device;
   }
 
   /** What can be set of how a stand-in's sensors err; nothing of a real device. @throws Failure */

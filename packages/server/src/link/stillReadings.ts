@@ -1,7 +1,8 @@
-import { type LinkChannel, type LinkRange, type SampleFrame, type Zero } from '@heuristor/contracts';
+import { type LinkChannel, type LinkRange, type Zero } from '@heuristor/contracts';
 import { parseUnit, strayFloor, withoutStrays } from '@heuristor/core';
 import { Failure } from '../failure';
 import { type LinkedDevice, type LinkedStream } from './device';
+import { gather } from './gather';
 import { type DeviceRegistry } from './registry';
 
 const averagingSeconds = 1;
@@ -64,30 +65,7 @@ async function listen(registry: DeviceRegistry, stream: LinkedStream): Promise<S
       'impossible-rate',
       `At this rate ${device.code} would need ${Math.round(seconds)} s to be zeroed. Set a faster rate, zero it, and set the rate back.`,
     );
-  const readings: number[][] = description.channels.map(() => []);
-  let came = 0;
-  await new Promise<void>((resolve, reject) => {
-    const patience = setTimeout(
-      () =>
-        finish(
-          new Failure('device-absent', `${device.code} stopped sending while it was listened to. Try again.`),
-        ),
-      seconds * 1000 + 3000,
-    );
-    const hear = (from: LinkedStream, { values, channels }: SampleFrame) => {
-      if (from !== stream) return;
-      for (let i = 0; i < values.length && came < wanted; i += channels, came++)
-        for (let c = 0; c < channels; c++) readings[c].push(values[i + c]);
-      if (came >= wanted) finish();
-    };
-    const finish = (failure?: Failure) => {
-      clearTimeout(patience);
-      registry.off('samples', hear);
-      if (failure === undefined) resolve();
-      else reject(failure);
-    };
-    registry.on('samples', hear);
-  });
+  const readings = await gather(registry, stream, wanted);
   return description.channels.map((channel, c) => {
     const { range } = views[c];
     const floor = strayFloor({ ...channel, unit: parseUnit(channel.unit), noise: range.noise }, 1 / rate);

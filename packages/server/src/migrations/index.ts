@@ -5,6 +5,7 @@ import * as plainBlocks from './003-plain-blocks';
 import * as sensors from './004-sensors';
 import * as conditions from './005-conditions';
 import * as edges from './006-edges';
+import * as spots from './007-spots';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -13,6 +14,7 @@ const migrations: Record<string, Knex.Migration> = {
   '004-sensors': sensors,
   '005-conditions': conditions,
   '006-edges': edges,
+  '007-spots': spots,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

@@ -1,16 +1,22 @@
-import { type ConditionValues, type Preview, type Run } from '@heuristor/contracts';
+import { type ConditionValues, type Preview, type Run, type Spot } from '@heuristor/contracts';
 import { Model } from 'objection';
 import { ChannelModel } from './channel';
 import { GapModel } from './gap';
+import { SpotModel } from './spot';
 
 export class RunModel extends Model {
   static override tableName = 'run';
-  static override jsonAttributes = ['plan', 'notes', 'preview', 'conditions'];
+  static override jsonAttributes = ['plan', 'notes', 'preview', 'conditions', 'spot'];
   static override relationMappings = () => ({
     channels: {
       relation: Model.HasManyRelation,
       modelClass: ChannelModel,
       join: { from: 'run.id', to: 'channel.runId' },
+    },
+    spots: {
+      relation: Model.HasManyRelation,
+      modelClass: SpotModel,
+      join: { from: 'run.id', to: 'spot.runId' },
     },
     gaps: {
       relation: Model.HasManyRelation,
@@ -41,4 +47,7 @@ export class RunModel extends Model {
   declare deletedAt: Date | null;
   declare channels?: ChannelModel[];
   declare gaps?: GapModel[];
+  /** How it was taken reading by reading; null of a run against time. */
+  declare spot: Omit<Spot, 'rows'> | null;
+  declare spots?: SpotModel[];
 }

@@ -1,7 +1,10 @@
 import {
+  addSpotsSchema,
   investigationPatchSchema,
   newInvestigationSchema,
   setupPatchSchema,
+  sweepSchema,
+  takeSpotSchema,
   workingsPutSchema,
 } from '@heuristor/contracts';
 import { Router } from 'express';
@@ -21,6 +24,7 @@ import {
   writeWorkings,
 } from '../services/investigations';
 import { sensorsOf } from '../services/sensorUse';
+import { type SpotDesk } from '../spots/spotDesk';
 import { bodyOf, idOf, textOf } from './validated';
 
 export function investigationRoutes(
@@ -28,6 +32,7 @@ export function investigationRoutes(
   recorder: Recorder,
   live: LiveServer,
   importer: Importer,
+  spots: SpotDesk,
 ): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
@@ -43,6 +48,7 @@ export function investigationRoutes(
       ...(await readInvestigation(id)),
       sensors: await sensorsOf(id),
       recorder: recorder.status(id),
+      spots: spots.status(id),
     });
   });
   router.patch('/:id', async (request, response) => {
@@ -56,6 +62,7 @@ export function investigationRoutes(
   router.delete('/:id', async (request, response) => {
     const id = idOf(request);
     recorder.checkIdle(id);
+    spots.checkIdle(id);
     await removeInvestigation(id);
     await registry.freeAll(id);
     response.status(204).end();
@@ -97,6 +104,22 @@ export function investigationRoutes(
   });
   router.delete('/:id/recording', async (request, response) => {
     response.json(await recorder.stop(idOf(request)));
+  });
+  router.post('/:id/spots', async (request, response) => {
+    const { run, cells, anyway } = bodyOf(takeSpotSchema, request);
+    response.status(201).json(await spots.take(idOf(request), run, cells, anyway));
+  });
+  router.post('/:id/spots/rows', async (request, response) => {
+    const { run, rows } = bodyOf(addSpotsSchema, request);
+    response.status(201).json(await spots.addRows(idOf(request), run, rows));
+  });
+  router.post('/:id/spots/sweep', async (request, response) => {
+    await spots.sweep(idOf(request), bodyOf(sweepSchema, request));
+    response.status(202).json(null);
+  });
+  router.delete('/:id/spots/sweep', (request, response) => {
+    spots.stop(idOf(request));
+    response.status(204).end();
   });
   router.post('/:id/imports', async (request, response) => {
     const name = typeof request.query.name === 'string' ? request.query.name.replaceAll('\u0000', '') : '';

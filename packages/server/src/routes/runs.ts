@@ -1,5 +1,5 @@
-import { runPatchSchema } from '@heuristor/contracts';
-import { Router } from 'express';
+import { retakeSpotSchema, runPatchSchema, spotColumnsSchema, spotPatchSchema } from '@heuristor/contracts';
+import { type Request, Router } from 'express';
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
 import { Failure } from '../failure';
@@ -7,11 +7,33 @@ import { type LiveServer } from '../live/liveServer';
 import { type Recorder } from '../recorder/recorder';
 import { changeRun, readRun } from '../services/runs';
 import { findChannel, readSamples } from '../services/samples';
+import { changeColumns, changeRow } from '../services/spots';
 import { leftOutOf } from '../services/screened';
+import { type SpotDesk } from '../spots/spotDesk';
 import { bodyOf, idOf, indexOf, textOf } from './validated';
 
-export function runRoutes(live: LiveServer): Router {
+export function runRoutes(live: LiveServer, spots: SpotDesk): Router {
   const router = Router();
+  const rowOf = (request: Request) => {
+    const row = Number(textOf(request, 'row'));
+    if (!Number.isInteger(row) || row < 1 || row > 2 ** 31 - 1)
+      throw new Failure('not-found', 'There is no such reading in this series.');
+    return row;
+  };
+  router.patch('/:id/spots/:row', async (request, response) => {
+    const run = await changeRow(idOf(request), rowOf(request), bodyOf(spotPatchSchema, request));
+    live.broadcast({ type: 'run', run }, run.investigationId);
+    response.json(run);
+  });
+  router.post('/:id/spots/:row/retake', async (request, response) => {
+    const { anyway } = bodyOf(retakeSpotSchema, request);
+    response.json(await spots.retake(idOf(request), rowOf(request), anyway));
+  });
+  router.put('/:id/columns', async (request, response) => {
+    const run = await changeColumns(idOf(request), bodyOf(spotColumnsSchema, request).columns);
+    live.broadcast({ type: 'run', run }, run.investigationId);
+    response.json(run);
+  });
   router.get('/:id', async (request, response) => {
     response.json(await readRun(idOf(request)));
   });

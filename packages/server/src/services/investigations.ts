@@ -18,8 +18,10 @@ import { ChannelModel } from '../models/channel';
 import { GapModel } from '../models/gap';
 import { InvestigationModel } from '../models/investigation';
 import { RunModel } from '../models/run';
+import { SpotModel } from '../models/spot';
 import { WorkingsModel } from '../models/workings';
 import { presentRun } from './present';
+import { partsOfRun } from './runs';
 import { copySetups } from './sensorUse';
 import { makePreview } from './previews';
 
@@ -125,12 +127,14 @@ async function findWorkings(investigationId: string): Promise<WorkingsModel> {
 }
 
 /** An investigation with its runs, removed ones included, so that they can be put back. */
-export async function readInvestigation(id: string): Promise<Omit<Investigation, 'recorder' | 'sensors'>> {
+export async function readInvestigation(
+  id: string,
+): Promise<Omit<Investigation, 'recorder' | 'sensors' | 'spots'>> {
   const { name, plan } = await findInvestigation(id);
   const { document, version } = await findWorkings(id);
   const runs = await RunModel.query()
     .where({ investigationId: id })
-    .withGraphFetched('[channels, gaps]')
+    .withGraphFetched(partsOfRun)
     .orderBy('number');
   await InvestigationModel.query().findById(id).patch({ usedAt: new Date() });
   return {
@@ -229,9 +233,9 @@ export async function copyInvestigation(id: string): Promise<string> {
       .where({ investigationId: id })
       .whereNull('deletedAt')
       .whereNot({ state: 'recording' })
-      .withGraphFetched('[channels, gaps]');
+      .withGraphFetched(partsOfRun);
     for (const run of runs) {
-      const { channels = [], gaps = [], ...whole } = run.toJSON() as unknown as RunModel;
+      const { channels = [], gaps = [], spots = [], ...whole } = run.toJSON() as unknown as RunModel;
       const columns: Partial<RunModel> = { ...whole };
       delete columns.id;
       const { id: runId } = await RunModel.query(transaction).insertAndFetch({
@@ -242,6 +246,8 @@ export async function copyInvestigation(id: string): Promise<string> {
       });
       for (const { channel, from, to } of gaps)
         await GapModel.query(transaction).insert({ runId, channel, from, to });
+      for (const { cells, at, removedAt } of spots.sort((a, b) => a.id - b.id))
+        await SpotModel.query(transaction).insert({ runId, cells, at, removedAt });
       for (const channel of channels) {
         const { id: from, ...rest } = channel;
         const { id: to } = await ChannelModel.query(transaction).insertAndFetch({ ...rest, runId });

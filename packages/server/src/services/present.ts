@@ -23,6 +23,20 @@ export function presentRun(run: RunModel): Run {
     conditions: run.conditions,
     group: run.group,
     remark: run.remark,
+    spot:
+      run.spot === null
+        ? null
+        : {
+            ...run.spot,
+            rows: [...(run.spots ?? [])]
+              .sort((a, b) => a.id - b.id)
+              .map(({ id, at, cells, removedAt }) => ({
+                id,
+                at: at.toISOString(),
+                cells,
+                removed: removedAt !== null,
+              })),
+          },
     channels: [...(run.channels ?? [])]
       .sort((a, b) => a.position - b.position)
       .map((channel) => ({ id: channel.id, ...channelFieldsOf(channel) })),

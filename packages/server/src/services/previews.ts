@@ -1,5 +1,6 @@
-import { type Preview } from '@heuristor/contracts';
+import { type Preview, type Spot, type SpotColumn, numberIn, sortedRows } from '@heuristor/contracts';
 import { RunModel } from '../models/run';
+import { presentRun } from './present';
 import { allSamples } from './samples';
 import { screened } from './screened';
 
@@ -31,12 +32,32 @@ export function previewOf(values: Float64Array): Preview {
   return { x, y };
 }
 
+/** The small picture of spot readings: what was measured first against what was typed first. */
+function previewOfSpots(spot: Spot): Preview {
+  const rows = sortedRows(spot);
+  const across = spot.columns.find(({ kind }) => kind === 'typed');
+  const up =
+    spot.columns.find(({ kind }) => kind === 'measured') ??
+    spot.columns.find((column) => column.kind === 'typed' && column !== across);
+  const numbers = (column: SpotColumn | undefined) =>
+    rows.map((row, i) => (column === undefined ? i : numberIn(column, row)));
+  const [places, values] = [numbers(across), numbers(up)];
+  const known = rows.map((_, i) => i).filter((i) => Number.isFinite(places[i]) && Number.isFinite(values[i]));
+  const low = Math.min(...known.map((i) => places[i]));
+  const reach = Math.max(...known.map((i) => places[i])) - low || 1;
+  return { x: known.map((i) => (places[i] - low) / reach), y: known.map((i) => values[i]) };
+}
+
 /** Makes the small picture of a run that has none, and keeps it. */
 export async function makePreview(runId: string): Promise<Preview | null> {
-  const run = await RunModel.query().findById(runId).withGraphFetched('channels');
+  const run = await RunModel.query().findById(runId).withGraphFetched('[channels, spots]');
   const channel = run?.channels?.sort((a, b) => a.position - b.position)[0];
   if (run === undefined || channel === undefined) return null;
-  const preview = previewOf(screened(channel, await allSamples(channel, 'values')).good);
+  const { spot } = presentRun(run);
+  const preview =
+    spot !== null
+      ? previewOfSpots(spot)
+      : previewOf(screened(channel, await allSamples(channel, 'values')).good);
   await RunModel.query().findById(runId).patch({ preview });
   return preview;
 }

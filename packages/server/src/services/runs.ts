@@ -1,4 +1,11 @@
-import { type ChannelFields, type Gap, type Plan, type Run, type RunPatch } from '@heuristor/contracts';
+import {
+  type ChannelFields,
+  type Gap,
+  type Plan,
+  type Run,
+  type RunPatch,
+  type Spot,
+} from '@heuristor/contracts';
 import { type Transaction } from 'objection';
 import { Failure } from '../failure';
 import { ChannelModel } from '../models/channel';
@@ -8,7 +15,7 @@ import { RunModel } from '../models/run';
 import { presentRun } from './present';
 
 const styles = 8;
-const parts = '[channels, gaps]';
+export const partsOfRun = '[channels, gaps, spots]';
 
 export interface NewRun {
   id?: string;
@@ -18,6 +25,8 @@ export interface NewRun {
   state: Run['state'];
   plan: Plan;
   channels: ChannelFields[];
+  /** How it is taken reading by reading. */
+  spot?: Omit<Spot, 'rows'>;
 }
 
 /** Adds a run with the next number of its investigation; numbers are never used twice. What was said of the last one goes on. */
@@ -48,6 +57,7 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
       state: run.state,
       style: (number - 1) % styles,
       plan: run.plan,
+      spot: run.spot ?? null,
       notes: [],
       practice: run.origin === 'recorded' && run.plan.practice,
       conditions: before?.conditions ?? {},
@@ -68,13 +78,13 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
 
 /** A run, or null where there is none. */
 export async function findRun(id: string): Promise<Run | null> {
-  const run = await RunModel.query().findById(id).withGraphFetched(parts);
+  const run = await RunModel.query().findById(id).withGraphFetched(partsOfRun);
   return run === undefined ? null : presentRun(run);
 }
 
 /** A run with its channels. @throws Failure */
 export async function readRun(id: string): Promise<Run> {
-  const run = await RunModel.query().findById(id).withGraphFetched(parts);
+  const run = await RunModel.query().findById(id).withGraphFetched(partsOfRun);
   if (run === undefined) throw new Failure('not-found', 'There is no such run.');
   return presentRun(run);
 }

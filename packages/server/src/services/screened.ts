@@ -1,6 +1,7 @@
-import { type LeftOutCount } from '@heuristor/contracts';
+import { type LeftOutCount, sortedRows } from '@heuristor/contracts';
 import { parseUnit, strayFloor, withoutStrays } from '@heuristor/core';
 import { ChannelModel } from '../models/channel';
+import { readRun } from './runs';
 import { allSamples } from './samples';
 
 interface Screened {
@@ -28,6 +29,17 @@ export function screened({ low, high, sampling, ...channel }: ChannelModel, valu
 
 /** How many readings of each channel of a run are no measurement. */
 export async function leftOutOf(runId: string): Promise<LeftOutCount[]> {
+  const { spot, channels: own } = await readRun(runId);
+  if (spot !== null) {
+    const rows = sortedRows(spot);
+    return own.map(({ id, key }) => ({
+      channel: id,
+      pinned: rows.filter(
+        ({ cells: { [key]: cell } }) => cell !== undefined && 'pinned' in cell && cell.pinned,
+      ).length,
+      strays: 0,
+    }));
+  }
   const channels = await ChannelModel.query().where({ runId }).orderBy('position');
   const counts: LeftOutCount[] = [];
   // One after the other, so that a long run does not fill the memory.

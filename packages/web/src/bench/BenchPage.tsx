@@ -18,6 +18,7 @@ import { RunShelf } from './RunShelf';
 import { SetUp } from './SetUp';
 import { SensorColumn } from './SensorColumn';
 import { SideColumn, useSides } from './SideColumn';
+import { SpotTable } from './spots/SpotTable';
 import { TraceStack } from './TraceStack';
 import { WaitingView } from './WaitingView';
 import { WorkingsColumn } from './WorkingsColumn';
@@ -86,6 +87,7 @@ function Bench() {
   const session = useSession();
   const name = useDocuments((documents) => documents.name);
   const sides = useSides();
+  const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.code !== 'Space' || isTyping(event.target)) return;
@@ -123,8 +125,9 @@ function Bench() {
         <main className="middle">
           <RecorderBar />
           <GatePanel />
-          <div className="stage-of-traces">
+          <div className={`stage-of-traces ${isSpot ? 'with-table' : ''}`}>
             <TraceStack />
+            {isSpot && <SpotTable />}
             <SetUp />
             <WaitingView />
           </div>

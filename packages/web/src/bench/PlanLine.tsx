@@ -8,6 +8,7 @@ import { RateEditor } from './plan/RateEditor';
 import { TimesEditor } from './plan/TimesEditor';
 import { PlanHints } from './plan/PlanHints';
 import { useQuantities } from './useQuantities';
+import { WayMenu } from './WayMenu';
 
 /** The plan of the next run as a sentence, whose parts are edited where they stand. */
 export function PlanLine({ locked }: { locked: boolean }) {
@@ -17,7 +18,7 @@ export function PlanLine({ locked }: { locked: boolean }) {
   return (
     <section className="plan-line" aria-label="Plan of the next run">
       <p>
-        Take{' '}
+        <WayMenu disabled={locked} /> Take{' '}
         <Part label="Rate" words={rateWordsOf(quantities)} locked={locked || quantities.length === 0}>
           <RateEditor quantities={quantities} />
         </Part>

@@ -20,9 +20,30 @@ import { endingWords } from '../session/planWords';
 import { presentRuns, recordingRun } from '../session/runs';
 import { PlanLine } from './PlanLine';
 import { toggleSide, useSides } from './SideColumn';
+import { SpotBar } from './spots/SpotBar';
+import { SpotLine } from './spots/SpotLine';
 import { useQuantities } from './useQuantities';
 
 export function RecorderBar() {
+  const running = useDocuments(({ runs }) => recordingRun(runs));
+  const recorder = useDocuments((documents) => documents.recorder);
+  const isBusy = running !== undefined || recorder.phase !== 'idle';
+  const way = useDocuments(({ plan }) => plan.way);
+  const isReading = useDocuments(({ spots }) => spots.phase !== 'idle');
+  const isSpot = way === 'spot' && !isBusy;
+  return (
+    <>
+      <div className="recorder">
+        {isSpot ? <SpotBar /> : <RecordButton />}
+        <Tools />
+      </div>
+      {isSpot ? <SpotLine locked={isReading} /> : <PlanLine locked={isBusy} />}
+    </>
+  );
+}
+
+/** The button that begins and ends a run, and what the run is doing. */
+function RecordButton() {
   const session = useSession();
   const running = useDocuments(({ runs }) => recordingRun(runs));
   const next = useDocuments(({ runs }) => runs.reduce((most, { number }) => Math.max(most, number), 0) + 1);
@@ -32,51 +53,47 @@ export function RecorderBar() {
   const isBusy = running !== undefined || recorder.phase !== 'idle';
   return (
     <>
-      <div className="recorder">
-        <Button
-          variant="record"
-          className={isBusy ? 'running' : ''}
-          disabled={!isBusy && quantities.length === 0}
-          onClick={() => void session.toggleRecording()}
-        >
-          <span className="record-mark" />
-          {!isBusy ? 'Record' : running === undefined ? 'Cancel' : 'Stop'}
-        </Button>
-        <div className="status" role="status">
-          {running !== undefined ? (
-            <>
-              <strong>
-                <span className="recording-word">Recording {running.name}</span> ·{' '}
-                <Elapsed since={running.startedAt} />
-              </strong>
-              <span className="quiet">
-                Space stops · ends {endingWords(end, quantities)}
-                <RowWords recorder={recorder} />
-              </span>
-            </>
-          ) : isBusy ? (
-            <>
-              <strong>Run {next} is armed</strong>
-              <span className="quiet">
-                Space cancels
-                <RowWords recorder={recorder} />
-              </span>
-            </>
-          ) : quantities.length === 0 ? (
-            <>
-              <strong>No sensor yet</strong>
-              <span className="quiet">Connect one, or bring in a file.</span>
-            </>
-          ) : (
-            <>
-              <strong>Run {next} is ready</strong>
-              <span className="quiet">Space starts and stops</span>
-            </>
-          )}
-        </div>
-        <Tools />
+      <Button
+        variant="record"
+        className={isBusy ? 'running' : ''}
+        disabled={!isBusy && quantities.length === 0}
+        onClick={() => void session.toggleRecording()}
+      >
+        <span className="record-mark" />
+        {!isBusy ? 'Record' : running === undefined ? 'Cancel' : 'Stop'}
+      </Button>
+      <div className="status" role="status">
+        {running !== undefined ? (
+          <>
+            <strong>
+              <span className="recording-word">Recording {running.name}</span> ·{' '}
+              <Elapsed since={running.startedAt} />
+            </strong>
+            <span className="quiet">
+              Space stops · ends {endingWords(end, quantities)}
+              <RowWords recorder={recorder} />
+            </span>
+          </>
+        ) : isBusy ? (
+          <>
+            <strong>Run {next} is armed</strong>
+            <span className="quiet">
+              Space cancels
+              <RowWords recorder={recorder} />
+            </span>
+          </>
+        ) : quantities.length === 0 ? (
+          <>
+            <strong>No sensor yet</strong>
+            <span className="quiet">Connect one, or bring in a file.</span>
+          </>
+        ) : (
+          <>
+            <strong>Run {next} is ready</strong>
+            <span className="quiet">Space starts and stops</span>
+          </>
+        )}
       </div>
-      <PlanLine locked={isBusy} />
     </>
   );
 }
@@ -164,6 +181,8 @@ function TraceMenu() {
   );
   const nameOf = useNames();
   const choices = seriesChoices(runs, workings);
+  const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
+  const withZero = useView((view) => view.withZero) ?? isSpot;
   const shown = explicitTraces(workings, runs);
   return (
     <Dropdown align="end">
@@ -185,6 +204,15 @@ function TraceMenu() {
               {shown.includes(choice) ? <CheckSquare aria-hidden /> : <Square aria-hidden />} {nameOf(choice)}
             </Dropdown.Item>
           ))}
+        <Dropdown.Divider />
+        <Dropdown.Item
+          as="button"
+          role="menuitemcheckbox"
+          aria-checked={withZero}
+          onClick={() => session.view.setState({ withZero: !withZero })}
+        >
+          {withZero ? <CheckSquare aria-hidden /> : <Square aria-hidden />} Axes show zero
+        </Dropdown.Item>
         <Dropdown.Divider />
         <Dropdown.Header>Against</Dropdown.Header>
         {(['t', ...choices] as const).map((choice) => (

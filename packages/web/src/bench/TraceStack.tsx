@@ -37,6 +37,7 @@ export function TraceStack() {
     () => entries.filter((entry) => entry.kind === 'region').filter(({ along }) => along === horizontal),
     [entries, horizontal],
   );
+  const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
   const isEmpty = shownRuns(runs).length === 0;
   const hasRuns = presentRuns(runs).length > 0;
   return (
@@ -47,7 +48,9 @@ export function TraceStack() {
           <p>
             {hasRuns
               ? 'Press a run below to show it.'
-              : 'Connect a sensor and press Record, or bring in a file of numbers below. Nothing recorded is ever overwritten.'}
+              : isSpot
+                ? 'Set something by hand, type its value above, and take a reading. Each comes as a point.'
+                : 'Connect a sensor and press Record, or bring in a file of numbers below. Nothing recorded is ever overwritten.'}
           </p>
         </div>
       ) : (

@@ -26,6 +26,7 @@ import { RunFeed } from './runFeed';
 import { shownRuns } from './runs';
 import { Saver } from './saver';
 import { SensorDesk } from './sensorDesk';
+import { SpotBook } from './spotBook';
 import { type Documents, type View } from './state';
 
 /**
@@ -38,6 +39,7 @@ export class BenchSession {
   readonly history = new History();
   readonly saver: Saver<WorkingsDocument>;
   readonly sensors: SensorDesk;
+  readonly spots: SpotBook;
   readonly pool = RunPool.take();
   private readonly feed: RunFeed;
   private readonly renderer: Renderer;
@@ -66,8 +68,11 @@ export class BenchSession {
       selectedSeries: null,
       openEntry: null,
       setUp: null,
+      isNewSeries: false,
+      withZero: null,
       moving: false,
     }));
+    this.spots = new SpotBook(this.path(''), this);
     this.sensors = new SensorDesk(this.path(''), this.history, this.documents, this.view);
     this.renderer = new Renderer(this.pool, this.documents, this.view);
     this.saver = new Saver(
@@ -232,6 +237,10 @@ export class BenchSession {
 
   /** Begins a run, or ends the one that is recorded or waits; a hand that presses twice means it once. */
   async toggleRecording(): Promise<void> {
+    if (this.documents.getState().plan.way === 'spot') {
+      await this.spots.takeTyped();
+      return;
+    }
     if (this.isToggling) return;
     this.isToggling = true;
     const { runs, recorder } = this.documents.getState();
@@ -296,7 +305,8 @@ export class BenchSession {
         else if (this.wasOffline) void this.catchUp();
       }),
       this.view.subscribe((now, before) => {
-        if (now.sight !== before.sight || now.plotWidth !== before.plotWidth) this.renderer.now();
+        const parts = ['sight', 'plotWidth', 'withZero'] as const;
+        if (parts.some((part) => now[part] !== before[part])) this.renderer.now();
       }),
     );
     const onHide = () => this.saveBeforeLeaving();
@@ -308,6 +318,8 @@ export class BenchSession {
     if (message.type === 'run' && message.run.investigationId === this.id) this.takeRun(message.run);
     if (message.type === 'recorder' && message.investigation === this.id)
       this.documents.setState({ recorder: message.status });
+    if (message.type === 'spots' && message.investigation === this.id)
+      this.documents.setState({ spots: message.status });
     if (message.type === 'fault' && message.investigation === this.id)
       tell({ kind: 'fault', text: message.sentence });
     if (message.type === 'plan' && message.investigation === this.id) {
@@ -337,11 +349,11 @@ export class BenchSession {
   private async catchUp(): Promise<void> {
     this.wasOffline = false;
     try {
-      const { name, plan, runs, recorder, sensors, workings, workingsVersion } = await getJson(
+      const { name, plan, runs, recorder, spots, sensors, workings, workingsVersion } = await getJson(
         this.path(''),
         investigationSchema,
       );
-      this.documents.setState({ name, plan, runs, recorder, sensors });
+      this.documents.setState({ name, plan, runs, recorder, spots, sensors });
       this.saver.tell({ kind: 'newer', theirs: workings, theirVersion: workingsVersion });
       this.holdShown();
       this.feed.completeAll();
@@ -351,7 +363,8 @@ export class BenchSession {
     }
   }
 
-  private takeRun(run: Run): void {
+  /** Takes a run as the server has it now. */
+  takeRun(run: Run): void {
     const { runs } = this.documents.getState();
     const known = runs.find(({ id }) => id === run.id);
     this.documents.setState({

@@ -65,7 +65,7 @@ export class PictureMaker {
     return {
       workings,
       frame,
-      traces: composeTraces(complete, workings, references, frame.sight, traces),
+      traces: composeTraces(complete, workings, references, frame, traces),
       outcomes: Object.fromEntries(
         rendered.map(({ runId, changed, entryIds }) => [
           runId,

@@ -8,7 +8,7 @@ import { explicitTraces } from './edits';
 import { type Picture, PictureMaker } from './picture';
 import { RenderLoop } from './renderLoop';
 import { frontRun, shownRuns } from './runs';
-import { type Documents, type View } from './state';
+import { type Documents, type View, showsZero } from './state';
 
 const liveMilliseconds = 40;
 
@@ -51,8 +51,10 @@ export class Renderer {
 
   private async render(): Promise<void> {
     if (this.hasEnded()) return;
-    const { workings, runs } = this.documents.getState();
-    const { sight, plotWidth, moving, frontRunId } = this.view.getState();
+    const documents = this.documents.getState();
+    const { workings, runs } = documents;
+    const view = this.view.getState();
+    const { sight, plotWidth, moving, frontRunId } = view;
     const runIds = shownRuns(runs).map(({ id }) => id);
     try {
       const extents = await this.extentsOf(runIds, workings);
@@ -64,7 +66,7 @@ export class Renderer {
           moving,
           frontRunId: frontRun(runs, frontRunId)?.id ?? null,
         },
-        frameOf(extents, workings.horizontal === 't', sight),
+        frameOf(extents, workings.horizontal === 't', sight, showsZero(view, documents)),
         (request) => this.pool.render(runIds, request),
       );
       if (!this.hasEnded()) this.picture.setState(picture);

@@ -1,5 +1,6 @@
 import { type Run, type SampleFrame } from '@heuristor/contracts';
 import { type RunPool } from '../workers/pool';
+import { isSameSpot, readingsOfSpot } from './spotReadings';
 
 type Fetch = (path: string) => Promise<Float64Array>;
 
@@ -30,7 +31,10 @@ export class RunFeed {
   hold(run: Run): void {
     const known = this.feeds.get(run.id);
     // Whether readings at a limit count is decided where they are taken in.
-    const isSame = known?.run.keepPinned === run.keepPinned || run.state === 'recording';
+    const isSame =
+      run.spot !== null
+        ? known?.run.keepPinned === run.keepPinned && isSameSpot(known.run.spot, run.spot)
+        : known?.run.keepPinned === run.keepPinned || run.state === 'recording';
     if (known !== undefined && isSame) {
       known.run = run;
       return;
@@ -55,7 +59,7 @@ export class RunFeed {
   /** Looks for what came while the stream was down, or was lost at the end of a run. */
   async complete(runId: string): Promise<void> {
     const feed = this.feeds.get(runId);
-    if (feed === undefined) return;
+    if (feed === undefined || feed.run.spot !== null) return;
     await feed.loading;
     for (const { id } of feed.run.channels) await this.fill(feed, id);
   }
@@ -69,7 +73,12 @@ export class RunFeed {
   }
 
   private async load(feed: Feed): Promise<void> {
-    const { channels } = feed.run;
+    const { channels, spot } = feed.run;
+    if (spot !== null) {
+      await this.pool.put(feed.run, readingsOfSpot(channels, spot));
+      feed.early = null;
+      return;
+    }
     const values = await Promise.all(channels.map(({ id }) => this.fetch(`/channels/${id}/values`)));
     const times = await Promise.all(
       channels.map(({ id, sampling }) =>

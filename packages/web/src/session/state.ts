@@ -1,4 +1,10 @@
-import { type Plan, type RecorderStatus, type Run, type WorkingsDocument } from '@heuristor/contracts';
+import {
+  type Plan,
+  type RecorderStatus,
+  type Run,
+  type SpotStatus,
+  type WorkingsDocument,
+} from '@heuristor/contracts';
 import { type SeriesRef } from '@heuristor/core';
 import { type Sight } from '../workers/protocol';
 
@@ -10,9 +16,15 @@ export interface Documents {
   workings: WorkingsDocument;
   /** What the recorder does for it. */
   recorder: RecorderStatus;
+  /** What is being read of a series of spot readings. */
+  spots: SpotStatus;
   /** Codes of devices that it uses or has used. */
   sensors: string[];
 }
+
+/** Whether axes show their zero as the bench is looked at now. */
+export const showsZero = ({ withZero }: Pick<View, 'withZero'>, { plan }: Pick<Documents, 'plan'>): boolean =>
+  withZero ?? plan.way === 'spot';
 
 /** How the bench is looked at: nobody else's business, and not stored. */
 export interface View {
@@ -29,6 +41,10 @@ export interface View {
   openEntry: string | null;
   /** Device whose set-up stands open over the traces. */
   setUp: string | null;
+  /** The next spot reading begins a new series. */
+  isNewSeries: boolean;
+  /** Whether axes show their zero; null leaves it to the way of recording: spot readings are looked at from zero. */
+  withZero: boolean | null;
   /** True while a hand moves something. */
   moving: boolean;
 }

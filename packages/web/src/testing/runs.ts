@@ -28,6 +28,7 @@ export const runOf = (
   conditions: {},
   group: '',
   remark: '',
+  spot: null,
   channels: keys.map((key, i) => ({
     id: firstId + i,
     key,

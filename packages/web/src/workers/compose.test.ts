@@ -57,7 +57,8 @@ describe('the panels of the stack', () => {
     traces: { 'channel:x': own },
     residuals: {},
   });
-  const all = { from: 0, to: 10 };
+  const looked = (from: number, to: number, withZero = false) => ({ sight: { from, to }, withZero });
+  const all = looked(0, 10);
 
   test('show centimetres and metres in one unit', () => {
     const [trace] = composeTraces(
@@ -86,7 +87,7 @@ describe('the panels of the stack', () => {
 
   test('scale to what is in sight, missing readings left out', () => {
     const run = rendered('1', part('m', [500, 1, NaN, 3, -500]));
-    const [trace] = composeTraces([run], emptyWorkings, ['channel:x'], { from: 1, to: 3 });
+    const [trace] = composeTraces([run], emptyWorkings, ['channel:x'], looked(1, 3));
     expect(trace.low).toBeGreaterThan(0.5);
     expect(trace.low).toBeLessThanOrEqual(1);
     expect(trace.high).toBeGreaterThanOrEqual(3);
@@ -94,11 +95,24 @@ describe('the panels of the stack', () => {
   });
 
   test('stand with nothing in sight', () => {
-    const [trace] = composeTraces([rendered('1', part('m', [1, 2]))], emptyWorkings, ['channel:x'], {
-      from: 50,
-      to: 60,
-    });
+    const [trace] = composeTraces(
+      [rendered('1', part('m', [1, 2]))],
+      emptyWorkings,
+      ['channel:x'],
+      looked(50, 60),
+    );
     expect([trace.low, trace.high]).toEqual([0, 1]);
+  });
+
+  test('show their zero where that is asked for', () => {
+    const [trace] = composeTraces(
+      [rendered('1', part('m', [5, 6, 7]))],
+      emptyWorkings,
+      ['channel:x'],
+      looked(0, 10, true),
+    );
+    expect(trace.low).toBeLessThanOrEqual(0);
+    expect(trace.high).toBeGreaterThan(7);
   });
 });
 

@@ -35,6 +35,8 @@ export interface Frame {
   /** Stretch that is drawn, and the one that would show all data. */
   sight: Sight;
   whole: Sight;
+  /** Whether the traces show their zero. */
+  withZero: boolean;
   /** Finest step of the horizontal axis, for keys that move by one reading. */
   step: number;
 }
@@ -42,7 +44,12 @@ export interface Frame {
 const padding = 0.06;
 
 /** The axis that all runs share: its name, its whole reach and what is looked at. */
-export function frameOf(extents: readonly Extent[], isTime: boolean, sight: Sight | null): Frame {
+export function frameOf(
+  extents: readonly Extent[],
+  isTime: boolean,
+  sight: Sight | null,
+  withZero = false,
+): Frame {
   const shared = extents.flatMap(({ unit, low: own, high: top, step }) => {
     const factor = factorBetween(unit, extents[0].unit);
     return factor === null
@@ -50,8 +57,10 @@ export function frameOf(extents: readonly Extent[], isTime: boolean, sight: Sigh
       : [{ ends: [own * factor, top * factor], step: step === null ? [] : [step * factor] }];
   });
   const ends = shared.flatMap((extent) => extent.ends);
-  const low = Math.min(...ends);
-  const high = Math.max(...ends);
+  // Time has no zero that matters.
+  const zero = withZero && !isTime && ends.length > 0 ? [0] : [];
+  const low = Math.min(...ends, ...zero);
+  const high = Math.max(...ends, ...zero);
   const whole = framed(low, high, isTime ? 0 : padding);
   const shown = sight ?? whole;
   const step = Math.min(...shared.flatMap((extent) => extent.step));
@@ -63,6 +72,7 @@ export function frameOf(extents: readonly Extent[], isTime: boolean, sight: Sigh
         : { symbol: first.symbol, unit: first.unit, quantity: first.quantity },
     sight: shown,
     whole,
+    withZero,
     step: Number.isFinite(step) ? step : (shown.to - shown.from) / 200,
   };
 }
@@ -75,7 +85,7 @@ export function composeTraces(
   rendered: readonly CompleteRun[],
   { entries }: WorkingsDocument,
   references: readonly SeriesRef[],
-  sight: Sight,
+  frame: Pick<Frame, 'sight' | 'withZero'>,
   before: readonly DrawnTrace[] = [],
 ): DrawnTrace[] {
   const traces: DrawnTrace[] = [];
@@ -83,7 +93,7 @@ export function composeTraces(
     traces.push(
       sameWhere(
         before.find(({ key }) => key === trace.key),
-        scaled(trace, sight),
+        scaled(trace, frame),
       ),
     );
   for (const reference of references) {
@@ -189,9 +199,12 @@ function framed(low: number, high: number, pad: number): Sight {
 }
 
 /** Scales a trace to what is in sight, with a little air; zero stays where it falls. */
-function scaled(trace: DrawnTrace, { from, to }: Sight): DrawnTrace {
-  let low = Infinity;
-  let high = -Infinity;
+function scaled(
+  trace: DrawnTrace,
+  { sight: { from, to }, withZero }: Pick<Frame, 'sight' | 'withZero'>,
+): DrawnTrace {
+  let low = withZero ? 0 : Infinity;
+  let high = withZero ? 0 : -Infinity;
   for (const { bars } of trace.lines)
     bars?.y.forEach((y, i) => {
       if (!(bars.x[i] >= from && bars.x[i] <= to)) return;

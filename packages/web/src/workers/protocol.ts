@@ -132,6 +132,8 @@ export interface RenderedRun {
 export interface RunReadings {
   values: Float64Array[];
   times: (Float64Array | null)[];
+  /** Of values that were taken one by one: how uncertain each is, and where its sensor stood at a limit. */
+  single?: { uncertainties: Float64Array; pinned: Uint8Array }[];
 }
 
 /** Readings of one channel that have come. */

@@ -33,7 +33,7 @@ function pictureOf(
   };
   const rendered = evaluators.map((evaluator) => renderRun(evaluator, request, new Told()));
   const complete = new KnownLines().complete(rendered) ?? [];
-  return { frame, rendered, traces: composeTraces(complete, workings, traces, frame.sight) };
+  return { frame, rendered, traces: composeTraces(complete, workings, traces, frame) };
 }
 
 const x: SeriesRef[] = ['channel:x'];

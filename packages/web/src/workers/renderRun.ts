@@ -151,15 +151,29 @@ function newLineOf(
     ...(series.repeats === true ? { isDots: true } : {}),
     ...barsOf(series, horizontal, request),
   };
-  if (!isTime || !reference.startsWith('channel:')) return line;
+  if (!reference.startsWith('channel:')) return line;
   const key = reference.slice('channel:'.length);
-  const pinned = pinnedIn(evaluator.pinnedOf(key), series, request);
-  const strays = straysIn(evaluator.straysOf(key), series, request);
+  const pinned = pinnedIn(evaluator.pinnedOf(key), placesOf(series, horizontal, request), request);
+  const strays = isTime ? straysIn(evaluator.straysOf(key), series, request) : noLine;
   return {
     ...line,
     ...(pinned.x.length === 0 ? {} : { pinned }),
     ...(strays.x.length === 0 ? {} : { strays }),
   };
+}
+
+const noLine: Line = { x: new Float64Array(0), y: new Float64Array(0) };
+
+/** Where each value of a series stands on the horizontal axis, in the unit of that. */
+function placesOf(
+  { sampling, values }: Pick<Series, 'sampling' | 'values'>,
+  horizontal: Series,
+  { workings, axisUnit }: Pick<RenderRequest, 'workings' | 'axisUnit'>,
+): (index: number) => number {
+  if (workings.horizontal === 't') return (index) => timeAt(sampling, index);
+  const factor = canConvert(horizontal.unit, axisUnit) ? conversionFactor(horizontal.unit, axisUnit) : 1;
+  const places = valuesAtTimesOf(horizontal, { ...horizontal, sampling, values });
+  return (index) => places[index] * factor;
 }
 
 /** How far each value in sight may be off, where that is known one by one. */
@@ -169,23 +183,16 @@ function barsOf(
   { workings, sight, axisUnit }: RenderRequest,
 ): Pick<ThinLine, 'bars'> {
   if (uncertainties === undefined) return {};
-  const factor =
-    workings.horizontal === 't' || !canConvert(horizontal.unit, axisUnit)
-      ? 1
-      : conversionFactor(horizontal.unit, axisUnit);
-  const places =
-    workings.horizontal === 't'
-      ? timesOf(sampling)
-      : valuesAtTimesOf(horizontal, { ...horizontal, sampling, values });
+  const places = placesOf({ values, sampling }, horizontal, { workings, axisUnit });
   const chosen: number[] = [];
   for (let i = 0; i < values.length && chosen.length < mostBars; i++) {
-    const at = places[i] * factor;
+    const at = places(i);
     if (at >= sight.from && at <= sight.to && uncertainties[i] > 0) chosen.push(i);
   }
   if (chosen.length === 0) return {};
   return {
     bars: {
-      x: Float64Array.from(chosen, (i) => places[i] * factor),
+      x: Float64Array.from(chosen, places),
       y: Float64Array.from(chosen, (i) => values[i]),
       half: Float64Array.from(chosen, (i) => uncertainties[i]),
     },
@@ -193,13 +200,17 @@ function barsOf(
 }
 
 /** Readings at a limit that can be told apart on the screen. */
-function pinnedIn(numbers: Float64Array, { sampling }: Series, { sight, width }: RenderRequest): Line {
+function pinnedIn(
+  numbers: Float64Array,
+  places: (index: number) => number,
+  { sight, width }: RenderRequest,
+): Line {
   const x: number[] = [];
   const y: number[] = [];
   const pixel = (sight.to - sight.from) / Math.max(width, 1);
   for (const number of numbers) {
-    const at = timeAt(sampling, Math.abs(number) - 1);
-    if (at < sight.from || at > sight.to) continue;
+    const at = places(Math.abs(number) - 1);
+    if (!(at >= sight.from && at <= sight.to)) continue;
     if (x.length > 0 && y[y.length - 1] === Math.sign(number) && at - x[x.length - 1] < 4 * pixel) continue;
     x.push(at);
     y.push(Math.sign(number));

@@ -12,6 +12,7 @@ class GrowingChannel {
     values: Float64Array,
     times: Float64Array | null,
     private readonly unscreened: boolean,
+    private readonly single?: { uncertainties: Float64Array; pinned: Uint8Array },
   ) {
     this.values = Growing.from(values);
     this.times = channel.sampling.kind === 'regular' ? null : Growing.from(times ?? new Float64Array(0));
@@ -56,6 +57,7 @@ class GrowingChannel {
       high,
       noise,
       unscreened: this.unscreened,
+      ...this.single,
     };
   }
 
@@ -80,9 +82,9 @@ interface Held {
 export class RunStore {
   private readonly runs = new Map<string, Held>();
 
-  put(run: Run, { values, times }: RunReadings): void {
+  put(run: Run, { values, times, single }: RunReadings): void {
     const channels = run.channels.map(
-      (channel, i) => new GrowingChannel(channel, values[i], times[i], run.keepPinned),
+      (channel, i) => new GrowingChannel(channel, values[i], times[i], run.keepPinned, single?.[i]),
     );
     shareTimes(channels);
     const evaluator = new Evaluator({ id: run.id, channels: channels.map((channel) => channel.data()) });

@@ -1,25 +1,14 @@
-import { type Unit, writeResult } from '@heuristor/core';
+import { writeResult } from '@heuristor/core';
 import { useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useFrontRun, usePicture } from '../../session/context';
 import { type GateSetting, beamsOfRuns, gateSetting } from '../../session/gate';
 import { presentRuns, recordingRun } from '../../session/runs';
-import { ResultText } from '../../ui/ResultText';
 import { UnitText } from '../../ui/UnitText';
-import { type ShownPasses } from '../../workers/protocol';
 import { useQuantities } from '../useQuantities';
+import { type PassColumn, PassValue } from './PassValue';
 import { Passes } from './Passes';
 import { WhatPasses } from './WhatPasses';
-
-/** One quantity of what passed, in the run in front. */
-export interface PassColumn {
-  id: string;
-  name: string;
-  unit: Unit;
-  passes: ShownPasses;
-  /** Whether its mean says anything. */
-  isAveraged: boolean;
-}
 
 /** What a gate has seen: the last pass in large digits, all passes in a table, and what it is that passes. */
 export function GatePanel() {
@@ -122,21 +111,4 @@ function LargeDigits({ column: { name, passes, unit } }: { column: PassColumn })
 function LastValue({ column: { passes, unit } }: { column: PassColumn }) {
   const last = passes.values.length - 1;
   return <PassValue value={passes.values[last]} uncertainty={passes.uncertainties[last]} unit={unit} />;
-}
-
-/** One value with its uncertainty, where that is known and more than nothing; short, with only the digits that it leaves. */
-export function PassValue({
-  value,
-  uncertainty,
-  unit,
-  isShort = false,
-}: {
-  value: number;
-  uncertainty: number;
-  unit: Unit;
-  isShort?: boolean;
-}) {
-  const known = uncertainty > 0 ? uncertainty : null;
-  const rounding = known ?? (Number.isInteger(value) ? 0.5 : null);
-  return <ResultText result={{ value, halfWidth: isShort ? null : known, roundTo: rounding, unit }} />;
 }

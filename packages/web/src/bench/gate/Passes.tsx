@@ -2,7 +2,7 @@ import { axisLabel } from '@heuristor/core';
 import { useEffect, useRef } from 'react';
 import { Table } from 'react-bootstrap';
 import { ResultText } from '../../ui/ResultText';
-import { type PassColumn, PassValue } from './GatePanel';
+import { type PassColumn, PassValue } from './PassValue';
 
 /** More rows than this are not looked at one by one; the newest are shown. */
 const mostRows = 200;

@@ -1,0 +1,50 @@
+import { type Way } from '@heuristor/contracts';
+import { Dropdown } from 'react-bootstrap';
+import { Circle, RecordCircle } from 'react-bootstrap-icons';
+import { useDocuments, useSession } from '../session/context';
+
+const ways: readonly { way: Way; title: string; about: string }[] = [
+  { way: 'time', title: 'Against time', about: 'Readings one after the other, or every pass of a gate' },
+  {
+    way: 'spot',
+    title: 'Spot readings',
+    about: 'Set something by hand, type its value, take one reading',
+  },
+];
+
+/** How is recorded: it changes what stands in the middle, and nothing else. */
+export function WayMenu({ disabled }: { disabled: boolean }) {
+  const session = useSession();
+  const present = useDocuments(({ plan }) => plan.way);
+  const shown = ways.find(({ way }) => way === present) ?? ways[0];
+  return (
+    <Dropdown as="span" className="way-menu">
+      <Dropdown.Toggle
+        as="button"
+        type="button"
+        className="plan-part no-caret"
+        disabled={disabled}
+        aria-label={`Way of recording: ${shown.title}`}
+      >
+        {shown.title}
+      </Dropdown.Toggle>
+      :
+      <Dropdown.Menu>
+        {ways.map(({ way, title, about }) => (
+          <Dropdown.Item
+            key={way}
+            as="button"
+            role="menuitemradio"
+            aria-checked={way === present}
+            onClick={() => {
+              if (way !== present) void session.changePlan({ way });
+            }}
+          >
+            {way === present ? <RecordCircle aria-hidden /> : <Circle aria-hidden />} {title}
+            <div className="quiet small">{about}</div>
+          </Dropdown.Item>
+        ))}
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}

@@ -1,0 +1,30 @@
+import { type Unit } from '@heuristor/core';
+import { ResultText } from '../../ui/ResultText';
+import { type ShownPasses } from '../../workers/protocol';
+
+/** One quantity of what passed, in the run in front. */
+export interface PassColumn {
+  id: string;
+  name: string;
+  unit: Unit;
+  passes: ShownPasses;
+  /** Whether its mean says anything. */
+  isAveraged: boolean;
+}
+
+/** One value with its uncertainty, where that is known and more than nothing; short, with only the digits that it leaves. */
+export function PassValue({
+  value,
+  uncertainty,
+  unit,
+  isShort = false,
+}: {
+  value: number;
+  uncertainty: number;
+  unit: Unit;
+  isShort?: boolean;
+}) {
+  const known = uncertainty > 0 ? uncertainty : null;
+  const rounding = known ?? (Number.isInteger(value) ? 0.5 : null);
+  return <ResultText result={{ value, halfWidth: isShort ? null : known, roundTo: rounding, unit }} />;
+}

@@ -1,0 +1,39 @@
+import { type GivenCells, type GivenColumn, mostSpotRows } from '@heuristor/contracts';
+import { cellOf } from './spotBook';
+
+/** What was cut out of a spreadsheet as rows for the columns in their order, or what is wrong with it. */
+export function pastedRows(
+  text: string,
+  columns: readonly GivenColumn[],
+): { rows: GivenCells[] } | { sentence: string } {
+  const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
+  const separator = text.includes('\t') ? '\t' : text.includes(';') ? ';' : /\s+/;
+  const cells = lines.map((line) => line.trim().split(separator));
+  const numbers = columns.flatMap(({ kind }, i) => (kind === 'typed' ? [i] : []));
+  // A first row without any number where numbers belong is a heading.
+  const isHeading = numbers.length > 0 && numbers.every((i) => !/\d/.test(cells[0]?.[i] ?? ''));
+  const rows: GivenCells[] = [];
+  for (const [place, row] of cells.entries()) {
+    if (place === 0 && isHeading) continue;
+    if (row.length > columns.length)
+      return {
+        sentence: `Row ${place + 1} of what was pasted has ${row.length} cells, and there are ${columns.length} columns to be typed. Add a column for each first.`,
+      };
+    const given: GivenCells = {};
+    for (const [i, column] of columns.entries()) {
+      try {
+        const cell = cellOf(column, row[i] ?? '');
+        if (cell !== undefined) given[column.key] = cell;
+      } catch (error) {
+        return {
+          sentence: `Row ${place + 1}, column ${column.name} of what was pasted: ${error instanceof Error ? error.message : String(error)}`,
+        };
+      }
+    }
+    rows.push(given);
+  }
+  if (rows.length === 0) return { sentence: 'What was pasted holds no rows.' };
+  if (rows.length > mostSpotRows)
+    return { sentence: `What was pasted has ${rows.length} rows; a series holds ${mostSpotRows}.` };
+  return { rows };
+}
