@@ -55,6 +55,15 @@ export { type Field, type Fields } from './workings/fields';
 export { type EntryBase, type EntryKind, type NameOf, type Offer } from './workings/kind';
 export { type ChannelData, type LeftOut, type RunData, abscissaName } from './workings/run';
 export { type Curve, type Fitted, type NamedResult, type Outcome, type Passes } from './workings/outcome';
+export { type Pace, type PacePoint, stretchesOf, targetAt } from './pace/target';
+export { simplified, simplifiedTo } from './pace/simplify';
+export {
+  type PaceRoom,
+  generatedPositions,
+  generatedSpeeds,
+  walkingRoom,
+  walkingSpeed,
+} from './pace/generate';
 export { type SpotReading, type SpotReadings, spotMean } from './spots/mean';
 export { spotSwing } from './spots/swing';
 export { type Edge, type LeftOutPass, blockingsOf, mergedEdges } from './timing/edges';

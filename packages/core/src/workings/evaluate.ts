@@ -107,6 +107,7 @@ export class Evaluator {
 
     const context: Omit<Context, 'before'> = {
       runId: this.run.id,
+      pace: this.run.pace ?? null,
       moving,
       selections: new Map(),
       series: (reference, like) => {

@@ -1,3 +1,4 @@
+import { type Pace } from '../pace/target';
 import { type Series } from '../series/series';
 import { type FieldValues, type Fields } from './fields';
 import { type NamedResult, type Outcome } from './outcome';
@@ -28,6 +29,8 @@ export interface Context {
   readonly moving: boolean;
   /** Selections that entries of this pass have made, so that those on one region share them. */
   readonly selections: Map<Series, Map<string, Selection>>;
+  /** The line that this run was to follow; null where there was none. */
+  readonly pace: Pace | null;
   /** What the same entry said last, about the same readings or fewer of them. */
   readonly before: Outcome | null;
   /** @throws Refusal where the run has no such channel, or the entry behind it is missing or refused */

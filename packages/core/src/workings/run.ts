@@ -1,3 +1,4 @@
+import { type Pace } from '../pace/target';
 import { Growing } from '../series/growing';
 import { NoiseLevel } from '../series/noiseLevel';
 import { type ReadingsRoot } from '../series/noisePath';
@@ -40,6 +41,8 @@ export interface LeftOut {
 export interface RunData {
   id: string;
   channels: ChannelData[];
+  /** The line that it was to follow. */
+  pace?: Pace | null;
 }
 
 /** Which of its limits a pinned value stands at, or nearer to. */

@@ -13,6 +13,7 @@ import { NameField } from '../ui/NameField';
 import { RunPool } from '../workers/pool';
 import { GatePanel } from './gate/GatePanel';
 import { ImportDialog } from './ImportDialog';
+import { PacePanel } from './pace/PacePanel';
 import { RecorderBar } from './RecorderBar';
 import { RunShelf } from './RunShelf';
 import { SetUp } from './SetUp';
@@ -125,6 +126,7 @@ function Bench() {
         <main className="middle">
           <RecorderBar />
           <GatePanel />
+          <PacePanel />
           <div className={`stage-of-traces ${isSpot ? 'with-table' : ''}`}>
             <TraceStack />
             {isSpot && <SpotTable />}

@@ -18,6 +18,7 @@ import { useDocuments, useNames, useSession, useView } from '../session/context'
 import { explicitTraces, seriesChoices, withHorizontal, withTraceToggled } from '../session/edits';
 import { endingWords } from '../session/planWords';
 import { presentRuns, recordingRun } from '../session/runs';
+import { PaceLine } from './pace/PaceLine';
 import { PlanLine } from './PlanLine';
 import { toggleSide, useSides } from './SideColumn';
 import { SpotBar } from './spots/SpotBar';
@@ -37,7 +38,13 @@ export function RecorderBar() {
         {isSpot ? <SpotBar /> : <RecordButton />}
         <Tools />
       </div>
-      {isSpot ? <SpotLine locked={isReading} /> : <PlanLine locked={isBusy} />}
+      {isSpot ? (
+        <SpotLine locked={isReading} />
+      ) : way === 'pace' ? (
+        <PaceLine locked={isBusy} />
+      ) : (
+        <PlanLine locked={isBusy} />
+      )}
     </>
   );
 }

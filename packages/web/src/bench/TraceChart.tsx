@@ -50,6 +50,7 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
   const over = useRef<HTMLCanvasElement>(null);
   const layers = useRef<Layers>({
     regions: [],
+    target: null,
     curves: [],
     pinned: [],
     strays: [],
@@ -129,16 +130,17 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
   const label = trace === undefined ? '' : axisLabel(trace.symbol, trace.unit);
   const bottomLabel =
     isBottom && frame !== null ? axisLabel(frame.horizontal.symbol, frame.horizontal.unit) : null;
+  const target = trace?.target;
   const curves = trace?.curves;
   const markedLines = trace?.lines;
   const markWords = leftOutWords(markedLines ?? []);
   // These come before the chart is drawn, which draws them too; one that has not been laid out yet has no scales to draw in.
   useEffect(() => {
-    layers.current = { ...layers.current, regions };
+    layers.current = { ...layers.current, regions, target: target ?? null };
     const [below, current] = [under.current, chart.current];
     if (below !== null && current !== null && 'x' in current.scales)
       paintUnder(below, current, layers.current);
-  }, [regions, large]);
+  }, [regions, target, large]);
   useEffect(() => {
     layers.current = {
       ...layers.current,

@@ -38,7 +38,8 @@ export function TraceStack() {
     [entries, horizontal],
   );
   const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
-  const isEmpty = shownRuns(runs).length === 0;
+  const hasTarget = usePicture(({ frame }) => frame?.target != null);
+  const isEmpty = shownRuns(runs).length === 0 && !hasTarget;
   const hasRuns = presentRuns(runs).length > 0;
   return (
     <div className="traces" ref={stack}>

@@ -10,6 +10,11 @@ const ways: readonly { way: Way; title: string; about: string }[] = [
     title: 'Spot readings',
     about: 'Set something by hand, type its value, take one reading',
   },
+  {
+    way: 'pace',
+    title: 'Following a line',
+    about: 'Move so that the trace stays on a line that is drawn before',
+  },
 ];
 
 /** How is recorded: it changes what stands in the middle, and nothing else. */

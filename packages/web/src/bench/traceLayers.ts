@@ -11,6 +11,8 @@ export interface DrawnCurve extends Line {
 
 export interface UnderLayer {
   regions: readonly RegionBounds[];
+  /** The line that is to be followed. */
+  target: Line | null;
 }
 
 /** Readings that are no measurement, in the colour of their run. */
@@ -61,6 +63,8 @@ function begin(
 
 /** Half the size of the cross that marks a wrong echo, in pixels. */
 const strayReach = 4;
+/** Width of the line that is to be followed, in pixels. */
+const ribbonWidth = 12;
 /** Half the width of the ends of an error bar, in pixels. */
 const barReach = 4;
 
@@ -75,14 +79,21 @@ function clipToPlot(context: CanvasRenderingContext2D, { chartArea }: Chart): vo
 }
 
 /** The sheet, and the regions under the lines. */
-export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions }: UnderLayer): void {
+export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions, target }: UnderLayer): void {
   const { chartArea, scales } = chart;
   const placed = regions.map(({ letter, start, end }) => ({
     letter,
     left: scales.x.getPixelForValue(start),
     right: scales.x.getPixelForValue(end),
   }));
-  const context = begin(canvas, chart, placed);
+  const points =
+    target === null
+      ? []
+      : Array.from(target.x, (x, i) => [
+          scales.x.getPixelForValue(x),
+          scales.y.getPixelForValue(target.y[i]),
+        ]);
+  const context = begin(canvas, chart, [placed, points]);
   if (context === null) return;
   context.fillStyle = colours.sheet;
   context.fillRect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
@@ -101,6 +112,18 @@ export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions }:
       context.moveTo(x, chartArea.top);
       context.lineTo(x, chartArea.bottom);
     }
+    context.stroke();
+  }
+  // A ribbon that the line of a try lies on.
+  context.lineJoin = 'round';
+  for (const [color, width] of [
+    [colours.regionLilac, ribbonWidth],
+    [colours.regionLilacEdge, 1],
+  ] as const) {
+    context.strokeStyle = color;
+    context.lineWidth = width;
+    context.beginPath();
+    for (const [x, y] of points) context.lineTo(x, y);
     context.stroke();
   }
   context.restore();

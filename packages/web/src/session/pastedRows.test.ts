@@ -9,15 +9,21 @@ const typed = (key: string, unit: string): GivenColumn => ({
   offset: 0,
   output: null,
 });
-const columns: GivenColumn[] = [typed('m', 'g'), typed('l', 'cm'), { kind: 'word', key: 'w', name: 'spring' }];
+const columns: GivenColumn[] = [
+  typed('m', 'g'),
+  typed('l', 'cm'),
+  { kind: 'word', key: 'w', name: 'spring' },
+];
 
 test('rows cut out of a spreadsheet, with a heading, decimal commas, and units of their own', () => {
-  expect(pastedRows('mass\tlength\tspring\n100\t12,5\tred\n0.2 kg\t151 mm\tthe blue one\n', columns)).toEqual({
-    rows: [
-      { m: { typed: 100 }, l: { typed: 12.5 }, w: { word: 'red' } },
-      { m: { typed: 200 }, l: { typed: 15.1 }, w: { word: 'the blue one' } },
-    ],
-  });
+  expect(pastedRows('mass\tlength\tspring\n100\t12,5\tred\n0.2 kg\t151 mm\tthe blue one\n', columns)).toEqual(
+    {
+      rows: [
+        { m: { typed: 100 }, l: { typed: 12.5 }, w: { word: 'red' } },
+        { m: { typed: 200 }, l: { typed: 15.1 }, w: { word: 'the blue one' } },
+      ],
+    },
+  );
 });
 
 test('an empty cell is nothing, and rows may be short', () => {

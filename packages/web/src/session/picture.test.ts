@@ -12,6 +12,7 @@ const frameAt = (from: number, to: number): Frame => ({
   sight: { from, to },
   whole: { from: 0, to: 8 },
   withZero: false,
+  target: null,
   step: 0.02,
 });
 const mean = (end: number): WorkingsDocument => ({

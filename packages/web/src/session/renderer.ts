@@ -5,6 +5,7 @@ import { frameOf } from '../workers/compose';
 import { type RunPool } from '../workers/pool';
 import { type Extent } from '../workers/protocol';
 import { explicitTraces } from './edits';
+import { shownTarget } from './pace';
 import { type Picture, PictureMaker } from './picture';
 import { RenderLoop } from './renderLoop';
 import { frontRun, shownRuns } from './runs';
@@ -56,17 +57,20 @@ export class Renderer {
     const view = this.view.getState();
     const { sight, plotWidth, moving, frontRunId } = view;
     const runIds = shownRuns(runs).map(({ id }) => id);
+    const target = shownTarget(documents, view);
+    const explicit = explicitTraces(workings, runs);
+    const isLacking = target !== null && !explicit.includes(target.reference);
     try {
       const extents = await this.extentsOf(runIds, workings);
       const picture = await this.maker.make(
         {
           workings,
-          traces: explicitTraces(workings, runs),
+          traces: isLacking ? [target.reference, ...explicit] : explicit,
           width: Math.round(plotWidth),
           moving,
           frontRunId: frontRun(runs, frontRunId)?.id ?? null,
         },
-        frameOf(extents, workings.horizontal === 't', sight, showsZero(view, documents)),
+        frameOf(extents, workings.horizontal === 't', sight, showsZero(view, documents), target),
         (request) => this.pool.render(runIds, request),
       );
       if (!this.hasEnded()) this.picture.setState(picture);

@@ -26,8 +26,17 @@ export interface DrawnTrace {
   curves: DrawnRun[];
   /** Runs that measure something else under this name, and are not drawn. */
   others: string[];
+  /** The line that is to be followed here. */
+  target?: Line;
   low: number;
   high: number;
+}
+
+/** A line that is to be followed, where it belongs. */
+export interface ShownTarget extends Line {
+  reference: SeriesRef;
+  symbol: string;
+  unit: Unit;
 }
 
 export interface Frame {
@@ -37,6 +46,7 @@ export interface Frame {
   whole: Sight;
   /** Whether the traces show their zero. */
   withZero: boolean;
+  target: ShownTarget | null;
   /** Finest step of the horizontal axis, for keys that move by one reading. */
   step: number;
 }
@@ -49,6 +59,7 @@ export function frameOf(
   isTime: boolean,
   sight: Sight | null,
   withZero = false,
+  target: ShownTarget | null = null,
 ): Frame {
   const shared = extents.flatMap(({ unit, low: own, high: top, step }) => {
     const factor = factorBetween(unit, extents[0].unit);
@@ -56,7 +67,9 @@ export function frameOf(
       ? []
       : [{ ends: [own * factor, top * factor], step: step === null ? [] : [step * factor] }];
   });
-  const ends = shared.flatMap((extent) => extent.ends);
+  const shownTarget = isTime ? target : null;
+  const lineEnds = shownTarget === null ? [] : [shownTarget.x[0], shownTarget.x[shownTarget.x.length - 1]];
+  const ends = [...shared.flatMap((extent) => extent.ends).filter(Number.isFinite), ...lineEnds];
   // Time has no zero that matters.
   const zero = withZero && !isTime && ends.length > 0 ? [0] : [];
   const low = Math.min(...ends, ...zero);
@@ -73,6 +86,7 @@ export function frameOf(
     sight: shown,
     whole,
     withZero,
+    target: shownTarget,
     step: Number.isFinite(step) ? step : (shown.to - shown.from) / 200,
   };
 }
@@ -85,7 +99,7 @@ export function composeTraces(
   rendered: readonly CompleteRun[],
   { entries }: WorkingsDocument,
   references: readonly SeriesRef[],
-  frame: Pick<Frame, 'sight' | 'withZero'>,
+  frame: Pick<Frame, 'sight' | 'withZero'> & Partial<Pick<Frame, 'target'>>,
   before: readonly DrawnTrace[] = [],
 ): DrawnTrace[] {
   const traces: DrawnTrace[] = [];
@@ -97,10 +111,14 @@ export function composeTraces(
       ),
     );
   for (const reference of references) {
-    const trace = gathered(
+    const trace = targeted(
+      gathered(
+        reference,
+        reference,
+        rendered.map(({ runId, traces: own }) => [runId, own[reference]]),
+      ),
       reference,
-      reference,
-      rendered.map(({ runId, traces: own }) => [runId, own[reference]]),
+      frame.target ?? null,
     );
     if (trace === null) continue;
     add(trace);
@@ -159,6 +177,30 @@ function gathered(
   return trace;
 }
 
+/** A panel with the line that is to be followed there; one that nothing is drawn on yet is there for the line alone. */
+function targeted(
+  trace: DrawnTrace | null,
+  reference: SeriesRef,
+  target: ShownTarget | null,
+): DrawnTrace | null {
+  if (target?.reference !== reference) return trace;
+  const { symbol, unit, x, y } = target;
+  const factor = trace === null ? 1 : factorBetween(unit, trace.unit);
+  if (factor === null) return trace;
+  const own = trace ?? {
+    key: reference,
+    reference,
+    symbol,
+    unit,
+    lines: [],
+    curves: [],
+    others: [],
+    low: 0,
+    high: 1,
+  };
+  return { ...own, target: scaledLine({ x, y }, factor) };
+}
+
 function factorBetween(from: Unit, to: Unit): number | null {
   if (sameUnit(from, to)) return 1;
   return canConvert(from, to) ? conversionFactor(from, to) : null;
@@ -211,7 +253,8 @@ function scaled(
       low = Math.min(low, y - bars.half[i]);
       high = Math.max(high, y + bars.half[i]);
     });
-  for (const { x, y } of [...trace.lines, ...trace.curves])
+  const targets = trace.target === undefined ? [] : [trace.target];
+  for (const { x, y } of [...trace.lines, ...trace.curves, ...targets])
     for (let i = 0; i < y.length; i++) {
       if (!(x[i] >= from && x[i] <= to)) continue;
       if (y[i] < low) low = y[i];

@@ -87,7 +87,13 @@ export class RunStore {
       (channel, i) => new GrowingChannel(channel, values[i], times[i], run.keepPinned, single?.[i]),
     );
     shareTimes(channels);
-    const evaluator = new Evaluator({ id: run.id, channels: channels.map((channel) => channel.data()) });
+    const target = run.plan?.way === 'pace' ? run.plan.pace : null;
+    const pace = target === null ? null : { ...target, unit: parseUnit(target.unit) };
+    const evaluator = new Evaluator({
+      id: run.id,
+      pace,
+      channels: channels.map((channel) => channel.data()),
+    });
     this.runs.set(run.id, { channels, evaluator, grown: new Set() });
   }
 

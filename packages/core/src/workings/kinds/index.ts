@@ -1,5 +1,6 @@
 import { area } from './area';
 import { beamPair } from './beamPair';
+import { closeness } from './closeness';
 import { combination } from './combination';
 import { constant } from './constant';
 import { counting } from './counting';
@@ -9,6 +10,7 @@ import { fit } from './fit';
 import { flagPair } from './flagPair';
 import { flagSpeed } from './flagSpeed';
 import { integral } from './integral';
+import { paceSlopes } from './paceSlopes';
 import { period } from './period';
 import { region } from './region';
 import { slope } from './slope';
@@ -31,6 +33,8 @@ export const kinds = {
   slope,
   area,
   fit,
+  closeness,
+  paceSlopes,
   constant,
   combination,
 };
