@@ -6,7 +6,10 @@
  */
 export interface SampleFrame {
   kind: FrameKind;
-  /** Link: stream number. Live: handle of the device, or id of the channel of a run. */
+  /**
+   * Link: stream number, or of what a device has kept the id of the run. Live: handle of the device, or id of the channel of a
+   * run.
+   */
   subject: number;
   firstIndex: number;
   channels: number;
@@ -15,7 +18,7 @@ export interface SampleFrame {
   times: Float64Array | null;
 }
 
-export const frameKinds = { link: 0, device: 1, run: 2 } as const;
+export const frameKinds = { link: 0, device: 1, run: 2, kept: 3 } as const;
 export type FrameKind = (typeof frameKinds)[keyof typeof frameKinds];
 
 const magic = 0x48;
@@ -64,7 +67,8 @@ export function decodeFrame(bytes: Uint8Array): SampleFrame {
     throw new FrameError(`frame version ${view.getUint8(1)} is not known; use ${version}`);
   const isTimed = (view.getUint8(2) & timedFlag) !== 0;
   const kind = view.getUint8(2) & ~timedFlag;
-  if (kind !== 0 && kind !== 1 && kind !== 2) throw new FrameError(`frame kind ${kind} is not known`);
+  if (kind !== 0 && kind !== 1 && kind !== 2 && kind !== 3)
+    throw new FrameError(`frame kind ${kind} is not known`);
   const channels = view.getUint8(3);
   const count = view.getUint32(12, true);
   if (channels === 0 || count === 0)

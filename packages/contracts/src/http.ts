@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { awaySchema } from './away';
 import { finite, idSchema, nameSchema, plainText } from './basics';
 import { channelSchema } from './channels';
 import { conditionValuesSchema } from './conditions';
@@ -21,8 +22,9 @@ export const runSchema = z.object({
   investigationId: z.string(),
   number: z.number().int(),
   name: z.string(),
-  origin: z.enum(['recorded', 'imported']),
-  state: z.enum(['recording', 'ended', 'interrupted']),
+  origin: z.enum(['recorded', 'imported', 'away']),
+  /** One that is fetched from a device is not shown before all of it is here. */
+  state: z.enum(['recording', 'ended', 'interrupted', 'fetching']),
   shown: z.boolean(),
   /** Place in the row of colours and dashes. */
   style: z.number().int().min(0).max(7),
@@ -190,6 +192,8 @@ export const deviceSchema = z.object({
   outputs: z.array(settableSchema),
   calibration: calibrationSchema,
   stage: stageSchema.nullable(),
+  /** What it records and keeps by itself; null of one that does not. */
+  away: awaySchema.nullable(),
 });
 export type Device = z.infer<typeof deviceSchema>;
 

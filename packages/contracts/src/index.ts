@@ -15,3 +15,4 @@ export * from './bindings';
 export * from './conditions';
 export * from './spots';
 export * from './pace';
+export * from './away';

@@ -1,5 +1,9 @@
 import { z } from 'zod';
+import { awayMessages, keptSchema } from './away';
 import { finite, plainText } from './basics';
+import { keySchema } from './linkBasics';
+
+export { keySchema };
 
 /** The device link: what a device and Heuristor say to each other. `docs/device-link.md` tells it to people. */
 export const linkProtocol = 'heuristor-link';
@@ -12,10 +16,6 @@ export const deviceCodeSchema = z
     /^[A-Z0-9]{1,4}-[A-Z0-9]{1,3}$/,
     'a device code is like K7-D: capital letters and digits around a hyphen',
   );
-
-export const keySchema = z
-  .string()
-  .regex(/^[a-z][A-Za-z0-9]{0,31}$/, 'a key is a lower-case letter, then letters and digits');
 
 /** Fastest sample rate of the link, in hertz, and the slowest: a reading an hour. */
 const fastest = 100_000;
@@ -183,6 +183,8 @@ const helloTwoSchema = z
     /** What Heuristor may set, such as the frequency of a driver. */
     outputs: z.array(settableSchema).max(8).default([]),
     state: z.object(stateFields).optional(),
+    /** So many numbers it can keep by itself, while it is not connected; absent where it keeps none. */
+    keeps: z.number().int().min(100).optional(),
   })
   .refine(({ streams }) => areUnlike(streams.map(({ key }) => key)), 'every stream needs a key of its own')
   .refine(
@@ -214,6 +216,8 @@ export interface DeviceDescription {
   outputs: Settable[];
   stage: Stage | null;
   state: DeviceState;
+  /** So many numbers it can keep by itself; null of one that keeps none. */
+  keeps: number | null;
 }
 
 export interface DeviceState {
@@ -232,6 +236,7 @@ export function describeDevice(hello: Hello): DeviceDescription {
       numbers: hello.numbers,
       outputs: hello.outputs.map((output) => ({ ...output, value: standing?.[output.key] ?? output.value })),
       state: { battery: battery ?? null, signal: signal ?? null },
+      keeps: hello.keeps ?? null,
     };
   }
   const channels = hello.channels.map(({ range, noise, ...names }) => ({
@@ -244,6 +249,7 @@ export function describeDevice(hello: Hello): DeviceDescription {
     numbers: [],
     outputs: [],
     state: { battery: null, signal: null },
+    keeps: null,
   };
 }
 
@@ -254,7 +260,12 @@ export type Scene = z.infer<typeof sceneSchema>;
 export const stateSchema = z.object({ type: z.literal('state'), ...stateFields });
 export type StateMessage = z.infer<typeof stateSchema>;
 
-export const fromDeviceSchema = z.discriminatedUnion('type', [helloSchema, sceneSchema, stateSchema]);
+export const fromDeviceSchema = z.discriminatedUnion('type', [
+  helloSchema,
+  sceneSchema,
+  stateSchema,
+  keptSchema,
+]);
 export type FromDevice = z.infer<typeof fromDeviceSchema>;
 
 export const controlActionSchema = z.discriminatedUnion('action', [
@@ -287,6 +298,7 @@ export const toDeviceSchema = z.discriminatedUnion('type', [
   /** One of its own numbers, as a person has set it. */
   z.object({ type: z.literal('number'), key: keySchema, value: finite }),
   z.object({ type: z.literal('output'), key: keySchema, value: finite }),
+  ...awayMessages,
   z.object({ type: z.literal('flash') }),
   z.object({ type: z.literal('watched'), watched: z.boolean() }),
   z.object({ type: z.literal('control'), control: controlActionSchema }),

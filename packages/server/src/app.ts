@@ -11,8 +11,10 @@ import { type DatabaseHealth } from './health';
 import { type Importer } from './imports/importer';
 import { type DeviceRegistry } from './link/registry';
 import { type LiveServer } from './live/liveServer';
+import { type AwayDesk } from './away/awayDesk';
 import { type Recorder } from './recorder/recorder';
 import { type SpotDesk } from './spots/spotDesk';
+import { awayRoutes } from './routes/away';
 import { deviceRoutes } from './routes/devices';
 import { importRoutes } from './routes/imports';
 import { investigationRoutes } from './routes/investigations';
@@ -25,12 +27,23 @@ interface Parts {
   registry: DeviceRegistry;
   recorder: Recorder;
   spots: SpotDesk;
+  away: AwayDesk;
   live: LiveServer;
   log: Logger;
   web: string;
 }
 
-export function createApp({ health, importer, registry, recorder, spots, live, log, web }: Parts): Express {
+export function createApp({
+  health,
+  importer,
+  registry,
+  recorder,
+  spots,
+  away,
+  live,
+  log,
+  web,
+}: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, useLevel: 'debug' }));
@@ -67,11 +80,11 @@ export function createApp({ health, importer, registry, recorder, spots, live, l
     signInRoutes((cookie) => live.endFor(cookie)),
   );
   app.use('/api', signedInOnly);
-  app.use('/api/investigations', investigationRoutes(registry, recorder, live, importer, spots));
+  app.use('/api/investigations', investigationRoutes(registry, recorder, live, importer, spots, away));
   app.use('/api/imports', importRoutes(importer));
   app.use('/api/runs', runRoutes(live, spots));
   app.use('/api/channels', channelRoutes(recorder));
-  app.use('/api/devices', deviceRoutes(registry));
+  app.use('/api/devices', deviceRoutes(registry), awayRoutes(away));
   app.use('/api', () => {
     throw new Failure('not-found', 'There is nothing at this address of the API.');
   });

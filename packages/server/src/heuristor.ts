@@ -3,6 +3,7 @@ import { type AddressInfo } from 'node:net';
 import { type Duplex } from 'node:stream';
 import { type Logger, pino } from 'pino';
 import { createApp } from './app';
+import { AwayDesk } from './away/awayDesk';
 import { openDatabase } from './database';
 import { DatabaseHealth } from './health';
 import { Importer } from './imports/importer';
@@ -44,7 +45,12 @@ export async function startHeuristor(
   const recorder = new Recorder(registry, database.storage, log);
   const importer = new Importer(log);
   const spots = new SpotDesk(registry, log);
+  const away = new AwayDesk(registry, log);
   const live = new LiveServer(registry, recorder, health, log);
+  away.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
+  away.on('fault', (investigation, sentence) =>
+    live.broadcast({ type: 'fault', investigation, sentence }, investigation),
+  );
   spots.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
   spots.on('status', (investigation, status) =>
     live.broadcast({ type: 'spots', investigation, status }, investigation),
@@ -58,7 +64,7 @@ export async function startHeuristor(
   importer.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
   const link = createLinkServer(registry, log, isLocal);
   const server = createServer(
-    createApp({ health, importer, registry, recorder, spots, live, log, web: settings.web }),
+    createApp({ health, importer, registry, recorder, spots, away, live, log, web: settings.web }),
   );
   live.attach(server);
 
@@ -85,6 +91,7 @@ export async function startHeuristor(
     registry,
     async close() {
       spots.close();
+      away.close();
       await recorder.close();
       await importer.close();
       for (const client of link.clients) client.terminate();

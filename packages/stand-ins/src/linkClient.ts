@@ -10,6 +10,7 @@ import {
   toDeviceSchema,
 } from '@heuristor/contracts';
 import WebSocket from 'ws';
+import { AwayMemory } from './devices/awayMemory';
 import { type DevicePlan } from './devices/device';
 import { type RigClock, type RunningStream } from './devices/rigClock';
 import { Whims } from './devices/whims';
@@ -20,8 +21,11 @@ const flashSeconds = 3;
 const restMilliseconds = 600;
 /** What lets its sensors err again as they do when it starts. */
 const usualKey = 'itsUsual';
-/** How long a plug that was pulled stays out. */
+/** How long a plug that was pulled stays out, and how long a device that was carried off is away. */
 const unpluggedMilliseconds = 3000;
+const carriedMilliseconds = 10_000;
+/** What is done to a device that records by itself, on the Stage. */
+const carries: ReadonlySet<string> = new Set(['carry', 'carryAndPress', 'carryAndDrop', 'button']);
 
 interface Surroundings {
   url: string;
@@ -41,8 +45,12 @@ export class LinkClient {
   private sceneSent = 0;
   private closed = false;
   private isPulled = false;
+  /** The second in which it last told what it keeps. */
+  private keptTold = -1;
   private readonly whims: Whims;
   private changing: NodeJS.Timeout | null = null;
+  private readonly memory: AwayMemory | null;
+  private awayMilliseconds = unpluggedMilliseconds;
   watched = false;
 
   constructor(
@@ -50,6 +58,21 @@ export class LinkClient {
     private readonly around: Surroundings,
   ) {
     this.whims = new Whims(device, around.seed);
+    const { keeps } = device;
+    this.memory =
+      keeps === undefined
+        ? null
+        : new AwayMemory({
+            clock: around.clock,
+            planOf: (key) => {
+              const plan = device.streams.find((stream) => stream.key === key);
+              return plan === undefined ? undefined : this.whims.with(plan);
+            },
+            random: () => this.whims.random(),
+            keeps,
+            // A quartz of its own: some tens of millionths off, each device otherwise.
+            drift: ((around.seed % 101) - 50) * 1e-6,
+          });
     this.outputs = Object.fromEntries((device.outputs ?? []).map(({ key, value }) => [key, value]));
     for (const [key, value] of Object.entries(this.outputs)) around.clock.apparatus.drive?.(key, value);
     this.connect();
@@ -62,12 +85,13 @@ export class LinkClient {
   }
 
   get isBusy(): boolean {
-    return this.running.size > 0 || this.watched;
+    return this.running.size > 0 || this.watched || this.memory?.isActive === true;
   }
 
-  /** Somebody pulls the plug, and puts it back after a while. */
-  unplug(): void {
+  /** Somebody pulls the plug, or carries the device off, and is back after a while. */
+  unplug(milliseconds = unpluggedMilliseconds): void {
     this.isPulled = true;
+    this.awayMilliseconds = milliseconds;
     this.socket?.terminate();
   }
 
@@ -87,7 +111,7 @@ export class LinkClient {
       for (const stream of this.running.values()) this.around.clock.running.delete(stream);
       this.running.clear();
       this.watched = false;
-      const pause = this.isPulled ? unpluggedMilliseconds : reconnectMilliseconds;
+      const pause = this.isPulled ? this.awayMilliseconds : reconnectMilliseconds;
       this.isPulled = false;
       if (!this.closed) setTimeout(() => this.connect(), pause);
     });
@@ -104,6 +128,7 @@ export class LinkClient {
       numbers: device.numbers ?? [],
       outputs: device.outputs ?? [],
       state: { battery: device.battery, outputs: this.outputs },
+      keeps: device.keeps,
       stage: { ...around.clock.apparatus.stage, sensor: this.whims.list },
     };
   }
@@ -151,7 +176,16 @@ export class LinkClient {
         this.flashUntil = clock.seconds + flashSeconds;
         this.around.catchUp();
         break;
+      case 'prepare':
+      case 'end':
+      case 'fetch':
+      case 'erase':
+        this.around.catchUp();
+        this.keep(message);
+        break;
       case 'welcome':
+        this.tellKept();
+        break;
       case 'waiting':
       case 'admitted':
         break;
@@ -161,6 +195,10 @@ export class LinkClient {
   private act(action: ControlAction): void {
     if (action.action === 'do' && action.key === 'unplug') {
       this.unplug();
+      return;
+    }
+    if (action.action === 'do' && this.memory !== null && carries.has(action.key)) {
+      this.carry(action.key);
       return;
     }
     if (action.action === 'do' && action.key === usualKey) {
@@ -203,9 +241,54 @@ export class LinkClient {
     this.running.delete(key);
   }
 
+  /** What is to be done with what it keeps by itself. */
+  private keep(message: Extract<ToDevice, { type: 'prepare' | 'end' | 'fetch' | 'erase' }>): void {
+    const { memory } = this;
+    if (memory === null) return;
+    switch (message.type) {
+      case 'prepare':
+        memory.prepare(message);
+        break;
+      case 'end':
+        memory.end(message.id);
+        break;
+      case 'erase':
+        memory.erase(message.id);
+        break;
+      case 'fetch': {
+        const frame = memory.fetch(message);
+        if (frame !== null && this.isOpen) this.socket?.send(frame);
+      }
+    }
+    this.tellKept();
+  }
+
+  private tellKept(): void {
+    if (this.memory !== null && this.isOpen) this.socket?.send(JSON.stringify(this.memory.message));
+  }
+
+  /** Somebody carries it off, presses its button there, or drops it so that its battery falls out. */
+  private carry(key: string): void {
+    if (key === 'button') {
+      this.around.catchUp();
+      this.memory?.button();
+      return;
+    }
+    this.unplug(carriedMilliseconds);
+    if (key === 'carryAndPress') setTimeout(() => this.memory?.button(), carriedMilliseconds / 10);
+    if (key === 'carryAndDrop') setTimeout(() => this.memory?.losePower(), carriedMilliseconds / 2);
+  }
+
   /** Sends what was gathered, and the scene where somebody looks. */
   send(): void {
+    this.memory?.gather();
     if (!this.isOpen) return;
+    const second = Math.floor(this.around.clock.seconds);
+    // While it records, what it has is told every second.
+    if (this.memory?.takeNews() === true || (this.memory?.isActive === true && second !== this.keptTold)) {
+      this.keptTold = second;
+      this.tellKept();
+    }
     for (const stream of this.running.values()) {
       const taken = stream.take();
       if (taken === null) continue;

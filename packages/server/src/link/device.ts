@@ -1,4 +1,5 @@
 import {
+  type Away,
   type Calibration,
   type DeviceDescription,
   type LinkStream,
@@ -116,6 +117,8 @@ export class LinkedDevice {
   waiting = false;
   use: Use | null = null;
   streams: LinkedStream[] = [];
+  /** What it keeps by itself, as far as it has said. */
+  away: Away | null = null;
   private starts = 0;
 
   constructor(

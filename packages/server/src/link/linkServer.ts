@@ -128,6 +128,10 @@ function serve(
       if (device !== null) registry.state(device, { battery, signal }, outputs);
       return;
     }
+    if (message.type === 'kept') {
+      if (device !== null) registry.emit('kept', device, message);
+      return;
+    }
     if (device !== null || greeting) {
       refuse('second-hello', 'a device says hello once on a connection');
       return;
@@ -169,8 +173,12 @@ function serve(
   });
 
   const receiveFrame = (from: LinkedDevice, frame: SampleFrame) => {
+    if (frame.kind === frameKinds.kept) {
+      registry.emit('keptFrame', from, frame);
+      return;
+    }
     if (frame.kind !== frameKinds.link)
-      throw new FrameError(`frame kind must be 0 on the link, not ${frame.kind}`);
+      throw new FrameError(`frame kind must be 0 or 3 on the link, not ${frame.kind}`);
     const stream = from.streams.find(({ sending }) => sending?.number === frame.subject);
     // What was on its way when its stream was stopped or begun anew is passed over.
     if (stream === undefined) return;

@@ -58,5 +58,6 @@ export function presentDevice(device: LinkedDevice): Device {
     outputs,
     calibration,
     stage,
+    away: device.away,
   };
 }

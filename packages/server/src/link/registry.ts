@@ -4,6 +4,7 @@ import {
   type Device,
   type DeviceState,
   type Hello,
+  type KeptMessage,
   type SampleFrame,
   type Scene,
   type Settable,
@@ -34,6 +35,9 @@ interface Events {
   doubt: [device: LinkedDevice, sentence: string];
   remark: [device: LinkedDevice, sentence: string];
   scene: [device: LinkedDevice, values: Scene['values']];
+  /** What a device says that it keeps, and readings of it that were asked for. */
+  kept: [device: LinkedDevice, message: KeptMessage];
+  keptFrame: [device: LinkedDevice, frame: SampleFrame];
 }
 
 /** How a device that said hello is met. */

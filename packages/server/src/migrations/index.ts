@@ -6,6 +6,7 @@ import * as sensors from './004-sensors';
 import * as conditions from './005-conditions';
 import * as edges from './006-edges';
 import * as spots from './007-spots';
+import * as away from './008-away';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -15,6 +16,7 @@ const migrations: Record<string, Knex.Migration> = {
   '005-conditions': conditions,
   '006-edges': edges,
   '007-spots': spots,
+  '008-away': away,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

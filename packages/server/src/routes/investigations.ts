@@ -2,12 +2,14 @@ import {
   addSpotsSchema,
   investigationPatchSchema,
   newInvestigationSchema,
+  prepareSchema,
   setupPatchSchema,
   sweepSchema,
   takeSpotSchema,
   workingsPutSchema,
 } from '@heuristor/contracts';
 import { Router } from 'express';
+import { type AwayDesk } from '../away/awayDesk';
 import { type Importer } from '../imports/importer';
 import { type DeviceRegistry } from '../link/registry';
 import { type LiveServer } from '../live/liveServer';
@@ -33,6 +35,7 @@ export function investigationRoutes(
   live: LiveServer,
   importer: Importer,
   spots: SpotDesk,
+  away: AwayDesk,
 ): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
@@ -120,6 +123,10 @@ export function investigationRoutes(
   router.delete('/:id/spots/sweep', (request, response) => {
     spots.stop(idOf(request));
     response.status(204).end();
+  });
+  router.post('/:id/away', async (request, response) => {
+    await away.prepare(idOf(request), bodyOf(prepareSchema, request));
+    response.status(201).json(null);
   });
   router.post('/:id/imports', async (request, response) => {
     const name = typeof request.query.name === 'string' ? request.query.name.replaceAll('\u0000', '') : '';

@@ -53,6 +53,7 @@ export async function listInvestigations(): Promise<InvestigationSummary[]> {
   const runs = await RunModel.query()
     .whereIn('investigationId', ids)
     .whereNull('deletedAt')
+    .whereNot({ state: 'fetching' })
     .select('id', 'investigationId', 'shown', 'style', 'state', 'preview')
     .orderBy('number');
   const sheets = await WorkingsModel.query()
@@ -134,6 +135,7 @@ export async function readInvestigation(
   const { document, version } = await findWorkings(id);
   const runs = await RunModel.query()
     .where({ investigationId: id })
+    .whereNot({ state: 'fetching' })
     .withGraphFetched(partsOfRun)
     .orderBy('number');
   await InvestigationModel.query().findById(id).patch({ usedAt: new Date() });
@@ -232,7 +234,7 @@ export async function copyInvestigation(id: string): Promise<string> {
     const runs = await RunModel.query(transaction)
       .where({ investigationId: id })
       .whereNull('deletedAt')
-      .whereNot({ state: 'recording' })
+      .whereNotIn('state', ['recording', 'fetching'])
       .withGraphFetched(partsOfRun);
     for (const run of runs) {
       const { channels = [], gaps = [], spots = [], ...whole } = run.toJSON() as unknown as RunModel;

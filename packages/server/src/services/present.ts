@@ -17,7 +17,7 @@ export function presentRun(run: RunModel): Run {
     removed: run.deletedAt !== null,
     gaps: (run.gaps ?? []).map(({ channel, from, to }) => ({ channel, from, to })),
     notes: run.notes,
-    plan: run.origin === 'recorded' ? planOf(run.plan) : null,
+    plan: run.origin === 'imported' ? null : planOf(run.plan),
     practice: run.practice,
     keepPinned: run.keepPinned,
     conditions: run.conditions,

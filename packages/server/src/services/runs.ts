@@ -63,7 +63,7 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
       conditions: before?.conditions ?? {},
       group: before?.group ?? '',
       remark: '',
-      endedAt: run.state === 'recording' ? null : new Date(),
+      endedAt: run.state === 'ended' ? new Date() : null,
     });
     inserted.channels = [];
     for (const [position, channel] of run.channels.entries())

@@ -127,9 +127,7 @@ test('a reading is dropped and put back, mended, and taken again; nothing that w
   expect(again.spot?.rows[0].cells.U).toEqual(row.cells.U);
   expect(again.spot?.rows[1].cells.U).toMatchObject({ value: 2 });
   // What was read cannot be typed over, and words are no numbers.
-  await server
-    .api('patch', `/runs/${first.id}/spots/${row.id}`, { cells: { U: { typed: 5 } } })
-    .expect(400);
+  await server.api('patch', `/runs/${first.id}/spots/${row.id}`, { cells: { U: { typed: 5 } } }).expect(400);
   await server
     .api('patch', `/runs/${first.id}/spots/${row.id}`, { cells: { r: { word: 'far' } } })
     .expect(400);
@@ -142,9 +140,7 @@ test('a series gets columns while it goes on; one that holds something stays', a
     { ...typed('r', 'cm'), name: 'distance', offset: 1.2 },
     { kind: 'word', key: 'pole', name: 'pole' },
   ];
-  const run = runSchema.parse(
-    (await server.api('put', `/runs/${id}/columns`, { columns }).expect(200)).body,
-  );
+  const run = runSchema.parse((await server.api('put', `/runs/${id}/columns`, { columns }).expect(200)).body);
   expect(run.channels.map(({ key, quantity }) => [key, quantity])).toEqual([
     ['r', 'distance'],
     ['U', 'voltage'],
@@ -204,9 +200,7 @@ test('a sweep steps the driver, waits, reads, and goes on more finely about the 
     takes: { U: 'amplitude' },
   });
   const wanted = { run: null, column: 'f', from: 16, to: 24, step: 1, finest: 0.25, cells: {} };
-  await server
-    .api('post', `/investigations/${investigation}/spots/sweep`, { ...wanted, to: 80 })
-    .expect(400);
+  await server.api('post', `/investigations/${investigation}/spots/sweep`, { ...wanted, to: 80 }).expect(400);
   await server.api('post', `/investigations/${investigation}/spots/sweep`, wanted).expect(202);
   const seen: SpotStatus[] = [];
   for (let tries = 0; tries < 200; tries++) {

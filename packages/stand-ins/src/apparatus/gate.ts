@@ -119,6 +119,7 @@ export function gate(): Rig & { apparatus: Gate } {
     devices: [
       {
         code: 'G2-T',
+        keeps: 20_000,
         model: 'Light gate with two beams',
         battery: 0.8,
         streams: [

@@ -41,6 +41,7 @@ export function walker(): Rig {
     devices: [
       {
         code: 'K9-W',
+        keeps: 20_000,
         model: 'Motion sensor',
         battery: 0.49,
         streams: [

@@ -57,6 +57,7 @@ export function weather(): Rig {
     devices: [
       {
         code: 'Q8-P',
+        keeps: 200_000,
         model: 'Barometer and thermometer',
         battery: 0.95,
         streams: [

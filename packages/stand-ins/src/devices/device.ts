@@ -38,6 +38,8 @@ export interface DevicePlan {
   /** A person has set one of its numbers. */
   number?: (key: string, value: number) => void;
   battery?: number;
+  /** So many numbers it can keep by itself. */
+  keeps?: number;
 }
 
 /** An apparatus with the devices in front of it. Adding one: a file with a function that makes it, and its line in the registry. */

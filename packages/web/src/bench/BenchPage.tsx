@@ -11,6 +11,7 @@ import { Head } from '../ui/Head';
 import { Message } from '../ui/Message';
 import { NameField } from '../ui/NameField';
 import { RunPool } from '../workers/pool';
+import { AwayPanel } from './away/AwayPanel';
 import { GatePanel } from './gate/GatePanel';
 import { ImportDialog } from './ImportDialog';
 import { PacePanel } from './pace/PacePanel';
@@ -127,6 +128,7 @@ function Bench() {
           <RecorderBar />
           <GatePanel />
           <PacePanel />
+          <AwayPanel />
           <div className={`stage-of-traces ${isSpot ? 'with-table' : ''}`}>
             <TraceStack />
             {isSpot && <SpotTable />}

@@ -18,6 +18,7 @@ import { useDocuments, useNames, useSession, useView } from '../session/context'
 import { explicitTraces, seriesChoices, withHorizontal, withTraceToggled } from '../session/edits';
 import { endingWords } from '../session/planWords';
 import { presentRuns, recordingRun } from '../session/runs';
+import { AwayLine } from './away/AwayLine';
 import { PaceLine } from './pace/PaceLine';
 import { PlanLine } from './PlanLine';
 import { toggleSide, useSides } from './SideColumn';
@@ -35,13 +36,15 @@ export function RecorderBar() {
   return (
     <>
       <div className="recorder">
-        {isSpot ? <SpotBar /> : <RecordButton />}
+        {isSpot ? <SpotBar /> : way === 'away' && !isBusy ? <AwayWords /> : <RecordButton />}
         <Tools />
       </div>
       {isSpot ? (
         <SpotLine locked={isReading} />
       ) : way === 'pace' ? (
         <PaceLine locked={isBusy} />
+      ) : way === 'away' && !isBusy ? (
+        <AwayLine locked={isReading} />
       ) : (
         <PlanLine locked={isBusy} />
       )}
@@ -102,6 +105,16 @@ function RecordButton() {
         )}
       </div>
     </>
+  );
+}
+
+/** Nothing is recorded here meanwhile: the device does it. */
+function AwayWords() {
+  return (
+    <div className="status" role="status">
+      <strong>A device records by itself</strong>
+      <span className="quiet">Start it below; it may then be carried off, and this page closed.</span>
+    </div>
   );
 }
 

@@ -215,6 +215,10 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
         {state === 'recording' && <span className="rec">recording</span>}
         {state === 'interrupted' && <span className="tag">interrupted</span>}
         {run.practice && <span className="tag">practice</span>}
+        {run.origin === 'away' && <span className="tag">away</span>}
+        {run.spot !== null && (
+          <span className="tag">{run.spot.rows.filter(({ removed }) => !removed).length} spots</span>
+        )}
         {gaps.length > 0 && <span className="tag">gap</span>}
         {notes.length > 0 && gaps.length === 0 && <span className="tag">note</span>}
       </button>

@@ -5,6 +5,7 @@ import { Button } from 'react-bootstrap';
 import { BatteryLow } from './BatteryLow';
 import { request } from '../api/client';
 import { attemptInOrder } from '../session/attempt';
+import { shortKeptWords } from '../session/awayWords';
 import { useSession, useView } from '../session/context';
 import { QuantityField } from '../ui/QuantityField';
 import { EdgeLamp } from './EdgeLamp';
@@ -26,6 +27,7 @@ export function SensorCard({ device, recording }: { device: Device; recording: b
     stream.channels.flatMap((channel, index) => (channel.on ? [{ stream, channel, index }] : [])),
   );
   const zeroedAt = on.map(({ channel }) => device.calibration.zeros[channel.key]?.at).find(Boolean);
+  const kept = shortKeptWords(device.away?.runs ?? []);
   const canZero = on.some(({ stream }) => stream.sampling === 'regular');
   return (
     <section className="card-sheet" aria-label={`${model} ${code}`}>
@@ -75,6 +77,7 @@ export function SensorCard({ device, recording }: { device: Device; recording: b
             />
           </div>
         ))}
+      {kept !== null && <div className="quiet small">{kept}</div>}
       {zeroedAt !== undefined && (
         <div className="quiet small">
           Zeroed {formatDistanceToNow(new Date(zeroedAt), { addSuffix: true })}

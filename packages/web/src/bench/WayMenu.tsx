@@ -11,6 +11,11 @@ const ways: readonly { way: Way; title: string; about: string }[] = [
     about: 'Set something by hand, type its value, take one reading',
   },
   {
+    way: 'away',
+    title: 'Away from the computer',
+    about: 'A device records by itself, is carried off, and comes back with its run',
+  },
+  {
     way: 'pace',
     title: 'Following a line',
     about: 'Move so that the trace stays on a line that is drawn before',

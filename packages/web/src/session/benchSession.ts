@@ -19,6 +19,7 @@ import { tell } from '../stores/notices';
 import { RunPool } from '../workers/pool';
 import { type Sight } from '../workers/protocol';
 import { attempt, attemptInOrder } from './attempt';
+import { AwayShelf } from './awayShelf';
 import { History } from './history';
 import { type Picture } from './picture';
 import { Renderer } from './renderer';
@@ -40,6 +41,7 @@ export class BenchSession {
   readonly saver: Saver<WorkingsDocument>;
   readonly sensors: SensorDesk;
   readonly spots: SpotBook;
+  readonly away: AwayShelf;
   readonly pool = RunPool.take();
   private readonly feed: RunFeed;
   private readonly renderer: Renderer;
@@ -72,6 +74,7 @@ export class BenchSession {
       withZero: null,
       moving: false,
     }));
+    this.away = new AwayShelf(this.path(''), this.history);
     this.spots = new SpotBook(this.path(''), this);
     this.sensors = new SensorDesk(this.path(''), this.history, this.documents, this.view);
     this.renderer = new Renderer(this.pool, this.documents, this.view);
@@ -237,14 +240,14 @@ export class BenchSession {
 
   /** Begins a run, or ends the one that is recorded or waits; a hand that presses twice means it once. */
   async toggleRecording(): Promise<void> {
-    if (this.documents.getState().plan.way === 'spot') {
-      await this.spots.takeTyped();
-      return;
-    }
-    if (this.isToggling) return;
-    this.isToggling = true;
+    const { way } = this.documents.getState().plan;
+    if (way === 'spot') await this.spots.takeTyped();
+    if (way === 'spot' || this.isToggling) return;
     const { runs, recorder } = this.documents.getState();
     const isRunning = recorder.phase !== 'idle' || runs.some(({ state }) => state === 'recording');
+    // A device that records by itself is started on its own.
+    if (way === 'away' && !isRunning) return;
+    this.isToggling = true;
     await attemptInOrder(async () => {
       const answer = await request(isRunning ? 'DELETE' : 'POST', this.path('/recording'));
       // Null: it waits, or was cancelled while it waited.
@@ -371,7 +374,9 @@ export class BenchSession {
       runs: known === undefined ? [...runs, run] : runs.map((other) => (other.id === run.id ? run : other)),
     });
     if (known === undefined && run.shown) this.view.setState({ frontRunId: run.id });
-    if (known?.state === 'recording' && run.state !== 'recording') void this.feed.complete(run.id);
+    const hasGrown = known?.state === 'recording' && run.state !== 'recording';
+    // What a device still records is fetched again and again.
+    if (hasGrown || (known !== undefined && run.origin === 'away')) void this.feed.complete(run.id);
     this.holdShown();
     this.renderer.now();
   }

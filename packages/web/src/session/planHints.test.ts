@@ -57,6 +57,7 @@ function device(
     outputs: [],
     calibration: { zeros: {}, scales: {}, numbers: {} },
     stage: null,
+    away: null,
     ...changes,
   };
 }

@@ -1,5 +1,5 @@
 import { type Device } from '@heuristor/contracts';
-import { Button } from 'react-bootstrap';
+import { Button, Dropdown } from 'react-bootstrap';
 import { live } from '../api/live';
 import { type Act, type SceneValues } from './scene';
 import { sceneOf } from './scenes';
@@ -27,7 +27,7 @@ export function OneScene({ title, devices, said }: Props) {
     <section className="one-scene" aria-label={title}>
       <header>
         <h2>{title}</h2>
-        {devices.map(({ code, model, use }) => (
+        {devices.map(({ code, model, use, away }) => (
           <span key={code} className="scene-device">
             <span className="quiet">{model}</span> <span className="mono">{code}</span>
             {use !== null && <span className="quiet small"> in “{use.name}”</span>}
@@ -40,6 +40,7 @@ export function OneScene({ title, devices, said }: Props) {
             >
               Pull its plug
             </Button>
+            {away !== null && <Carry code={code} />}
           </span>
         ))}
       </header>
@@ -56,5 +57,29 @@ export function OneScene({ title, devices, said }: Props) {
         </div>
       )}
     </section>
+  );
+}
+
+/** What is done to a device that records by itself. */
+function Carry({ code }: { code: string }) {
+  const carries = [
+    { key: 'carry', title: 'Carry it off for ten seconds' },
+    { key: 'carryAndPress', title: 'Carry it off and press its button there' },
+    { key: 'carryAndDrop', title: 'Carry it off and drop it, so that its battery falls out' },
+    { key: 'button', title: 'Press its button' },
+  ];
+  return (
+    <Dropdown as="span" align="end">
+      <Dropdown.Toggle variant="plain" size="sm" className="no-caret" aria-label={`Carry off ${code}`}>
+        Carry it off …
+      </Dropdown.Toggle>
+      <Dropdown.Menu>
+        {carries.map(({ key, title }) => (
+          <Dropdown.Item key={key} onClick={() => live.control(code, { action: 'do', key })}>
+            {title}
+          </Dropdown.Item>
+        ))}
+      </Dropdown.Menu>
+    </Dropdown>
   );
 }
