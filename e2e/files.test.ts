@@ -60,8 +60,11 @@ test('Norris (NIST StRD) comes in as a file, is marked, fitted, and gives the ce
     'norris.csv',
     `x;y\n${norris.x.map((x, i) => `${x};${norris.y[i]}`.replaceAll('.', ',')).join('\n')}\n`,
   );
-  await hand.waitForText('decimal comma · UTF-8');
-  await hand.waitForText('separated by semicolon');
+  await hand.waitForText('rows, UTF-8');
+  const chosen = (label: string) =>
+    system.page.$eval(`select[aria-label="${label}"]`, (element) => (element as HTMLSelectElement).value);
+  expect(await chosen('Decimal sign')).toBe(',');
+  expect(await chosen('Separator')).toBe('semicolon');
   expect(await system.page.$$('.chip')).toHaveLength(0);
   await hand.press('Keep as a run', '.modal');
   await hand.waitForText('1 · norris');
@@ -119,11 +122,60 @@ test('names and units are mended in the preview; a name twice is refused before 
   await system.page.waitForFunction(() => document.querySelectorAll('.chip').length === 1);
 });
 
+test('a file is understood as somebody says: a rate instead of a time, columns left out, each row a spot reading; pasted ones too', async () => {
+  await give(
+    'logger.csv',
+    '# a logger, 50 Hz\nSpring 3\nn;F / N;flag\n1;0,5;1\n2;0,75;0\n3;1,25;1\n\nSpring 4\nn;F / N;flag\n1;2,5;1\n2;2,75;0\n',
+  );
+  await hand.waitForText('5 rows, UTF-8, 3 lines of comment passed over');
+  await hand.press('Keep as 2 runs');
+  await hand.waitForText('Spring 4');
+  await give('logger.csv', 'n;F / N;flag\n1;0,5;1\n2;0,75;0\n3;1,25;1\n');
+  await hand.waitForText('3 rows, UTF-8');
+  await system.page.select('select[aria-label="What the readings are taken against"]', 'rate');
+  await hand.element('input[aria-label="Rate of the rows"]');
+  await hand.type('Rate of the rows', '20 ms');
+  await hand.waitForText('time, every 0.02 s');
+  for (const label of ['n', 'flag']) {
+    await (await hand.element(`::-p-xpath(//label[normalize-space()="${label}"])`)).click();
+    await system.page.waitForFunction(
+      (column: string) =>
+        ![...document.querySelectorAll('.import-run input')].some(
+          (input) => (input as HTMLInputElement).value === column,
+        ),
+      { timeout: 5000, polling: 50 },
+      label,
+    );
+  }
+  await hand.press('Keep as a run');
+  await hand.waitForText('· logger');
+  const runs = await hand.runs();
+  const rated = runs[runs.length - 1];
+  expect(rated.channels.map(({ key, unit }) => [key, unit])).toEqual([['F', 'N']]);
+  expect(rated.channels[0]).toMatchObject({
+    sampling: { kind: 'regular', start: 0, interval: 0.02 },
+    values: [0.5, 0.75, 1.25],
+  });
+  // Pasted, and each row a spot reading.
+  await system.page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text', 'r / cm\tB / mT\n5\t1.5\n3\t4.25\n');
+    document.body.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    );
+  });
+  await hand.waitForText('2 rows, UTF-8');
+  await system.page.select('select[aria-label="What the readings are taken against"]', 'spots');
+  await hand.press('Keep as spot readings');
+  await hand.waitForText('2 spots');
+});
+
 test('a wrong cell is reported with its row and column, and no run is made of it', async () => {
+  const before = (await system.page.$$('.chip')).length;
   await give('wrong.csv', 't / s,F / N\n0,1.5\n0.02,1.x\n');
   await hand.waitForText('Row 3, column 2 (F): “1.x” is not a number');
   await hand.press('Close', '.modal');
-  expect(await system.page.$$('.chip')).toHaveLength(1);
+  expect(await system.page.$$('.chip')).toHaveLength(before);
 });
 
 test('shown runs leave as CSV with derived series, units in the headings, and are read back', async () => {

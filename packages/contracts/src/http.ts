@@ -226,6 +226,24 @@ export const largestImportBytes = 256 * 1024 * 1024;
 
 const decimalSchema = z.enum(['.', ',']);
 
+/** What the readings of a file are taken against; columns are counted from 0. */
+export const importLayoutSchema = z
+  .object({
+    axis: z.discriminatedUnion('kind', [
+      z.object({ kind: z.literal('as-read') }),
+      z.object({ kind: z.literal('column'), column: z.number().int().min(0).max(63) }),
+      z.object({ kind: z.literal('rate'), hertz: finite.positive('a rate is more than 0') }),
+      /** Each row is a spot reading. */
+      z.object({ kind: z.literal('spots') }),
+    ]),
+    without: z.array(z.number().int().min(0).max(63)).max(64),
+  })
+  .strict();
+export type ImportLayout = z.infer<typeof importLayoutSchema>;
+
+/** Signs that may stand between cells, by their names. */
+export const separatorNames = ['tab', 'semicolon', 'bar', 'comma', 'space'] as const;
+
 /** A file of columns on its way to become runs. */
 export const importSchema = z.object({
   id: idSchema,
@@ -240,6 +258,11 @@ export const importSchema = z.object({
       separator: z.string(),
       decimal: decimalSchema,
       rows: z.number().int(),
+      /** Comments and preamble that were passed over. */
+      skipped: z.number().int(),
+      layout: importLayoutSchema,
+      /** Columns of the first table, as they stand in the file. */
+      columns: z.array(z.object({ name: z.string(), unit: z.string() })),
       runs: z.array(
         z.object({
           name: z.string(),
@@ -276,4 +299,8 @@ const importNamesSchema = z.array(
 );
 export type ImportNames = z.infer<typeof importNamesSchema>;
 export const importKeepSchema = z.object({ runs: importNamesSchema.optional() }).strict();
-export const importAnswerSchema = z.object({ decimal: decimalSchema }).strict();
+export const importAnswerSchema = z
+  .object({ decimal: decimalSchema, separator: z.enum(separatorNames), layout: importLayoutSchema })
+  .partial()
+  .strict();
+export type ImportAnswer = z.infer<typeof importAnswerSchema>;

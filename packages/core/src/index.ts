@@ -74,12 +74,19 @@ export { decodeText } from './tables/encoding';
 export {
   Cancelled,
   readTable,
+  type Separator,
   separators,
   type ReadingWatch,
   type Table,
   type TableChoices,
   type TableReading,
 } from './tables/readTable';
-export { runsOfTable, type ImportedChannel, type ImportedRun } from './tables/runsOfTable';
+export {
+  type ImportedChannel,
+  type ImportedRun,
+  type TableLayout,
+  runsOfLaidOut,
+  runsOfTable,
+} from './tables/runsOfTable';
 export { type Column, writeColumns } from './tables/columns';
 export { normalRandom, uniformRandom } from './random';

@@ -13,6 +13,7 @@ export type Separator = keyof typeof separators;
 /** What somebody has decided about a file. */
 export interface TableChoices {
   decimal?: DecimalSign;
+  separator?: Separator;
 }
 
 /** How far a long reading is, and whether it is still wanted. */
@@ -28,9 +29,22 @@ export interface Table {
   rows: number;
 }
 
+/** One of the tables of a file, and the line that stands over it, where one does. */
+export interface Block {
+  title: string | null;
+  table: Table;
+}
+
 /** A table, or the question that has to be answered before it can be read. */
 export type TableReading =
-  | { kind: 'table'; table: Table }
+  | {
+      kind: 'table';
+      table: Table;
+      /** All tables of the file, the first one among them. */
+      blocks: Block[];
+      /** Lines that were passed over: comments, and what stands over the headings. */
+      skipped: number;
+    }
   | { kind: 'question'; about: 'decimal'; separator: Separator; example: string };
 
 /** Text is gone through in pieces of about so many characters. */
@@ -46,7 +60,9 @@ export class Cancelled extends Error {
 
 /**
  * Reads columns of numbers from text: any usual separator, headings with units in the first row or none, the decimal sign
- * decided over the whole file and asked for where both readings are possible.
+ * decided over the whole file and asked for where both readings are possible. Lines that begin with #, % or // are comments;
+ * lines before the headings that have fewer cells are a preamble, the last of which is the title. Headings after a blank line
+ * begin another table.
  * @throws Refusal that names the row (as a spreadsheet counts them) and the column of the first wrong cell
  * @throws Cancelled where the watch says so
  */
@@ -54,7 +70,7 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
   const clean = text.replace(/^\uFEFF/, '');
   if (!/[^\s,;|]/.test(clean))
     throw new Refusal('The file holds no numbers. It should hold columns of numbers under headings.');
-  const separator = separatorOf(clean);
+  const { separator, usual } = separatorOf(clean, choices.separator);
   const decimal = choices.decimal ?? decimalOf(clean, separator);
   if (decimal === null || decimal.length > 1)
     return { kind: 'question', about: 'decimal', separator, example: exampleOf(clean, separator) };
@@ -64,6 +80,23 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
   let row = 0;
   let blank = 0;
   let count = 0;
+  let title: string | null = null;
+  let skipped = 0;
+  const blocks: Block[] = [];
+  const end = () => {
+    if (headings === null || count === 0) return;
+    const names = distinctNames(headings.map(({ name }) => name));
+    blocks.push({
+      title,
+      table: {
+        separator,
+        decimal,
+        rows: count,
+        columns: headings.map(({ unit }, c) => ({ name: names[c], unit, values: columns[c].view() })),
+      },
+    });
+    [headings, columns, count, title] = [null, [], 0, null];
+  };
   const plainRows = (from: number, to: number): number => {
     // Missing rows before these are only known to be readings once one follows.
     if (headings === null || blank > 0 || separator === ' ') return from;
@@ -77,6 +110,17 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
       row++;
       if (cells.every((cell) => cell.trim() === '')) {
         blank++;
+        continue;
+      }
+      if (isComment(cells[0])) {
+        skipped++;
+        continue;
+      }
+      const isWords = cells.every((cell) => cell.trim() === '' || parseCell(cell, decimal, []) === undefined);
+      if (headings !== null && blank > 0 && isWords) end();
+      if (headings === null && isPreamble(cells, usual)) {
+        title = cells.join(' ').trim() || title;
+        skipped++;
         continue;
       }
       if (headings === null) {
@@ -103,20 +147,17 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
       count++;
     }
   });
-  const found = headings as Heading[] | null;
-  if (found === null || count === 0)
-    throw new Refusal('The file has headings but no rows of numbers under them.');
-  const names = distinctNames(found.map(({ name }) => name));
-  return {
-    kind: 'table',
-    table: {
-      separator,
-      decimal,
-      rows: count,
-      columns: found.map(({ unit }, c) => ({ name: names[c], unit, values: columns[c].view() })),
-    },
-  };
+  end();
+  if (blocks.length === 0) throw new Refusal('The file has headings but no rows of numbers under them.');
+  const [{ table }] = blocks;
+  return { kind: 'table', table, blocks, skipped };
 }
+
+const isComment = (cell: string) => /^\s*(#|%|\/\/)/.test(cell);
+
+/** A line before the headings that has fewer cells than the table: what the file says about itself. */
+const isPreamble = (cells: readonly string[], usual: number) =>
+  usual > 1 && cells.filter((cell) => cell.trim() !== '').length < Math.min(usual, 2);
 
 function wrongCell(row: number, column: number, name: string, cell: string): Refusal {
   const shown = cell.trim().slice(0, 40);
@@ -128,22 +169,32 @@ function wrongCell(row: number, column: number, name: string, cell: string): Ref
   );
 }
 
-/** The sign that cuts most of the first lines into the same number of cells, more than one. */
-function separatorOf(text: string): Separator {
+/** The sign that cuts most of the first lines into the same number of cells, more than one, and how many these are. */
+function separatorOf(text: string, chosen?: Separator): { separator: Separator; usual: number } {
   const lines = text
     .slice(0, 20_000)
     .split(/\r\n|\n|\r/)
-    .filter((line) => line.trim() !== '')
+    .filter((line) => line.trim() !== '' && !isComment(line))
     .slice(0, linesLookedAt);
-  let best: { separator: Separator; agreeing: number } | null = null;
-  for (const separator of Object.keys(separators) as Separator[]) {
+  let best: { separator: Separator; agreeing: number; usual: number } | null = null;
+  for (const separator of chosen === undefined ? (Object.keys(separators) as Separator[]) : [chosen]) {
     const counts = lines.map((line) => cellsOf(line, separator));
-    const usual = counts[Math.min(1, counts.length - 1)];
+    const usual = commonest(counts);
     if (usual < 2) continue;
     const agreeing = counts.filter((count) => count === usual).length;
-    if (best === null || agreeing > best.agreeing) best = { separator, agreeing };
+    if (best === null || agreeing > best.agreeing) best = { separator, agreeing, usual };
   }
-  return best?.separator ?? ',';
+  return best ?? { separator: chosen ?? ',', usual: 1 };
+}
+
+function commonest(counts: readonly number[]): number {
+  let best = 1;
+  let most = 0;
+  for (const count of new Set(counts)) {
+    const times = counts.filter((other) => other === count).length;
+    if (times > most || (times === most && count > best)) [best, most] = [count, times];
+  }
+  return best;
 }
 
 function cellsOf(line: string, separator: Separator): number {
@@ -215,6 +266,7 @@ function decimalOf(text: string, separator: Separator): DecimalSign | null {
       (rows) => {
         for (const line of rows) {
           row++;
+          if (isComment(line[0])) continue;
           for (const cell of line) {
             if (!cell.includes(',') && (noPoint || !cell.includes('.'))) continue;
             const evidence = decimalEvidence(cell);

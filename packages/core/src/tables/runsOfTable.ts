@@ -22,6 +22,64 @@ export interface ImportedRun {
 
 const second = parseUnit('s');
 
+/** What the readings of a table are taken against, as somebody has decided it. Columns are counted from 0. */
+export interface TableLayout {
+  axis:
+    | { kind: 'as-read' }
+    /** This column is the time. */
+    | { kind: 'column'; column: number }
+    /** There is no time in it: so many rows a second. */
+    | { kind: 'rate'; hertz: number };
+  /** Columns that nobody wants. */
+  without: readonly number[];
+}
+
+/**
+ * The runs that a table holds when somebody has said what its readings are taken against.
+ * @throws Refusal where a time is missing or does not ascend, or where nothing is left
+ */
+export function runsOfLaidOut(table: Table, { axis, without }: TableLayout): ImportedRun[] {
+  const wanted = table.columns.filter((_, i) => !without.includes(i));
+  if (axis.kind === 'as-read') {
+    if (wanted.length === 0) throw new Refusal('No column is left. Choose at least one.');
+    return runsOfTable({ ...table, columns: wanted });
+  }
+  const time = axis.kind === 'column' ? table.columns[axis.column] : null;
+  const rest = wanted.filter((column) => column !== time);
+  if (rest.length === 0) throw new Refusal('No column is left beside the time. Choose at least one.');
+  if (axis.kind === 'rate' || time === null || time === undefined) {
+    const hertz = axis.kind === 'rate' ? axis.hertz : 1;
+    return [
+      {
+        name: null,
+        channels: rest.map(({ name, unit, values }) => ({
+          name,
+          unit,
+          timeUnit: second,
+          sampling: regular(0, 1 / hertz, values.length),
+          values,
+        })),
+      },
+    ];
+  }
+  // A time without a unit is in seconds.
+  const named = isTimeUnit(time.unit) ? time : { ...time, unit: second };
+  return [{ name: null, channels: alongFirst([named, ...rest]) }];
+}
+
+/** The columns after the first one against it; another time among them is a quantity like others. */
+function alongFirst([time, ...rest]: readonly Column[]): ImportedChannel[] {
+  const count = filledLength(time, [time, ...rest]);
+  const sampling = samplingOf(time, count);
+  return rest.map(({ name, unit, values }) => ({
+    name,
+    unit,
+    timeUnit: second,
+    sampling,
+    values: values.slice(0, count),
+  }));
+}
+
 /**
  * The runs that a table holds. A first column measured in a unit of time is the time of the columns after it, in seconds;
  * another column of the same name begins a time of its own; without one the readings are numbered from 1. Headings that all

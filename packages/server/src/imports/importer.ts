@@ -1,4 +1,11 @@
-import { type Import, type ImportNames, type Run, channelOf, largestImportBytes } from '@heuristor/contracts';
+import {
+  type Import,
+  type ImportAnswer,
+  type ImportNames,
+  type Run,
+  channelOf,
+  largestImportBytes,
+} from '@heuristor/contracts';
 import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
 import { createWriteStream } from 'node:fs';
@@ -13,11 +20,13 @@ import { type Logger } from 'pino';
 import { Piscina } from 'piscina';
 import { Failure } from '../failure';
 import { RunModel } from '../models/run';
+import { SpotModel } from '../models/spot';
 import { findInvestigation } from '../services/investigations';
 import { makePreview } from '../services/previews';
-import { addRun } from '../services/runs';
+import { addRun, readRun } from '../services/runs';
 import { writeSamples } from '../services/samples';
 import { mended } from './mended';
+import { rowsOf, spotsOf } from './spotRows';
 import { type ReadAnswer, type ReadTask } from './task';
 
 interface Events {
@@ -32,6 +41,8 @@ interface Open {
   file: string;
   state: Import['state'];
   answer: Extract<ReadAnswer, { kind: 'read' }> | null;
+  /** What was decided about it. */
+  choices: ImportAnswer;
   abort: AbortController;
   forgetAt: number;
 }
@@ -99,11 +110,12 @@ export class Importer extends EventEmitter<Events> {
       file,
       state: { kind: 'reading', share: 0 },
       answer: null,
+      choices: {},
       abort: new AbortController(),
       forgetAt: Date.now() + keptMilliseconds,
     };
     this.open.set(id, entry);
-    void this.read(entry, null);
+    void this.read(entry, {});
     return presented(entry);
   }
 
@@ -112,12 +124,12 @@ export class Importer extends EventEmitter<Events> {
     return presented(this.find(id));
   }
 
-  /** Answers the question about the decimal sign; the file is read again. @throws Failure */
-  answer(id: string, decimal: '.' | ','): Import {
+  /** Decides how a file is to be understood; it is read again. @throws Failure */
+  answer(id: string, choices: ImportAnswer): Import {
     const entry = this.find(id);
-    if (entry.state.kind !== 'question' && entry.state.kind !== 'ready')
+    if (entry.state.kind === 'reading' || entry.state.kind === 'storing' || entry.state.kind === 'stored')
       throw new Failure('invalid-request', 'This file asks nothing now.');
-    void this.read(entry, decimal);
+    void this.read(entry, { ...entry.choices, ...choices });
     return presented(entry);
   }
 
@@ -130,6 +142,7 @@ export class Importer extends EventEmitter<Events> {
     const wanted = mended(answer.runs, names);
     const { plan } = await findInvestigation(entry.investigationId);
     this.change(entry, { kind: 'storing', share: 0 });
+    const isSpots = answer.layout.axis.kind === 'spots';
     const total = wanted.reduce((sum, { channels }) => sum + channels.length, 0);
     let stored = 0;
     try {
@@ -146,9 +159,16 @@ export class Importer extends EventEmitter<Events> {
               channels: channels.map(({ name: key, unit, timeUnit, sampling }) =>
                 channelOf({ key, unit, timeUnit, sampling }),
               ),
+              ...(isSpots ? { spot: spotsOf(channels) } : {}),
             },
             transaction,
           );
+          if (isSpots) {
+            for (const cells of rowsOf(channels))
+              await SpotModel.query(transaction).insert({ runId: run.id, cells });
+            added.push(await readRun(run.id, transaction));
+            continue;
+          }
           for (const [i, { values, times }] of channels.entries()) {
             if (entry.abort.signal.aborted) throw new Failure('invalid-request', 'This file was cancelled.');
             await writeSamples(run.channels[i].id, values, times, transaction);
@@ -192,14 +212,15 @@ export class Importer extends EventEmitter<Events> {
     return entry;
   }
 
-  private async read(entry: Open, decimal: '.' | ',' | null): Promise<void> {
+  private async read(entry: Open, choices: ImportAnswer): Promise<void> {
+    entry.choices = choices;
     this.change(entry, { kind: 'reading', share: 0 });
     const { port1, port2 } = new MessageChannel();
     port1.on('message', (share: number) => {
       if (entry.state.kind === 'reading') this.change(entry, { kind: 'reading', share });
     });
     try {
-      const task: ReadTask = { file: entry.file, decimal, port: port2 };
+      const task: ReadTask = { file: entry.file, choices, port: port2 };
       const answer = (await this.pool.run(task, {
         transferList: [port2 as never],
         signal: entry.abort.signal,
@@ -248,7 +269,16 @@ export class Importer extends EventEmitter<Events> {
 const presented = ({ id, name, state }: Open): Import => ({ id, name, state });
 
 function readyState(
-  { encoding, separator, decimal, rows, runs }: Extract<ReadAnswer, { kind: 'read' }>,
+  {
+    encoding,
+    separator,
+    decimal,
+    rows,
+    skipped,
+    layout,
+    columns,
+    runs,
+  }: Extract<ReadAnswer, { kind: 'read' }>,
   name: string,
 ): Import['state'] {
   return {
@@ -257,6 +287,9 @@ function readyState(
     separator,
     decimal,
     rows,
+    skipped,
+    layout,
+    columns,
     runs: runs.map((run) => ({
       name: run.name ?? name,
       channels: run.channels.map(({ name: channel, unit, timeUnit, sampling, values }) => ({

@@ -1,10 +1,10 @@
-import { type ChannelSampling } from '@heuristor/contracts';
+import { type ChannelSampling, type ImportAnswer, type ImportLayout } from '@heuristor/contracts';
 import { type MessagePort } from 'node:worker_threads';
 
 /** What the worker that reads files is asked. */
 export interface ReadTask {
   file: string;
-  decimal: '.' | ',' | null;
+  choices: ImportAnswer;
   /** Where progress is reported, as a share from 0 to 1. */
   port: MessagePort;
 }
@@ -29,5 +29,8 @@ export type ReadAnswer =
       separator: string;
       decimal: '.' | ',';
       rows: number;
+      skipped: number;
+      layout: ImportLayout;
+      columns: { name: string; unit: string }[];
       runs: { name: string | null; channels: ReadChannel[] }[];
     };

@@ -10,7 +10,7 @@ export function importRoutes(importer: Importer): Router {
     response.json(importer.status(idOf(request)));
   });
   router.post('/:id/answer', (request, response) => {
-    response.json(importer.answer(idOf(request), bodyOf(importAnswerSchema, request).decimal));
+    response.json(importer.answer(idOf(request), bodyOf(importAnswerSchema, request)));
   });
   router.post('/:id/keep', async (request, response) => {
     response.status(201).json(await importer.keep(idOf(request), namesIn(request)));

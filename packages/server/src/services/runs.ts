@@ -83,8 +83,8 @@ export async function findRun(id: string): Promise<Run | null> {
 }
 
 /** A run with its channels. @throws Failure */
-export async function readRun(id: string): Promise<Run> {
-  const run = await RunModel.query().findById(id).withGraphFetched(partsOfRun);
+export async function readRun(id: string, transaction?: Transaction): Promise<Run> {
+  const run = await RunModel.query(transaction).findById(id).withGraphFetched(partsOfRun);
   if (run === undefined) throw new Failure('not-found', 'There is no such run.');
   return presentRun(run);
 }

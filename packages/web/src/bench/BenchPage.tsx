@@ -15,6 +15,7 @@ import { AwayPanel } from './away/AwayPanel';
 import { GatePanel } from './gate/GatePanel';
 import { ImportDialog } from './ImportDialog';
 import { PacePanel } from './pace/PacePanel';
+import { bringInText, holdsColumns } from './pasting';
 import { RecorderBar } from './RecorderBar';
 import { RunShelf } from './RunShelf';
 import { SetUp } from './SetUp';
@@ -105,6 +106,17 @@ function Bench() {
       window.removeEventListener('keyup', onKey, true);
     };
   }, [session]);
+  useEffect(() => {
+    const onPaste = (event: ClipboardEvent) => {
+      const text = event.clipboardData?.getData('text') ?? '';
+      // What is pasted into a field, or into the table of spot readings, is theirs.
+      if (event.defaultPrevented || isTyping(event.target) || !holdsColumns(text)) return;
+      event.preventDefault();
+      bringInText(text);
+    };
+    document.addEventListener('paste', onPaste);
+    return () => document.removeEventListener('paste', onPaste);
+  }, []);
   useHotkeys('mod+z', () => session.history.undo(), { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', () => session.history.redo(), { preventDefault: true });
   useHotkeys('f', () => session.look(null));

@@ -1,4 +1,10 @@
-import { type Import, type ImportNames, importSchema, largestImportBytes } from '@heuristor/contracts';
+import {
+  type Import,
+  type ImportAnswer,
+  type ImportNames,
+  importSchema,
+  largestImportBytes,
+} from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
 import { Button, Modal, ProgressBar } from 'react-bootstrap';
 import { create } from 'zustand';
@@ -8,6 +14,7 @@ import { useSession } from '../session/context';
 import { attempt } from '../session/attempt';
 import { isFaultless, namesAsRead } from '../session/importNames';
 import { tell } from '../stores/notices';
+import { ImportChoices } from './ImportChoices';
 import { ImportPreview } from './ImportPreview';
 
 interface DialogState {
@@ -35,6 +42,9 @@ export function ImportDialog() {
   const file = useDialog((state) => state.file);
   return file === null ? null : <Dialog key={`${file.name}${file.lastModified}`} file={file} />;
 }
+
+/** As the file itself says. */
+const asRead = { axis: { kind: 'as-read' as const }, without: [] };
 
 const close = () => useDialog.setState({ file: null });
 
@@ -89,8 +99,8 @@ function Dialog({ file }: { file: File }) {
       void request('DELETE', `/imports/${found.id}`).catch(() => undefined);
     close();
   };
-  const answer = (decimal: '.' | ',') =>
-    void attempt(() => request('POST', `/imports/${found?.id ?? ''}/answer`, { decimal }));
+  const answer = (choices: ImportAnswer) =>
+    void attempt(() => request('POST', `/imports/${found?.id ?? ''}/answer`, choices));
   const keep = async () => {
     setKeeping(true);
     const kept = await attempt(() =>
@@ -108,19 +118,27 @@ function Dialog({ file }: { file: File }) {
         {fault !== null && <p className="refused">{fault}</p>}
         {fault === null && names === null && <ImportState state={state} />}
         {fault === null && names !== null && state?.kind === 'ready' && (
-          <ImportPreview state={state} names={names} onChange={setMended} />
+          <>
+            <ImportChoices state={state} onAnswer={answer} />
+            <ImportPreview state={state} names={names} onChange={setMended} />
+          </>
         )}
       </Modal.Body>
       <Modal.Footer>
         <Button variant="plain" onClick={cancel}>
           {fault !== null || state?.kind === 'refused' ? 'Close' : 'Cancel'}
         </Button>
+        {state?.kind === 'refused' && found !== null && (
+          <Button variant="plain" onClick={() => answer({ layout: asRead })}>
+            Understand it afresh
+          </Button>
+        )}
         {state?.kind === 'question' && (
           <>
-            <Button variant="act" onClick={() => answer(',')}>
+            <Button variant="act" onClick={() => answer({ decimal: ',' })}>
               The comma is a decimal comma
             </Button>
-            <Button variant="act" onClick={() => answer('.')}>
+            <Button variant="act" onClick={() => answer({ decimal: '.' })}>
               The comma separates thousands
             </Button>
           </>
@@ -131,7 +149,11 @@ function Dialog({ file }: { file: File }) {
             onClick={() => void keep()}
             disabled={keeping || names === null || !isFaultless(names)}
           >
-            {state.runs.length === 1 ? 'Keep as a run' : `Keep as ${state.runs.length} runs`}
+            {state.layout.axis.kind === 'spots'
+              ? 'Keep as spot readings'
+              : state.runs.length === 1
+                ? 'Keep as a run'
+                : `Keep as ${state.runs.length} runs`}
           </Button>
         )}
       </Modal.Footer>

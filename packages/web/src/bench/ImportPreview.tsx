@@ -15,10 +15,6 @@ const number = (value: number | null) => (value === null ? '—' : String(value)
 export function ImportPreview({ state, names, onChange }: Props) {
   return (
     <>
-      <p className="quiet">
-        {state.rows.toLocaleString('en')} rows · separated by {state.separator} · decimal{' '}
-        {state.decimal === '.' ? 'point' : 'comma'} · {state.encoding}
-      </p>
       {state.runs.map(({ channels }, run) => (
         <div key={run} className="import-run">
           <MendedField

@@ -11,6 +11,7 @@ import { LineSample } from '../ui/LineSample';
 import { NameField } from '../ui/NameField';
 import { ConditionsRow } from './ConditionsRow';
 import { bringIn, importLimit } from './ImportDialog';
+import { bringInPasted } from './pasting';
 import { savePicture } from './picture';
 import { RunDetails } from './RunDetails';
 import { saveFile } from './saveFile';
@@ -154,6 +155,9 @@ function Files() {
         <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
           <Dropdown.Item onClick={() => file.current?.click()}>
             Bring in a file of columns (CSV, {importLimit})
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => void bringInPasted()}>
+            Paste columns that were copied (Ctrl V does it too)
           </Dropdown.Item>
           <Dropdown.Item disabled={shown.length === 0} onClick={() => void saveCsv(session, shown, name)}>
             Save shown runs with derived series (CSV)

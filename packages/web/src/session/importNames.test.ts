@@ -15,6 +15,9 @@ const ready: Extract<Import['state'], { kind: 'ready' }> = {
   encoding: 'UTF-8',
   separator: 'comma',
   decimal: '.',
+  skipped: 0,
+  layout: { axis: { kind: 'as-read' }, without: [] },
+  columns: [],
   rows: 2,
   runs: [
     { name: 'soft', channels: [channel('x', 'm'), channel('a', 'm.s-2')] },
