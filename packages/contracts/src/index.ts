@@ -16,3 +16,4 @@ export * from './conditions';
 export * from './spots';
 export * from './pace';
 export * from './away';
+export * from './tokens';

@@ -64,6 +64,7 @@ export {
   walkingRoom,
   walkingSpeed,
 } from './pace/generate';
+export { type SenmlRecord, readSenml, relativeBelow, ucumOfSenml } from './senml/senml';
 export { type SpotReading, type SpotReadings, spotMean } from './spots/mean';
 export { spotSwing } from './spots/swing';
 export { type Edge, type LeftOutPass, blockingsOf, mergedEdges } from './timing/edges';

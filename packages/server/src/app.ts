@@ -13,12 +13,15 @@ import { type DeviceRegistry } from './link/registry';
 import { type LiveServer } from './live/liveServer';
 import { type AwayDesk } from './away/awayDesk';
 import { type Recorder } from './recorder/recorder';
+import { type SenmlGateway } from './senml/gateway';
+import { type Pairings } from './senml/tokens';
 import { type SpotDesk } from './spots/spotDesk';
 import { awayRoutes } from './routes/away';
 import { deviceRoutes } from './routes/devices';
 import { importRoutes } from './routes/imports';
 import { investigationRoutes } from './routes/investigations';
 import { channelRoutes, runRoutes } from './routes/runs';
+import { deviceTokenRoutes, senmlRoutes } from './routes/senml';
 import { signInRoutes } from './routes/signIn';
 
 interface Parts {
@@ -28,6 +31,8 @@ interface Parts {
   recorder: Recorder;
   spots: SpotDesk;
   away: AwayDesk;
+  senml: SenmlGateway;
+  pairings: Pairings;
   live: LiveServer;
   log: Logger;
   web: string;
@@ -40,6 +45,8 @@ export function createApp({
   recorder,
   spots,
   away,
+  senml,
+  pairings,
   live,
   log,
   web,
@@ -74,12 +81,20 @@ export function createApp({
     next();
   });
   app.use('/api', ownPagesOnly, whileDatabaseAnswers(health));
+  const forDevices = senmlRoutes(senml, pairings);
+  // Devices show a token and no cookie; what they send is read there, whatever it says that it is.
+  app.use('/api', (request, response, next) => {
+    if (request.path === '/senml') forDevices(request, response, next);
+    else next();
+  });
   app.use(
     '/api',
     express.json({ limit: '1mb' }),
     signInRoutes((cookie) => live.endFor(cookie)),
   );
+  app.use('/api', forDevices);
   app.use('/api', signedInOnly);
+  app.use('/api/device-tokens', deviceTokenRoutes(senml, pairings));
   app.use('/api/investigations', investigationRoutes(registry, recorder, live, importer, spots, away));
   app.use('/api/imports', importRoutes(importer));
   app.use('/api/runs', runRoutes(live, spots));

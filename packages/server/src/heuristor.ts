@@ -11,6 +11,8 @@ import { createLinkServer } from './link/linkServer';
 import { DeviceRegistry } from './link/registry';
 import { LiveServer } from './live/liveServer';
 import { Recorder } from './recorder/recorder';
+import { SenmlGateway } from './senml/gateway';
+import { Pairings } from './senml/tokens';
 import { markInterruptedRuns } from './services/runs';
 import { type Settings } from './settings';
 import { SpotDesk } from './spots/spotDesk';
@@ -46,6 +48,7 @@ export async function startHeuristor(
   const importer = new Importer(log);
   const spots = new SpotDesk(registry, log);
   const away = new AwayDesk(registry, log);
+  const senml = new SenmlGateway(registry);
   const live = new LiveServer(registry, recorder, health, log);
   away.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
   away.on('fault', (investigation, sentence) =>
@@ -64,7 +67,19 @@ export async function startHeuristor(
   importer.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
   const link = createLinkServer(registry, log, isLocal);
   const server = createServer(
-    createApp({ health, importer, registry, recorder, spots, away, live, log, web: settings.web }),
+    createApp({
+      health,
+      importer,
+      registry,
+      recorder,
+      spots,
+      away,
+      senml,
+      pairings: new Pairings(),
+      live,
+      log,
+      web: settings.web,
+    }),
   );
   live.attach(server);
 
@@ -92,6 +107,7 @@ export async function startHeuristor(
     async close() {
       spots.close();
       away.close();
+      senml.close();
       await recorder.close();
       await importer.close();
       for (const client of link.clients) client.terminate();

@@ -11,6 +11,7 @@ import { Notices } from './ui/Notices';
 
 const bench = loadedPage(() => import('./bench/BenchPage'));
 const stage = loadedPage(() => import('./stage/StagePage'));
+const phone = loadedPage(() => import('./phone/PhonePage'));
 // Who comes to a bench needs its program; it is fetched while the server says who that is.
 if (location.pathname.startsWith('/investigations/')) bench.prepare();
 
@@ -20,8 +21,9 @@ export function App() {
   const [standing, setStanding] = useState<Standing>('asking');
   const { pathname } = useLocation();
   const signingIn = pathname.startsWith('/sign-in/');
+  const isPhone = pathname === '/phone';
   useEffect(() => {
-    if (signingIn) return;
+    if (signingIn || isPhone) return;
     getJson('/me', teacherSchema).then(
       () => {
         live.open();
@@ -35,7 +37,7 @@ export function App() {
               : sentenceOf(error),
         }),
     );
-  }, [signingIn]);
+  }, [signingIn, isPhone]);
   const onSignedIn = useCallback(() => setStanding('in'), []);
   if (signingIn)
     return (
@@ -43,6 +45,8 @@ export function App() {
         <Route path="/sign-in/:token" element={<SignInPage onSignedIn={onSignedIn} />} />
       </Routes>
     );
+  // A phone shows a code, and is nobody's page.
+  if (isPhone) return <phone.Page />;
   if (standing === 'asking') return <Message title="One moment …" text="" />;
   if (standing !== 'in') return <Message title="Please sign in" text={standing.refused} />;
   return (

@@ -7,6 +7,7 @@ import * as conditions from './005-conditions';
 import * as edges from './006-edges';
 import * as spots from './007-spots';
 import * as away from './008-away';
+import * as deviceTokens from './009-device-tokens';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -17,6 +18,7 @@ const migrations: Record<string, Knex.Migration> = {
   '006-edges': edges,
   '007-spots': spots,
   '008-away': away,
+  '009-device-tokens': deviceTokens,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

@@ -1,4 +1,5 @@
 import { type Device } from '@heuristor/contracts';
+import { useState } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
 import { request } from '../api/client';
@@ -7,10 +8,12 @@ import { useDocuments, useSession } from '../session/context';
 import { recordingRun } from '../session/runs';
 import { usedBy } from '../session/sensors';
 import { useDevices } from '../stores/devices';
+import { DeviceTokens } from './DeviceTokens';
 import { SensorCard } from './SensorCard';
 
 export function SensorColumn() {
   const session = useSession();
+  const [isNetwork, setIsNetwork] = useState(false);
   const devices = useDevices((state) => state.devices);
   const recording = useDocuments(
     ({ runs, recorder }) => recordingRun(runs) !== undefined || recorder.phase !== 'idle',
@@ -47,9 +50,14 @@ export function SensorColumn() {
                 <div className="quiet small">Look at the code on its housing first.</div>
               </Dropdown.Item>
             ))}
+            <Dropdown.Divider />
+            <Dropdown.Item onClick={() => setIsNetwork(true)}>
+              Phones and devices on the network …
+            </Dropdown.Item>
           </Dropdown.Menu>
         </Dropdown>
       </div>
+      {isNetwork && <DeviceTokens onClose={() => setIsNetwork(false)} />}
       {used.length === 0 && (
         <p className="quiet">
           No sensor is connected. Press Connect and choose the one whose code stands on the housing in front

@@ -1,0 +1,207 @@
+import {
+  type HelloInput,
+  type SampleFrame,
+  type ToDevice,
+  frameKinds,
+  helloSchema,
+  linkProtocol,
+} from '@heuristor/contracts';
+import { type SenmlRecord, relativeBelow, ucumOfSenml } from '@heuristor/core';
+import { Failure } from '../failure';
+import { type LinkedDevice } from '../link/device';
+import { type DeviceRegistry } from '../link/registry';
+
+/** A device that brings nothing for so long is not on the link any more. */
+const silentMilliseconds = 15_000;
+/** A device on the link has at most so many streams. */
+const mostChannels = 8;
+/** The sender's clock may be this far from ours before it is told by its own times alone, in seconds. */
+const farSeconds = 2;
+
+/** One quantity that a device has brought: every name is a stream of its own, with times of its own. */
+interface Channel {
+  name: string;
+  key: string;
+  unit: string;
+}
+
+interface Sender {
+  code: string;
+  model: string;
+  channels: Channel[];
+  device: LinkedDevice | null;
+  /** Streams that were asked for: number and beginning, by the key of the stream. */
+  running: Map<string, { number: number; beganAt: number; next: number; last: number; skew: number | null }>;
+  heardAt: number;
+  queue: Promise<unknown>;
+}
+
+/** Lets devices that post SenML stand among the sensors: each is a device on the link that lives here. */
+export class SenmlGateway {
+  private readonly senders = new Map<string, Sender>();
+  private readonly timer = setInterval(() => this.sweep(), 1000).unref();
+
+  constructor(private readonly registry: DeviceRegistry) {}
+
+  /** Takes resolved records of one device, one pack after the other. @throws Failure where it has too many names */
+  async take(code: string, model: string, records: readonly SenmlRecord[]): Promise<void> {
+    const sender = this.senders.get(code) ?? {
+      code,
+      model,
+      channels: [],
+      device: null,
+      running: new Map(),
+      heardAt: 0,
+      queue: Promise.resolve(),
+    };
+    this.senders.set(code, sender);
+    const work = sender.queue.then(() => this.takeNow(sender, records));
+    sender.queue = work.catch(() => undefined);
+    await work;
+  }
+
+  /** Shuts a device out. */
+  forget(code: string): void {
+    const sender = this.senders.get(code);
+    this.senders.delete(code);
+    if (sender?.device != null) this.registry.leave(sender.device);
+  }
+
+  close(): void {
+    clearInterval(this.timer);
+  }
+
+  private async takeNow(sender: Sender, records: readonly SenmlRecord[]): Promise<void> {
+    const now = Date.now();
+    sender.heardAt = now;
+    const numbers = records.filter(
+      (record): record is SenmlRecord & { value: number } => typeof record.value === 'number',
+    );
+    const names = [...new Set(numbers.map(({ name }) => name))];
+    const fresh = names.filter((name) => !sender.channels.some((channel) => channel.name === name));
+    if (sender.channels.length + fresh.length > mostChannels)
+      throw new Failure(
+        'invalid-request',
+        `A device brings at most ${mostChannels} quantities here; “${fresh[0]}” would be one more.`,
+      );
+    if (fresh.length > 0 || sender.device?.present !== true) await this.present(sender, numbers, fresh);
+    for (const { name, key } of sender.channels) {
+      const own = numbers.filter((record) => record.name === name);
+      if (own.length > 0) this.bring(sender, key, own, now);
+    }
+  }
+
+  /** Says hello for a device, anew where it has begun to bring something else. */
+  private async present(
+    sender: Sender,
+    records: readonly SenmlRecord[],
+    fresh: readonly string[],
+  ): Promise<void> {
+    for (const name of fresh) {
+      const unit = ucumOfSenml(records.find((record) => record.name === name)?.unit ?? '');
+      sender.channels.push({ name, key: `c${sender.channels.length + 1}`, unit });
+    }
+    if (sender.channels.length === 0) return;
+    if (sender.device !== null) this.registry.leave(sender.device);
+    sender.running.clear();
+    const arrival = await this.registry.arrive(
+      helloSchema.parse(helloOf(sender)),
+      (message) => this.hear(sender, message),
+      true,
+    );
+    if (arrival.kind !== 'welcome')
+      throw new Failure('device-absent', `A device with the code ${sender.code} is on the link already.`);
+    sender.device = arrival.device;
+  }
+
+  private hear({ running }: Sender, message: ToDevice): void {
+    if (message.type === 'start' && message.of !== undefined)
+      running.set(message.of, {
+        number: message.stream,
+        beganAt: Date.now(),
+        next: 0,
+        last: -Infinity,
+        skew: null,
+      });
+    if (message.type === 'stop' && message.of !== undefined) running.delete(message.of);
+  }
+
+  private bring(
+    { device, running }: Sender,
+    key: string,
+    records: readonly (SenmlRecord & { value: number })[],
+    now: number,
+  ): void {
+    const stream = running.get(key);
+    const linked = device?.streams.find(({ description }) => description.key === key);
+    if (stream === undefined || linked === undefined) return;
+    const absolute = records.map(({ time }) => (time < relativeBelow ? now / 1000 + time : time));
+    // A clock that goes otherwise than ours is laid on ours once, by the newest reading of its first pack.
+    const off = now / 1000 - absolute[absolute.length - 1];
+    stream.skew ??= Math.abs(off) > farSeconds ? off : 0;
+    const times: number[] = [];
+    const values: number[] = [];
+    records.forEach(({ value }, i) => {
+      const time = absolute[i] + (stream.skew ?? 0) - stream.beganAt / 1000;
+      // What was brought before, or stands before the stream began, belongs to nothing.
+      if (time <= stream.last) return;
+      stream.last = time;
+      times.push(time);
+      values.push(value);
+    });
+    if (times.length === 0) return;
+    const frame: SampleFrame = {
+      kind: frameKinds.link,
+      subject: stream.number,
+      firstIndex: stream.next,
+      channels: 1,
+      values: Float64Array.from(values),
+      times: Float64Array.from(times),
+    };
+    stream.next += times.length;
+    this.registry.samples(linked, frame);
+  }
+
+  private sweep(): void {
+    for (const sender of this.senders.values())
+      if (sender.device?.present === true && Date.now() - sender.heardAt > silentMilliseconds) {
+        this.registry.leave(sender.device);
+        sender.running.clear();
+      }
+  }
+}
+
+/** The last part of a name, which says what it is of. */
+function quantityOf(name: string): string {
+  const parts = name.split(/[:/]/).filter((part) => part !== '');
+  return (parts.at(-1) ?? name).slice(-40);
+}
+
+function helloOf({ code, model, channels }: Sender): HelloInput {
+  return {
+    type: 'hello',
+    protocol: linkProtocol,
+    version: 2,
+    device: { code, model },
+    // Each name has times of its own.
+    streams: channels.map(({ key, name, unit }) => ({
+      key,
+      sampling: 'timed' as const,
+      channels: [
+        {
+          key,
+          quantity: quantityOf(name),
+          symbol: symbolOf(name, key),
+          unit: unit.slice(0, 20),
+          ranges: [{ key: 'only', low: -1e15, high: 1e15, noise: 0 }],
+        },
+      ],
+    })),
+  };
+}
+
+/** A short symbol from a long name: its last part. */
+function symbolOf(name: string, key: string): string {
+  const last = quantityOf(name).replace(/[^A-Za-z0-9_]/g, '');
+  return last === '' ? key : last.slice(0, 8);
+}
