@@ -12,6 +12,7 @@ module.exports = {
     only('contracts-know-core-only', 'contracts', 'core'),
     only('server-knows-core-and-contracts', 'server', 'core', 'contracts'),
     only('stand-ins-know-contracts', 'stand-ins', 'core', 'contracts'),
+    only('bridge-knows-contracts', 'bridge', 'core', 'contracts'),
     only('web-knows-core-and-contracts', 'web', 'core', 'contracts'),
     {
       name: 'packages-know-no-scripts-or-browser-tests',

@@ -46,11 +46,18 @@ const hasPostgres = () =>
   readdirSync('/usr/lib/postgresql').some((version) =>
     existsSync(`/usr/lib/postgresql/${version}/bin/initdb`),
   );
+const hasSocat = () => existsSync('/usr/bin/socat');
 const hasChromium = () => existsSync('/usr/bin/chromium') || existsSync(process.env.CHROMIUM ?? '/nowhere');
 
 /** Installs PostgreSQL and Chromium where they are missing. */
 function installDebianPackages() {
-  const missing = [...(hasPostgres() ? [] : ['postgresql']), ...(hasChromium() ? [] : ['chromium'])];
+  // Only the tests join serial ports to each other.
+  const isTest = process.argv[2] === 'scripts/test.ts';
+  const missing = [
+    ...(hasPostgres() ? [] : ['postgresql']),
+    ...(hasChromium() ? [] : ['chromium']),
+    ...(hasSocat() || !isTest ? [] : ['socat']),
+  ];
   if (missing.length === 0) return;
   const isRoot = process.getuid?.() === 0;
   const sudo = isRoot ? [] : ['sudo', '-n'];

@@ -8,7 +8,7 @@ import { PlainFault, runScript, say } from './plain';
 import { freePort, portIsFree } from './ports';
 import { takeFolder } from './running';
 import { type Supervised, type Running, supervise } from './supervise';
-import { startServer, startStandIns } from './system';
+import { startBridge, startServer, startStandIns } from './system';
 
 const usualPort = 4600;
 
@@ -83,6 +83,11 @@ runScript(async (told) => {
     parts.push(
       supervise('The simulated sensors', startStandIns(server.port, data), () =>
         Promise.resolve(startStandIns(server.port, data)),
+      ),
+    );
+    parts.push(
+      supervise('The bridge to serial ports', startBridge(server.port, data), () =>
+        Promise.resolve(startBridge(server.port, data)),
       ),
     );
     const site = `http://127.0.0.1:${server.port}`;

@@ -89,3 +89,13 @@ export function startStandIns(port: number, data: string): Service {
   );
   return serviceOf(child, port);
 }
+
+/** Starts the bridge to microcontrollers on serial ports in a process of its own. */
+export function startBridge(port: number, data: string, named = process.env.HEURISTOR_SERIAL ?? ''): Service {
+  const child = start(
+    'packages/bridge/src/main.ts',
+    { HEURISTOR_LINK: `ws://127.0.0.1:${port}/link`, HEURISTOR_SERIAL: named },
+    join(data, 'bridge.log'),
+  );
+  return serviceOf(child, port);
+}

@@ -185,6 +185,8 @@ export const deviceSchema = z.object({
   waiting: z.boolean(),
   battery: z.number().nullable(),
   signal: z.number().nullable(),
+  /** What it says about itself; empty where that is nothing. */
+  remark: z.string(),
   /** How much faster than the server's its clock runs, as a share; null while that is not known. */
   drift: finite.nullable(),
   streams: z.array(deviceStreamSchema),

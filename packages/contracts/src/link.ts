@@ -169,6 +169,8 @@ const stateFields = {
   battery: share.optional(),
   /** Strength of its radio signal, 0 to 1. */
   signal: share.optional(),
+  /** What there is to say about it, in a sentence; empty where there is nothing any more. */
+  remark: plainText.pipe(z.string().max(300)).optional(),
   /** What its outputs stand at, where they were set by hand. */
   outputs: z.record(keySchema, finite).optional(),
 };
@@ -223,19 +225,20 @@ export interface DeviceDescription {
 export interface DeviceState {
   battery: number | null;
   signal: number | null;
+  remark: string;
 }
 
 /** What a hello says, in the words of today's version. */
 export function describeDevice(hello: Hello): DeviceDescription {
   const both = { version: hello.version, ...hello.device, stage: hello.stage ?? null };
   if (hello.version === 2) {
-    const { battery, signal, outputs: standing } = hello.state ?? {};
+    const { battery, signal, remark = '', outputs: standing } = hello.state ?? {};
     return {
       ...both,
       streams: hello.streams,
       numbers: hello.numbers,
       outputs: hello.outputs.map((output) => ({ ...output, value: standing?.[output.key] ?? output.value })),
-      state: { battery: battery ?? null, signal: signal ?? null },
+      state: { battery: battery ?? null, signal: signal ?? null, remark },
       keeps: hello.keeps ?? null,
     };
   }
@@ -248,7 +251,7 @@ export function describeDevice(hello: Hello): DeviceDescription {
     streams: [{ key: 'only', sampling: hello.sampling, rates: hello.rates, channels }],
     numbers: [],
     outputs: [],
-    state: { battery: null, signal: null },
+    state: { battery: null, signal: null, remark: '' },
     keeps: null,
   };
 }

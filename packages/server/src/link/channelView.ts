@@ -40,7 +40,10 @@ export function viewOf(
   const { on = true, reversed = false, zeroAtStart = false, ...chosen } = setup.channels[channel.key] ?? {};
   const range = channel.ranges.find(({ key }) => key === chosen.range) ?? channel.ranges[0];
   const unit = chosen.unit ?? channel.unit;
-  const { factor, offset: shift } = conversionOf(parseUnit(channel.unit), parseUnit(unit));
+  const own = parseUnit(channel.unit);
+  // Of a device that knows no unit, what is given is a label and changes no number.
+  const { factor, offset: shift } =
+    own.length === 0 ? { factor: 1, offset: 0 } : conversionOf(own, parseUnit(unit));
   const scale = (reversed ? -1 : 1) * (calibration.scales[channel.key]?.gain ?? 1) * factor;
   const offset = shift - scale * (zero?.offset ?? 0);
   const ends = [scale * range.low + offset, scale * range.high + offset];

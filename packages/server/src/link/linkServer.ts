@@ -124,8 +124,8 @@ function serve(
       return;
     }
     if (message.type === 'state') {
-      const { battery, signal, outputs = {} } = message;
-      if (device !== null) registry.state(device, { battery, signal }, outputs);
+      const { battery, signal, remark, outputs = {} } = message;
+      if (device !== null) registry.state(device, { battery, signal, remark }, outputs);
       return;
     }
     if (message.type === 'kept') {

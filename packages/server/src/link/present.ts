@@ -23,6 +23,7 @@ export function presentDevice(device: LinkedDevice): Device {
     waiting,
     battery: state.battery,
     signal: state.signal,
+    remark: state.remark,
     drift:
       device.streams.map(({ sending }) => sending?.clock.drift ?? null).find((drift) => drift !== null) ??
       null,

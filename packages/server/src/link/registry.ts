@@ -166,13 +166,17 @@ export class DeviceRegistry extends EventEmitter<Events> {
   /** A device says how it is. */
   state(
     device: LinkedDevice,
-    { battery, signal }: Partial<DeviceState>,
+    { battery, signal, remark }: Partial<DeviceState>,
     outputs: Record<string, number>,
   ): void {
     const { description } = device;
     device.description = {
       ...description,
-      state: { battery: battery ?? description.state.battery, signal: signal ?? description.state.signal },
+      state: {
+        battery: battery ?? description.state.battery,
+        signal: signal ?? description.state.signal,
+        remark: remark ?? description.state.remark,
+      },
       outputs: description.outputs.map((output) => ({
         ...output,
         value: outputs[output.key] ?? output.value,

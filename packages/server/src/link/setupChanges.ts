@@ -34,7 +34,7 @@ function checkedChannel(device: LinkedDevice, key: string, patch: ChannelSetup):
   if (patch.unit === undefined) return patch;
   const [own, wanted] = [parseUnit(channel.unit), parseUnit(patch.unit)];
   try {
-    conversionOf(own, wanted);
+    if (own.length > 0) conversionOf(own, wanted);
   } catch {
     throw new Failure(
       'invalid-request',

@@ -77,6 +77,7 @@ export function SensorCard({ device, recording }: { device: Device; recording: b
             />
           </div>
         ))}
+      {device.remark !== '' && <div className="hint small">{device.remark}</div>}
       {kept !== null && <div className="quiet small">{kept}</div>}
       {zeroedAt !== undefined && (
         <div className="quiet small">

@@ -58,6 +58,7 @@ function device(
     calibration: { zeros: {}, scales: {}, numbers: {} },
     stage: null,
     away: null,
+    remark: '',
     ...changes,
   };
 }

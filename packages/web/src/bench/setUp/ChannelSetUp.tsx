@@ -1,5 +1,5 @@
 import { type ChannelSetup, type Device, type DeviceChannel, type DeviceStream } from '@heuristor/contracts';
-import { parseUnit, printedUnit } from '@heuristor/core';
+import { parseUnit, printedUnit, ucumCode } from '@heuristor/core';
 import { useId } from 'react';
 import { Form } from 'react-bootstrap';
 import { useSession } from '../../session/context';
@@ -59,22 +59,39 @@ export function ChannelSetUp({ device, stream, channel, index }: Props) {
               onCommit={(quantity) => change({ quantity }, { quantity: channel.quantity })}
             />
           </span>
+          {stream.sampling !== 'events' && own.unit === '' && (
+            <>
+              <span>Unit</span>
+              <NameField
+                label={`Unit of ${channel.symbol}`}
+                value={printedUnit(parseUnit(channel.unit))}
+                className="short"
+                maxLength={20}
+                allowEmpty
+                onCommit={(unit) => change({ unit: ucumCode(parseUnit(unit)) }, { unit: channel.unit })}
+              />
+            </>
+          )}
           {isRegular && (
             <>
-              <label htmlFor={`${id}unit`}>Unit</label>
-              <Form.Select
-                id={`${id}unit`}
-                aria-label={`Unit of ${channel.symbol}`}
-                size="sm"
-                value={channel.unit}
-                onChange={(event) => change({ unit: event.target.value }, { unit: channel.unit })}
-              >
-                {[...new Set([...unitsFor(own.unit), channel.unit])].map((unit) => (
-                  <option key={unit} value={unit}>
-                    {printedUnit(parseUnit(unit)) || '1'}
-                  </option>
-                ))}
-              </Form.Select>
+              {own.unit !== '' && (
+                <>
+                  <label htmlFor={`${id}unit`}>Unit</label>
+                  <Form.Select
+                    id={`${id}unit`}
+                    aria-label={`Unit of ${channel.symbol}`}
+                    size="sm"
+                    value={channel.unit}
+                    onChange={(event) => change({ unit: event.target.value }, { unit: channel.unit })}
+                  >
+                    {[...new Set([...unitsFor(own.unit), channel.unit])].map((unit) => (
+                      <option key={unit} value={unit}>
+                        {printedUnit(parseUnit(unit)) || '1'}
+                      </option>
+                    ))}
+                  </Form.Select>
+                </>
+              )}
               <label htmlFor={`${id}range`}>Range</label>
               {ranges.length === 1 ? (
                 <span>

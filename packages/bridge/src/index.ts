@@ -1,0 +1,2 @@
+export { SerialBridge } from './serialBridge';
+export { namedPorts } from './ports';
