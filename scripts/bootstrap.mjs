@@ -46,17 +46,19 @@ const hasPostgres = () =>
   readdirSync('/usr/lib/postgresql').some((version) =>
     existsSync(`/usr/lib/postgresql/${version}/bin/initdb`),
   );
+const hasPython = () => spawnSync('python3', ['--version'], { stdio: 'ignore' }).status === 0;
 const hasSocat = () => existsSync('/usr/bin/socat');
 const hasChromium = () => existsSync('/usr/bin/chromium') || existsSync(process.env.CHROMIUM ?? '/nowhere');
 
 /** Installs PostgreSQL and Chromium where they are missing. */
 function installDebianPackages() {
-  // Only the tests join serial ports to each other.
+  // Only the tests join serial ports to each other, and run the example in Python.
   const isTest = process.argv[2] === 'scripts/test.ts';
   const missing = [
     ...(hasPostgres() ? [] : ['postgresql']),
     ...(hasChromium() ? [] : ['chromium']),
     ...(hasSocat() || !isTest ? [] : ['socat']),
+    ...(hasPython() || !isTest ? [] : ['python3']),
   ];
   if (missing.length === 0) return;
   const isRoot = process.getuid?.() === 0;

@@ -2,7 +2,8 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { type ElementHandle } from 'puppeteer-core';
 import { BenchHand } from '../e2e/support/bench';
-import { pause, startSystem } from '../e2e/support/system';
+import { StageHand } from '../e2e/support/stage';
+import { type System, pause, startSystem } from '../e2e/support/system';
 import { buildWeb } from './build';
 import { startCluster } from './cluster';
 import { loadDemoData } from './demoData';
@@ -78,7 +79,7 @@ runScript(async (ending) => {
     writeFileSync(file, `t / s;F / N;U / mV\n${towRows()}\n`);
     const chooser = await page.waitForSelector('input[type=file]');
     await (chooser as ElementHandle<HTMLInputElement>).uploadFile(file);
-    await hand.waitForText('decimal comma');
+    await hand.waitForText('rows, UTF-8');
     await take('import');
     await hand.press('Cancel', '.modal');
     await pause(500);
@@ -93,9 +94,93 @@ runScript(async (ending) => {
     await pause(700);
     await stage.screenshot({ path: `${folder}/stage.png` });
     say(`${folder}/stage.png`);
+    await otherWays(system, hand, take);
   } finally {
     await system.close();
     await cluster.stop();
   }
   process.exit(0);
 });
+
+const go = 'Let it go, throw it, spin it';
+
+/** The ways of recording beside the one against time. */
+async function otherWays(
+  system: System,
+  hand: BenchHand,
+  take: (name: string) => Promise<void>,
+): Promise<void> {
+  const hands = await StageHand.open(system, 'gate');
+  const way = async (title: string) => {
+    await hand.pressLabelled('Way of recording: Against time');
+    await hand.item(title);
+    await pause(300);
+  };
+  await hands.set('What passes', 1);
+  await hand.begin(system.site, 'Signal ball through the light gate', ['G2-T']);
+  await hand.press('End when stopped');
+  await hand.press('a flag or a ball');
+  await hand.press('Record');
+  await hand.waitForText('Nothing has passed yet');
+  for (let i = 0; i < 6; i++) {
+    await hands.press(i === 3 ? 'Put a finger through beam A' : go);
+    await pause(900);
+  }
+  await take('gate');
+  await hand.press('Stop');
+  await hand.waitForText('is ready');
+
+  await hands.show('rail');
+  await hand.begin(system.site, 'Field against distance', ['F7-B']);
+  await way('Spot readings');
+  for (const symbol of ['By', 'Bz']) {
+    await hand.pressLabelled(`What is read of ${symbol}`);
+    await hand.item('not read');
+    await pause(300);
+  }
+  await hand.pressLabelled('New column');
+  await (await hand.element('input[aria-label="Name of the column"]')).type('r');
+  await (await hand.element('input[aria-label="Unit of the column"]')).type('cm');
+  await hand.press('Add the column');
+  for (const distance of [20, 3, 12, 8, 5, 4]) {
+    await hands.set('Distance from the tip', distance / 100);
+    await pause(300);
+    await hand.type('r of the next reading', String(distance));
+    await pause(1900);
+  }
+  await take('spots');
+
+  await hands.show('walker');
+  await hand.begin(system.site, 'Following a line', ['K9-W']);
+  await way('Following a line');
+  await hand.press('Make a line');
+  await hand.type('Number of the line', '4821');
+  await hand.waitForText('Begin at');
+  await hand.press('Record');
+  await hand.waitForText('Recording run', 8000);
+  const step = (key: string) =>
+    hands.page.$eval(
+      '.grabbable',
+      (element, pressed) =>
+        element.dispatchEvent(new KeyboardEvent('keydown', { key: pressed, bubbles: true })),
+      key,
+    );
+  for (let i = 0; i < 6; i++) await step('ArrowLeft');
+  await pause(4300);
+  for (let i = 0; i < 14; i++) {
+    await step('ArrowRight');
+    await pause(190);
+  }
+  await take('pace');
+  await hand.waitForText('is ready', 12_000);
+
+  await hand.begin(system.site, 'On the quay', ['Q8-P']);
+  await way('Away from the computer');
+  await hand.type('Seconds of the run away', '300');
+  await hand.press('Start it');
+  await hand.waitForText('It may be carried off');
+  await pause(6000);
+  await take('away');
+  await hand.press('Fetch and end');
+  await hand.waitForText('Nothing is kept by a device', 15_000);
+}

@@ -1,3 +1,4 @@
+import plan3 from '../examples/plan-3.json';
 import workings1 from '../examples/workings-1.json';
 import { UnreadableDocument } from './documents';
 import { FrameError, decodeFrame, decodeFrames, encodeFrame, frameKinds, joinFrames } from './frames';
@@ -97,7 +98,7 @@ test('a device of version 2 may have several streams; one of version 1 has one, 
     ['voltage', 'regular'],
     ['switch', 'events'],
   ]);
-  expect(description.state).toEqual({ battery: 0.4, signal: null });
+  expect(description.state).toEqual({ battery: 0.4, signal: null, remark: '' });
   const older = describeDevice(helloSchema.parse(hello));
   expect(older.streams).toHaveLength(1);
   expect(older.streams[0].channels[0].ranges).toEqual([
@@ -165,6 +166,13 @@ describe('stored documents', () => {
   ])('an older plan, %j, begins at once, once, and ends as it did', (older, end) =>
     expect(readPlan(older)).toEqual({ ...usualPlan, end }),
   );
+
+  test('a plan of format 3 goes on against time, without a line', () => {
+    const plan = readPlan(plan3);
+    expect(plan).toMatchObject({ format: 4, way: 'time', pace: null, spot: { columns: [] } });
+    expect(plan.begin).toEqual(plan3.begin);
+    expect(plan.conditions).toEqual(plan3.conditions);
+  });
   test('a newer format and a damaged document are refused by name', () => {
     expect(() => readWorkings({ format: 3 })).toThrow(UnreadableDocument);
     expect(() => readWorkings({ format: 2, entries: 7 })).toThrow('The workings are damaged at');

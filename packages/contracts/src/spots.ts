@@ -6,7 +6,12 @@ import { keySchema } from './link';
 export const mostSpotColumns = 24;
 export const mostSpotRows = 2000;
 
-const columnKey = z.string().min(1).max(16);
+const columnKey = z
+  .string()
+  .min(1)
+  .max(16)
+  // Cells are looked up by it.
+  .refine((key) => !(key in Object.prototype), 'a column cannot be called like that');
 const columnName = plainText
   .transform((text) => text.trim())
   .pipe(z.string().min(1, 'a column needs a name').max(40, 'a column’s name has 40 letters at most'));

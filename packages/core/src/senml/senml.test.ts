@@ -146,8 +146,11 @@ test.each([
   expect(found instanceof Refusal ? found.message : 'read').toContain(words);
 });
 
-test('a field that need not be understood is passed over', () => {
+test('a field that need not be understood is passed over, whatever it is called', () => {
   expect(readSenml([{ n: 'a', v: 1, note: 'x' }])).toHaveLength(1);
+  expect(readSenml([JSON.parse('{"n":"a","v":1,"toString":1}')])).toHaveLength(1);
+  expect(() => readSenml([JSON.parse('{"toString":null}')])).toThrow('it has no name');
+  expect(() => readSenml([JSON.parse('{"n":"a","v":1,"__proto__":2}')])).toThrow('has to be understood');
 });
 
 test('whatever comes, it is read or refused, and never disturbs', () => {

@@ -125,9 +125,11 @@ function labelled(given: unknown, wrong: (what: string) => Refusal): Record<stri
         ? Object.entries(given)
         : null;
   if (entries === null) throw wrong('it is no record.');
-  const record: Record<string, unknown> = {};
+  // Without a prototype: a field may be called like what every object has.
+  const record = Object.create(null) as Record<string, unknown>;
   for (const [key, value] of entries) {
-    const label = cborLabels[String(key)] ?? String(key);
+    const own = typeof key === 'object' ? '' : String(key);
+    const label = Object.hasOwn(cborLabels, own) ? cborLabels[own] : own;
     // RFC 8428, section 4.4: a label that ends with an underscore must be understood.
     if (!known.has(label) && label.endsWith('_'))
       throw wrong(`the field “${label}” has to be understood, and is not known here.`);

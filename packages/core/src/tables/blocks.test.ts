@@ -43,6 +43,15 @@ test('a blank row between rows of numbers stays a missing reading', () => {
   ]);
 });
 
+test('a first row of numbers is never a preamble, however few they are', () => {
+  expect(values('5,,\n1,2,3\n4,5,6\n')).toEqual([
+    [5, 1, 4],
+    [NaN, 2, 5],
+    [NaN, 3, 6],
+  ]);
+  expect(() => read('42\n1,2\n3,4\n')).toThrow('Row 2 has 2 cells');
+});
+
 test('a wrong cell is named by the row that a spreadsheet shows, comments and blocks counted', () => {
   const text = '# note\nt,x\n0,1\n\nt,x\n0,1\n1,oops\n';
   expect(() => read(text)).toThrow('Row 7, column 2 (x): “oops” is not a number');

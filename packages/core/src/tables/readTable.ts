@@ -118,7 +118,7 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
       }
       const isWords = cells.every((cell) => cell.trim() === '' || parseCell(cell, decimal, []) === undefined);
       if (headings !== null && blank > 0 && isWords) end();
-      if (headings === null && isPreamble(cells, usual)) {
+      if (headings === null && isWords && isPreamble(cells, usual)) {
         title = cells.join(' ').trim() || title;
         skipped++;
         continue;

@@ -1,5 +1,4 @@
 import {
-  type AwayRun,
   type KeptMessage,
   type KeptRun,
   type Prepare,
@@ -12,12 +11,14 @@ import { type Logger } from 'pino';
 import { Failure } from '../failure';
 import { type LinkedDevice } from '../link/device';
 import { type DeviceRegistry } from '../link/registry';
-import { AwayRunModel, type AwayTrack } from '../models/awayRun';
+import { AwayRunModel } from '../models/awayRun';
 import { sourcesOf } from '../recorder/sources';
 import { findInvestigation, keepBindings } from '../services/investigations';
 import { awayTiming } from './awayClock';
 import { awayRunsOf, endFetched, storeFrame, storedOf } from './awayRuns';
+import { type Fetching, type Holding, goesOn, presentHolding } from './holding';
 import { checkKept } from './keptFrame';
+import { checkRoom, ownLevel, tracksOf } from './preparation';
 
 interface Events {
   run: [run: Run];
@@ -28,30 +29,6 @@ interface Events {
 const readingsAtOnce = 2000;
 const answerMilliseconds = 4000;
 const frameMilliseconds = 8000;
-
-/** What is known of the runs that one device keeps. */
-interface Holding {
-  device: LinkedDevice;
-  /** What it said last, and when, in ms. */
-  said: KeptMessage | null;
-  at: number;
-  rows: AwayRunModel[];
-  /** Readings stored of each run. */
-  stored: Map<number, number>;
-  fetching: Fetching | null;
-}
-
-interface Fetching {
-  id: number;
-  isCancelled: boolean;
-  /** Takes the readings that are waited for. */
-  take: ((frame: SampleFrame) => void) | null;
-  /** Ends the wait for them. */
-  leave: (() => void) | null;
-}
-
-const countOf = ({ counts }: KeptRun) => Object.values(counts).reduce((sum, count) => sum + count, 0);
-const goesOn = ({ state }: KeptRun) => state === 'waiting' || state === 'recording';
 
 /** Runs that devices record and keep by themselves: prepared, fetched, discarded. */
 export class AwayDesk extends EventEmitter<Events> {
@@ -88,30 +65,12 @@ export class AwayDesk extends EventEmitter<Events> {
     const { sources, plan: bound } = sourcesOf([device], plan, (other) =>
       this.registry.isUsed(other, investigationId),
     );
-    const tracks = sources.flatMap((source): AwayTrack[] => {
-      const stream = device.streams.find(({ sending }) => sending?.number === source.stream);
-      return stream === undefined
-        ? []
-        : source.tracks.map(({ channel, scale, offset, fields }) => ({
-            stream: stream.description.key,
-            channel,
-            sampling: source.sampling,
-            scale,
-            offset,
-            fields: {
-              ...fields,
-              sampling:
-                source.sampling === 'regular'
-                  ? { kind: 'regular', start: 0, interval: 1 / source.rate }
-                  : { kind: source.sampling },
-            },
-          }));
-    });
+    const tracks = tracksOf(device, sources);
     if (tracks.length === 0)
       throw new Failure('nothing-connected', `${code} has no channel switched on, or does not send yet.`);
     const keys = [...new Set(tracks.map(({ stream }) => stream))];
     const streams = device.streams.filter(({ description }) => keys.includes(description.key));
-    this.checkRoom(device, holding, seconds, streams);
+    checkRoom(holding, seconds, streams);
     for (const row of holding.rows.filter(({ discardedAt }) => discardedAt !== null))
       await this.forget(holding, row);
     const id = randomInt(1, 2 ** 31 - 1);
@@ -136,7 +95,7 @@ export class AwayDesk extends EventEmitter<Events> {
         ranges: Object.fromEntries(stream.views.map(({ key, range }) => [key, range.key])),
       })),
       seconds,
-      begin: begin.kind === 'level' ? this.ownLevel(device, begin) : begin,
+      begin: begin.kind === 'level' ? ownLevel(device, begin) : begin,
     });
     await this.until(holding, ({ runs }) => runs.some((run) => run.id === id)).catch(
       async (error: unknown) => {
@@ -252,8 +211,12 @@ export class AwayDesk extends EventEmitter<Events> {
     } catch (error) {
       // One that broke off is taken up again when the device is back.
       if (!(error instanceof Failure)) this.broken(error);
-      else if (holding.device.present && !fetching.isCancelled)
+      else if (holding.device.present && !fetching.isCancelled) {
+        // A device that is there and does not give what it keeps is not asked again before somebody wants it.
+        row.wanted = null;
+        await AwayRunModel.query().findById(row.id).patch({ wanted: null });
         this.emit('fault', row.investigationId, error.message);
+      }
     } finally {
       holding.fetching = null;
       if (!this.closed) this.show(holding);
@@ -372,80 +335,16 @@ export class AwayDesk extends EventEmitter<Events> {
     return { holding, row };
   }
 
-  private checkRoom(
-    { code, description }: LinkedDevice,
-    { said, rows }: Holding,
-    seconds: number | null,
-    streams: readonly LinkedDevice['streams'][number][],
-  ): void {
-    if (seconds === null) return;
-    const regular = streams.filter(({ description: { sampling } }) => sampling === 'regular');
-    const rate = regular.reduce((sum, stream) => sum + stream.rate * stream.description.channels.length, 0);
-    const freed = rows
-      .filter(({ discardedAt }) => discardedAt !== null)
-      .reduce((sum, { id }) => sum + numbersOf(said, id, streams), 0);
-    const room = Math.min((said?.room ?? 0) + freed, description.keeps ?? 0);
-    if (rate * seconds > room)
-      throw new Failure(
-        'too-large',
-        `${code} has room for ${Math.floor(room / rate)} s at this rate, not for ${seconds} s. Choose a slower rate or a shorter run, or fetch what it holds.`,
-      );
-  }
-
-  private ownLevel(device: LinkedDevice, level: Extract<Prepare['begin'], { kind: 'level' }>) {
-    const view = device.streams.flatMap(({ views }) => views).find(({ key }) => key === level.channel);
-    if (view === undefined)
-      throw new Failure('invalid-request', `${device.code} has no channel ${level.channel} to wait for.`);
-    const isTurned = view.scale < 0;
-    return {
-      ...level,
-      value: (level.value - view.offset) / view.scale,
-      direction: isTurned ? (level.direction === 'rise' ? 'fall' : 'rise') : level.direction,
-    } as const;
-  }
-
   /** Tells the screens what a device keeps. */
   private show(holding: Holding): void {
-    const { device, said, at, rows, stored, fetching } = holding;
-    if (said === null) return;
-    const runs = said.runs.map((kept): AwayRun => {
-      const row = rows.find(({ id }) => id === kept.id);
-      const isBegun = kept.state !== 'waiting';
-      return {
-        id: kept.id,
-        investigation: row?.investigationId ?? null,
-        state: kept.state,
-        begunAt:
-          isBegun && kept.begun !== null
-            ? new Date(at - (said.clock - kept.begun) * 1000).toISOString()
-            : null,
-        clockLost: isBegun && kept.begun === null,
-        count: countOf(kept),
-        stored: stored.get(kept.id) ?? 0,
-        seconds: row?.seconds ?? null,
-        isFetching: fetching?.id === kept.id,
-        discarded: row?.discardedAt != null,
-        run: row?.runId ?? null,
-      };
-    });
-    device.away = { keeps: device.description.keeps ?? 0, room: said.room, runs };
+    const { device } = holding;
+    const away = presentHolding(holding);
+    if (away === null) return;
+    device.away = away;
     this.registry.emit('changed');
   }
 
   private broken(error: unknown): void {
     if (!this.closed) this.log.error({ error: String(error) }, 'What a device keeps could not be dealt with');
   }
-}
-
-/** Numbers that a run takes in the memory of a device. */
-function numbersOf(
-  said: KeptMessage | null,
-  id: number,
-  streams: readonly LinkedDevice['streams'][number][],
-): number {
-  const counts = said?.runs.find((run) => run.id === id)?.counts ?? {};
-  return streams.reduce(
-    (sum, { description: { key, channels } }) => sum + (counts[key] ?? 0) * channels.length,
-    0,
-  );
 }

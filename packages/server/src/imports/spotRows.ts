@@ -7,6 +7,8 @@ const longestKey = 16;
 /** The columns of a series whose readings come from the rows of a file. @throws Failure where a name is too long for one */
 export function spotsOf(channels: readonly ReadChannel[]): Omit<Spot, 'rows'> {
   const columns = channels.map(({ name, unit }): SpotColumn => {
+    if (name in Object.prototype)
+      throw new Failure('invalid-request', `A column cannot be called “${name}”. Rename it in the preview.`);
     if (name.length > longestKey)
       throw new Failure(
         'invalid-request',

@@ -11,8 +11,10 @@ import { Failure } from '../failure';
 import { type LinkedDevice } from '../link/device';
 import { type DeviceRegistry } from '../link/registry';
 
-/** A device that brings nothing for so long is not on the link any more. */
+/** A device that brings nothing for so long, or three times as long as it usually does, is not on the link any more. */
 const silentMilliseconds = 15_000;
+const silentIntervals = 3;
+const longestSilence = 3 * 3_600_000;
 /** A device on the link has at most so many streams. */
 const mostChannels = 8;
 /** The sender's clock may be this far from ours before it is told by its own times alone, in seconds. */
@@ -33,6 +35,8 @@ interface Sender {
   /** Streams that were asked for: number and beginning, by the key of the stream. */
   running: Map<string, { number: number; beganAt: number; next: number; last: number; skew: number | null }>;
   heardAt: number;
+  /** The longest time between two packs of late, in ms. */
+  every: number;
   queue: Promise<unknown>;
 }
 
@@ -52,6 +56,7 @@ export class SenmlGateway {
       device: null,
       running: new Map(),
       heardAt: 0,
+      every: 0,
       queue: Promise.resolve(),
     };
     this.senders.set(code, sender);
@@ -73,6 +78,7 @@ export class SenmlGateway {
 
   private async takeNow(sender: Sender, records: readonly SenmlRecord[]): Promise<void> {
     const now = Date.now();
+    if (sender.heardAt > 0) sender.every = Math.max(now - sender.heardAt, 0.8 * sender.every);
     sender.heardAt = now;
     const numbers = records.filter(
       (record): record is SenmlRecord & { value: number } => typeof record.value === 'number',
@@ -163,11 +169,13 @@ export class SenmlGateway {
   }
 
   private sweep(): void {
-    for (const sender of this.senders.values())
-      if (sender.device?.present === true && Date.now() - sender.heardAt > silentMilliseconds) {
+    for (const sender of this.senders.values()) {
+      const patience = Math.min(Math.max(silentMilliseconds, silentIntervals * sender.every), longestSilence);
+      if (sender.device?.present === true && Date.now() - sender.heardAt > patience) {
         this.registry.leave(sender.device);
         sender.running.clear();
       }
+    }
   }
 }
 

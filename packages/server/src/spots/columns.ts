@@ -44,7 +44,7 @@ export function columnsOf(plan: Plan, found: ReadonlyMap<string, Readable>): Spo
   const { columns, takes } = plan.spot;
   const taken = new Set(columns.map(({ key }) => key));
   const measured = [...found.keys()].flatMap((quantity): Measured[] => {
-    const take = quantity in takes ? takes[quantity] : 'mean';
+    const take = Object.hasOwn(takes, quantity) ? takes[quantity] : 'mean';
     if (take === null) return [];
     const wish = { mean: quantity, amplitude: 'A', frequency: 'f' }[take];
     let key = wish;

@@ -72,7 +72,8 @@ export function ColumnEditor({ columns, column }: Props) {
 function freeKey(name: string, columns: readonly GivenColumn[]): string {
   const wish = name.slice(0, 12);
   let key = wish;
-  for (let n = 2; columns.some((other) => other.key === key); n++) key = `${wish}${n}`;
+  const isTaken = () => key in Object.prototype || columns.some((other) => other.key === key);
+  for (let n = 2; isTaken(); n++) key = `${wish}${n}`;
   return key;
 }
 

@@ -108,7 +108,7 @@ function LiveQuantity({ quantity, take: fixed }: { quantity: Quantity; take?: Sp
   const session = useSession();
   const spot = useDocuments(({ plan }) => plan.spot);
   const { key, channel } = quantity;
-  const planned = key in spot.takes ? spot.takes[key] : 'mean';
+  const planned = Object.hasOwn(spot.takes, key) ? spot.takes[key] : 'mean';
   const take = fixed ?? planned;
   const now = useLiveMean(quantity, spot.seconds);
   const choose = (wanted: SpotTake | null) =>
