@@ -128,7 +128,7 @@ function Bench() {
           label="Name of the investigation"
           className="title-input"
           value={name}
-          onCommit={(newName) => void session.rename(newName)}
+          onCommit={(newName) => void session.plan.rename(newName)}
         />
       </Head>
       <Conflict />

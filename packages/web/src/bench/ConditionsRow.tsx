@@ -77,7 +77,7 @@ function Condition({ column, run, onGive }: ConditionProps) {
               value={name}
               maxLength={40}
               onCommit={(wanted) =>
-                void session.changePlan({
+                void session.plan.change({
                   conditions: columns.map((other) =>
                     other.key === key ? { ...other, name: wanted } : other,
                   ),
@@ -87,7 +87,7 @@ function Condition({ column, run, onGive }: ConditionProps) {
           </div>
           <Dropdown.Item
             onClick={() =>
-              void session.changePlan({ conditions: columns.filter((other) => other.key !== key) })
+              void session.plan.change({ conditions: columns.filter((other) => other.key !== key) })
             }
           >
             Ask it no more
@@ -145,7 +145,7 @@ function NewCondition({ columns }: { columns: readonly ConditionColumn[] }) {
     const taken = new Set(columns.map(({ key }) => key));
     let place = columns.length + 1;
     while (taken.has(`c${place}`)) place++;
-    void session.changePlan({
+    void session.plan.change({
       conditions: [
         ...columns,
         { key: `c${place}`, name, kind, unit: kind === 'word' ? '' : ucumCode(parseUnit(unit)) },

@@ -43,7 +43,7 @@ export function PlanLine({ locked }: { locked: boolean }) {
           title="Practice runs are kept apart and cleared together"
           checked={practice}
           disabled={locked}
-          onChange={() => void session.changePlan({ practice: !practice })}
+          onChange={() => void session.plan.change({ practice: !practice })}
         />
       </p>
       {!locked && <PlanHints />}

@@ -63,7 +63,7 @@ function Waiting({ status }: { status: Status<'waiting'> }) {
   const move = async (value: number) => {
     if (wanted.kind !== 'level' || begin.kind !== 'level') return;
     await session.toggleRecording();
-    await session.changePlan({ begin: { ...begin, level: { ...begin.level, value } } });
+    await session.plan.change({ begin: { ...begin, level: { ...begin.level, value } } });
     await session.toggleRecording();
   };
   return (

@@ -47,7 +47,7 @@ export function WayMenu({ disabled }: { disabled: boolean }) {
             role="menuitemradio"
             aria-checked={way === present}
             onClick={() => {
-              if (way !== present) void session.changePlan({ way });
+              if (way !== present) void session.plan.change({ way });
             }}
           >
             {way === present ? <RecordCircle aria-hidden /> : <Circle aria-hidden />} {title}

@@ -1,6 +1,5 @@
 import {
   type Investigation,
-  type PlanPatch,
   type Run,
   type RunPatch,
   type ToScreen,
@@ -22,6 +21,7 @@ import { attempt, attemptInOrder } from './attempt';
 import { AwayShelf } from './awayShelf';
 import { History } from './history';
 import { type Picture } from './picture';
+import { PlanKeeper } from './planKeeper';
 import { Renderer } from './renderer';
 import { RunFeed } from './runFeed';
 import { shownRuns } from './runs';
@@ -38,6 +38,7 @@ export class BenchSession {
   readonly documents: StoreApi<Documents>;
   readonly view: StoreApi<View>;
   readonly history = new History();
+  readonly plan: PlanKeeper;
   readonly saver: Saver<WorkingsDocument>;
   readonly sensors: SensorDesk;
   readonly spots: SpotBook;
@@ -49,9 +50,6 @@ export class BenchSession {
   private disposed = false;
   private wasOffline = false;
   private isToggling = false;
-  /** Own changes of name and plan that are on their way. */
-  private planChanges = 0;
-  private heardPlan: Pick<Documents, 'name' | 'plan'> | null = null;
 
   static async open(id: string): Promise<BenchSession> {
     live.watch({ investigation: id });
@@ -74,6 +72,7 @@ export class BenchSession {
       withZero: null,
       moving: false,
     }));
+    this.plan = new PlanKeeper(this.path(''), this.history, this.documents);
     this.away = new AwayShelf(this.path(''), this.history);
     this.spots = new SpotBook(this.path(''), this);
     this.sensors = new SensorDesk(this.path(''), this.history, this.documents, this.view);
@@ -262,39 +261,6 @@ export class BenchSession {
     void attempt(() => request('POST', this.path('/recording/begin')));
   }
 
-  // Name and plan
-
-  async rename(name: string): Promise<void> {
-    const before = this.documents.getState().name;
-    await this.changeDocument({ name: before }, { name });
-  }
-
-  async changePlan(patch: PlanPatch): Promise<void> {
-    const { plan } = this.documents.getState();
-    const before = Object.fromEntries(
-      Object.keys(patch).map((key) => [key, plan[key as keyof PlanPatch]]),
-    ) as PlanPatch;
-    await this.changeDocument({ plan: before }, { plan: patch });
-  }
-
-  private async changeDocument(before: NamePatch, after: NamePatch): Promise<void> {
-    const put = (patch: NamePatch) => {
-      const { name, plan } = this.documents.getState();
-      this.documents.setState({ name: patch.name ?? name, plan: { ...plan, ...patch.plan } });
-    };
-    const send = async (patch: NamePatch, back: NamePatch) => {
-      put(patch);
-      this.planChanges++;
-      const isDone = await attemptInOrder(() => request('PATCH', this.path(''), patch));
-      this.planChanges--;
-      if (!isDone) put(back);
-      this.takeHeardPlan();
-      return isDone;
-    };
-    if (!(await send(after, before))) return;
-    this.history.push({ undo: () => void send(before, after), redo: () => void send(after, before) });
-  }
-
   // What comes
 
   private listen(): void {
@@ -325,19 +291,10 @@ export class BenchSession {
       this.documents.setState({ spots: message.status });
     if (message.type === 'fault' && message.investigation === this.id)
       tell({ kind: 'fault', text: message.sentence });
-    if (message.type === 'plan' && message.investigation === this.id) {
-      this.heardPlan = { name: message.name, plan: message.plan };
-      this.takeHeardPlan();
-    }
+    if (message.type === 'plan' && message.investigation === this.id)
+      this.plan.hear({ name: message.name, plan: message.plan });
     if (message.type === 'workings' && message.investigation === this.id)
       void this.hearOfVersion(message.version);
-  }
-
-  /** Name and plan as the server has them; while an own change is on its way, they wait for it. */
-  private takeHeardPlan(): void {
-    if (this.heardPlan === null || this.planChanges > 0) return;
-    this.documents.setState(this.heardPlan);
-    this.heardPlan = null;
   }
 
   /** Another screen has stored the sheet; it is fetched unless it is our own. */
@@ -401,5 +358,3 @@ export class BenchSession {
     return `/investigations/${this.id}${rest}`;
   }
 }
-
-type NamePatch = { name?: string; plan?: PlanPatch };

@@ -29,7 +29,7 @@ export function PaceLine({ locked }: { locked: boolean }) {
   const quantity = quantities.find(({ key }) => key === target?.quantity) ?? quantities.at(0);
   const follow = async (pace: PaceTarget) => {
     const { begin } = session.documents.getState().plan;
-    await session.changePlan({
+    await session.plan.change({
       pace,
       end: { kind: 'after', seconds: lengthOf(pace) },
       ...(begin.kind === 'at-once' ? { begin: { kind: 'countdown', seconds: usualCountdown } } : {}),

@@ -15,7 +15,7 @@ interface Props {
 /** How a run begins. */
 export function BeginEditor({ begin, quantities }: Props) {
   const session = useSession();
-  const change = (wanted: Beginning) => void session.changePlan({ begin: wanted });
+  const change = (wanted: Beginning) => void session.plan.change({ begin: wanted });
   const levels = quantities.filter(({ stream }) => stream.sampling !== 'events');
   const switches = quantities.filter(({ stream }) => stream.sampling === 'events');
   return (

@@ -23,7 +23,7 @@ function lengthFault(seconds: number): string | null {
 /** How a run ends by itself. */
 export function EndEditor({ end, quantities }: Props) {
   const session = useSession();
-  const change = (wanted: Ending) => void session.changePlan({ end: wanted });
+  const change = (wanted: Ending) => void session.plan.change({ end: wanted });
   const levels = quantities.filter(({ stream }) => stream.sampling !== 'events');
   const switches = quantities.filter(({ stream }) => stream.sampling === 'events');
   return (

@@ -64,7 +64,7 @@ async function carryOut(session: BenchSession, mend: Mend): Promise<void> {
     case 'zero':
       return session.sensors.zero(mend.device, mend.channels);
     case 'plan':
-      return session.changePlan(mend.patch);
+      return session.plan.change(mend.patch);
     case 'flash':
       return session.sensors.flash(mend.device.code);
     case 'rate': {

@@ -5,7 +5,7 @@ import { NumberField } from '../../ui/NumberField';
 /** How many runs one press records. */
 export function TimesEditor({ times }: { times: number | null }) {
   const session = useSession();
-  const change = (wanted: number | null) => void session.changePlan({ times: wanted });
+  const change = (wanted: number | null) => void session.plan.change({ times: wanted });
   return (
     <div className="editor-rows">
       <Form.Check

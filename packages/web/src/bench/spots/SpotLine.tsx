@@ -112,7 +112,7 @@ function LiveQuantity({ quantity, take: fixed }: { quantity: Quantity; take?: Sp
   const take = fixed ?? planned;
   const now = useLiveMean(quantity, spot.seconds);
   const choose = (wanted: SpotTake | null) =>
-    void session.changePlan({ spot: { ...spot, takes: { ...spot.takes, [key]: wanted } } });
+    void session.plan.change({ spot: { ...spot, takes: { ...spot.takes, [key]: wanted } } });
   return (
     <div className="spot-quantity" data-testid={`spot-${key}`}>
       <span className="of">{channel.symbol}</span>
@@ -193,7 +193,7 @@ function Seconds({ field, label }: { field: 'seconds' | 'settleSeconds'; label: 
         label={`${label}, in seconds`}
         value={spot[field]}
         check={(value) => (value >= least && value <= most ? null : `From ${least} to ${most} s.`)}
-        onCommit={(value) => void session.changePlan({ spot: { ...spot, [field]: value } })}
+        onCommit={(value) => void session.plan.change({ spot: { ...spot, [field]: value } })}
       />
       <span>s</span>
     </span>
