@@ -122,13 +122,12 @@ export function numberIn(column: SpotColumn, { cells }: Pick<SpotRow, 'cells'>):
   return cell.value;
 }
 
-/** What is taken off a typed column first, or else what was measured first: by it the readings are sorted. */
-const leading = ({ columns }: Pick<Spot, 'columns'>): SpotColumn | undefined =>
-  columns.find(({ kind }) => kind === 'typed') ?? columns.find(({ kind }) => kind === 'measured');
-
-/** The readings that count, in the order of their first typed number; what has none comes last, as it was taken. */
+/**
+ * The readings that count, in the order of their first typed number; what has none comes last, as it was taken. A series in
+ * which no number is typed stays as it was taken.
+ */
 export function sortedRows(spot: Pick<Spot, 'columns' | 'rows'>): SpotRow[] {
-  const by = leading(spot);
+  const by = spot.columns.find(({ kind }) => kind === 'typed');
   const rows = spot.rows.filter(({ removed }) => !removed);
   if (by === undefined) return rows;
   const place = (row: SpotRow) => {

@@ -36,6 +36,12 @@ describe('the axis that runs share', () => {
     expect(sight).toEqual(looked);
   });
 
+  test('has a little air about readings that are numbered, so that the first and the last are whole', () => {
+    const { whole } = frameOf([extent('1', 1, 3, 1)], true, null);
+    expect(whole.from).toBeLessThan(1);
+    expect(whole.to).toBeGreaterThan(3);
+  });
+
   test('stands where there is nothing yet, and where there is one reading', () => {
     expect(frameOf([], true, null).whole).toEqual({ from: 0, to: 10 });
     const { whole } = frameOf([extent('s', 3, 3)], true, null);

@@ -74,10 +74,12 @@ export function frameOf(
   const zero = withZero && !isTime && ends.length > 0 ? [0] : [];
   const low = Math.min(...ends, ...zero);
   const high = Math.max(...ends, ...zero);
-  const whole = framed(low, high, isTime ? 0 : padding);
+  // A run of time fills its panel; points stand inside of it.
+  const [first] = extents;
+  const isTimed = isTime && first?.unit.length !== 0;
+  const whole = framed(low, high, isTimed ? 0 : padding);
   const shown = sight ?? whole;
   const step = Math.min(...shared.flatMap((extent) => extent.step));
-  const [first] = extents;
   return {
     horizontal:
       first === undefined

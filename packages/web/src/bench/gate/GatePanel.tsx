@@ -1,5 +1,5 @@
 import { writeResult } from '@heuristor/core';
-import { useMemo } from 'react';
+import { type CSSProperties, useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useFrontRun, usePicture } from '../../session/context';
 import { type GateSetting, beamsOfRuns, gateSetting } from '../../session/gate';
@@ -92,7 +92,9 @@ function LargeDigits({ column: { name, passes, unit } }: { column: PassColumn })
   return (
     <div className="large-digits" data-testid="last-pass">
       <span className="of">{name}</span>
-      <span className="number">{written.value}</span>
+      <span className="number" style={{ '--digits': written.value.length } as CSSProperties}>
+        {written.value}
+      </span>
       <span className="beside">
         {written.uncertainty !== null && <span>± {written.uncertainty}</span>}
         <span>

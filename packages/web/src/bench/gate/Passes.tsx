@@ -58,7 +58,9 @@ const mostWithUncertainty = 2;
 export function Passes({ columns }: { columns: readonly PassColumn[] }) {
   const body = useRef<HTMLDivElement>(null);
   const rows = rowsOf(columns);
-  const isWide = columns.length > mostWithUncertainty;
+  const isNumbered = rows.some(({ number }) => number !== null);
+  // Rows of different moments need a column of their own for each quantity.
+  const isWide = columns.length > mostWithUncertainty || (columns.length > 1 && !isNumbered);
   const { length } = rows;
   useEffect(() => {
     // The newest stays in sight.
@@ -70,7 +72,7 @@ export function Passes({ columns }: { columns: readonly PassColumn[] }) {
       <Table size="sm">
         <thead>
           <tr>
-            <th scope="col">pass</th>
+            {isNumbered && <th scope="col">pass</th>}
             <th scope="col">t / s</th>
             {columns.map(({ id, name, unit }) => (
               <th key={id} scope="col">
@@ -82,14 +84,14 @@ export function Passes({ columns }: { columns: readonly PassColumn[] }) {
         <tbody>
           {rows.length > shown.length && (
             <tr>
-              <td colSpan={columns.length + 2} className="quiet">
+              <td colSpan={columns.length + (isNumbered ? 2 : 1)} className="quiet">
                 {rows.length - shown.length} earlier ones count too
               </td>
             </tr>
           )}
           {shown.map(({ time, number, places, reason }) => (
             <tr key={`${time}${reason}`} className={reason === null ? '' : 'left-out'}>
-              <td>{number ?? (reason === null ? '' : '×')}</td>
+              {isNumbered && <td>{number ?? '×'}</td>}
               <td>{time.toFixed(3)}</td>
               {reason === null ? (
                 columns.map(({ id, passes }, column) => {
@@ -113,16 +115,16 @@ export function Passes({ columns }: { columns: readonly PassColumn[] }) {
             </tr>
           ))}
         </tbody>
-        <Summary columns={columns} />
+        <Summary columns={columns} across={isNumbered ? 2 : 1} />
       </Table>
     </div>
   );
 }
 
-function Summary({ columns }: { columns: readonly PassColumn[] }) {
+function Summary({ columns, across }: { columns: readonly PassColumn[]; across: number }) {
   const row = (title: string, cell: (column: PassColumn) => React.ReactNode) => (
     <tr>
-      <th scope="row" colSpan={2}>
+      <th scope="row" colSpan={across}>
         {title}
       </th>
       {columns.map((column) => (

@@ -15,7 +15,7 @@ export function PacePanel() {
   const way = useDocuments(({ plan }) => plan.way);
   const front = useFrontRun();
   const hasTarget = targetOf(front) !== null;
-  if (way !== 'pace' && !hasTarget) return null;
+  if (way !== 'pace' && !(way === 'time' && hasTarget)) return null;
   return (
     <section className="gate" aria-label="Line">
       {way === 'pace' && <Start />}
@@ -88,7 +88,7 @@ function Tries() {
           </span>
         </div>
       </div>
-      <div className="passes" tabIndex={0} role="region" aria-label="Tries">
+      <div className="passes narrow" tabIndex={0} role="region" aria-label="Tries">
         <Table size="sm">
           <thead>
             <tr>
@@ -145,7 +145,7 @@ function Slopes({ results }: { results: readonly ShownResult[] }) {
             <tr key={own.key}>
               <td>{i + 1}</td>
               <td>
-                <ResultText result={{ ...target, halfWidth: null, roundTo: 0.05, unit: [] }} />
+                <ResultText result={{ ...target, halfWidth: null, roundTo: own.halfWidth, unit: [] }} />
               </td>
               <td>
                 <ResultText result={{ ...own, unit: [] }} />

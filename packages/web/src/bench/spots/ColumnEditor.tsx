@@ -149,7 +149,7 @@ function ColumnForm({ columns, column, onDone }: Props & { onDone: () => void })
           <Form.Control
             size="sm"
             aria-label="Unit of the column"
-            placeholder="unit; none for a word, 1 for a plain number"
+            placeholder="unit, 1, or nothing for words"
             value={chosen?.unit ?? unit}
             disabled={chosen !== undefined}
             maxLength={40}
