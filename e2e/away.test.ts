@@ -15,6 +15,8 @@ beforeAll(async () => {
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
+const somebody = 'Somebody: drag them to and fro';
+
 async function carry(what: string): Promise<void> {
   await stage.page.bringToFront();
   await stage.page.click('[aria-label="Carry off K9-W"]');
@@ -77,10 +79,26 @@ test('begun by its own button while it was away; it fell down, lost its clock, a
   expect(run.channels[0].values.length).toBeGreaterThan(300);
 }, 90_000);
 
-test('both runs are there after the server was killed', async () => {
+test('begun by a level: it waits on the shelf until somebody walks through it', async () => {
+  const place = (await stage.place(somebody)) + 0.2;
+  await hand.pick('Beginning of the run away', 'at a level');
+  await hand.type('Level of the run away', place.toFixed(2));
+  await hand.press('Prepare it');
+  await hand.waitForText('Waits to begin');
+  await pause(1000);
+  await stage.carry(somebody, 'ArrowRight', 12, 60);
+  await hand.waitForText('Still recording', 10_000);
+  await hand.press('Fetch and end');
+  await hand.waitForText('3 · run 3', 15_000);
+  const run = (await hand.runs())[2];
+  // It began where it was crossed.
+  expect(Math.abs(run.channels[0].values[0] - place)).toBeLessThan(0.1);
+}, 60_000);
+
+test('the runs are there after the server was killed', async () => {
   await system.killServer();
   await system.restartServer();
   await system.page.reload({ waitUntil: 'load' });
-  await hand.waitForText('2 · run 2');
+  await hand.waitForText('3 · run 3');
   await hand.waitForText('A device records by itself');
 });

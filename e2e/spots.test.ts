@@ -1,3 +1,4 @@
+import { BenchHand } from './support/bench';
 import { type Lab, openLab, share } from './support/lab';
 import { pause } from './support/system';
 
@@ -111,10 +112,12 @@ test('what drifts is refused politely, and taken all the same; a wrong reading i
   await stage.set('Distance from the tip', 0.04);
   await hand.type('r of the next reading', 'nearly four');
   await hand.waitForText('“nearly four”');
+  await hand.type('Averaged over, in seconds', '5');
   await hand.type('r of the next reading', '4');
   // Somebody moves the magnet while it is read.
   await stage.set('Distance from the tip', 0.05);
   await hand.waitForText('Take it all the same');
+  await hand.type('Averaged over, in seconds', '1');
   expect(await counted()).toHaveLength(6);
   await hand.press('Take it all the same');
   await waitForRows(7);
@@ -177,6 +180,29 @@ test('a table without a sensor: rows cut out of a spreadsheet are pasted', async
   await hand.type('l of the next reading', '19.9');
   await waitForRows(4);
 });
+
+test('two screens at one series: words typed on the first, a number read on the second, both see all of it in its order', async () => {
+  await spotReadings('Cores', ['F7-B']);
+  await addColumn('core', '');
+  const take = async (word: string, count: number) => {
+    await hand.type('core of the next reading', word);
+    await waitForRows(count);
+  };
+  await take('air', 1);
+  await take('brass', 2);
+  const other = await system.newPage(new URL(system.page.url()).pathname);
+  const second = new BenchHand(other);
+  await second.waitForText('Reading 3 of run 1');
+  await second.type('core of the next reading', 'iron');
+  await other.waitForFunction(() => document.querySelectorAll('.spot-rows tbody tr').length === 3, {
+    timeout: 10_000,
+    polling: 100,
+  });
+  await other.close();
+  await system.page.bringToFront();
+  await waitForRows(3);
+  expect((await counted()).map(({ cells }) => cells.core.word)).toEqual(['air', 'brass', 'iron']);
+}, 60_000);
 
 test('resonance: a sweep steps the driver, waits, reads the amplitude, finer about the peak, as the exact curve has it', async () => {
   await stage.show('reed');

@@ -12,7 +12,10 @@ const row = (id: number, value: number, given: SpotRow['cells'] = {}, removed = 
 const ids = (rows: readonly SpotRow[]) => rows.map(({ id }) => id);
 
 test('by the typed number, whatever the order they were taken in; what was dropped does not count', () => {
-  const columns: SpotColumn[] = [{ kind: 'typed', key: 'r', name: 'r', unit: 'm', offset: 0.01 }, read];
+  const columns: SpotColumn[] = [
+    { kind: 'typed', key: 'r', name: 'r', unit: 'm', offset: 0.01, output: null },
+    read,
+  ];
   const rows = [
     row(1, 5, { r: { typed: 0.3 } }),
     row(2, 9, { r: { typed: 0.1 } }),

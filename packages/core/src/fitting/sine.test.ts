@@ -90,7 +90,7 @@ describe('a sine must earn its place', () => {
       const cycles = 0.02 + 0.08 * random();
       const phase = 2 * Math.PI * random();
       return x.map((t) => Math.sin((2 * Math.PI * cycles * t) / 4 + phase) + 0.01 * normal());
-    }, 300);
+    }, 120);
     expect(share).toBeGreaterThan(0.98);
   });
 

@@ -19,6 +19,8 @@ interface Props {
   named?: boolean;
 }
 
+const atLimit = 'at its limit';
+
 /** The present reading, large; a lone lost echo is passed over, a lasting one is said. */
 export function LiveReading({ handle, index, channel, rate, from = 0, named = false }: Props) {
   const { low, high, noise, resolution } = channel;
@@ -33,7 +35,7 @@ export function LiveReading({ handle, index, channel, rate, from = 0, named = fa
       let shown = '—';
       for (let i = values.length - 1; i >= 0 && times[i] > now - patience; i--) {
         if (!(values[i] > low && values[i] < high)) {
-          shown = 'at its limit';
+          shown = atLimit;
           continue;
         }
         const value = (values[i] - from).toFixed(decimals);
@@ -42,7 +44,9 @@ export function LiveReading({ handle, index, channel, rate, from = 0, named = fa
         shown = isNegative ? `−${value.slice(1)}` : `+${value.replace('-', '')}`;
         break;
       }
-      if (text.current !== null && text.current.textContent !== shown) text.current.textContent = shown;
+      if (text.current === null || text.current.textContent === shown) return;
+      text.current.textContent = shown;
+      text.current.classList.toggle('in-words', shown === atLimit);
     });
   }, [handle, index, rate, from, low, high, noise, resolution]);
   return (

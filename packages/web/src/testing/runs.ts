@@ -2,7 +2,7 @@ import { type Run } from '@heuristor/contracts';
 import { type Evaluator } from '@heuristor/core';
 import { RunPool } from '../workers/pool';
 import { RunStore } from '../workers/runStore';
-import { type RunWorker } from '../workers/protocol';
+import { type RunReadings, type RunWorker } from '../workers/protocol';
 
 /** A run of made-up channels at 50 Hz; their ids count from `firstId`. */
 export const runOf = (
@@ -53,9 +53,9 @@ export const swing = (count: number) =>
   Float64Array.from({ length: count }, (_, i) => 0.8 + 0.04 * Math.sin(i * 0.1));
 
 /** An evaluator over a run that is held as a worker holds it. */
-export function stored(run: Run, values: Float64Array[]): Evaluator {
+export function stored(run: Run, values: Float64Array[], single?: RunReadings['single']): Evaluator {
   const store = new RunStore();
-  store.put(run, { values, times: values.map(() => null) });
+  store.put(run, { values, times: values.map(() => null), ...(single === undefined ? {} : { single }) });
   const evaluator = store.evaluator(run.id);
   if (evaluator === null) throw new Error('the run is not there');
   return evaluator;

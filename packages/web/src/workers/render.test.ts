@@ -62,6 +62,18 @@ describe('what is drawn', () => {
     expect(kept.high).toBeGreaterThan(600);
   });
 
+  test('a spot reading at the limit does not hide the others: the scale reaches to every bar', () => {
+    const single = [{ uncertainties: Float64Array.of(0.01, 0.02, 0.01), pinned: Uint8Array.of(1, 0, 0) }];
+    const values = [Float64Array.of(600, 0.9, 0.7)];
+    const { traces } = pictureOf([stored(runOf('a', ['x']), values, single)], emptyWorkings, x);
+    const [{ bars, isDots }] = traces[0].lines;
+    expect(isDots).toBe(true);
+    expect([...(bars?.y ?? [])]).toEqual([0.9, 0.7]);
+    expect(traces[0].high).toBeGreaterThan(0.92);
+    expect(traces[0].high).toBeLessThan(1);
+    expect(traces[0].low).toBeLessThan(0.69);
+  });
+
   test('a run of 10⁵ readings becomes a band of a few hundred pairs that keeps its extremes', () => {
     const values = swing(100_000);
     values[54_321] = 0.95;

@@ -187,7 +187,8 @@ function barsOf(
   const chosen: number[] = [];
   for (let i = 0; i < values.length && chosen.length < mostBars; i++) {
     const at = places(i);
-    if (at >= sight.from && at <= sight.to && uncertainties[i] > 0) chosen.push(i);
+    const isKnown = uncertainties[i] > 0 && Number.isFinite(values[i]);
+    if (isKnown && at >= sight.from && at <= sight.to) chosen.push(i);
   }
   if (chosen.length === 0) return {};
   return {
