@@ -113,7 +113,7 @@ function AwayWords() {
   return (
     <div className="status" role="status">
       <strong>A device records by itself</strong>
-      <span className="quiet">Start it below; it may then be carried off, and this page closed.</span>
+      <span className="quiet">Once it is started it may be carried off, and this page closed.</span>
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { type Plan } from '@heuristor/contracts';
 import { type RegionBounds } from './geometry';
 import { useEffect, useMemo, useRef } from 'react';
 import { useShallow } from 'zustand/react/shallow';
@@ -7,6 +8,13 @@ import { Overlay } from './Overlay';
 import { plotLeft, plotRight } from './geometry';
 import { traceCanvases } from './picture';
 import { type StyleOfRun, TraceChart } from './TraceChart';
+
+const howToRecord =
+  'Connect a sensor and press Record, or bring in a file of numbers below. Nothing recorded is ever overwritten.';
+const howToBegin: Partial<Record<Plan['way'], string>> = {
+  spot: 'Set something by hand, type its value above, and take a reading. Each comes as a point.',
+  away: 'What a device has recorded by itself comes here when it is fetched.',
+};
 
 export function TraceStack() {
   const session = useSession();
@@ -37,7 +45,7 @@ export function TraceStack() {
     () => entries.filter((entry) => entry.kind === 'region').filter(({ along }) => along === horizontal),
     [entries, horizontal],
   );
-  const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
+  const way = useDocuments(({ plan }) => plan.way);
   const hasTarget = usePicture(({ frame }) => frame?.target != null);
   const isEmpty = shownRuns(runs).length === 0 && !hasTarget;
   const hasRuns = presentRuns(runs).length > 0;
@@ -46,13 +54,7 @@ export function TraceStack() {
       {isEmpty ? (
         <div className="empty">
           <h2>{hasRuns ? 'No run is shown' : 'No run yet'}</h2>
-          <p>
-            {hasRuns
-              ? 'Press a run below to show it.'
-              : isSpot
-                ? 'Set something by hand, type its value above, and take a reading. Each comes as a point.'
-                : 'Connect a sensor and press Record, or bring in a file of numbers below. Nothing recorded is ever overwritten.'}
-          </p>
+          <p>{hasRuns ? 'Press a run below to show it.' : (howToBegin[way] ?? howToRecord)}</p>
         </div>
       ) : (
         keys.map((key, i) => (
