@@ -20,12 +20,21 @@ const mostChannels = 8;
 /** The sender's clock may be this far from ours before it is told by its own times alone, in seconds. */
 const farSeconds = 2;
 
-/** One quantity that a device has brought: every name is a stream of its own, with times of its own. */
+type NumberRecord = SenmlRecord & { value: number };
+
+/**
+ * One quantity that a device has brought: every name is a stream of its own, with times of its own. What comes under the same
+ * name in another unit is another quantity, so that no number is ever taken for one of the former unit.
+ */
 interface Channel {
   name: string;
   key: string;
   unit: string;
 }
+
+const unitOf = ({ unit }: SenmlRecord) => ucumOfSenml(unit ?? '');
+const isOf = (channel: Pick<Channel, 'name' | 'unit'>, record: SenmlRecord) =>
+  channel.name === record.name && channel.unit === unitOf(record);
 
 interface Sender {
   code: string;
@@ -80,33 +89,32 @@ export class SenmlGateway {
     const now = Date.now();
     if (sender.heardAt > 0) sender.every = Math.max(now - sender.heardAt, 0.8 * sender.every);
     sender.heardAt = now;
-    const numbers = records.filter(
-      (record): record is SenmlRecord & { value: number } => typeof record.value === 'number',
-    );
-    const names = [...new Set(numbers.map(({ name }) => name))];
-    const fresh = names.filter((name) => !sender.channels.some((channel) => channel.name === name));
-    if (sender.channels.length + fresh.length > mostChannels)
+    const numbers = records
+      .filter((record): record is NumberRecord => typeof record.value === 'number')
+      .map((record) => ({
+        ...record,
+        time: record.time < relativeBelow ? now / 1000 + record.time : record.time,
+      }));
+    const channels = [...sender.channels];
+    for (const record of numbers)
+      if (!channels.some((channel) => isOf(channel, record)))
+        channels.push({ name: record.name, key: `c${channels.length + 1}`, unit: unitOf(record) });
+    if (channels.length > mostChannels)
       throw new Failure(
         'invalid-request',
-        `A device brings at most ${mostChannels} quantities here; “${fresh[0]}” would be one more.`,
+        `A device brings at most ${mostChannels} quantities here; “${channels[mostChannels].name}” would be one more.`,
       );
-    if (fresh.length > 0 || sender.device?.present !== true) await this.present(sender, numbers, fresh);
-    for (const { name, key } of sender.channels) {
-      const own = numbers.filter((record) => record.name === name);
-      if (own.length > 0) this.bring(sender, key, own, now);
+    const isFresh = channels.length > sender.channels.length;
+    sender.channels = channels;
+    if (isFresh || sender.device?.present !== true) await this.present(sender);
+    for (const channel of channels) {
+      const own = numbers.filter((record) => isOf(channel, record)).sort((a, b) => a.time - b.time);
+      if (own.length > 0) this.bring(sender, channel.key, own, now);
     }
   }
 
   /** Says hello for a device, anew where it has begun to bring something else. */
-  private async present(
-    sender: Sender,
-    records: readonly SenmlRecord[],
-    fresh: readonly string[],
-  ): Promise<void> {
-    for (const name of fresh) {
-      const unit = ucumOfSenml(records.find((record) => record.name === name)?.unit ?? '');
-      sender.channels.push({ name, key: `c${sender.channels.length + 1}`, unit });
-    }
+  private async present(sender: Sender): Promise<void> {
     if (sender.channels.length === 0) return;
     if (sender.device !== null) this.registry.leave(sender.device);
     sender.running.clear();
@@ -135,20 +143,19 @@ export class SenmlGateway {
   private bring(
     { device, running }: Sender,
     key: string,
-    records: readonly (SenmlRecord & { value: number })[],
+    records: readonly NumberRecord[],
     now: number,
   ): void {
     const stream = running.get(key);
     const linked = device?.streams.find(({ description }) => description.key === key);
     if (stream === undefined || linked === undefined) return;
-    const absolute = records.map(({ time }) => (time < relativeBelow ? now / 1000 + time : time));
     // A clock that goes otherwise than ours is laid on ours once, by the newest reading of its first pack.
-    const off = now / 1000 - absolute[absolute.length - 1];
+    const off = now / 1000 - records[records.length - 1].time;
     stream.skew ??= Math.abs(off) > farSeconds ? off : 0;
     const times: number[] = [];
     const values: number[] = [];
-    records.forEach(({ value }, i) => {
-      const time = absolute[i] + (stream.skew ?? 0) - stream.beganAt / 1000;
+    records.forEach(({ value, time: own }) => {
+      const time = own + (stream.skew ?? 0) - stream.beganAt / 1000;
       // What was brought before, or stands before the stream began, belongs to nothing.
       if (time <= stream.last) return;
       stream.last = time;

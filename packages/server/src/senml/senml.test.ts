@@ -30,6 +30,17 @@ const device = (): Device | undefined =>
   server.heuristor.registry.list().find(({ code }) => code === made.code);
 const connect = () => server.api('put', `/investigations/${investigation}/sensors/${made.code}`).expect(204);
 
+const numbersOf = async (channel: number | undefined, what: 'values' | 'times') => {
+  const answer = await server
+    .api('get', `/channels/${channel}/${what}`)
+    .buffer(true)
+    .parse((response, done) => {
+      const parts: Buffer[] = [];
+      response.on('data', (part: Buffer) => parts.push(part));
+      response.on('end', () => done(null, Buffer.concat(parts)));
+    });
+  return [...new Float64Array(Uint8Array.from(answer.body as Buffer).buffer)];
+};
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 test('what is posted stands among the sensors, with its names and units, and is recorded at its own times', async () => {
@@ -56,20 +67,30 @@ test('what is posted stands among the sensors, with its names and units, and is 
     channels: { id: number; key: string }[];
   };
   const temp = run.channels.find(({ key }) => key === 'temp');
-  const read = async (what: string) => {
-    const answer = await server
-      .api('get', `/channels/${temp?.id}/${what}`)
-      .buffer(true)
-      .parse((response, done) => {
-        const parts: Buffer[] = [];
-        response.on('data', (part: Buffer) => parts.push(part));
-        response.on('end', () => done(null, Buffer.concat(parts)));
-      });
-    return [...new Float64Array(Uint8Array.from(answer.body as Buffer).buffer)];
-  };
-  expect(await read('values')).toEqual([13, 13.5, 14, 14.5, 15, 15.5, 16, 16.5]);
-  const times = await read('times');
+  expect(await numbersOf(temp?.id, 'values')).toEqual([13, 13.5, 14, 14.5, 15, 15.5, 16, 16.5]);
+  const times = await numbersOf(temp?.id, 'times');
   for (let i = 0; i < 8; i += 2) expect(times[i + 1] - times[i]).toBeCloseTo(0.1, 2);
+});
+
+test('the same name in another unit is another quantity: no number is taken for one of the former unit', async () => {
+  await post([{ n: 'temp', u: 'Cel', v: 12 }]).expect(204);
+  await post([{ n: 'temp', u: 'K', v: 285 }]).expect(204);
+  await connect();
+  await server.api('post', `/investigations/${investigation}/recording`).expect(201);
+  await pause(200);
+  const now = Date.now() / 1000;
+  await post([
+    { n: 'temp', u: 'K', t: now, v: 287 },
+    { n: 'temp', u: 'Cel', t: now, v: 14 },
+    // The earlier one stands later in the pack.
+    { n: 'temp', u: 'K', t: now - 0.1, v: 286 },
+  ]).expect(204);
+  const run = (await server.api('delete', `/investigations/${investigation}/recording`).expect(200)).body as {
+    channels: { id: number; unit: string }[];
+  };
+  expect(run.channels.map(({ unit }) => unit)).toEqual(['Cel', 'K']);
+  expect(await numbersOf(run.channels[0].id, 'values')).toEqual([14]);
+  expect(await numbersOf(run.channels[1].id, 'values')).toEqual([286, 287]);
 });
 
 test('CBOR is the same', async () => {
