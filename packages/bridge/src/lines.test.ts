@@ -44,6 +44,15 @@ test('lines are put together however they are cut up, and one that never ends fi
   for (let i = 0; i < 1000; i++) expect(cutter.take('x'.repeat(100)).length).toBeLessThan(2);
 });
 
+test('the end of a line that was too long is no number; the next line is', () => {
+  const cutter = new LineCutter();
+  const lines = ['9'.repeat(1500), '9'.repeat(1500), '9'.repeat(1500), '45\n6,7\n8'].flatMap((chunk) =>
+    cutter.take(chunk),
+  );
+  expect(lines.map((line) => said(line))).toEqual([null, { c1: 6, c2: 7 }]);
+  expect(cutter.take('9\n')).toEqual(['89']);
+});
+
 test('columns are found after a few lines that agree; a torn line is garbage, another sketch is learned', () => {
   const columns = new Columns();
   expect(columns.take('booting ...')).toBeNull();

@@ -71,14 +71,22 @@ function gathered(pairs: readonly (readonly [string, string])[]): Said | null {
 /** Cuts what comes over a line into lines, however it is cut up on its way. */
 export class LineCutter {
   private rest = '';
+  /** What follows belongs to a line that was too long, up to its end. */
+  private isSkipping = false;
 
   take(chunk: string): string[] {
     const lines = (this.rest + chunk).split(/\r\n|\n|\r/);
     this.rest = lines.pop() ?? '';
+    if (this.isSkipping && lines.length > 0) {
+      // The end of a long number is no number.
+      lines.shift();
+      this.isSkipping = false;
+    }
     // A sender that never ends its line must not fill the memory.
     if (this.rest.length > 2 * longestLine) {
       this.rest = '';
-      lines.push('?'.repeat(longestLine + 1));
+      if (!this.isSkipping) lines.push('?'.repeat(longestLine + 1));
+      this.isSkipping = true;
     }
     return lines;
   }
