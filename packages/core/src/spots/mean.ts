@@ -27,6 +27,8 @@ const driftDeviations = 4;
 const driftNoises = 2;
 /** A still target scatters by the sensor's own noise; five times that is motion. Common practice, no source. */
 const motionNoises = 5;
+/** Of fewer readings the scatter says little by itself; then it is taken for no less than the sensor's own. Common practice, no source. */
+const fewReadings = 10;
 /** Standard deviation of a value that is known to within a step: the step over √12 (JCGM 100:2008, 4.3.7). */
 const shareOfStep = 1 / Math.sqrt(12);
 
@@ -39,7 +41,8 @@ export function spotMean(readings: SpotReadings): SpotReading {
   const { values, noise, resolution } = readings;
   const { count, mean, standardDeviation } = describe(values);
   const spread = count > 1 ? standardDeviation : 0;
-  const own = count > 1 ? spread / Math.sqrt(count) : noise;
+  const scatter = count < fewReadings ? Math.max(spread, noise) : spread;
+  const own = scatter / Math.sqrt(count);
   const uncertainty = Math.hypot(own, spread < resolution ? resolution * shareOfStep : 0);
   return {
     value: mean,

@@ -27,6 +27,16 @@ describe('the mean of what rests', () => {
     expect(inside / 2000).toBeLessThan(0.72);
   });
 
+  test.each([1, 2, 3, 5])('of %p readings is not said to be surer than the sensor is', (count) => {
+    let inside = 0;
+    for (let i = 0; i < 2000; i++) {
+      const { value, standardUncertainty } = spotMean(read(() => 3, { rate: count }));
+      if (Math.abs(value - 3) < (standardUncertainty ?? 0)) inside++;
+    }
+    expect(inside / 2000).toBeGreaterThan(0.64);
+    expect(inside / 2000).toBeLessThan(0.85);
+  });
+
   test('of a sensor whose steps are coarser than its noise, is uncertain by the step over √12', () => {
     // JCGM 100:2008, 4.3.7: a value anywhere within a step of 0.1 has the standard uncertainty 0.1/√12 = 0.0289.
     const { standardUncertainty, spread } = spotMean(read(() => 3.02, { noise: 1e-4, resolution: 0.1 }));
@@ -56,6 +66,25 @@ test.each([
 });
 
 describe('a swing', () => {
+  test.each(['amplitude', 'frequency'] as const)(
+    'covers its %s with the standard uncertainty 68 times in a hundred',
+    (what) => {
+      let inside = 0;
+      for (let i = 0; i < 250; i++) {
+        const f = 2 + 3 * (i / 250);
+        const phase = i;
+        const reading = spotSwing(
+          read((t) => 1 + 0.2 * Math.sin(2 * Math.PI * f * t + phase), { seconds: 2 }),
+          what,
+        );
+        const truth = what === 'amplitude' ? 0.2 : f;
+        if (Math.abs(reading.value - truth) < (reading.standardUncertainty ?? 0)) inside++;
+      }
+      expect(inside / 250).toBeGreaterThan(0.6);
+      expect(inside / 250).toBeLessThan(0.76);
+    },
+  );
+
   const swing =
     (f: number, a: number, decay = 0) =>
     (t: number) =>
