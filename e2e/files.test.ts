@@ -178,6 +178,34 @@ test('a wrong cell is reported with its row and column, and no run is made of it
   expect(await system.page.$$('.chip')).toHaveLength(before);
 });
 
+test('a file of a million rows says how far it is; given up on the way it leaves nothing, and comes in when it is given again', async () => {
+  const before = (await system.page.$$('.chip')).length;
+  const rows = Array.from({ length: 1e6 }, (_, i) => `${(i / 1000).toFixed(3)},${((i * 7) % 1000) / 8}`);
+  const text = `t / s,U / V\n${rows.join('\n')}\n`;
+  await give('long.csv', text);
+  await hand.waitForText('Reading …');
+  await hand.press('Cancel', '.modal');
+  await pause(1000);
+  expect(await system.page.$$('.modal')).toHaveLength(0);
+  expect(await system.page.$$('.chip')).toHaveLength(before);
+  await give('long.csv', text);
+  await hand.waitForText('1,000,000 rows', 30_000);
+  await hand.press('Keep as a run', '.modal');
+  await hand.waitForText('· long', 30_000);
+  const [count, last] = await system.page.evaluate(async () => {
+    const id = location.pathname.split('/').pop();
+    const { runs } = (await (await fetch(`/api/investigations/${id}`)).json()) as {
+      runs: { channels: { id: number }[] }[];
+    };
+    const channel = runs[runs.length - 1].channels[0].id;
+    const values = new Float64Array(await (await fetch(`/api/channels/${channel}/values`)).arrayBuffer());
+    return [values.length, values[values.length - 1]];
+  });
+  expect(count).toBe(1e6);
+  // 999 999 × 7 leaves 993 over the thousands.
+  expect(last).toBe(993 / 8);
+}, 90_000);
+
 test('shown runs leave as CSV with derived series, units in the headings, and are read back', async () => {
   await system.open('/');
   await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
