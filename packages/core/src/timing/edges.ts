@@ -23,6 +23,8 @@ export interface Blocking {
 export interface LeftOutPass {
   time: number;
   reason: string;
+  /** The beam, where something did pass it: one of a pair or a bar of a fence, which is missing then. */
+  beam?: number;
 }
 
 /**
@@ -62,16 +64,18 @@ export function blockingsOf(
     const began = open.get(beam);
     if (blocked) {
       // An edge that did not come, or came twice: what was begun before is not known to have ended.
-      if (began !== undefined) leftOut.push({ time: edges[began].time, reason: 'its end was not seen' });
+      if (began !== undefined)
+        leftOut.push({ time: edges[began].time, reason: 'its end was not seen', beam });
       open.set(beam, place);
     } else if (began !== undefined) {
       found.push({ beam, from: began, to: place, began: edges[began].time, ended: time });
       open.delete(beam);
     } else
-      leftOut.push({
-        time,
-        reason: seen.has(beam) ? 'its beginning was not seen' : 'the beam was blocked when the run began',
-      });
+      leftOut.push(
+        seen.has(beam)
+          ? { time, reason: 'its beginning was not seen', beam }
+          : { time, reason: 'the beam was blocked when the run began' },
+      );
     seen.add(beam);
   });
   const { blockings, flickers } = withoutFlicker(found, second);
@@ -94,7 +98,12 @@ function withoutFlicker(
       while (last + 1 < own.length && hasFlickered(own[last], own[last + 1], second)) last++;
       const isShort = last === i && own[i].ended - own[i].began < shortestStretch * second;
       if (last > i || isShort)
-        flickers.push({ time: (own[i].began + own[last].ended) / 2, reason: 'the beam flickered' });
+        flickers.push({
+          time: (own[i].began + own[last].ended) / 2,
+          reason: 'the beam flickered',
+          // A glint is nothing that passed.
+          ...(isShort ? {} : { beam }),
+        });
       else blockings.push(own[i]);
       i = last + 1;
     }

@@ -77,8 +77,13 @@ function passesOf(blockings: readonly Blocking[], leftOut: LeftOutPass[]): Block
   const bars = [...blockings].sort((a, b) => a.began - b.began);
   const passes: Blocking[][] = [];
   let pass: Blocking[] = [];
+  const missing = leftOut.filter(({ beam }) => beam !== undefined);
   const end = () => {
-    if (pass.length > 1) passes.push(pass);
+    // Without one of its bars the others are not one spacing apart.
+    const isWhole = !missing.some(({ time }) => time > pass[0]?.began && time < pass[pass.length - 1]?.began);
+    if (pass.length > 1 && !isWhole)
+      leftOut.push({ time: pass[0].began, reason: 'one of its bars does not count' });
+    else if (pass.length > 1) passes.push(pass);
     else if (pass.length === 1) leftOut.push({ time: pass[0].began, reason: 'only one bar passed' });
     pass = [];
   };

@@ -48,6 +48,13 @@ export function pairs({ edges, length, second }: EdgesOf, beams: 1 | 2, gives: P
   return timed;
 }
 
+/** A pass in the order of time; null where it is no measurement. */
+interface Place {
+  time: number;
+  beam: number;
+  pass: Blocking | null;
+}
+
 const middleWeights = (first: Blocking, last: Blocking) => [
   { edge: first.from, weight: -0.5 },
   { edge: first.to, weight: -0.5 },
@@ -55,23 +62,32 @@ const middleWeights = (first: Blocking, last: Blocking) => [
   { edge: last.to, weight: 0.5 },
 ];
 
-/** Passes two by two; one that has no other one is left out, unless that may still come. */
+/**
+ * Passes two by two; one that has no other one is left out, unless that may still come. A pass that was no measurement keeps its
+ * place, so that what follows is not paired with what it does not belong to.
+ */
 function pairsOf(
   blockings: readonly Blocking[],
   beams: 1 | 2,
   leftOut: LeftOutPass[],
 ): [Blocking, Blocking][] {
-  const passes = [...blockings].sort((a, b) => middleOf(a) - middleOf(b));
+  const places: Place[] = [
+    ...blockings.map((pass) => ({ time: middleOf(pass), beam: pass.beam, pass })),
+    ...leftOut.flatMap(({ time, beam }) => (beam === undefined ? [] : [{ time, beam, pass: null }])),
+  ].sort((a, b) => a.time - b.time);
   const found: [Blocking, Blocking][] = [];
-  for (let i = 0; i + 1 < passes.length;) {
-    const [first, last] = [passes[i], passes[i + 1]];
-    if (beams === 1 || first.beam !== last.beam) {
-      found.push([first, last]);
-      i += 2;
-      continue;
-    }
-    leftOut.push({ time: middleOf(first), reason: 'it passed only one of the beams' });
-    i++;
+  for (let i = 0; i + 1 < places.length;) {
+    const [first, last] = [places[i], places[i + 1]];
+    const belong = beams === 1 || first.beam !== last.beam;
+    if (belong && first.pass !== null && last.pass !== null) found.push([first.pass, last.pass]);
+    else
+      for (const { time, pass } of belong ? [first, last] : [first])
+        if (pass !== null)
+          leftOut.push({
+            time,
+            reason: belong ? 'the other pass of its pair does not count' : 'it passed only one of the beams',
+          });
+    i += belong ? 2 : 1;
   }
   leftOut.sort((a, b) => a.time - b.time);
   return found;

@@ -149,6 +149,52 @@ describe('what is no pass', () => {
     expect(leftOut[0].reason).toBe('its end was not seen');
   });
 
+  test('a flag whose partner flickered stays alone, and those that follow are paired as they belong', () => {
+    const cart = (at: number, flickers = false) => [
+      ...edgesAt(...(flickers ? [at, at + 0.05, at + 0.0501, at + 0.1] : [at, at + 0.1])),
+      ...edgesAt(at + 0.5, at + 0.6),
+    ];
+    const { values, leftOut } = pairs(given([...cart(1, true), ...cart(4), ...cart(7)], 0.02), 1, 'between');
+    expect(values).toHaveLength(2);
+    for (const value of values) expect(value).toBeCloseTo(0.5, 12);
+    expect(leftOut.map(({ reason }) => reason)).toEqual([
+      'the beam flickered',
+      'the other pass of its pair does not count',
+    ]);
+  });
+
+  test('of two beams one flickered: its partner is not paired with the next cart', () => {
+    const through = (at: number, beam: number, moments: number[]) =>
+      edgesAt(...moments.map((moment) => at + moment)).map((edge) => ({ ...edge, beam }));
+    const edges = [
+      ...through(1, 0, [0, 0.05, 0.0501, 0.1]),
+      ...through(2, 1, [0, 0.1]),
+      ...through(5, 0, [0, 0.1]),
+      ...through(5.8, 1, [0, 0.1]),
+    ];
+    const { values, times, leftOut } = pairs(given(edges, 0.02), 2, 'between');
+    expect(values).toHaveLength(1);
+    expect(values[0]).toBeCloseTo(0.8, 12);
+    expect(times[0]).toBeCloseTo(5.85, 12);
+    expect(leftOut.map(({ reason }) => reason)).toEqual([
+      'the beam flickered',
+      'the other pass of its pair does not count',
+    ]);
+  });
+
+  test('a fence of which one bar flickered is left out: its other bars are not one spacing apart', () => {
+    const bars = [0, 0.05, 0.09, 0.124, 0.155].flatMap((at, k) =>
+      edgesAt(...(k === 2 ? [at, at + 0.006, at + 0.0061, at + 0.012] : [at, at + 0.012])),
+    );
+    const whole = [2, 2.05, 2.09].flatMap((at) => edgesAt(at, at + 0.012));
+    const { values, leftOut } = fence(given([...bars, ...whole], 0.05), 'velocity');
+    expect(values.map((value) => Number(value.toFixed(6)))).toEqual([1, 1.25]);
+    expect(leftOut.map(({ reason }) => reason)).toEqual([
+      'one of its bars does not count',
+      'the beam flickered',
+    ]);
+  });
+
   test('a cart that turns back before the second beam has passed only one', () => {
     const edges: Edge[] = [
       { time: 1, beam: 0, blocked: true },
