@@ -1,4 +1,4 @@
-import { blockingsOf } from './edges';
+import { blockingsOf, missingPasses } from './edges';
 import { type EdgesOf, type Timed, addTimed, nothingTimed } from './passage';
 
 export type CountingGives = 'count' | 'interval' | 'duration';
@@ -7,6 +7,10 @@ export type CountingGives = 'count' | 'interval' | 'duration';
 export function counting({ edges, second }: EdgesOf, gives: CountingGives): Timed {
   const { blockings, leftOut } = blockingsOf(edges, second);
   const passes = [...blockings].sort((a, b) => a.began - b.began);
+  const missing = missingPasses(leftOut);
+  /** Whether what came just before it counts. */
+  const follows = (i: number) =>
+    i > 0 && !missing.some((time) => time > passes[i - 1].began && time < passes[i].began);
   const timed = nothingTimed(leftOut);
   passes.forEach(({ began, ended, from, to }, i) => {
     switch (gives) {
@@ -14,7 +18,7 @@ export function counting({ edges, second }: EdgesOf, gives: CountingGives): Time
         addTimed(timed, began, i + 1, [], 0);
         break;
       case 'interval':
-        if (i > 0)
+        if (follows(i))
           addTimed(
             timed,
             began,

@@ -117,5 +117,9 @@ function hasFlickered(a: Blocking, b: Blocking, second: number): boolean {
   return clear < shortestStretch * second || clear < flickerShare * blocked;
 }
 
+/** The moments at which something passed that is no measurement, but has its place among those that are. */
+export const missingPasses = (leftOut: readonly LeftOutPass[]): number[] =>
+  leftOut.flatMap(({ time, beam }) => (beam === undefined ? [] : [time]));
+
 /** The moment in the middle of a blocking. */
 export const middleOf = ({ began, ended }: Blocking): number => (began + ended) / 2;

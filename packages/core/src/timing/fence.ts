@@ -1,4 +1,4 @@
-import { type Blocking, type LeftOutPass, blockingsOf } from './edges';
+import { type Blocking, type LeftOutPass, blockingsOf, missingPasses } from './edges';
 import { type EdgesOf, type Timed, addTimed, nothingTimed } from './passage';
 
 export type FenceGives = 'position' | 'velocity' | 'acceleration';
@@ -77,10 +77,10 @@ function passesOf(blockings: readonly Blocking[], leftOut: LeftOutPass[]): Block
   const bars = [...blockings].sort((a, b) => a.began - b.began);
   const passes: Blocking[][] = [];
   let pass: Blocking[] = [];
-  const missing = leftOut.filter(({ beam }) => beam !== undefined);
+  const missing = missingPasses(leftOut);
   const end = () => {
     // Without one of its bars the others are not one spacing apart.
-    const isWhole = !missing.some(({ time }) => time > pass[0]?.began && time < pass[pass.length - 1]?.began);
+    const isWhole = !missing.some((time) => time > pass[0]?.began && time < pass[pass.length - 1]?.began);
     if (pass.length > 1 && !isWhole)
       leftOut.push({ time: pass[0].began, reason: 'one of its bars does not count' });
     else if (pass.length > 1) passes.push(pass);

@@ -195,6 +195,20 @@ describe('what is no pass', () => {
     ]);
   });
 
+  test('a wheel goes on turning while a spoke does not count, and what is counted has no interval across it', () => {
+    const spokes = [0, 1, 2, 3, 4].flatMap((k) =>
+      edgesAt(...(k === 2 ? [k, k + 0.2, k + 0.2001, k + 0.4] : [k, k + 0.4])),
+    );
+    const turn = (2 * Math.PI) / 10;
+    const close = (values: readonly number[], expected: number[]) => {
+      expect(values).toHaveLength(expected.length);
+      values.forEach((value, i) => expect(value).toBeCloseTo(expected[i], 12));
+    };
+    close(wheel(given(spokes, 1), 10, 'angle').values, [0, turn, 3 * turn, 4 * turn]);
+    close(wheel(given(spokes, 1), 10, 'angularSpeed').values, [turn, turn, turn]);
+    close(counting(given(spokes, 1), 'interval').values, [1, 1]);
+  });
+
   test('a cart that turns back before the second beam has passed only one', () => {
     const edges: Edge[] = [
       { time: 1, beam: 0, blocked: true },

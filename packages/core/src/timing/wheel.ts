@@ -1,4 +1,4 @@
-import { blockingsOf } from './edges';
+import { blockingsOf, missingPasses } from './edges';
 import { type EdgesOf, type Timed, addTimed, nothingTimed } from './passage';
 
 export type WheelGives = 'angle' | 'angularSpeed';
@@ -10,17 +10,21 @@ export type WheelGives = 'angle' | 'angularSpeed';
 export function wheel({ edges, second }: EdgesOf, spokes: number, gives: WheelGives): Timed {
   const { blockings, leftOut } = blockingsOf(edges, second);
   const comings = [...blockings].sort((a, b) => a.began - b.began);
+  const missing = missingPasses(leftOut);
+  /** How many spokes that do not count came before a moment: the wheel turned on all the same. */
+  const missingBefore = (moment: number) => missing.filter((time) => time < moment).length;
   const timed = nothingTimed(leftOut);
   const apart = (2 * Math.PI) / spokes;
-  const speed = (i: number) => apart / (comings[i + 1].began - comings[i].began);
+  const angles = comings.map(({ began }, i) => (i + missingBefore(began)) * apart);
+  const speed = (i: number) => (angles[i + 1] - angles[i]) / (comings[i + 1].began - comings[i].began);
   comings.forEach(({ began, from }, i) => {
     const isLast = i + 1 === comings.length;
     if (gives === 'angle') {
       const here = comings.length < 2 ? 0 : speed(isLast ? i - 1 : i);
-      addTimed(timed, began, i * apart, [{ edge: from, weight: -here }], 0);
+      addTimed(timed, began, angles[i] - angles[0], [{ edge: from, weight: -here }], 0);
     } else if (!isLast) {
-      const byTime = speed(i) ** 2 / apart;
       const next = comings[i + 1];
+      const byTime = speed(i) / (next.began - began);
       addTimed(
         timed,
         (began + next.began) / 2,
