@@ -11,16 +11,28 @@ const transform = {
   ],
 };
 
+const project = (displayName) => ({
+  displayName,
+  rootDir: __dirname,
+  testEnvironment: 'node',
+  transform,
+});
+
 module.exports = {
   // A test of real devices and a real database on a busy machine takes its time; one that hangs is still ended.
   testTimeout: 30_000,
   projects: [
     {
-      displayName: 'unit',
-      rootDir: __dirname,
-      testMatch: ['<rootDir>/packages/**/*.test.{ts,tsx}', '<rootDir>/scripts/**/*.test.ts'],
-      testEnvironment: 'node',
-      transform,
+      ...project('unit'),
+      testMatch: ['<rootDir>/packages/{contracts,core,web}/**/*.test.{ts,tsx}'],
+    },
+    {
+      // Devices, the database and processes, which share what the machine has of them.
+      ...project('api'),
+      testMatch: [
+        '<rootDir>/packages/{bridge,server,stand-ins}/**/*.test.ts',
+        '<rootDir>/scripts/**/*.test.ts',
+      ],
     },
   ],
 };

@@ -23,18 +23,14 @@ function check(name: string, command: string, args: string[]): Tally {
 }
 
 /** A run of Jest, counted test by test; a run that brings no report counts as one failure. */
-function jest(name: string, config: string, data: string, environment: Record<string, string>): Tally {
+function jest(name: string, parts: string[], data: string, environment: Record<string, string>): Tally {
   say(`\n── ${name}`);
-  const report = join(data, `${config}.json`);
+  const report = join(data, `${name}.json`);
   rmSync(report, { force: true });
-  const { status } = spawnSync(
-    'npx',
-    ['jest', '--config', config, '--json', `--outputFile=${report}`, '--forceExit'],
-    {
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: { ...process.env, ...environment },
-    },
-  );
+  const { status } = spawnSync('npx', ['jest', ...parts, '--json', `--outputFile=${report}`, '--forceExit'], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, ...environment },
+  });
   if (!existsSync(report)) return { passed: 0, failed: 1 };
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(
     readFileSync(report, 'utf8'),
@@ -67,8 +63,13 @@ runScript(async (ending) => {
   const cluster = await startCluster(data, { durable: false, signal: ending });
   try {
     const environment = { HEURISTOR_TEST_DATABASE: cluster.address };
-    tallies.push(jest('unit and API tests', 'jest.config.cjs', data, environment));
-    tallies.push(jest('browser tests', 'jest.e2e.config.cjs', data, environment));
+    const unit = ['--config', 'jest.config.cjs', '--selectProjects'];
+    tallies.push(
+      // What only computes can do so twice at once; what times devices has the machine to itself.
+      jest('unit tests', [...unit, 'unit', '--maxWorkers', '2'], data, environment),
+      jest('API tests', [...unit, 'api', '--maxWorkers', '1'], data, environment),
+      jest('browser tests', ['--config', 'jest.e2e.config.cjs'], data, environment),
+    );
   } finally {
     await cluster.stop();
   }
