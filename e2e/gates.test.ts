@@ -20,12 +20,17 @@ afterAll(() => system.close());
 
 const passes = () =>
   system.page.$$eval('.passes tbody tr', (rows) => rows.map((row) => row.textContent ?? ''));
-const waitForPasses = (count: number) =>
-  system.page.waitForFunction(
-    (wanted: number) => document.querySelectorAll('.passes tbody tr').length >= wanted,
-    { timeout: 8000, polling: 100 },
-    count,
-  );
+const waitForPasses = async (count: number) => {
+  try {
+    await system.page.waitForFunction(
+      (wanted: number) => document.querySelectorAll('.passes tbody tr').length >= wanted,
+      { timeout: 8000, polling: 100 },
+      count,
+    );
+  } catch {
+    throw new Error(`${count} passes did not come, but ${JSON.stringify(await passes())}`);
+  }
+};
 const largeNumber = async () =>
   Number(await system.page.$eval('[data-testid="last-pass"] .number', (element) => element.textContent));
 
@@ -79,6 +84,8 @@ test('it is all there after the server was killed and started again', async () =
   await system.page.reload({ waitUntil: 'load' });
   await waitForPasses(5);
   expect(await largeNumber()).toBe(shown);
+  // The gate itself comes back, too.
+  await hand.waitForText('A clear', 15_000);
 });
 
 test('a fence is dropped: the slope of v against t is g within 0.5 %', async () => {

@@ -23,7 +23,7 @@ export class StageHand {
   }
 
   async press(text: string): Promise<void> {
-    await this.page.bringToFront();
+    await this.front();
     const button = await this.page.waitForSelector(
       `.stage-controls ::-p-xpath(.//button[normalize-space()="${text}"][not(@disabled)])`,
       { timeout: 5000 },
@@ -35,7 +35,7 @@ export class StageHand {
 
   /** Unfolds how a device errs. */
   async errs(code: string): Promise<void> {
-    await this.page.bringToFront();
+    await this.front();
     const summary = await this.page.waitForSelector(
       `.sensor-errs:not([open]) ::-p-xpath(.//summary[contains(., "${code}")])`,
       { timeout: 5000 },
@@ -47,7 +47,7 @@ export class StageHand {
 
   /** Moves a slider, or chooses a kind. */
   async set(label: string, value: number): Promise<void> {
-    await this.page.bringToFront();
+    await this.front();
     await this.page.evaluate(
       (wanted, number) => {
         const found = [...document.querySelectorAll<HTMLLabelElement>('.stage-controls label')].find(
@@ -69,7 +69,7 @@ export class StageHand {
 
   /** Carries what can be held through positions of its handle's keys: so many steps, some milliseconds apart. */
   async carry(handle: string, key: 'ArrowRight' | 'ArrowLeft', steps: number, apart: number): Promise<void> {
-    await this.page.bringToFront();
+    await this.front();
     await this.page.$eval(`[aria-label="${handle}"]`, (element) => (element as SVGElement).focus());
     for (let i = 0; i < steps; i++) {
       await this.page.keyboard.press(key);
@@ -83,6 +83,15 @@ export class StageHand {
     return this.page.$eval(`[aria-label="${handle}"]`, (element) =>
       Number(element.getAttribute('aria-valuenow')),
     );
+  }
+
+  /** What is pressed while the page has no connection reaches nothing; its head says so. */
+  private async front(): Promise<void> {
+    await this.page.bringToFront();
+    await this.page.waitForFunction(() => document.querySelector('.head .hint') === null, {
+      timeout: 15_000,
+      polling: 100,
+    });
   }
 
   private async back(): Promise<void> {
