@@ -218,6 +218,7 @@ test.each([
   ['another place', (d: KeepingDevice, id: number) => d.frame(id, 7, new Float64Array(20))],
   ['another run', (d: KeepingDevice, id: number) => d.frame(id + 1, 0, new Float64Array(20))],
   ['more than was asked for', (d: KeepingDevice, id: number) => d.frame(id, 0, new Float64Array(20_000))],
+  ['nothing', (d: KeepingDevice, id: number) => d.frame(id, 0, new Float64Array(0))],
   ['another number of channels', (d: KeepingDevice, id: number) => d.frame(id, 0, new Float64Array(30), 3)],
   [
     'infinite readings',
@@ -231,6 +232,16 @@ test.each([
   expect(await runs()).toHaveLength(0);
   expect(holding().runs[0].stored).toBe(0);
   expect(device.received.some(({ type }) => type === 'erase')).toBe(false);
+});
+
+test('a hand that presses twice fetches once', async () => {
+  const { id } = await kept(9000);
+  const press = () => server.api('post', path(id, '/fetch'), { end: true });
+  const answers = await Promise.all([press(), press(), press()]);
+  expect(answers.map(({ status }) => status).sort()).toEqual([202, 409, 409]);
+  await soon(async () => (await runs()).length === 1);
+  const asked = device.received.flatMap((message) => (message.type === 'fetch' ? [message.from] : []));
+  expect(asked).toEqual([0, 2000, 4000, 6000, 8000]);
 });
 
 test('the server dies in the middle of a fetch: it goes on after the next start', async () => {

@@ -16,7 +16,7 @@ import { sourcesOf } from '../recorder/sources';
 import { findInvestigation, keepBindings } from '../services/investigations';
 import { awayTiming } from './awayClock';
 import { awayRunsOf, endFetched, storeFrame, storedOf } from './awayRuns';
-import { type Fetching, type Holding, goesOn, presentHolding } from './holding';
+import { type Fetching, type Holding, claim, goesOn, presentHolding } from './holding';
 import { checkKept } from './keptFrame';
 import { checkRoom, ownLevel, tracksOf } from './preparation';
 
@@ -119,9 +119,17 @@ export class AwayDesk extends EventEmitter<Events> {
     if (!holding.device.present) throw new Failure('device-absent', `${code} is not on the link.`);
     if (row.discardedAt !== null)
       throw new Failure('invalid-request', 'This run is discarded. Put it back first.');
+    // Taken before anything is waited for: a hand that presses twice means it once.
+    const fetching = claim(holding, row);
     row.wanted = isEnd ? 'end' : 'go-on';
-    await AwayRunModel.query().findById(id).patch({ wanted: row.wanted });
-    void this.run(holding, row);
+    try {
+      await AwayRunModel.query().findById(id).patch({ wanted: row.wanted });
+    } catch (error) {
+      row.wanted = null;
+      holding.fetching = null;
+      throw error;
+    }
+    void this.run(holding, row, fetching);
   }
 
   /** Ends a fetch; what is here stays, and it can be gone on with. @throws Failure */
@@ -182,11 +190,14 @@ export class AwayDesk extends EventEmitter<Events> {
     const wanted = holding.rows.find(
       (row) => row.wanted !== null && message.runs.some(({ id }) => id === row.id),
     );
-    if (wanted !== undefined && holding.fetching === null) void this.run(holding, wanted);
+    if (wanted !== undefined && holding.fetching === null)
+      void this.run(holding, wanted, claim(holding, wanted));
   }
 
   /** A run that the device does not hold any more: what is here of it is all there is. */
   private async lost(holding: Holding, row: AwayRunModel): Promise<void> {
+    // What the device said before may be dealt with still.
+    if (!holding.rows.includes(row)) return;
     // One that has only just been prepared is not known to the device yet.
     if (Date.now() - row.preparedAt.getTime() < answerMilliseconds || holding.fetching?.id === row.id) return;
     holding.rows = holding.rows.filter((other) => other !== row);
@@ -202,9 +213,7 @@ export class AwayDesk extends EventEmitter<Events> {
     this.emit('run', run);
   }
 
-  private async run(holding: Holding, row: AwayRunModel): Promise<void> {
-    const fetching: Fetching = { id: row.id, isCancelled: false, take: null, leave: null };
-    holding.fetching = fetching;
+  private async run(holding: Holding, row: AwayRunModel, fetching: Fetching): Promise<void> {
     this.show(holding);
     try {
       await this.bring(holding, row, fetching);

@@ -30,6 +30,13 @@ export interface Fetching {
   leave: (() => void) | null;
 }
 
+/** Takes a device for the fetch of one run. */
+export function claim(holding: Holding, { id }: Pick<AwayRunModel, 'id'>): Fetching {
+  const fetching: Fetching = { id, isCancelled: false, take: null, leave: null };
+  holding.fetching = fetching;
+  return fetching;
+}
+
 /** Readings of all streams of a run. */
 const countOf = ({ counts }: KeptRun) => Object.values(counts).reduce((sum, count) => sum + count, 0);
 /** Whether a device still takes readings for a run, or waits to. */

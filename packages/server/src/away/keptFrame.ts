@@ -20,6 +20,7 @@ export function checkKept(
   if (firstIndex !== from) throw wrong(`reading ${firstIndex} instead of ${from}`);
   if (channels !== stream.channels.length)
     throw wrong(`${channels} channels instead of ${stream.channels.length}`);
+  if (values.length === 0) throw wrong('no readings, and it said that it holds some');
   if (values.length / channels > count)
     throw wrong(`${values.length / channels} readings instead of ${count}`);
   if ((times === null) !== (stream.sampling === 'regular')) throw wrong('times where none belong, or none');

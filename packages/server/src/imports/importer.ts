@@ -164,8 +164,9 @@ export class Importer extends EventEmitter<Events> {
             transaction,
           );
           if (isSpots) {
-            for (const cells of rowsOf(channels))
-              await SpotModel.query(transaction).insert({ runId: run.id, cells });
+            await SpotModel.query(transaction).insert(
+              rowsOf(channels).map((cells) => ({ runId: run.id, cells })),
+            );
             added.push(await readRun(run.id, transaction));
             continue;
           }

@@ -108,6 +108,7 @@ export class SenmlGateway {
     sender.channels = channels;
     if (isFresh || sender.device?.present !== true) await this.present(sender);
     for (const channel of channels) {
+      // A pack is in the order of its times as they are written; relative ones have their place only now.
       const own = numbers.filter((record) => isOf(channel, record)).sort((a, b) => a.time - b.time);
       if (own.length > 0) this.bring(sender, channel.key, own, now);
     }

@@ -82,8 +82,8 @@ test('the same name in another unit is another quantity: no number is taken for 
   await post([
     { n: 'temp', u: 'K', t: now, v: 287 },
     { n: 'temp', u: 'Cel', t: now, v: 14 },
-    // The earlier one stands later in the pack.
-    { n: 'temp', u: 'K', t: now - 0.1, v: 286 },
+    // Relative to now, it is the earlier one all the same.
+    { n: 'temp', u: 'K', t: -0.1, v: 286 },
   ]).expect(204);
   const run = (await server.api('delete', `/investigations/${investigation}/recording`).expect(200)).body as {
     channels: { id: number; unit: string }[];

@@ -62,7 +62,7 @@ export async function addRows(runId: string, rows: readonly Record<string, SpotC
         'too-large',
         `A series holds ${mostSpotRows} readings, dropped ones among them; this one has ${count}. Begin a new series.`,
       );
-    for (const cells of rows) await SpotModel.query(transaction).insert({ runId, cells });
+    await SpotModel.query(transaction).insert(rows.map((cells) => ({ runId, cells })));
     await changed(runId, transaction);
   });
   return readRun(runId);
@@ -94,7 +94,7 @@ export async function changeColumns(runId: string, given: readonly GivenColumn[]
   const measured = spot.columns.filter(({ kind }) => kind === 'measured');
   for (const column of spot.columns) {
     if (column.kind === 'measured') continue;
-    const isKept = given.some(({ key }) => key === column.key);
+    const isKept = given.some(({ key, kind }) => key === column.key && kind === column.kind);
     if (!isKept && spot.rows.some(({ cells }) => column.key in cells))
       throw new Failure(
         'invalid-request',

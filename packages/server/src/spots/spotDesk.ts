@@ -173,7 +173,12 @@ export class SpotDesk extends EventEmitter<Events> {
           const given = { ...cells, [column.key]: { typed: value } };
           const run = await this.settled(investigationId, work, series, given, say);
           if (run === null) return;
-          const cell = run.spot?.rows.at(-1)?.cells[measured ?? ''];
+          // Another screen may have typed a row in the meantime.
+          const row = run.spot?.rows.findLast(({ cells: own }) => {
+            const set = own[column.key];
+            return set !== undefined && 'typed' in set && set.typed === value;
+          });
+          const cell = row?.cells[measured ?? ''];
           taken.push({ at: value, value: cell !== undefined && 'value' in cell ? cell.value : NaN });
         }
         ({ steps, step: width } = finerSteps(taken, width, finest));
@@ -325,6 +330,8 @@ export class SpotDesk extends EventEmitter<Events> {
   }
 
   private pause(work: Work, seconds: number): Promise<void> {
+    // Stopped while it was read, and not to be waited for any more.
+    if (work.isStopped) return Promise.resolve();
     return new Promise((resolve) => {
       const timer = setTimeout(resolve, seconds * 1000);
       work.wake = () => {

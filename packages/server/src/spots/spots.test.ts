@@ -152,6 +152,9 @@ test('a series gets columns while it goes on; one that holds something stays', a
   );
   expect(wider.channels.map(({ key }) => key)).toEqual(['r', 'm', 'U']);
   await server.api('put', `/runs/${id}/columns`, { columns: [...mass, typed('U', 'V')] }).expect(400);
+  // A column of numbers does not become one of words while it holds some.
+  const asWord = { kind: 'word', key: 'r', name: 'r' };
+  await server.api('put', `/runs/${id}/columns`, { columns: [asWord] }).expect(400);
 });
 
 test('a table without a sensor is the same thing', async () => {
@@ -246,6 +249,30 @@ test('a sweep can be stopped, and what was read stays', async () => {
   expect(runs[0].spot?.rows.length).toBeGreaterThanOrEqual(1);
   expect(runs[0].spot?.rows.length).toBeLessThan(6);
   await server.api('delete', path).expect(409);
+}, 30_000);
+
+test('a sweep that is stopped while it reads what has not settled does not wait once more', async () => {
+  truth = (seconds) => (seconds % 10) * Math.sin(2 * Math.PI * 20 * seconds);
+  await plan({
+    columns: [typed('f', 'Hz', { code: 'S1-P', key: 'frequency' })],
+    seconds: 0.5,
+    settleSeconds: 3,
+    takes: { U: 'amplitude' },
+  });
+  const path = `/investigations/${investigation}/spots/sweep`;
+  const wanted = { run: null, column: 'f', from: 10, to: 20, step: 1, finest: 1, cells: {} };
+  await server.api('post', path, wanted).expect(202);
+  const until = async (is: (spots: Awaited<ReturnType<typeof read>>['spots']) => boolean, tries: number) => {
+    for (let i = 0; i < tries; i++) {
+      if (is((await read()).spots)) return true;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    return false;
+  };
+  expect(await until((spots) => spots.phase === 'sweeping' && spots.doing === 'reading', 120)).toBe(true);
+  await server.api('delete', path).expect(204);
+  // The reading itself lasts half a second; three more to settle would be too long.
+  expect(await until(({ phase }) => phase === 'idle', 40)).toBe(true);
 }, 30_000);
 
 test('a copy of the investigation has its series, and its picture for the first page', async () => {

@@ -1,7 +1,8 @@
-import { type ReactNode, useRef, useState } from 'react';
-import { Form, Overlay, Popover } from 'react-bootstrap';
+import { type ReactNode } from 'react';
+import { Form } from 'react-bootstrap';
 import { useDocuments, useSession } from '../session/context';
 import { beginningWords, endingWords, rateWordsOf, timesWords } from '../session/planWords';
+import { Unfolding } from '../ui/Unfolding';
 import { BeginEditor } from './plan/BeginEditor';
 import { EndEditor } from './plan/EndEditor';
 import { RateEditor } from './plan/RateEditor';
@@ -60,45 +61,9 @@ interface PartProps {
 
 /** A part of the sentence that opens what it can be changed to. */
 function Part({ label, words, locked, children }: PartProps) {
-  const button = useRef<HTMLButtonElement>(null);
-  const [isOpen, setIsOpen] = useState(false);
   return (
-    <>
-      <button
-        ref={button}
-        type="button"
-        className="plan-part"
-        aria-label={`${label}: ${words}`}
-        aria-expanded={isOpen}
-        disabled={locked}
-        onClick={() => setIsOpen(!isOpen)}
-      >
-        {words}
-      </button>
-      <Overlay
-        target={button.current}
-        show={isOpen && !locked}
-        placement="bottom-start"
-        rootClose
-        rootCloseEvent="mousedown"
-        transition={false}
-        onHide={() => setIsOpen(false)}
-      >
-        {(props) => (
-          <Popover {...props} className="plan-editor" role="dialog" aria-label={label}>
-            <Popover.Body
-              onKeyDown={(event) => {
-                if (event.key !== 'Escape') return;
-                event.stopPropagation();
-                setIsOpen(false);
-                button.current?.focus();
-              }}
-            >
-              {children}
-            </Popover.Body>
-          </Popover>
-        )}
-      </Overlay>
-    </>
+    <Unfolding title={label} label={`${label}: ${words}`} face={words} disabled={locked}>
+      {() => children}
+    </Unfolding>
   );
 }

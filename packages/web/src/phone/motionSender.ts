@@ -56,6 +56,11 @@ export class MotionSender {
     if (this.readings.length > mostWaiting) this.readings.shift();
   };
 
+  /** Heuristor was away for a moment; what was measured goes with the next pack. */
+  private keep(readings: readonly Reading[]): void {
+    this.readings = [...readings, ...this.readings].slice(-mostWaiting);
+  }
+
   private async send(): Promise<void> {
     if (this.isSending || this.readings.length === 0) return;
     this.isSending = true;
@@ -71,9 +76,13 @@ export class MotionSender {
         this.stop();
         this.onFault('This phone is not let in any more. Forget this Heuristor, and type a new code.');
       } else if (response.ok) this.onSent((this.sent += readings.length));
+      else if (response.status >= 500) this.keep(readings);
+      else {
+        this.stop();
+        this.onFault(`Heuristor does not take what this phone measures (${response.status}). Measure anew.`);
+      }
     } catch {
-      // The network was away for a moment; what was measured goes with the next pack.
-      this.readings = [...readings, ...this.readings].slice(-mostWaiting);
+      this.keep(readings);
     } finally {
       this.isSending = false;
     }

@@ -35,6 +35,13 @@ test('an empty cell is nothing, and rows may be short', () => {
   });
 });
 
+test('an empty first cell keeps the others in their columns; what a spreadsheet adds at the end is nothing', () => {
+  expect(pastedRows('\t3\tred\t\n2\t\t\t\t\n', columns)).toEqual({
+    rows: [{ l: { typed: 3 }, w: { word: 'red' } }, { m: { typed: 2 } }],
+  });
+  expect(pastedRows('  5   6 \n', columns)).toEqual({ rows: [{ m: { typed: 5 }, l: { typed: 6 } }] });
+});
+
 test.each([
   ['1\tfar', 'Row 1, column l'],
   ['1\t2\tred\t4', 'has 4 cells, and there are 3 columns'],

@@ -1,6 +1,13 @@
 import { type GivenCells, type GivenColumn, mostSpotRows } from '@heuristor/contracts';
 import { cellOf } from './spotBook';
 
+/** The cells of a line; empty ones beyond the last column are none. */
+function cellsOf(line: string, separator: string | RegExp, most: number): string[] {
+  const cells = (typeof separator === 'string' ? line : line.trim()).split(separator);
+  while (cells.length > most && cells[cells.length - 1].trim() === '') cells.pop();
+  return cells;
+}
+
 /** What was cut out of a spreadsheet as rows for the columns in their order, or what is wrong with it. */
 export function pastedRows(
   text: string,
@@ -8,7 +15,8 @@ export function pastedRows(
 ): { rows: GivenCells[] } | { sentence: string } {
   const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
   const separator = text.includes('\t') ? '\t' : text.includes(';') ? ';' : /\s+/;
-  const cells = lines.map((line) => line.trim().split(separator));
+  // Between tabs an empty cell is one; spaces about what stands between spaces are none.
+  const cells = lines.map((line) => cellsOf(line, separator, columns.length));
   const numbers = columns.flatMap(({ kind }, i) => (kind === 'typed' ? [i] : []));
   // A first row without any number where numbers belong is a heading.
   const isHeading = numbers.length > 0 && numbers.every((i) => !/\d/.test(cells[0]?.[i] ?? ''));

@@ -39,22 +39,28 @@ export class PlanKeeper {
     this.takeHeard();
   }
 
+  /** Stores a change without remembering it for undo. @returns false where it was refused, and put back */
+  async store(patch: NamePatch, back: NamePatch): Promise<boolean> {
+    this.put(patch);
+    this.changes++;
+    const isDone = await attemptInOrder(() => request('PATCH', this.path, patch));
+    this.changes--;
+    if (!isDone) this.put(back);
+    this.takeHeard();
+    return isDone;
+  }
+
   private async send(before: NamePatch, after: NamePatch): Promise<void> {
-    const put = (patch: NamePatch) => {
-      const { name, plan } = this.documents.getState();
-      this.documents.setState({ name: patch.name ?? name, plan: { ...plan, ...patch.plan } });
-    };
-    const store = async (patch: NamePatch, back: NamePatch) => {
-      put(patch);
-      this.changes++;
-      const isDone = await attemptInOrder(() => request('PATCH', this.path, patch));
-      this.changes--;
-      if (!isDone) put(back);
-      this.takeHeard();
-      return isDone;
-    };
-    if (!(await store(after, before))) return;
-    this.history.push({ undo: () => void store(before, after), redo: () => void store(after, before) });
+    if (!(await this.store(after, before))) return;
+    this.history.push({
+      undo: () => void this.store(before, after),
+      redo: () => void this.store(after, before),
+    });
+  }
+
+  private put(patch: NamePatch): void {
+    const { name, plan } = this.documents.getState();
+    this.documents.setState({ name: patch.name ?? name, plan: { ...plan, ...patch.plan } });
   }
 
   private takeHeard(): void {

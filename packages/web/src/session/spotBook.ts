@@ -16,6 +16,7 @@ import { inOrder } from '../api/inOrder';
 import { tell } from '../stores/notices';
 import { attemptInOrder } from './attempt';
 import { type History } from './history';
+import { type PlanKeeper } from './planKeeper';
 import { frontRun, presentRuns } from './runs';
 import { withSeriesLaidOut } from './spotLayout';
 import { type Documents, type View } from './state';
@@ -25,6 +26,7 @@ interface Host {
   readonly documents: StoreApi<Documents>;
   readonly view: StoreApi<View>;
   readonly history: History;
+  readonly plan: PlanKeeper;
   readonly runs: Run[];
   takeRun(run: Run): void;
   changeWorkings(change: (workings: WorkingsDocument) => WorkingsDocument): void;
@@ -167,17 +169,19 @@ export class SpotBook {
   async setColumns(columns: GivenColumn[]): Promise<void> {
     const { series, session } = this;
     const before = this.columns;
-    const send = (wanted: GivenColumn[]) =>
-      attemptInOrder(async () => {
-        if (series !== null)
+    const send = async (wanted: GivenColumn[]) => {
+      const isSet =
+        series === null ||
+        (await attemptInOrder(async () =>
           session.takeRun(
             runSchema.parse(await request('PUT', `/runs/${series.id}/columns`, { columns: wanted })),
-          );
-        const { plan } = session.documents.getState();
-        const spot = { ...plan.spot, columns: wanted };
-        await request('PATCH', this.place, { plan: { spot } });
-        session.documents.setState(({ plan: now }) => ({ plan: { ...now, spot } }));
-      });
+          ),
+        ));
+      const { spot } = session.documents.getState().plan;
+      return (
+        isSet && session.plan.store({ plan: { spot: { ...spot, columns: wanted } } }, { plan: { spot } })
+      );
+    };
     if (await send(columns))
       session.history.push({ undo: () => void send(before), redo: () => void send(columns) });
   }

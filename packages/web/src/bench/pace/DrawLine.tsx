@@ -2,6 +2,7 @@ import { type PaceTarget } from '@heuristor/contracts';
 import { type PacePoint, axisLabel, parseUnit, simplifiedTo } from '@heuristor/core';
 import { type PointerEvent, useRef, useState } from 'react';
 import { Button, Form, Modal } from 'react-bootstrap';
+import { typedPoints, writtenPoints } from '../../session/drawnLine';
 import { type Quantity } from '../../session/sensors';
 import { QuantityField } from '../../ui/QuantityField';
 
@@ -27,7 +28,7 @@ export function DrawLine({ quantity, room, before, onDone }: Props) {
   const { key, channel } = quantity;
   const [seconds, setSeconds] = useState(before?.points.at(-1)?.t ?? usualSeconds);
   const [points, setPoints] = useState<PacePoint[]>([...(before?.points ?? [])]);
-  const [text, setText] = useState(written(points));
+  const [text, setText] = useState(writtenPoints(points));
   const [wrong, setWrong] = useState<string | null>(null);
   const drawing = useRef<PacePoint[] | null>(null);
   const plot = useRef<SVGSVGElement>(null);
@@ -44,7 +45,7 @@ export function DrawLine({ quantity, room, before, onDone }: Props) {
   };
   const put = (wanted: PacePoint[]) => {
     setPoints(wanted);
-    setText(written(wanted));
+    setText(writtenPoints(wanted));
     setWrong(null);
   };
   const onMove = (event: PointerEvent) => {
@@ -146,7 +147,7 @@ export function DrawLine({ quantity, room, before, onDone }: Props) {
           isInvalid={wrong !== null}
           onChange={(event) => {
             setText(event.target.value);
-            const read = pointsIn(event.target.value, seconds);
+            const read = typedPoints(event.target.value, seconds);
             if (typeof read === 'string') setWrong(read);
             else {
               setWrong(null);
@@ -172,27 +173,4 @@ export function DrawLine({ quantity, room, before, onDone }: Props) {
       </Modal.Footer>
     </Modal>
   );
-}
-
-const written = (points: readonly PacePoint[]) => points.map(({ t, value }) => `${t} ${value}`).join('\n');
-
-/** Points as they are typed, or what is wrong with them. */
-export function pointsIn(text: string, seconds: number): PacePoint[] | string {
-  const points: PacePoint[] = [];
-  for (const [i, line] of text.split('\n').entries()) {
-    if (line.trim() === '') continue;
-    const numbers = line
-      .trim()
-      .replaceAll('−', '-')
-      .split(/[\s;]+/)
-      .map((part) => Number(part.replace(',', '.')));
-    if (numbers.length !== 2 || numbers.some((number) => !Number.isFinite(number)))
-      return `Line ${i + 1} is not a time and a value, such as “2.5 1.2”.`;
-    const [t, value] = numbers;
-    if (t < 0 || t > seconds) return `Line ${i + 1}: the time ${t} is not between 0 and ${seconds} s.`;
-    if (points.length > 0 && t <= points[points.length - 1].t)
-      return `Line ${i + 1}: the time ${t} is not after the one before it.`;
-    points.push({ t, value });
-  }
-  return points.length < 2 ? 'A line has at least two points.' : points;
 }

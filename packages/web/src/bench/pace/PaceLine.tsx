@@ -1,10 +1,10 @@
 import { type PaceTarget, type Run } from '@heuristor/contracts';
-import { parseUnit, printedUnit, simplifiedTo } from '@heuristor/core';
 import { useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { getNumbers } from '../../api/client';
 import { attempt } from '../../session/attempt';
 import { useDocuments, useSession } from '../../session/context';
+import { lineOfReadings } from '../../session/drawnLine';
 import { generatedTarget, lengthOf, mostSeeds, roomOf, withTarget } from '../../session/pace';
 import { presentRuns } from '../../session/runs';
 import { type Quantity } from '../../session/sensors';
@@ -15,9 +15,6 @@ import { DrawLine } from './DrawLine';
 
 const levelWords = ['three parts', 'five parts', 'seven steep parts', 'curved'];
 const usualCountdown = 3;
-/** Where a run becomes a line: so many points, and within so much of the reach of its quantity. */
-const mostPoints = 60;
-const tolerance = 0.01;
 
 /** The line that is followed next, as a sentence whose parts are changed where they stand. */
 export function PaceLine({ locked }: { locked: boolean }) {
@@ -160,7 +157,9 @@ function FromRun({
   const runs = useDocuments((documents) => documents.runs);
   const choices = presentRuns(runs).filter(
     ({ spot, state, channels }) =>
-      spot === null && state !== 'recording' && channels.some(({ key }) => key === quantity.key),
+      spot === null &&
+      state !== 'recording' &&
+      channels.some(({ key, timeUnit }) => key === quantity.key && timeUnit === 's'),
   );
   const use = (run: Run) =>
     attempt(async () => {
@@ -168,18 +167,10 @@ function FromRun({
       if (channel === undefined) return;
       const values = await getNumbers(`/channels/${channel.id}/values`);
       const { sampling } = channel;
-      const times =
-        sampling.kind === 'regular'
-          ? Float64Array.from(values, (_, i) => sampling.start + i * sampling.interval)
-          : await getNumbers(`/channels/${channel.id}/times`);
-      const within = (value: number) =>
-        (channel.low === null || value > channel.low) && (channel.high === null || value < channel.high);
-      const points = Array.from(values, (value, i) => ({ t: times[i], value })).filter(
-        ({ t, value }) => t >= 0 && within(value),
-      );
-      const reach =
-        Math.max(...points.map(({ value }) => value)) - Math.min(...points.map(({ value }) => value));
-      const line = simplifiedTo(points, mostPoints, Math.max(tolerance * reach, 1e-9));
+      const times = sampling.kind === 'regular' ? null : await getNumbers(`/channels/${channel.id}/times`);
+      const timeOf = (i: number) =>
+        sampling.kind === 'regular' ? sampling.start + i * sampling.interval : (times?.[i] ?? NaN);
+      const line = lineOfReadings(values, timeOf, channel);
       if (line.length < 2) throw new Error(`${run.name} has too few readings of ${quantity.key}.`);
       onLine({
         quantity: quantity.key,
@@ -202,8 +193,7 @@ function FromRun({
       <Dropdown.Menu className="tall-menu">
         {choices.map((run) => (
           <Dropdown.Item key={run.id} onClick={() => void use(run)}>
-            {run.number} · {run.name}{' '}
-            <span className="quiet">{printedUnit(parseUnit(quantity.channel.unit))}</span>
+            {run.number} · {run.name}
           </Dropdown.Item>
         ))}
       </Dropdown.Menu>

@@ -1,11 +1,12 @@
 import { type GivenColumn } from '@heuristor/contracts';
 import { Refusal, orRefusal, parseUnit, typedQuantity, ucumCode } from '@heuristor/core';
-import { useRef, useState } from 'react';
-import { Button, Form, Overlay, Popover } from 'react-bootstrap';
+import { useState } from 'react';
+import { Button, Form } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
 import { useSession } from '../../session/context';
 import { usedBy } from '../../session/sensors';
 import { useDevices } from '../../stores/devices';
+import { Unfolding } from '../../ui/Unfolding';
 
 interface Props {
   columns: GivenColumn[];
@@ -15,56 +16,19 @@ interface Props {
 
 /** A column for what is typed: made, or changed where it stands. */
 export function ColumnEditor({ columns, column }: Props) {
-  const button = useRef<HTMLButtonElement>(null);
-  const [isOpen, setIsOpen] = useState(false);
+  const title = column === undefined ? 'New column' : `Column ${column.name}`;
+  const face =
+    column === undefined ? (
+      <>
+        <PlusLg aria-hidden /> Column
+      </>
+    ) : (
+      column.name
+    );
   return (
-    <>
-      <button
-        ref={button}
-        type="button"
-        className="plan-part"
-        aria-expanded={isOpen}
-        aria-label={column === undefined ? 'New column' : `Column ${column.name}`}
-        onClick={() => setIsOpen(!isOpen)}
-      >
-        {column === undefined ? (
-          <>
-            <PlusLg aria-hidden /> Column
-          </>
-        ) : (
-          column.name
-        )}
-      </button>
-      <Overlay
-        target={button.current}
-        show={isOpen}
-        placement="bottom-start"
-        rootClose
-        rootCloseEvent="mousedown"
-        transition={false}
-        onHide={() => setIsOpen(false)}
-      >
-        {(props) => (
-          <Popover
-            {...props}
-            className="plan-editor"
-            role="dialog"
-            aria-label={column === undefined ? 'New column' : `Column ${column.name}`}
-          >
-            <Popover.Body
-              onKeyDown={(event) => {
-                if (event.key !== 'Escape') return;
-                event.stopPropagation();
-                setIsOpen(false);
-                button.current?.focus();
-              }}
-            >
-              <ColumnForm columns={columns} column={column} onDone={() => setIsOpen(false)} />
-            </Popover.Body>
-          </Popover>
-        )}
-      </Overlay>
-    </>
+    <Unfolding title={title} label={title} face={face}>
+      {(close) => <ColumnForm columns={columns} column={column} onDone={close} />}
+    </Unfolding>
   );
 }
 

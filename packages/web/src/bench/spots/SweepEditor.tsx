@@ -1,49 +1,27 @@
 import { type GivenColumn } from '@heuristor/contracts';
 import { parseUnit, printedUnit } from '@heuristor/core';
-import { useRef, useState } from 'react';
-import { Button, Overlay, Popover } from 'react-bootstrap';
+import { useState } from 'react';
+import { Button } from 'react-bootstrap';
 import { useDocuments, useSession } from '../../session/context';
 import { useDevices } from '../../stores/devices';
 import { QuantityField } from '../../ui/QuantityField';
+import { Unfolding } from '../../ui/Unfolding';
 
 type Typed = Extract<GivenColumn, { kind: 'typed' }>;
 
 /** A sweep: an output stepped from one end to the other, more finely about the peak. */
 export function SweepEditor({ columns, disabled }: { columns: GivenColumn[]; disabled: boolean }) {
-  const button = useRef<HTMLButtonElement>(null);
-  const [isOpen, setIsOpen] = useState(false);
   const column = columns.find((one): one is Typed => one.kind === 'typed' && one.output !== null);
   if (column === undefined) return null;
   return (
-    <>
-      <Button
-        ref={button}
-        variant="plain"
-        size="sm"
-        disabled={disabled}
-        aria-expanded={isOpen}
-        onClick={() => setIsOpen(!isOpen)}
-      >
-        Sweep {column.name} …
-      </Button>
-      <Overlay
-        target={button.current}
-        show={isOpen && !disabled}
-        placement="bottom-start"
-        rootClose
-        rootCloseEvent="mousedown"
-        transition={false}
-        onHide={() => setIsOpen(false)}
-      >
-        {(props) => (
-          <Popover {...props} className="plan-editor" role="dialog" aria-label="Sweep">
-            <Popover.Body>
-              <SweepForm column={column} onDone={() => setIsOpen(false)} />
-            </Popover.Body>
-          </Popover>
-        )}
-      </Overlay>
-    </>
+    <Unfolding
+      title="Sweep"
+      face={`Sweep ${column.name} …`}
+      className="btn btn-plain btn-sm"
+      disabled={disabled}
+    >
+      {(close) => <SweepForm column={column} onDone={close} />}
+    </Unfolding>
   );
 }
 
