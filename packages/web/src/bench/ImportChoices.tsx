@@ -67,7 +67,7 @@ export function ImportChoices({ state, onAnswer }: Props) {
               else lay({ axis: { kind: 'as-read' } });
             }}
           >
-            <option value="as-read">a time in the first column, else their number</option>
+            <option value="as-read">the time in column 1, else their number</option>
             {columns.map((column, i) => (
               <option key={i} value={`column ${i}`}>
                 {nameOf(column)}, as the time

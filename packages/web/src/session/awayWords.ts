@@ -11,6 +11,12 @@ export function whenWords(at: string, now: number): string {
   return format(date, isToday ? 'HH:mm:ss' : 'd MMM HH:mm');
 }
 
+/** Up to ten minutes are counted in seconds, as the length of a run is typed; beyond, what is full is told. */
+const elapsedWords = (from: number, now: number) =>
+  now - from < 600_000
+    ? `${Math.max(Math.floor((now - from) / 1000), 0)} s`
+    : formatDistanceStrict(from, now, { roundingMethod: 'floor' });
+
 /** What a run that a device keeps is doing, or has come to. */
 export function keptWords(run: AwayRun, isPresent: boolean, now: number): string {
   const { state, begunAt, clockLost, count, seconds } = run;
@@ -21,7 +27,7 @@ export function keptWords(run: AwayRun, isPresent: boolean, now: number): string
     case 'waiting':
       return `Waits to begin. It may be carried off.`;
     case 'recording': {
-      const ago = begunAt === null ? '' : `, ${formatDistanceStrict(new Date(begunAt), now)}`;
+      const ago = begunAt === null ? '' : `, ${elapsedWords(new Date(begunAt).getTime(), now)}`;
       const length = seconds === null ? '' : ` of ${seconds} s`;
       return isPresent
         ? `Still recording${since}${ago}${length}: ${readings(count)}. It may be carried off, and left to itself.${lost}`

@@ -1,4 +1,4 @@
-import { type Unit } from '@heuristor/core';
+import { type Unit, resultText } from '@heuristor/core';
 import { ResultText } from '../../ui/ResultText';
 import { type ShownPasses } from '../../workers/protocol';
 
@@ -26,5 +26,6 @@ export function PassValue({
 }) {
   const known = uncertainty > 0 ? uncertainty : null;
   const rounding = known ?? (Number.isInteger(value) ? 0.5 : null);
-  return <ResultText result={{ value, halfWidth: isShort ? null : known, roundTo: rounding, unit }} />;
+  const text = <ResultText result={{ value, halfWidth: isShort ? null : known, roundTo: rounding, unit }} />;
+  return isShort && known !== null ? <span title={resultText(value, known)}>{text}</span> : text;
 }

@@ -1,55 +1,12 @@
 import { axisLabel } from '@heuristor/core';
 import { useEffect, useRef } from 'react';
 import { Table } from 'react-bootstrap';
+import { rowsOfPasses } from '../../session/passRows';
 import { ResultText } from '../../ui/ResultText';
 import { type PassColumn, PassValue } from './PassValue';
 
 /** More rows than this are not looked at one by one; the newest are shown. */
 const mostRows = 200;
-
-interface Row {
-  /** Which pass it is; null where a pass has several rows, or is left out. */
-  number: number | null;
-  time: number;
-  /** By column: its place among the passes of the column. */
-  places: (number | null)[];
-  reason: string | null;
-}
-
-/** Everything that was seen, in the order of time: what is worked out of each pass, and what was left out and why. */
-function rowsOf(columns: readonly PassColumn[]): Row[] {
-  const left = new Map(
-    columns.flatMap(({ passes }) => passes.leftOut).map(({ time, reason }) => [time, reason]),
-  );
-  const leftOut = [...left].map(([time, reason]): Row => ({
-    number: null,
-    time,
-    places: columns.map(() => null),
-    reason,
-  }));
-  return [...countedRows(columns), ...leftOut].sort((a, b) => a.time - b.time);
-}
-
-/** Quantities that every pass has stand in one row a pass; those of a fence are of different moments. */
-function countedRows(columns: readonly PassColumn[]): Row[] {
-  const [{ passes: first }] = columns;
-  if (columns.every(({ passes }) => passes.values.length === first.values.length))
-    return Array.from(first.times, (time, i) => ({
-      number: i + 1,
-      time,
-      places: columns.map(() => i),
-      reason: null,
-    }));
-  const rows = new Map<number, Row>();
-  columns.forEach(({ passes }, column) => {
-    passes.times.forEach((time, place) => {
-      const row = rows.get(time) ?? { number: null, time, places: columns.map(() => null), reason: null };
-      row.places[column] = place;
-      rows.set(time, row);
-    });
-  });
-  return [...rows.values()];
-}
 
 /** With more columns than this, their uncertainties are left to the title of each number and to the mean. */
 const mostWithUncertainty = 2;
@@ -57,7 +14,7 @@ const mostWithUncertainty = 2;
 /** The passes of the run in front, with their mean, its standard error and the standard deviation. */
 export function Passes({ columns }: { columns: readonly PassColumn[] }) {
   const body = useRef<HTMLDivElement>(null);
-  const rows = rowsOf(columns);
+  const rows = rowsOfPasses(columns.map(({ passes }) => passes));
   const isNumbered = rows.some(({ number }) => number !== null);
   // Rows of different moments need a column of their own for each quantity.
   const isWide = columns.length > mostWithUncertainty || (columns.length > 1 && !isNumbered);
