@@ -155,6 +155,7 @@ test('a phone lets itself in by the code on the screen, and its acceleration is 
   await hand.press('Connect');
   await hand.item('Phones and devices on the network');
   await hand.press('Show a code');
+  await system.page.waitForSelector('.pairing-code');
   const code = await system.page.$eval('.pairing-code', (element) => element.textContent ?? '');
   await hand.pressLabelled('Close');
   const phone = await system.newPage('/phone');

@@ -1,5 +1,6 @@
 import { type KeptMessage, type ToDevice, encodeFrame, frameKinds } from '@heuristor/contracts';
 import { type StreamPlan } from './device';
+import { LevelWatch, type WatchedReading } from './levelWatch';
 import { type RigClock, type RunningStream } from './rigClock';
 
 type Prepare = Extract<ToDevice, { type: 'prepare' }>;
@@ -10,6 +11,8 @@ interface KeptStream {
   plan: StreamPlan;
   rate: number;
   running: RunningStream | null;
+  /** What waits for the level at which the run begins, where it is one of this stream's. */
+  watch: LevelWatch | null;
   channels: number;
   values: number[];
   times: number[] | null;
@@ -85,6 +88,7 @@ export class AwayMemory {
         plan,
         rate: rate * (1 + drift),
         running: null,
+        watch: watchOf(plan, wanted),
         channels: plan.channels.length,
         values: [],
         times: isRegular ? null : [],
@@ -160,36 +164,34 @@ export class AwayMemory {
     const taken = stream.running?.take() ?? null;
     if (taken === null) return;
     const { values, times } = taken;
-    const count = values.length / stream.channels;
-    for (let i = 0; i < count && countOf(stream) < stream.most; i++) {
-      const own = values.subarray(i * stream.channels, (i + 1) * stream.channels);
-      if (run.state === 'waiting' && !this.hasCrossed(run, stream, own, taken.firstIndex + i)) continue;
-      if (times !== null) {
-        // How things stand at the beginning is told by the first event, as on the link.
-        const time = times[i] * (1 + this.around.drift);
-        if (run.wanted.seconds !== null && time > run.wanted.seconds) return;
-        stream.times?.push(time);
+    const { channels } = stream;
+    const count = values.length / channels;
+    for (let i = 0; i < count; i++) {
+      const reading = { index: taken.firstIndex + i, own: values.subarray(i * channels, (i + 1) * channels) };
+      const readings = run.state === 'waiting' ? this.crossing(run, stream, reading) : [reading];
+      for (const { own } of readings) {
+        if (countOf(stream) >= stream.most) return;
+        if (times !== null) {
+          // How things stand at the beginning is told by the first event, as on the link.
+          const time = times[i] * (1 + this.around.drift);
+          if (run.wanted.seconds !== null && time > run.wanted.seconds) return;
+          stream.times?.push(time);
+        }
+        stream.values.push(...own);
       }
-      stream.values.push(...own);
     }
   }
 
-  /** Whether a reading is the first one beyond the level that the run waits for. */
-  private hasCrossed(run: KeptRun, stream: KeptStream, own: Float64Array, index: number): boolean {
-    const { begin } = run.wanted;
-    if (begin.kind !== 'level') return false;
-    const place = stream.plan.channels.findIndex(({ channel }) => channel.key === begin.channel);
-    if (place < 0) return false;
-    const isBeyond = begin.direction === 'rise' ? own[place] >= begin.value : own[place] <= begin.value;
-    const was = this.wasBelow.get(run) ?? false;
-    this.wasBelow.set(run, !isBeyond);
-    if (!isBeyond || !was) return false;
-    run.begun = this.startedAt(run) + index / (stream.rate / (1 + this.around.drift));
+  /** The readings with which a run begins that waits for a level: those at which it was crossed, or none yet. */
+  private crossing(run: KeptRun, stream: KeptStream, reading: WatchedReading): WatchedReading[] {
+    const crossed = stream.watch?.sees(reading) ?? null;
+    if (crossed === null) return [];
+    run.begun = this.startedAt(run) + crossed[0].index / (stream.rate / (1 + this.around.drift));
     run.state = 'recording';
     this.isNews = true;
-    return true;
+    return crossed;
   }
-  private readonly wasBelow = new Map<KeptRun, boolean>();
+
   private readonly starts = new Map<KeptRun, number>();
 
   private startedAt(run: KeptRun): number {
@@ -244,6 +246,12 @@ export class AwayMemory {
       0,
     );
   }
+}
+
+function watchOf({ channels }: StreamPlan, { begin }: Prepare): LevelWatch | null {
+  if (begin.kind !== 'level') return null;
+  const place = channels.findIndex(({ channel }) => channel.key === begin.channel);
+  return place < 0 ? null : new LevelWatch(place, begin.direction, begin.value);
 }
 
 const countOf = ({ values, channels }: KeptStream) => values.length / channels;
