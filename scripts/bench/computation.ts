@@ -80,7 +80,7 @@ export function computation(): Figure[] {
   const swing = sampled(100_000, 0.001, noisy);
   const x = Float64Array.from({ length: 100_000 }, (_, i) => i * 0.001);
   const sine = median(() => void relations.sine.solve({ x, y: swing.values }, { near: null }));
-  const thinned = median(() => void thinSeries(large, 1234, 998_765, 650));
+  const thinned = median(() => void thinSeries(large, { from: 1.234, to: 998.765 }, 650));
   const evaluators = Array.from({ length: 10 }, (_, i) => {
     const { values, sampling } = sampled(10_000, 0.02, (t) => noisy(t + i));
     const run: RunData = {

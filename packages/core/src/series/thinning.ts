@@ -1,5 +1,5 @@
 import { pyramidOf } from './pyramid';
-import { timeAt, timesOf } from './sampling';
+import { type Sampling, indexAfter, indexAtOrAfter, timeAt, timesOf } from './sampling';
 import { type Series } from './series';
 
 /** Points to draw, in order; a NaN breaks the line. */
@@ -10,18 +10,34 @@ export interface DrawnLine {
   isBand: boolean;
 }
 
+/** A stretch of an axis. */
+export interface Stretch {
+  from: number;
+  to: number;
+}
+
+/** At most so many values a bucket are drawn as they are. */
+const fewPerBucket = 3;
+
 /**
- * The values from `first` up to `end` for drawing over their abscissa at the width of a screen: least and greatest of each
- * of `buckets` stretches, or the values themselves where they are few. A stretch with a missing value breaks the line.
+ * What a stretch of a series looks like at the width of a screen: least and greatest value of each of about `buckets` parts
+ * of it, or the values themselves where they are few, with one more on either side, towards which the line leads out. The
+ * least and the greatest value of what is drawn in the stretch are those of the readings in it. Parts begin at the same readings
+ * wherever the stretch lies, so that a spike keeps its look while the stretch is moved. A part with a missing value breaks
+ * the line.
  */
-export function thinSeries(series: Series, first: number, end: number, buckets: number): DrawnLine {
+export function thinSeries(series: Series, stretch: Stretch, buckets: number): DrawnLine {
   const { values, sampling } = series;
-  const count = end - first;
-  if (count <= buckets * 3)
-    return { x: timesOf(sampling).slice(first, end), y: values.slice(first, end), isBand: false };
+  const first = indexAtOrAfter(sampling, stretch.from);
+  const past = Math.max(indexAfter(sampling, stretch.to), first);
+  const [before, after] = [Math.max(first - 1, 0), Math.min(past + 1, values.length)];
+  if (past - first <= buckets * fewPerBucket)
+    return { x: timesOf(sampling).slice(before, after), y: values.slice(before, after), isBand: false };
+  const ends = partsOf(sampling, first, past, stretch, buckets);
   const pyramid = pyramidOf(series);
-  const x = new Float64Array(buckets * 4);
-  const y = new Float64Array(buckets * 4);
+  const room = 4 * (ends.length + 2);
+  const x = new Float64Array(room);
+  const y = new Float64Array(room);
   let length = 0;
   const push = (at: number, low: number, high: number) => {
     x[length] = x[length + 1] = at;
@@ -29,15 +45,48 @@ export function thinSeries(series: Series, first: number, end: number, buckets: 
     y[length + 1] = high;
     length += 2;
   };
-  for (let bucket = 0; bucket < buckets; bucket++) {
-    const from = first + Math.floor((bucket * count) / buckets);
-    const to = first + Math.floor(((bucket + 1) * count) / buckets);
+  if (before < first) push(timeAt(sampling, before), values[before], values[before]);
+  let from = first;
+  for (const to of ends) {
     const { low, high, missing } = pyramid.extremes(values, from, to);
     const [left, right] = [timeAt(sampling, from), timeAt(sampling, to - 1)];
     if (low <= high) push((left + right) / 2, low, high);
     if (missing) push(right, NaN, NaN);
+    from = to;
   }
+  if (after > past) push(timeAt(sampling, past), values[past], values[past]);
   return { x: x.slice(0, length), y: y.slice(0, length), isBand: true };
+}
+
+/** The indices at which the parts of a stretch end. */
+function partsOf(
+  sampling: Sampling,
+  first: number,
+  past: number,
+  { from, to }: Stretch,
+  buckets: number,
+): number[] {
+  const ends: number[] = [];
+  if (sampling.kind === 'regular') {
+    const size = roundedUp((past - first) / buckets, 1);
+    for (let end = (Math.floor(first / size) + 1) * size; end < past; end += size) ends.push(end);
+  } else {
+    // Where readings have times of their own, a part is as wide as the others and may hold any number of them.
+    const width = roundedUp((to - from) / buckets, 0);
+    let known = first;
+    for (let part = Math.floor(from / width) + 1; known < past && part * width < to; part++) {
+      const end = Math.min(indexAtOrAfter(sampling, part * width), past);
+      if (end > known && end < past) ends.push((known = end));
+    }
+  }
+  ends.push(past);
+  return ends;
+}
+
+/** A size that is a little larger, in steps of an eighth to a quarter of it, so that nearly equal sizes come out the same. */
+function roundedUp(size: number, leastStep: number): number {
+  const step = Math.max(2 ** (Math.floor(Math.log2(size)) - 2), leastStep);
+  return Math.ceil(size / step) * step;
 }
 
 /**
@@ -47,7 +96,7 @@ export function thinSeries(series: Series, first: number, end: number, buckets: 
 export function thinPoints(
   x: Float64Array,
   y: Float64Array,
-  sight: { from: number; to: number },
+  sight: Stretch,
   grid: number,
   most: number,
 ): DrawnLine {

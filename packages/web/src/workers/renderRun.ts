@@ -240,7 +240,7 @@ function lineOf(
     const first = Math.max(indexAtOrAfter(sampling, sight.from) - 1, 0);
     const end = Math.min(indexAfter(sampling, sight.to) + 1, values.length);
     if (sampling.kind === 'events' && end - first <= mostPoints) return stepsOf(series, first, end);
-    return thinSeries(series, first, end, bucketsFor(width, moving));
+    return thinSeries(series, sight, bucketsFor(width, moving));
   }
   const factor = canConvert(horizontal.unit, axisUnit) ? conversionFactor(horizontal.unit, axisUnit) : 1;
   const own = valuesAtTimesOf(horizontal, series);
@@ -315,7 +315,7 @@ function thinResiduals(x: Float64Array, y: Float64Array, width: number, sight: S
     sampling: timed(x),
     values: y,
   });
-  return thinSeries(series, 0, y.length, Math.max(Math.round(width), 100));
+  return thinSeries(series, sight, Math.max(Math.round(width), 100));
 }
 
 function changedSince(
