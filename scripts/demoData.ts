@@ -1,5 +1,12 @@
-import { type WorkingsDocument, channelOf, usualPlan } from '@heuristor/contracts';
-import { type Entry } from '@heuristor/core';
+import {
+  type WorkingsDocument,
+  channelOf,
+  emptyPage,
+  emptyWorkings,
+  panelOf,
+  usualPlan,
+} from '@heuristor/contracts';
+import { type Entry, type SeriesRef } from '@heuristor/core';
 import {
   addRun,
   createInvestigation,
@@ -95,11 +102,10 @@ function lifeboatAt(angle: number): Rig {
   return rig;
 }
 
-const sheet = (entries: Entry[], traces: WorkingsDocument['traces']): WorkingsDocument => ({
-  format: 2,
+const sheet = (entries: Entry[], traces: SeriesRef[]): WorkingsDocument => ({
+  ...emptyWorkings,
   entries,
-  horizontal: 't',
-  traces,
+  pages: [{ ...emptyPage, panels: traces.map(panelOf) }],
 });
 
 const buoyWorkings = sheet(

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { channelOf, usualPlan } from '@heuristor/contracts';
+import { channelOf, emptyWorkings, usualPlan } from '@heuristor/contracts';
 import { addRun, createInvestigation, writeSamples, writeWorkings } from '@heuristor/server';
 import { type Page } from 'puppeteer-core';
 import { tenResults } from './computation';
@@ -94,10 +94,8 @@ export async function draggedRegion(site: Site): Promise<Figure[]> {
   const id = await createInvestigation('Ten results over ten runs');
   for (let i = 0; i < 10; i++) await addSampledRun(id, 10_000, 0.02, { x: (t) => wave(t + i) });
   await writeWorkings(id, 1, {
-    format: 2,
+    ...emptyWorkings,
     entries: tenResults(150),
-    horizontal: 't',
-    traces: ['channel:x'],
   });
   const browser = await site.browser();
   const page = await site.signedIn(browser);

@@ -1,10 +1,11 @@
 import plan3 from '../examples/plan-3.json';
 import workings1 from '../examples/workings-1.json';
+import workings2 from '../examples/workings-2.json';
 import { UnreadableDocument } from './documents';
 import { FrameError, decodeFrame, decodeFrames, encodeFrame, frameKinds, joinFrames } from './frames';
 import { describeDevice, helloSchema } from './link';
 import { readPlan, usualPlan } from './plan';
-import { emptyWorkings, readWorkings, workingsSchema } from './workings';
+import { emptyWorkings, panelOf, readWorkings, workingsSchema } from './workings';
 
 const hello = {
   type: 'hello',
@@ -148,9 +149,10 @@ test('samples with times of their own, and several frames in one message, come b
 
 describe('stored documents', () => {
   test('the kept example of format 1 is read in today’s form, names untouched', () => {
-    const { entries, horizontal, traces } = readWorkings(workings1);
-    expect(horizontal).toBe('t');
-    expect(traces).toEqual(['channel:x', 'entry:v']);
+    const { entries, pages } = readWorkings(workings1);
+    expect(pages).toEqual([
+      { id: 'page-1', name: '', horizontal: 't', panels: [panelOf('channel:x'), panelOf('entry:v')] },
+    ]);
     expect(entries[1]).toEqual({
       kind: 'derivative',
       id: 'v',
@@ -160,6 +162,20 @@ describe('stored documents', () => {
     });
     expect(entries[2]).toMatchObject({ kind: 'slope', of: 'entry:v', region: 'A' });
   });
+  test('the kept example of format 2 has its traces on one page, none of them twice', () => {
+    const { format, entries, pages } = readWorkings(workings2);
+    expect(format).toBe(3);
+    expect(entries).toEqual(workings2.entries);
+    expect(pages).toEqual([
+      {
+        id: 'page-1',
+        name: '',
+        horizontal: 'channel:U',
+        panels: [panelOf('channel:I'), panelOf('entry:p')],
+      },
+    ]);
+  });
+
   test.each([
     [{ lengthSeconds: 5 }, { kind: 'after', seconds: 5 }],
     [{ format: 2, lengthSeconds: null, begin: { kind: 'at-once' }, bindings: [] }, { kind: 'stopped' }],

@@ -2,23 +2,54 @@ import { z } from 'zod';
 import { type DocumentFormat, readDocument } from './documents';
 import { entrySchema, seriesRefSchema } from './entrySchema';
 
+const id = z.string().min(1).max(160);
+
+/** One trace of a page: what it shows, how high it stands beside the others, and runs that are left out of it. */
+export const panelSchema = z.object({
+  id,
+  series: z.array(seriesRefSchema).min(1).max(8),
+  weight: z.number().min(0.1).max(10),
+  without: z.array(z.string().max(40)).max(500),
+});
+export type Panel = z.infer<typeof panelSchema>;
+
+/** A page of traces that are stacked over one shared horizontal axis. */
+export const pageSchema = z
+  .object({
+    id,
+    name: z.string().max(80),
+    /** What the shared horizontal axis shows. */
+    horizontal: seriesRefSchema,
+    /** From the top. Empty: one for each channel. */
+    panels: z.array(panelSchema).max(12),
+  })
+  .refine(({ panels }) => areApart(panels), 'every trace of a page needs an id of its own');
+export type Page = z.infer<typeof pageSchema>;
+
+const areApart = (all: readonly { id: string }[]) => new Set(all.map((one) => one.id)).size === all.length;
+
 /** The workings as they are stored: the entries, and how their traces are laid out. */
 export const workingsSchema = z
   .object({
-    format: z.literal(2),
+    format: z.literal(3),
     entries: z.array(entrySchema).max(200),
-    /** What the shared horizontal axis shows. */
-    horizontal: seriesRefSchema,
-    /** The stacked traces, from the top. Empty: one for each channel. */
-    traces: z.array(seriesRefSchema).max(12),
+    pages: z.array(pageSchema).min(1).max(20),
   })
-  .refine(
-    ({ entries }) => new Set(entries.map(({ id }) => id)).size === entries.length,
-    'every entry needs an id of its own',
-  );
+  .refine(({ entries }) => areApart(entries), 'every entry needs an id of its own')
+  .refine(({ pages }) => areApart(pages), 'every page needs an id of its own');
 export type WorkingsDocument = z.infer<typeof workingsSchema>;
 
-export const emptyWorkings: WorkingsDocument = { format: 2, entries: [], horizontal: 't', traces: [] };
+export const emptyPage: Page = { id: 'page-1', name: '', horizontal: 't', panels: [] };
+
+export const emptyWorkings: WorkingsDocument = { format: 3, entries: [], pages: [emptyPage] };
+
+/** A trace of one series, known by it. */
+export const panelOf = (series: Panel['series'][number]): Panel => ({
+  id: series,
+  series: [series],
+  weight: 1,
+  without: [],
+});
 
 /** References of format 1 called an entry a line. */
 const renamedReferences = (value: unknown): unknown => {
@@ -34,12 +65,22 @@ const renamedReferences = (value: unknown): unknown => {
 export const workingsFormat: DocumentFormat<WorkingsDocument> = {
   title: 'workings',
   isMany: true,
-  format: 2,
+  format: 3,
   schema: workingsSchema,
   steps: [
     ({ lines, ...rest }) => ({
       ...(renamedReferences(rest) as Record<string, unknown>),
       entries: renamedReferences(lines),
+    }),
+    ({ horizontal, traces, ...rest }) => ({
+      ...rest,
+      pages: [
+        {
+          ...emptyPage,
+          horizontal,
+          panels: [...new Set(traces as Panel['series'])].map(panelOf),
+        },
+      ],
     }),
   ],
 };

@@ -235,7 +235,10 @@ describe('documents of other formats', () => {
       'derivative',
       'slope',
     ]);
-    expect(body.workings.traces).toEqual(['channel:x', 'entry:v']);
+    expect(body.workings.pages[0].panels.map(({ id }: { id: string }) => id)).toEqual([
+      'channel:x',
+      'entry:v',
+    ]);
   });
   test.each([
     [{ format: 99, entries: [] }, 'were made by a newer Heuristor (format 99'],

@@ -137,7 +137,7 @@ test('of one quantity against another every point in sight is held, or one that 
   for (let tries = 0; tries < 30; tries++) {
     const from = -1 + 1.8 * random();
     const sight = { from, to: from + 0.001 + random() * 0.5 };
-    const drawn = thinPoints(x, y, sight, grid, 6000);
+    const drawn = thinPoints(x, y, sight, null, grid, 6000);
     const [low, high] = extremes(x, y, sight.from, sight.to);
     const cells = new Set(
       [...drawn.x].map(

@@ -92,11 +92,13 @@ function roundedUp(size: number, leastStep: number): number {
 /**
  * Points of one quantity against another, as far as they lie in sight. Nothing in sight is lost: where there are more points
  * than could be told apart, one of those that fall on the same spot of a fine grid is kept.
+ * @param heights the stretch of the vertical axis that is looked at; null where it shows all points
  */
 export function thinPoints(
   x: Float64Array,
   y: Float64Array,
   sight: Stretch,
+  heights: Stretch | null,
   grid: number,
   most: number,
 ): DrawnLine {
@@ -105,6 +107,7 @@ export function thinPoints(
   let high = -Infinity;
   for (let i = 0; i < x.length; i++) {
     if (!(x[i] >= sight.from && x[i] <= sight.to) || y[i] !== y[i]) continue;
+    if (heights !== null && !(y[i] >= heights.from && y[i] <= heights.to)) continue;
     chosen.push(i);
     if (y[i] < low) low = y[i];
     if (y[i] > high) high = y[i];

@@ -53,7 +53,7 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
           onClick={() =>
             session.changeWorkings(
               (workings) =>
-                withEntry(workings, session.runs, { kind, preset, of: series, region: region.id }).workings,
+                withEntry(workings, session.onPage, { kind, preset, of: series, region: region.id }).workings,
             )
           }
         >

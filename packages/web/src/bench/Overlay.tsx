@@ -1,7 +1,7 @@
 import { type Run } from '@heuristor/contracts';
 import { type SeriesRef, writeResult, printedUnit } from '@heuristor/core';
 import { type PointerEvent, type RefObject, type WheelEvent, useEffect, useRef, useState } from 'react';
-import { useDocuments, usePicture, useSession, useView } from '../session/context';
+import { useDocuments, usePicture, useSession, useShownPage, useView } from '../session/context';
 import { withRegion } from '../session/edits';
 import { shownRuns } from '../session/runs';
 import { type DrawnTrace } from '../workers/compose';
@@ -38,7 +38,7 @@ export function Overlay({ front, stack, regions }: Props) {
   const wheelRest = useRef<ReturnType<typeof setTimeout> | null>(null);
   const frame = usePicture((picture) => picture.frame);
   const width = useView(({ plotWidth }) => plotWidth);
-  const horizontal = useDocuments(({ workings }) => workings.horizontal);
+  const horizontal = useShownPage().horizontal;
   const selected = useView(({ selectedRegion }) => selectedRegion);
   const chosen = regions.find(({ id }) => id === selected);
   useEffect(() => {
@@ -93,7 +93,7 @@ export function Overlay({ front, stack, regions }: Props) {
     session.move();
     if (current.region === null) {
       session.changeWorkings((workings) => {
-        const made = withRegion(workings, start, end);
+        const made = withRegion(workings, session.onPage.page, start, end);
         current.region = made.id;
         return made.workings;
       });

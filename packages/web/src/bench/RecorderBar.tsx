@@ -1,29 +1,25 @@
 import { type RecorderStatus } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
-import { Button, Dropdown } from 'react-bootstrap';
+import { Button } from 'react-bootstrap';
 import {
   ArrowClockwise,
   ArrowCounterclockwise,
   ArrowsAngleExpand,
-  CheckSquare,
-  Circle,
   LayoutSidebar,
   LayoutSidebarReverse,
-  RecordCircle,
-  Square,
 } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
-import { useDocuments, useNames, useSession, useView } from '../session/context';
-import { explicitTraces, seriesChoices, withHorizontal, withTraceToggled } from '../session/edits';
+import { useDocuments, useSession, useView } from '../session/context';
 import { endingWords } from '../session/planWords';
-import { presentRuns, recordingRun } from '../session/runs';
+import { recordingRun } from '../session/runs';
 import { AwayLine } from './away/AwayLine';
 import { PaceLine } from './pace/PaceLine';
 import { PlanLine } from './PlanLine';
 import { toggleSide, useSides } from './SideColumn';
 import { SpotBar } from './spots/SpotBar';
 import { SpotLine } from './spots/SpotLine';
+import { TraceMenu } from './TraceMenu';
 import { useQuantities } from './useQuantities';
 
 export function RecorderBar() {
@@ -191,66 +187,5 @@ function Tools() {
         {saving === 'clean' ? 'saved' : saving === 'offline' ? 'not saved' : 'saving'}
       </span>
     </div>
-  );
-}
-
-function TraceMenu() {
-  const session = useSession();
-  const { workings, runs } = useDocuments(
-    useShallow(({ workings: sheet, runs: own }) => ({ workings: sheet, runs: own })),
-  );
-  const nameOf = useNames();
-  const choices = seriesChoices(runs, workings);
-  const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
-  const withZero = useView((view) => view.withZero) ?? isSpot;
-  const shown = explicitTraces(workings, runs);
-  return (
-    <Dropdown align="end">
-      <Dropdown.Toggle variant="plain" className="no-caret" disabled={presentRuns(runs).length === 0}>
-        Traces
-      </Dropdown.Toggle>
-      <Dropdown.Menu>
-        <Dropdown.Header>Stacked</Dropdown.Header>
-        {choices
-          .filter((choice) => choice !== workings.horizontal)
-          .map((choice) => (
-            <Dropdown.Item
-              key={choice}
-              as="button"
-              onClick={() => session.changeWorkings((sheet) => withTraceToggled(sheet, runs, choice))}
-              role="menuitemcheckbox"
-              aria-checked={shown.includes(choice)}
-            >
-              {shown.includes(choice) ? <CheckSquare aria-hidden /> : <Square aria-hidden />} {nameOf(choice)}
-            </Dropdown.Item>
-          ))}
-        <Dropdown.Divider />
-        <Dropdown.Item
-          as="button"
-          role="menuitemcheckbox"
-          aria-checked={withZero}
-          onClick={() => session.view.setState({ withZero: !withZero })}
-        >
-          {withZero ? <CheckSquare aria-hidden /> : <Square aria-hidden />} Axes show zero
-        </Dropdown.Item>
-        <Dropdown.Divider />
-        <Dropdown.Header>Against</Dropdown.Header>
-        {(['t', ...choices] as const).map((choice) => (
-          <Dropdown.Item
-            key={choice}
-            as="button"
-            onClick={() => {
-              session.changeWorkings((sheet) => withHorizontal(sheet, choice));
-              session.view.setState({ sight: null, selectedRegion: null });
-            }}
-            role="menuitemradio"
-            aria-checked={choice === workings.horizontal}
-          >
-            {choice === workings.horizontal ? <RecordCircle aria-hidden /> : <Circle aria-hidden />}{' '}
-            {nameOf(choice)}
-          </Dropdown.Item>
-        ))}
-      </Dropdown.Menu>
-    </Dropdown>
   );
 }

@@ -3,7 +3,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { type EntryOfKind, printedUnit } from '@heuristor/core';
 import { useState } from 'react';
 import { Dropdown } from 'react-bootstrap';
-import { useDocuments, useNames, usePicture, useSession } from '../session/context';
+import { useDocuments, useNames, usePicture, useSession, useShownPage } from '../session/context';
 import { withoutEntry } from '../session/edits';
 import { highlighter } from '../theme/runStyles';
 import { NameField } from '../ui/NameField';
@@ -80,7 +80,7 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
 
 /** The unit of the axis that the region lies on, which need not be the one that is shown. */
 function useUnitOf({ along }: EntryOfKind<'region'>): string {
-  const horizontal = useDocuments(({ workings }) => workings.horizontal);
+  const { horizontal } = useShownPage();
   const axis = usePicture(({ frame }) => frame?.horizontal.unit);
   const trace = usePicture(({ traces }) => traces.find(({ reference }) => reference === along)?.unit);
   const channel = useDocuments(

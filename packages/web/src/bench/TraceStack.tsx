@@ -2,7 +2,7 @@ import { type Plan } from '@heuristor/contracts';
 import { type RegionBounds } from './geometry';
 import { useEffect, useMemo, useRef } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { useDocuments, useFrontRun, usePicture, useSession } from '../session/context';
+import { useDocuments, useFrontRun, usePicture, useSession, useShownPage } from '../session/context';
 import { presentRuns, shownRuns } from '../session/runs';
 import { Overlay } from './Overlay';
 import { plotLeft, plotRight } from './geometry';
@@ -24,7 +24,7 @@ export function TraceStack() {
   const runs = useDocuments((documents) => documents.runs);
   const front = useFrontRun();
   const entries = useDocuments(({ workings }) => workings.entries);
-  const horizontal = useDocuments(({ workings }) => workings.horizontal);
+  const { horizontal } = useShownPage();
   useEffect(() => {
     const element = stack.current;
     if (element === null) return;

@@ -116,7 +116,7 @@ function WorkOutItems() {
   const region = workings.entries.find((entry) => entry.kind === 'region');
   const add = (about: Omit<Parameters<typeof withEntry>[2], 'region'> & { region?: string | null }) =>
     session.changeWorkings((sheet) => {
-      const made = withEntry(sheet, runs, { region: null, ...about });
+      const made = withEntry(sheet, session.onPage, { region: null, ...about });
       if (speaksOfResults(about.kind)) session.view.setState({ openEntry: made.id });
       return made.workings;
     });
@@ -129,7 +129,7 @@ function WorkOutItems() {
     if (sight === undefined) return;
     const quarter = (sight.to - sight.from) / 4;
     session.changeWorkings((sheet) => {
-      const made = withRegion(sheet, sight.from + quarter, sight.to - quarter);
+      const made = withRegion(sheet, session.onPage.page, sight.from + quarter, sight.to - quarter);
       session.view.setState({ selectedRegion: made.id });
       return made.workings;
     });

@@ -1,5 +1,6 @@
 import {
   type Investigation,
+  type Page,
   type Run,
   type RunPatch,
   type ToScreen,
@@ -20,6 +21,8 @@ import { type Sight } from '../workers/protocol';
 import { attempt, attemptInOrder } from './attempt';
 import { AwayShelf } from './awayShelf';
 import { History } from './history';
+import { Looking, usualLook } from './looking';
+import { type OnPage, pageIn, withPage, withPageAdded } from './pages';
 import { type Picture } from './picture';
 import { PlanKeeper } from './planKeeper';
 import { Renderer } from './renderer';
@@ -38,6 +41,7 @@ export class BenchSession {
   readonly documents: StoreApi<Documents>;
   readonly view: StoreApi<View>;
   readonly history = new History();
+  readonly looking: Looking;
   readonly plan: PlanKeeper;
   readonly saver: Saver<WorkingsDocument>;
   readonly sensors: SensorDesk;
@@ -61,7 +65,8 @@ export class BenchSession {
     this.id = id;
     this.documents = createStore<Documents>(() => documents);
     this.view = createStore<View>(() => ({
-      sight: null,
+      ...usualLook,
+      page: null,
       plotWidth: 600,
       frontRunId: null,
       selectedRegion: null,
@@ -69,9 +74,9 @@ export class BenchSession {
       openEntry: null,
       setUp: null,
       isNewSeries: false,
-      withZero: null,
       moving: false,
     }));
+    this.looking = new Looking(this.view);
     this.plan = new PlanKeeper(this.path(''), this.history, this.documents);
     this.away = new AwayShelf(this.path(''), this.history);
     this.spots = new SpotBook(this.path(''), this);
@@ -104,6 +109,11 @@ export class BenchSession {
     return this.documents.getState().workings;
   }
 
+  /** The page that is looked at. */
+  get onPage(): OnPage {
+    return { page: this.view.getState().page, runs: this.runs };
+  }
+
   get runs(): Run[] {
     return this.documents.getState().runs;
   }
@@ -130,6 +140,12 @@ export class BenchSession {
     this.history.push({ undo: () => this.setWorkings(before), redo: () => this.setWorkings(after) });
   }
 
+  /** Changes how the traces of the page that is looked at are laid out. */
+  changePage(change: (page: Page, runs: readonly Run[]) => Page): void {
+    const { page, runs } = this.onPage;
+    this.changeWorkings((workings) => withPage(workings, page, (shown) => change(shown, runs)));
+  }
+
   changeEntry(id: string, patch: Partial<Entry>): void {
     this.changeWorkings((workings) => ({
       ...workings,
@@ -145,13 +161,48 @@ export class BenchSession {
 
   settle(): void {
     this.history.release();
+    this.looking.settle();
     if (!this.view.getState().moving) return;
     this.view.setState({ moving: false });
     this.renderer.now();
   }
 
   look(sight: Sight | null): void {
-    this.view.setState({ sight });
+    this.looking.change({ sight });
+  }
+
+  /** Sets a vertical axis; null makes it follow the data again. */
+  scale(axis: string, range: Sight | null): void {
+    const { [axis]: _, ...others } = this.view.getState().scales;
+    this.looking.change({ scales: range === null ? others : { ...others, [axis]: range } });
+  }
+
+  /** Everything, and axes that follow the data. */
+  frameAll(): void {
+    const { enlarged } = this.view.getState();
+    this.looking.change({ ...usualLook, enlarged });
+  }
+
+  /** Only the region in hand, and back. */
+  lookAtRegion(): void {
+    const { selectedRegion } = this.view.getState();
+    const { horizontal } = pageIn(this.workings, this.onPage.page);
+    const own = this.workings.entries
+      .filter((entry) => entry.kind === 'region')
+      .filter(({ along }) => along === horizontal);
+    const region = own.find(({ id }) => id === selectedRegion) ?? own.at(-1);
+    if (region === undefined) {
+      tell({ kind: 'news', text: 'There is no region on this axis. Drag over a trace to mark one.' });
+      return;
+    }
+    this.looking.only({ from: region.start, to: region.end });
+  }
+
+  /** One more page, which begins as the one that is looked at. */
+  addPage(): void {
+    const { workings, id } = withPageAdded(this.workings, this.onPage.page);
+    this.changeWorkings(() => workings);
+    this.looking.open(id);
   }
 
   /** Another screen's sheet takes this one's place; it can be taken back like any other step. */
@@ -274,7 +325,7 @@ export class BenchSession {
         else if (this.wasOffline) void this.catchUp();
       }),
       this.view.subscribe((now, before) => {
-        const parts = ['sight', 'plotWidth', 'withZero'] as const;
+        const parts = ['page', 'sight', 'scales', 'reach', 'plotWidth', 'withZero'] as const;
         if (parts.some((part) => now[part] !== before[part])) this.renderer.now();
       }),
     );

@@ -1,3 +1,4 @@
+import { type Page } from '@heuristor/contracts';
 import { type ResultRef } from '@heuristor/core';
 import { type ReactNode, createContext, useContext, useMemo } from 'react';
 import { useStore } from 'zustand';
@@ -5,6 +6,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { type BenchSession } from './benchSession';
 import { abscissaOfRuns, entryNames, namesOf, resultNames, resultsUsedBy } from './edits';
 import { type Picture } from './picture';
+import { pageIn } from './pages';
 import { frontRun } from './runs';
 import { type Documents, type View } from './state';
 
@@ -31,6 +33,12 @@ export function useFrontRun() {
   const runs = useDocuments((documents) => documents.runs);
   const chosen = useView((view) => view.frontRunId);
   return frontRun(runs, chosen);
+}
+
+/** The page that is looked at. */
+export function useShownPage(): Page {
+  const page = useView((view) => view.page);
+  return useDocuments(({ workings }) => pageIn(workings, page));
 }
 
 const noNames: Record<string, string> = {};

@@ -1,9 +1,8 @@
-import { type WorkingsDocument, emptyWorkings, workingsSchema } from '@heuristor/contracts';
+import { type WorkingsDocument, emptyPage, emptyWorkings, workingsSchema } from '@heuristor/contracts';
 import { type Entry, type ResultRef, entryKindKeys, kindOf } from '@heuristor/core';
 import { runOf } from '../testing/runs';
 import { type ShownOutcome } from '../workers/protocol';
 import {
-  explicitTraces,
   freeLetter,
   entryNames,
   groupsOf,
@@ -11,14 +10,14 @@ import {
   namesOf,
   resultNames,
   withEntry,
-  withHorizontal,
   withMoved,
   withRegion,
-  withTraceToggled,
   withoutEntry,
 } from './edits';
+import { withHorizontal, withPage } from './pages';
 
 const runs = [runOf('a', ['x', 'F'])];
+const here = { page: null, runs };
 const region = (id: string, letter: string): Entry => ({
   kind: 'region',
   id,
@@ -40,7 +39,7 @@ const sheet = (entries: Entry[]): WorkingsDocument => ({ ...emptyWorkings, entri
 test('a new entry of every kind that is offered is one that can be stored', () => {
   for (const kind of entryKindKeys)
     for (const { preset } of kindOf(kind).offers) {
-      const { workings } = withEntry(emptyWorkings, runs, {
+      const { workings } = withEntry(emptyWorkings, here, {
         kind,
         preset,
         of: 'channel:x',
@@ -121,7 +120,7 @@ describe('results that other entries can use', () => {
 
   test('are filled into a new entry in their order, the last one again where there are too few', () => {
     const add = (results: ResultRef[]) =>
-      withEntry(emptyWorkings, runs, { kind: 'combination', of: 't', region: null, results }).workings
+      withEntry(emptyWorkings, here, { kind: 'combination', of: 't', region: null, results }).workings
         .entries[0];
     expect(add(['result:a/mean', 'result:b/slope', 'result:c/area'])).toMatchObject({
       first: 'result:a/mean',
@@ -133,12 +132,13 @@ describe('results that other entries can use', () => {
 
 test('derivatives are called by custom, and a second one otherwise', () => {
   const about = { kind: 'derivative', of: 'channel:x', nameOfSource: 'x', region: null } as const;
-  const once = withEntry(emptyWorkings, runs, about).workings;
-  const twice = withEntry(once, runs, about).workings;
+  const once = withEntry(emptyWorkings, here, about).workings;
+  const twice = withEntry(once, here, about).workings;
   expect(twice.entries.map(({ name }) => name)).toEqual(['v', 'v2']);
   // A derived series gets a trace beside those that stood there.
-  expect(twice.traces.slice(0, 2)).toEqual(['channel:x', 'channel:F']);
-  expect(twice.traces).toHaveLength(4);
+  const [{ panels }] = twice.pages;
+  expect(panels.slice(0, 2).map(({ series }) => series)).toEqual([['channel:x'], ['channel:F']]);
+  expect(panels).toHaveLength(4);
 });
 
 test('a hundred regions have a hundred letters', () => {
@@ -168,16 +168,16 @@ test('the sheet is read by regions: what has none first, each region with its ow
 });
 
 test('removing a series takes its trace and its place on the axis with it', () => {
-  const { workings, id } = withEntry(emptyWorkings, runs, {
+  const { workings, id } = withEntry(emptyWorkings, here, {
     kind: 'derivative',
     of: 'channel:x',
     nameOfSource: 'x',
     region: null,
   });
-  const against = withHorizontal(workings, `entry:${id}`);
-  const without = withoutEntry(against, id);
-  expect(without.horizontal).toBe('t');
-  expect(without.traces).toEqual(['channel:x', 'channel:F']);
+  const against = withPage(workings, null, (page) => withHorizontal(page, `entry:${id}`));
+  const [{ horizontal, panels }] = withoutEntry(against, id).pages;
+  expect(horizontal).toBe('t');
+  expect(panels.map(({ series }) => series)).toEqual([['channel:x'], ['channel:F']]);
 });
 
 test('an entry is put where another stands; nowhere changes nothing', () => {
@@ -187,15 +187,13 @@ test('an entry is put where another stands; nowhere changes nothing', () => {
   expect(withMoved(workings, '3', '3')).toBe(workings);
 });
 
-test('traces are shown and hidden, and the last one stays', () => {
-  const one = withTraceToggled(emptyWorkings, runs, 'channel:F');
-  expect(explicitTraces(one, runs)).toEqual(['channel:x']);
-  expect(withTraceToggled(one, runs, 'channel:x')).toBe(one);
-  expect(explicitTraces(withTraceToggled(one, runs, 'channel:F'), runs)).toEqual(['channel:x', 'channel:F']);
-});
-
 test('a region lies on the axis that is shown, and references are called by their names', () => {
-  const { workings } = withRegion({ ...emptyWorkings, horizontal: 'channel:x' }, 0.1, 0.2);
+  const { workings } = withRegion(
+    { ...emptyWorkings, pages: [{ ...emptyPage, horizontal: 'channel:x' }] },
+    null,
+    0.1,
+    0.2,
+  );
   expect(workings.entries[0]).toMatchObject({ along: 'channel:x', letter: 'A' });
   const nameOf = namesOf(entryNames(sheet([{ kind: 'integral', id: 's', name: 's', of: 'channel:x' }])), 't');
   expect(['t', 'channel:F', 'entry:s', 'entry:gone'].map(nameOf)).toEqual([

@@ -14,10 +14,9 @@ import {
   yieldsSeries,
 } from '@heuristor/core';
 import { type ShownOutcome } from '../workers/protocol';
+import { newId } from './ids';
+import { type OnPage, pageIn, withPage, withShown, withoutSeries } from './pages';
 import { presentRuns } from './runs';
-
-export const newId = (): string => crypto.randomUUID().slice(0, 12);
-export const mostTraces = 12;
 
 /** Every series there is: channels of any run that is present, then derived ones in the order of the sheet. */
 export function seriesChoices(
@@ -26,12 +25,6 @@ export function seriesChoices(
 ): SeriesRef[] {
   const keys = new Set(presentRuns(runs).flatMap(({ channels }) => channels.map(({ key }) => key)));
   return [...[...keys].map(channelRef), ...entries.filter(yieldsSeries).map(({ id }) => entryRef(id))];
-}
-
-/** Traces as they are shown, also where the sheet leaves them to follow the channels. */
-export function explicitTraces(workings: WorkingsDocument, runs: readonly Run[]): SeriesRef[] {
-  if (workings.traces.length > 0) return workings.traces;
-  return seriesChoices(runs, { entries: [] }).filter((reference) => reference !== workings.horizontal);
 }
 
 /** The first letter that no region has. */
@@ -55,10 +48,10 @@ export function freeName(wish: string, entries: readonly Entry[]): string {
 }
 
 /** What a field holds before anybody has said anything. */
-function usualValue(field: Field, place: number, about: NewEntry, workings: WorkingsDocument): unknown {
+function usualValue(field: Field, place: number, about: NewEntry, horizontal: SeriesRef): unknown {
   switch (field.type) {
     case 'series':
-      return field.axis ? workings.horizontal : about.of;
+      return field.axis ? horizontal : about.of;
     case 'region':
       return about.region;
     case 'choice':
@@ -87,12 +80,13 @@ export interface NewEntry {
 /** The sheet with a new entry, whatever its kind: fields are filled as their kind declares. */
 export function withEntry(
   workings: WorkingsDocument,
-  runs: readonly Run[],
+  { page, runs }: OnPage,
   about: NewEntry,
 ): { workings: WorkingsDocument; id: string } {
   const { fields, yields, customaryName } = kindOf(about.kind);
   const id = newId();
   const wish = customaryName?.(about.nameOfSource ?? '') ?? '';
+  const { horizontal } = pageIn(workings, page);
   let place = 0;
   const entry = {
     kind: about.kind,
@@ -101,26 +95,22 @@ export function withEntry(
     ...Object.fromEntries(
       Object.entries(fields).map(([key, field]) => [
         key,
-        usualValue(field, field.type === 'result' ? place++ : 0, about, workings),
+        usualValue(field, field.type === 'result' ? place++ : 0, about, horizontal),
       ]),
     ),
     ...about.preset,
   } as Entry;
+  const added = { ...workings, entries: [...workings.entries, entry] };
   return {
     id,
-    workings: {
-      ...workings,
-      entries: [...workings.entries, entry],
-      traces:
-        yields === 'series'
-          ? [...explicitTraces(workings, runs), entryRef(id)].slice(0, mostTraces)
-          : workings.traces,
-    },
+    workings:
+      yields === 'series' ? withPage(added, page, (shown) => withShown(shown, runs, [entryRef(id)])) : added,
   };
 }
 
 export function withRegion(
   workings: WorkingsDocument,
+  page: string | null,
   start: number,
   end: number,
 ): { workings: WorkingsDocument; id: string } {
@@ -130,7 +120,7 @@ export function withRegion(
     id,
     name: '',
     letter: freeLetter(workings.entries),
-    along: workings.horizontal,
+    along: pageIn(workings, page).horizontal,
     start,
     end,
   };
@@ -140,8 +130,7 @@ export function withRegion(
 export const withoutEntry = (workings: WorkingsDocument, id: string): WorkingsDocument => ({
   ...workings,
   entries: workings.entries.filter((entry) => entry.id !== id),
-  traces: workings.traces.filter((trace) => trace !== entryRef(id)),
-  horizontal: workings.horizontal === entryRef(id) ? 't' : workings.horizontal,
+  pages: workings.pages.map((page) => withoutSeries(page, (reference) => reference === entryRef(id))),
 });
 
 /** Puts an entry to where another one stands. */
@@ -153,24 +142,6 @@ export function withMoved(workings: WorkingsDocument, id: string, over: string):
   entries.splice(to, 0, ...entries.splice(from, 1));
   return { ...workings, entries };
 }
-
-export function withTraceToggled(
-  workings: WorkingsDocument,
-  runs: readonly Run[],
-  reference: SeriesRef,
-): WorkingsDocument {
-  const shown = explicitTraces(workings, runs);
-  const traces = shown.includes(reference)
-    ? shown.filter((trace) => trace !== reference)
-    : [...shown, reference].slice(0, mostTraces);
-  return traces.length === 0 ? workings : { ...workings, traces };
-}
-
-export const withHorizontal = (workings: WorkingsDocument, horizontal: SeriesRef): WorkingsDocument => ({
-  ...workings,
-  horizontal,
-  traces: workings.traces.filter((trace) => trace !== horizontal),
-});
 
 /** A group of the sheet: a region with what is worked out on it, or what stands for itself. */
 export interface EntryGroup {

@@ -8,7 +8,9 @@ const passage = (key: string) => {
   if (found === undefined) throw new Error(key);
   return found;
 };
-const withIt = (key: string, workings = emptyWorkings) => withPassage(workings, [], passage(key), ['A', 'B']);
+const here = { page: null, runs: [] };
+const withIt = (key: string, workings = emptyWorkings) =>
+  withPassage(workings, here, passage(key), ['A', 'B']);
 
 test.each(passages.map(({ key }) => key))('%p puts entries on the sheet that can be stored', (key) => {
   const sheet = withIt(key);
@@ -16,13 +18,13 @@ test.each(passages.map(({ key }) => key))('%p puts entries on the sheet that can
   const setting = gateSetting(sheet);
   expect(setting?.passage.key).toBe(key);
   expect(setting?.entries.map(({ name }) => name)).toEqual(passage(key).entries.map(({ name }) => name));
-  expect(sheet.traces.length).toBeGreaterThan(0);
+  expect(sheet.pages[0].panels.length).toBeGreaterThan(0);
 });
 
 test('what speaks of the speed stays when something else passes whose speed has the same name', () => {
   const flag = withIt('flag');
   const id = gateSetting(flag)?.entries[0].id ?? '';
-  const slope = withEntry(flag, [], { kind: 'statistics', of: `entry:${id}`, region: null });
+  const slope = withEntry(flag, here, { kind: 'statistics', of: `entry:${id}`, region: null });
   const fence = withIt('fence', slope.workings);
   expect(fence.entries.find((entry) => entry.kind === 'fence' && entry.gives === 'velocity')?.id).toBe(id);
   expect(fence.entries.find((entry) => entry.id === slope.id)).toMatchObject({ of: `entry:${id}` });
@@ -43,7 +45,7 @@ test('the same length goes on, another kind of length is typed anew and the old 
 test('a length that something else speaks of stays', () => {
   const flag = withIt('flag');
   const length = gateSetting(flag)?.length?.id ?? '';
-  const uses = withEntry(flag, [], {
+  const uses = withEntry(flag, here, {
     kind: 'combination',
     of: 't',
     region: null,

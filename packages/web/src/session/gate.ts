@@ -10,7 +10,9 @@ import {
   partsOfResultRef,
   resultRef,
 } from '@heuristor/core';
-import { explicitTraces, freeName, mostTraces, newId, resultsUsedBy } from './edits';
+import { freeName, resultsUsedBy } from './edits';
+import { newId } from './ids';
+import { type OnPage, panelsOf, panelsWith, withPage, withoutSeries } from './pages';
 import { type Passage, isPassageKind, passages } from './passages';
 
 /** What passes the gate, as the sheet has it. */
@@ -63,7 +65,7 @@ export const beamsOfRuns = (runs: readonly Run[]): string[] => [
  */
 export function withPassage(
   workings: WorkingsDocument,
-  runs: readonly Run[],
+  { page, runs }: OnPage,
   passage: Passage,
   beams: readonly string[],
 ): WorkingsDocument {
@@ -97,16 +99,14 @@ export function withPassage(
   });
   const isBeam = (reference: SeriesRef) =>
     reference.startsWith('channel:') && beams.includes(nameIn(reference));
-  const rest = explicitTraces(workings, runs).filter(
-    (reference) => !isBeam(reference) && !old.has(nameIn(reference)),
-  );
   const shown = entries.slice(0, mostShown).map(({ id }) => entryRef(id));
   const withLength = length === null || kept.includes(length) ? kept : [...kept, length];
-  return {
-    ...workings,
-    entries: [...withLength, ...entries],
-    traces: [...rest, ...shown].slice(0, mostTraces),
-  };
+  const changed = { ...workings, entries: [...withLength, ...entries] };
+  return withPage(changed, page, (before) => {
+    const isGone = (reference: SeriesRef) => isBeam(reference) || old.has(nameIn(reference));
+    const { horizontal, panels } = withoutSeries({ ...before, panels: panelsOf(before, runs) }, isGone);
+    return { ...before, horizontal, panels: panelsWith(panels, shown) };
+  });
 }
 
 /** More of them would make each too low to be read. */

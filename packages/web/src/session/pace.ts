@@ -13,7 +13,9 @@ import {
   canConvert,
 } from '@heuristor/core';
 import { type ShownTarget } from '../workers/compose';
-import { explicitTraces, mostTraces, newId, withEntry } from './edits';
+import { withEntry } from './edits';
+import { newId } from './ids';
+import { type OnPage, pageIn, withHorizontal, withPage, withShown } from './pages';
 import { frontRun } from './runs';
 import { type Quantity } from './sensors';
 import { type Documents, type View } from './state';
@@ -32,11 +34,11 @@ export function seriesOfTarget(
 /** The line that is shown: the one that is to be followed next, or that of the run in front. */
 export function shownTarget(
   { plan, workings, runs }: Documents,
-  { frontRunId }: Pick<View, 'frontRunId'>,
+  { frontRunId, page }: Pick<View, 'frontRunId' | 'page'>,
 ): ShownTarget | null {
   const target = plan.way === 'pace' ? plan.pace : targetOf(frontRun(runs, frontRunId));
   const reference = target === null ? null : seriesOfTarget(target, workings);
-  if (target === null || reference === null || workings.horizontal !== 't') return null;
+  if (target === null || reference === null || pageIn(workings, page).horizontal !== 't') return null;
   const entry = workings.entries.find(({ id }) => entryRef(id) === reference);
   return {
     reference,
@@ -66,14 +68,10 @@ function lineOf(target: PaceTarget) {
 }
 
 /** The sheet for a line: what tells how closely it was followed, and a speed to follow where it is one. */
-export function withTarget(
-  workings: WorkingsDocument,
-  runs: readonly Run[],
-  target: PaceTarget,
-): WorkingsDocument {
+export function withTarget(workings: WorkingsDocument, at: OnPage, target: PaceTarget): WorkingsDocument {
   let sheet = workings;
   if (seriesOfTarget(target, sheet) === null)
-    sheet = withEntry(sheet, runs, {
+    sheet = withEntry(sheet, at, {
       kind: 'derivative',
       of: channelRef(target.quantity),
       nameOfSource: target.quantity,
@@ -90,14 +88,12 @@ export function withTarget(
     ),
     ...missing.map(own),
   ];
-  const traces = explicitTraces(sheet, runs);
-  return {
-    ...sheet,
-    horizontal: 't',
-    entries,
-    traces:
-      traces.includes(of) || sheet.traces.length === 0 ? sheet.traces : [...traces, of].slice(0, mostTraces),
-  };
+  return withPage({ ...sheet, entries }, at.page, (page) => {
+    const overTime = page.horizontal === 't' ? page : withHorizontal(page, 't');
+    return page.panels.length === 0 && of.startsWith('channel:')
+      ? overTime
+      : withShown(overTime, at.runs, [of]);
+  });
 }
 
 /** Where a line for a quantity may lie: what its sensor sees, and what a person can walk. */

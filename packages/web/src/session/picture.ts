@@ -1,8 +1,8 @@
-import { type WorkingsDocument } from '@heuristor/contracts';
-import { type SeriesRef } from '@heuristor/core';
+import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
 import { type DrawnTrace, type Frame, composeTraces } from '../workers/compose';
 import { KnownLines } from '../workers/knownLines';
 import { type RenderRequest, type RenderedRun, type ShownOutcome } from '../workers/protocol';
+import { seriesOn } from './pages';
 
 /** What the workers said last. */
 export interface Picture {
@@ -28,7 +28,8 @@ export class PictureMaker {
    * @param ask asks the workers; where it fails, everything is asked for afresh next time
    */
   async make(
-    request: Omit<RenderRequest, 'afresh' | 'sight' | 'axisUnit'>,
+    request: Omit<RenderRequest, 'afresh' | 'sight' | 'axisUnit' | 'traces'>,
+    panels: readonly Panel[],
     frame: Frame,
     ask: (request: RenderRequest) => Promise<RenderedRun[]>,
   ): Promise<Picture> {
@@ -37,11 +38,12 @@ export class PictureMaker {
       this.afresh = true;
       const rendered = await ask({
         ...request,
+        traces: seriesOn(panels),
         sight: frame.sight,
         axisUnit: frame.horizontal.unit,
         afresh,
       });
-      const picture = this.pictureOf(rendered, request.workings, request.traces, frame);
+      const picture = this.pictureOf(rendered, request.workings, panels, frame);
       if (picture === null && !afresh) continue;
       if (picture === null) throw new Error('Something was left out of what was asked for afresh.');
       this.afresh = false;
@@ -52,7 +54,7 @@ export class PictureMaker {
   private pictureOf(
     rendered: readonly RenderedRun[],
     workings: WorkingsDocument,
-    references: readonly SeriesRef[],
+    panels: readonly Panel[],
     frame: Frame,
   ): Picture | null {
     const complete = this.lines.complete(rendered);
@@ -65,7 +67,7 @@ export class PictureMaker {
     return {
       workings,
       frame,
-      traces: composeTraces(complete, workings, references, frame, traces),
+      traces: composeTraces(complete, workings, panels, frame, traces),
       outcomes: Object.fromEntries(
         rendered.map(({ runId, changed, entryIds }) => [
           runId,

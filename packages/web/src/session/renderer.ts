@@ -1,14 +1,16 @@
-import { type WorkingsDocument } from '@heuristor/contracts';
+import { type Panel, type Run, type WorkingsDocument, panelOf } from '@heuristor/contracts';
+import { type SeriesRef } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { tell } from '../stores/notices';
-import { frameOf } from '../workers/compose';
+import { type DrawnTrace, frameOf } from '../workers/compose';
 import { type RunPool } from '../workers/pool';
-import { type Extent } from '../workers/protocol';
-import { explicitTraces } from './edits';
+import { type Extent, type RenderRequest } from '../workers/protocol';
+import { axisKey } from '../workers/scaling';
 import { shownTarget } from './pace';
+import { pageIn, panelsOf, seriesOn } from './pages';
 import { type Picture, PictureMaker } from './picture';
 import { RenderLoop } from './renderLoop';
-import { frontRun, shownRuns } from './runs';
+import { frontRun, recordingRun, shownRuns } from './runs';
 import { type Documents, type View, showsZero } from './state';
 
 const liveMilliseconds = 40;
@@ -55,22 +57,36 @@ export class Renderer {
     const documents = this.documents.getState();
     const { workings, runs } = documents;
     const view = this.view.getState();
-    const { sight, plotWidth, moving, frontRunId } = view;
+    const { sight, scales, reach, plotWidth, moving, frontRunId } = view;
+    const recording = recordingRun(runs);
     const runIds = shownRuns(runs).map(({ id }) => id);
     const target = shownTarget(documents, view);
-    const explicit = explicitTraces(workings, runs);
-    const isLacking = target !== null && !explicit.includes(target.reference);
+    const page = pageIn(workings, view.page);
+    const { horizontal } = page;
+    const panels = panelsOf(page, runs);
+    const isLacking = target !== null && !seriesOn(panels).includes(target.reference);
     try {
-      const extents = await this.extentsOf(runIds, workings);
+      const extents = await this.extentsOf(runIds, workings, horizontal);
       const picture = await this.maker.make(
         {
           workings,
-          traces: isLacking ? [target.reference, ...explicit] : explicit,
+          horizontal,
           width: Math.round(plotWidth),
           moving,
+          heights: horizontal === 't' ? {} : heightsOf(panels, scales, this.picture.getState().traces),
           frontRunId: frontRun(runs, frontRunId)?.id ?? null,
         },
-        frameOf(extents, workings.horizontal === 't', sight, showsZero(view, documents), target),
+        isLacking ? [panelOf(target.reference), ...panels] : panels,
+        frameOf(extents, horizontal === 't', {
+          sight,
+          withZero: showsZero(view, documents),
+          target,
+          scales,
+          reach,
+          isGrowing: recording !== undefined,
+          expected: recording === undefined ? null : expectedEnd(recording),
+          before: this.picture.getState().frame,
+        }),
         (request) => this.pool.render(runIds, request),
       );
       if (!this.hasEnded()) this.picture.setState(picture);
@@ -85,12 +101,36 @@ export class Renderer {
   }
 
   /** The ends of the axis in each run; they are asked for only where something may have moved them. */
-  private async extentsOf(runIds: string[], workings: WorkingsDocument): Promise<Extent[]> {
-    const { horizontal, entries } = workings;
+  private async extentsOf(
+    runIds: string[],
+    workings: WorkingsDocument,
+    horizontal: SeriesRef,
+  ): Promise<Extent[]> {
+    const { entries } = workings;
     const of = [runIds.join(), horizontal, this.readings, horizontal.startsWith('entry:') ? entries : null];
     if (of.every((part, i) => part === this.extents.of[i])) return this.extents.extents;
-    const extents = await this.pool.extents(runIds, workings);
+    const extents = await this.pool.extents(runIds, workings, horizontal);
     this.extents = { of, extents };
     return extents;
   }
+}
+
+/** Where a run will end, by its plan; null where that is not known beforehand. */
+const expectedEnd = ({ plan }: Run): number | null => (plan?.end.kind === 'after' ? plan.end.seconds : null);
+
+/** The vertical stretch of each series whose axis a hand has set. */
+function heightsOf(
+  panels: readonly Panel[],
+  scales: View['scales'],
+  traces: readonly DrawnTrace[],
+): RenderRequest['heights'] {
+  const heights: RenderRequest['heights'] = {};
+  for (const { id, series } of panels) {
+    const set = scales[axisKey(id, 'left')];
+    // Several traces may show a series: it is drawn for one that shows all of it.
+    const isAlone = panels.filter((other) => other.series.includes(series[0])).length === 1;
+    const unit = traces.find(({ key }) => key === id)?.unit;
+    if (set !== undefined && unit !== undefined && isAlone) heights[series[0]] = { ...set, unit };
+  }
+  return heights;
 }

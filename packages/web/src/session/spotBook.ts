@@ -16,6 +16,7 @@ import { inOrder } from '../api/inOrder';
 import { tell } from '../stores/notices';
 import { attemptInOrder } from './attempt';
 import { type History } from './history';
+import { type OnPage } from './pages';
 import { type PlanKeeper } from './planKeeper';
 import { frontRun, presentRuns } from './runs';
 import { withSeriesLaidOut } from './spotLayout';
@@ -28,6 +29,7 @@ interface Host {
   readonly history: History;
   readonly plan: PlanKeeper;
   readonly runs: Run[];
+  readonly onPage: OnPage;
   takeRun(run: Run): void;
   changeWorkings(change: (workings: WorkingsDocument) => WorkingsDocument): void;
 }
@@ -212,7 +214,8 @@ export class SpotBook {
         rows.map(({ id }) => [id, { removed }]),
       );
     session.history.push({ undo: () => send(true), redo: () => send(false) });
-    if (before.length === 0) session.changeWorkings((sheet) => withSeriesLaidOut(sheet, run));
+    if (before.length === 0)
+      session.changeWorkings((sheet) => withSeriesLaidOut(sheet, session.onPage.page, run));
   }
 
   private sendAll(

@@ -28,8 +28,16 @@ export const showsZero = ({ withZero }: Pick<View, 'withZero'>, { plan }: Pick<D
 
 /** How the bench is looked at: nobody else's business, and not stored. */
 export interface View {
+  /** The page that is looked at; null is the first one. */
+  page: string | null;
   /** Stretch of the horizontal axis; null frames all data. */
   sight: Sight | null;
+  /** Vertical axes that a hand has set, by trace and side. */
+  scales: Readonly<Record<string, Sight>>;
+  /** Whether the other axes are made for what is in sight, or for all of the data. */
+  reach: 'shown' | 'all';
+  /** The trace that is shown alone for a while. */
+  enlarged: string | null;
   plotWidth: number;
   /** Run whose results stand in front; null follows the newest that is shown. */
   frontRunId: string | null;

@@ -1,4 +1,4 @@
-import { emptyWorkings } from '@heuristor/contracts';
+import { emptyWorkings, panelOf } from '@heuristor/contracts';
 import { parseUnit } from '@heuristor/core';
 import { pixelOf, valueAtPixel } from '../bench/geometry';
 import { composeTraces, frameOf } from './compose';
@@ -16,35 +16,35 @@ const extent = (unit: string, low: number, high: number, step = 0.02): Extent =>
 
 describe('the axis that runs share', () => {
   test('reaches over all runs, each brought into the unit of the first', () => {
-    const { whole, sight, step } = frameOf([extent('s', 0, 8), extent('ms', -500, 9000, 1)], true, null);
+    const { whole, sight, step } = frameOf([extent('s', 0, 8), extent('ms', -500, 9000, 1)], true);
     expect(whole).toEqual({ from: -0.5, to: 9 });
     expect(sight).toBe(whole);
     expect(step).toBeCloseTo(0.001, 12);
   });
 
   test('leaves out a run that measures something else', () =>
-    expect(frameOf([extent('m', 0, 2), extent('N', -100, 100)], true, null).whole).toEqual({
+    expect(frameOf([extent('m', 0, 2), extent('N', -100, 100)], true).whole).toEqual({
       from: 0,
       to: 2,
     }));
 
   test('has a little air where it is not time, and shows what somebody looks at', () => {
     const looked = { from: 1, to: 1.5 };
-    const { whole, sight } = frameOf([extent('m', 0, 1)], false, looked);
+    const { whole, sight } = frameOf([extent('m', 0, 1)], false, { sight: looked });
     expect(whole.from).toBeLessThan(0);
     expect(whole.to).toBeGreaterThan(1);
     expect(sight).toEqual(looked);
   });
 
   test('has a little air about readings that are numbered, so that the first and the last are whole', () => {
-    const { whole } = frameOf([extent('1', 1, 3, 1)], true, null);
+    const { whole } = frameOf([extent('1', 1, 3, 1)], true);
     expect(whole.from).toBeLessThan(1);
     expect(whole.to).toBeGreaterThan(3);
   });
 
   test('stands where there is nothing yet, and where there is one reading', () => {
-    expect(frameOf([], true, null).whole).toEqual({ from: 0, to: 10 });
-    const { whole } = frameOf([extent('s', 3, 3)], true, null);
+    expect(frameOf([], true).whole).toEqual({ from: 0, to: 10 });
+    const { whole } = frameOf([extent('s', 3, 3)], true);
     expect(whole.to).toBeGreaterThan(3);
     expect(whole.from).toBeLessThan(3);
   });
@@ -56,6 +56,7 @@ describe('the panels of the stack', () => {
     quantity: 'position',
     unit: parseUnit(unit),
     line: { x: Float64Array.from(y, (_, i) => i), y: Float64Array.from(y), isBand: false },
+    whole: null,
     curves: [],
   });
   const rendered = (runId: string, own: CompleteTrace): CompleteRun => ({
@@ -63,14 +64,21 @@ describe('the panels of the stack', () => {
     traces: { 'channel:x': own },
     residuals: {},
   });
-  const looked = (from: number, to: number, withZero = false) => ({ sight: { from, to }, withZero });
+  const looked = (from: number, to: number, withZero = false) => ({
+    sight: { from, to },
+    withZero,
+    scales: {},
+    reach: 'shown' as const,
+    isGrowing: false,
+  });
   const all = looked(0, 10);
+  const panels = [panelOf('channel:x')];
 
   test('show centimetres and metres in one unit', () => {
     const [trace] = composeTraces(
       [rendered('1', part('m', [0, 1, 2])), rendered('2', part('cm', [100, 50, 0]))],
       emptyWorkings,
-      ['channel:x'],
+      panels,
       all,
     );
     expect(trace.lines.map(({ y }) => [...y])).toEqual([
@@ -84,7 +92,7 @@ describe('the panels of the stack', () => {
     const [trace] = composeTraces(
       [rendered('1', part('m', [0, 1])), rendered('2', part('V', [5, 6]))],
       emptyWorkings,
-      ['channel:x'],
+      panels,
       all,
     );
     expect(trace.lines.map(({ runId }) => runId)).toEqual(['1']);
@@ -93,7 +101,7 @@ describe('the panels of the stack', () => {
 
   test('scale to what is in sight, missing readings left out', () => {
     const run = rendered('1', part('m', [500, 1, NaN, 3, -500]));
-    const [trace] = composeTraces([run], emptyWorkings, ['channel:x'], looked(1, 3));
+    const [trace] = composeTraces([run], emptyWorkings, panels, looked(1, 3));
     expect(trace.low).toBeGreaterThan(0.5);
     expect(trace.low).toBeLessThanOrEqual(1);
     expect(trace.high).toBeGreaterThanOrEqual(3);
@@ -101,12 +109,7 @@ describe('the panels of the stack', () => {
   });
 
   test('stand with nothing in sight', () => {
-    const [trace] = composeTraces(
-      [rendered('1', part('m', [1, 2]))],
-      emptyWorkings,
-      ['channel:x'],
-      looked(50, 60),
-    );
+    const [trace] = composeTraces([rendered('1', part('m', [1, 2]))], emptyWorkings, panels, looked(50, 60));
     expect([trace.low, trace.high]).toEqual([0, 1]);
   });
 
@@ -114,7 +117,7 @@ describe('the panels of the stack', () => {
     const [trace] = composeTraces(
       [rendered('1', part('m', [5, 6, 7]))],
       emptyWorkings,
-      ['channel:x'],
+      panels,
       looked(0, 10, true),
     );
     expect(trace.low).toBeLessThanOrEqual(0);

@@ -1,13 +1,20 @@
-import { type WorkingsDocument } from '@heuristor/contracts';
+import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
 import { type SeriesRef, type Unit, canConvert, conversionFactor, sameUnit } from '@heuristor/core';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
 import { type Axis, type Bars, type Extent, type Line, type Sight } from './protocol';
+import { type ScalingFrame, calmed, framed, padding, scaled } from './scaling';
+
+/** The scale that something is drawn in. */
+export type Side = 'left' | 'right';
 
 export interface DrawnRun extends Line {
   runId: string;
+  side: Side;
 }
 
 export interface DrawnLine extends DrawnRun {
+  /** Which of the quantities of its trace it shows, from 0. */
+  place: number;
   isBand: boolean;
   pinned?: Line;
   strays?: Line;
@@ -15,21 +22,41 @@ export interface DrawnLine extends DrawnRun {
   isDots?: boolean;
 }
 
-/** One panel of the stack, with the lines of all runs in one unit. */
-export interface DrawnTrace {
-  key: string;
-  /** What the trace shows; null for residuals of a fit. */
-  reference: SeriesRef | null;
+/** A vertical axis with what is read on it. */
+export interface DrawnAxis {
+  /** Symbols of what it shows: "x", or "x, y". */
   symbol: string;
   unit: Unit;
+  low: number;
+  high: number;
+}
+
+/** A quantity of a trace, and the axis on which it is read. */
+export interface DrawnQuantity {
+  reference: SeriesRef;
+  symbol: string;
+  side: Side;
+}
+
+/** One panel of the stack, with the lines of all runs in one unit an axis; its own axis is the left one. */
+export interface DrawnTrace extends DrawnAxis {
+  key: string;
+  /** What the trace shows first; null for residuals of a fit. */
+  reference: SeriesRef | null;
+  quantities: DrawnQuantity[];
+  /** A second axis, for what is measured in another unit. */
+  right: DrawnAxis | null;
+  /** Symbols of what is in a third unit, and is not drawn. */
+  lacking: string[];
+  weight: number;
   lines: DrawnLine[];
+  /** Least and greatest value of what each line is a part of. */
+  wholes: { side: Side; low: number; high: number }[];
   curves: DrawnRun[];
   /** Runs that measure something else under this name, and are not drawn. */
   others: string[];
   /** The line that is to be followed here. */
   target?: Line;
-  low: number;
-  high: number;
 }
 
 /** A line that is to be followed, where it belongs. */
@@ -47,19 +74,45 @@ export interface Frame {
   /** Whether the traces show their zero. */
   withZero: boolean;
   target: ShownTarget | null;
+  /** Vertical axes that a hand has set, by trace and side. */
+  scales: Readonly<Record<string, Sight>>;
+  /** Whether the others are made for what is in sight, or for all of the data. */
+  reach: 'shown' | 'all';
+  /** While readings come, what is looked at changes calmly. */
+  isGrowing: boolean;
   /** Finest step of the horizontal axis, for keys that move by one reading. */
   step: number;
 }
 
-const padding = 0.06;
+/** How an axis that runs share is looked at. */
+export interface Looked {
+  /** Null frames all data. */
+  sight?: Sight | null;
+  withZero?: boolean;
+  target?: ShownTarget | null;
+  scales?: Frame['scales'];
+  reach?: Frame['reach'];
+  isGrowing?: boolean;
+  /** Where a run that is recorded will end. */
+  expected?: number | null;
+  /** What stood before, from which a growing axis goes on. */
+  before?: Frame | null;
+}
 
 /** The axis that all runs share: its name, its whole reach and what is looked at. */
 export function frameOf(
   extents: readonly Extent[],
   isTime: boolean,
-  sight: Sight | null,
-  withZero = false,
-  target: ShownTarget | null = null,
+  {
+    sight = null,
+    withZero = false,
+    target = null,
+    scales = {},
+    reach = 'shown',
+    isGrowing = false,
+    expected = null,
+    before = null,
+  }: Looked = {},
 ): Frame {
   const shared = extents.flatMap(({ unit, low: own, high: top, step }) => {
     const factor = factorBetween(unit, extents[0].unit);
@@ -72,12 +125,15 @@ export function frameOf(
   const ends = [...shared.flatMap((extent) => extent.ends).filter(Number.isFinite), ...lineEnds];
   // Time has no zero that matters.
   const zero = withZero && !isTime && ends.length > 0 ? [0] : [];
+  const isExpected = isGrowing && isTime && expected !== null && ends.length > 0;
   const low = Math.min(...ends, ...zero);
-  const high = Math.max(...ends, ...zero);
+  const high = Math.max(...ends, ...zero, ...(isExpected ? [expected] : []));
   // A run of time fills its panel; points stand inside of it.
   const [first] = extents;
   const isTimed = isTime && first?.unit.length !== 0;
-  const whole = framed(low, high, isTimed ? 0 : padding);
+  const wanted = framed(low, high, isTimed ? 0 : padding);
+  const stood = before !== null && before.isGrowing ? before.whole : null;
+  const whole = isGrowing && !isExpected ? calmed(stood, wanted) : wanted;
   const shown = sight ?? whole;
   const step = Math.min(...shared.flatMap((extent) => extent.step));
   return {
@@ -89,6 +145,9 @@ export function frameOf(
     whole,
     withZero,
     target: shownTarget,
+    scales,
+    reach,
+    isGrowing,
     step: Number.isFinite(step) ? step : (shown.to - shown.from) / 200,
   };
 }
@@ -99,72 +158,121 @@ export function frameOf(
  */
 export function composeTraces(
   rendered: readonly CompleteRun[],
-  { entries }: WorkingsDocument,
-  references: readonly SeriesRef[],
-  frame: Pick<Frame, 'sight' | 'withZero'> & Partial<Pick<Frame, 'target'>>,
+  { entries }: Pick<WorkingsDocument, 'entries'>,
+  panels: readonly Panel[],
+  frame: ScalingFrame & Partial<Pick<Frame, 'target'>>,
   before: readonly DrawnTrace[] = [],
 ): DrawnTrace[] {
   const traces: DrawnTrace[] = [];
-  const add = (trace: DrawnTrace) =>
-    traces.push(
-      sameWhere(
-        before.find(({ key }) => key === trace.key),
-        scaled(trace, frame),
-      ),
-    );
-  for (const reference of references) {
-    const trace = targeted(
-      gathered(
-        reference,
-        reference,
-        rendered.map(({ runId, traces: own }) => [runId, own[reference]]),
-      ),
-      reference,
-      frame.target ?? null,
-    );
+  const add = (trace: DrawnTrace) => {
+    const standing = before.find(({ key }) => key === trace.key);
+    traces.push(sameWhere(standing, scaled(trace, frame, standing)));
+  };
+  for (const panel of panels) {
+    const drawnIn = rendered.filter(({ runId }) => !panel.without.includes(runId));
+    const trace = drawnTrace(panel, drawnIn, frame.target ?? null);
     if (trace === null) continue;
     add(trace);
     for (const entry of entries) {
-      if (entry.kind !== 'fit' || entry.of !== reference || !entry.showResiduals) continue;
-      const residuals = gathered(
-        `residuals:${entry.id}`,
-        null,
-        rendered.map(({ runId, residuals: own }) => [runId, own[entry.id]]),
-      );
-      if (residuals !== null) add({ ...residuals, symbol: `residuals of ${trace.symbol}` });
+      if (entry.kind !== 'fit' || !panel.series.includes(entry.of) || !entry.showResiduals) continue;
+      const residuals = emptyTrace(`residuals:${entry.id}`, null, Math.min(panel.weight, 1));
+      gather(residuals, 0, residualsOf(entry.id, drawnIn));
+      const of = trace.quantities.find(({ reference }) => reference === entry.of)?.symbol ?? '';
+      const isNew = !traces.some(({ key }) => key === residuals.key);
+      if (residuals.lines.length > 0 && isNew) add({ ...residuals, symbol: `residuals of ${of}` });
     }
   }
   return traces;
 }
 
-/** Lines of several runs on one panel, brought into the unit of the first. */
-function gathered(
-  key: string,
-  reference: SeriesRef | null,
-  parts: readonly [runId: string, part: CompleteTrace | undefined][],
+type Part = readonly [runId: string, part: CompleteTrace | undefined];
+
+const residualsOf = (entryId: string, rendered: readonly CompleteRun[]): Part[] =>
+  rendered.map(({ runId, residuals }) => [runId, residuals[entryId]]);
+
+const emptyTrace = (key: string, reference: SeriesRef | null, weight: number): DrawnTrace => ({
+  key,
+  reference,
+  symbol: '',
+  unit: [],
+  quantities: [],
+  right: null,
+  lacking: [],
+  weight,
+  lines: [],
+  wholes: [],
+  curves: [],
+  others: [],
+  low: 0,
+  high: 1,
+});
+
+/** A trace with all its quantities, and the line that is to be followed there; null where nothing of it is known. */
+function drawnTrace(
+  { id, series, weight }: Panel,
+  rendered: readonly CompleteRun[],
+  target: ShownTarget | null,
 ): DrawnTrace | null {
-  let trace: DrawnTrace | null = null;
+  const trace = emptyTrace(id, series[0], weight);
+  for (const [place, reference] of series.entries()) {
+    const parts = rendered.map(({ runId, traces }): Part => [runId, traces[reference]]);
+    const first = parts.find(([, part]) => part !== undefined)?.[1] ?? lineFor(target, reference);
+    if (first === null) continue;
+    const side = sideFor(trace, first);
+    if (side === null) {
+      trace.lacking.push(first.symbol);
+      continue;
+    }
+    trace.quantities.push({ reference, symbol: first.symbol, side });
+    gather(trace, place, parts, side);
+    if (target?.reference !== reference || side !== 'left') continue;
+    const factor = factorBetween(target.unit, trace.unit);
+    if (factor !== null) trace.target = scaledLine(target, factor);
+  }
+  return trace.quantities.length === 0 ? null : trace;
+}
+
+/** A line that is to be followed is there before anything is drawn beside it. */
+const lineFor = (target: ShownTarget | null, reference: SeriesRef) =>
+  target?.reference === reference ? target : null;
+
+/** The axis on which a quantity is read, with its symbol on it; null where both are taken by other units. */
+function sideFor(trace: DrawnTrace, { symbol, unit }: { symbol: string; unit: Unit }): Side | null {
+  const isFirst = trace.quantities.length === 0;
+  if (isFirst || factorBetween(unit, trace.unit) !== null) {
+    if (isFirst) trace.unit = unit;
+    trace.symbol = isFirst ? symbol : `${trace.symbol}, ${symbol}`;
+    return 'left';
+  }
+  if (trace.right === null) {
+    trace.right = { symbol, unit, low: 0, high: 1 };
+    return 'right';
+  }
+  if (factorBetween(unit, trace.right.unit) === null) return null;
+  trace.right.symbol += `, ${symbol}`;
+  return 'right';
+}
+
+/** Adds the lines of several runs to a panel, brought into the unit of their axis. */
+function gather(trace: DrawnTrace, place: number, parts: readonly Part[], side: Side = 'left'): void {
   for (const [runId, part] of parts) {
     if (part === undefined) continue;
-    trace ??= {
-      key,
-      reference,
-      symbol: part.symbol,
-      unit: part.unit,
-      lines: [],
-      curves: [],
-      others: [],
-      low: 0,
-      high: 1,
-    };
-    const factor = factorBetween(part.unit, trace.unit);
+    if (trace.reference === null && trace.lines.length === 0) trace.unit = part.unit;
+    const unit = side === 'right' && trace.right !== null ? trace.right.unit : trace.unit;
+    const factor = factorBetween(part.unit, unit);
     if (factor === null) {
       trace.others.push(runId);
       continue;
     }
     const { isBand, pinned, strays, bars, isDots } = part.line;
+    if (part.whole !== null) {
+      const ends = [part.whole.low * factor, part.whole.high * factor];
+      trace.wholes.push({ side, low: Math.min(...ends), high: Math.max(...ends) });
+    }
     trace.lines.push({
       runId,
+      side,
+      place,
       isBand,
       ...(pinned === undefined ? {} : { pinned }),
       ...(isDots === undefined ? {} : { isDots }),
@@ -174,33 +282,8 @@ function gathered(
       ...(strays === undefined ? {} : { strays: scaledLine(strays, factor) }),
       ...scaledLine(part.line, factor),
     });
-    for (const curve of part.curves) trace.curves.push({ runId, ...scaledLine(curve, factor) });
+    for (const curve of part.curves) trace.curves.push({ runId, side, ...scaledLine(curve, factor) });
   }
-  return trace;
-}
-
-/** A panel with the line that is to be followed there; one that nothing is drawn on yet is there for the line alone. */
-function targeted(
-  trace: DrawnTrace | null,
-  reference: SeriesRef,
-  target: ShownTarget | null,
-): DrawnTrace | null {
-  if (target?.reference !== reference) return trace;
-  const { symbol, unit, x, y } = target;
-  const factor = trace === null ? 1 : factorBetween(unit, trace.unit);
-  if (factor === null) return trace;
-  const own = trace ?? {
-    key: reference,
-    reference,
-    symbol,
-    unit,
-    lines: [],
-    curves: [],
-    others: [],
-    low: 0,
-    high: 1,
-  };
-  return { ...own, target: scaledLine({ x, y }, factor) };
 }
 
 function factorBetween(from: Unit, to: Unit): number | null {
@@ -234,34 +317,4 @@ function sameWhere(before: DrawnTrace | undefined, now: DrawnTrace): DrawnTrace 
     lines: isSame ? before.lines : now.lines,
     curves: before.curves.length === 0 && now.curves.length === 0 ? before.curves : now.curves,
   };
-}
-
-function framed(low: number, high: number, pad: number): Sight {
-  if (!(high >= low)) return { from: 0, to: 10 };
-  if (high === low) return { from: low - 0.5, to: high + 0.5 };
-  return { from: low - pad * (high - low), to: high + pad * (high - low) };
-}
-
-/** Scales a trace to what is in sight, with a little air; zero stays where it falls. */
-function scaled(
-  trace: DrawnTrace,
-  { sight: { from, to }, withZero }: Pick<Frame, 'sight' | 'withZero'>,
-): DrawnTrace {
-  let low = withZero ? 0 : Infinity;
-  let high = withZero ? 0 : -Infinity;
-  for (const { bars } of trace.lines)
-    bars?.y.forEach((y, i) => {
-      if (!(bars.x[i] >= from && bars.x[i] <= to)) return;
-      low = Math.min(low, y - bars.half[i]);
-      high = Math.max(high, y + bars.half[i]);
-    });
-  const targets = trace.target === undefined ? [] : [trace.target];
-  for (const { x, y } of [...trace.lines, ...trace.curves, ...targets])
-    for (let i = 0; i < y.length; i++) {
-      if (!(x[i] >= from && x[i] <= to)) continue;
-      if (y[i] < low) low = y[i];
-      if (y[i] > high) high = y[i];
-    }
-  const range = framed(low, high, padding);
-  return { ...trace, low: high >= low ? range.from : 0, high: high >= low ? range.to : 1 };
 }

@@ -65,7 +65,7 @@ test('what several workers say comes in the order that was asked for', async () 
   for (const id of ['a', 'b', 'c', 'd', 'e']) await pool.put(runOf(id, ['x']), readings());
   const rendered = await pool.render(['e', 'a', 'd', 'gone', 'b'], {} as never);
   expect(rendered.map(({ runId }) => runId)).toEqual(['e', 'a', 'd', 'b']);
-  expect(await pool.extents(['a', 'b'], emptyWorkings)).toHaveLength(2);
+  expect(await pool.extents(['a', 'b'], emptyWorkings, 't')).toHaveLength(2);
 });
 
 test('runs of one name stay apart in a file, and a colon in a name does not end it', async () => {

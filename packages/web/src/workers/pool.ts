@@ -1,5 +1,5 @@
 import { type Run, type WorkingsDocument } from '@heuristor/contracts';
-import { type BudgetRow, writeColumns } from '@heuristor/core';
+import { type BudgetRow, type SeriesRef, writeColumns } from '@heuristor/core';
 import * as Comlink from 'comlink';
 import {
   type Extent,
@@ -119,9 +119,13 @@ export class RunPool {
     return (await this.workerOf(runId)?.lengths(runId)) ?? [];
   }
 
-  async extents(runIds: readonly string[], workings: WorkingsDocument): Promise<Extent[]> {
+  async extents(
+    runIds: readonly string[],
+    workings: WorkingsDocument,
+    horizontal: SeriesRef,
+  ): Promise<Extent[]> {
     const answers = await Promise.all(
-      this.shared(runIds).map(([worker, ids]) => worker.extents(ids, workings)),
+      this.shared(runIds).map(([worker, ids]) => worker.extents(ids, workings, horizontal)),
     );
     return answers.flat().filter((extent) => extent !== null);
   }

@@ -80,6 +80,8 @@ export interface RunTrace {
   unit: Unit;
   /** Null where it is the one that was told last. */
   line: ThinLine | null;
+  /** Least and greatest value of the whole series; none of one without a value. */
+  whole: { low: number; high: number } | null;
   /** Fitted curves that belong on this trace. */
   curves: Line[];
 }
@@ -104,6 +106,9 @@ export interface Extent extends Axis {
 
 export interface RenderRequest {
   workings: WorkingsDocument;
+  /** What the shared horizontal axis shows. */
+  horizontal: SeriesRef;
+  /** The series that are drawn. */
   traces: SeriesRef[];
   /** Stretch of the horizontal axis that is looked at. */
   sight: Sight;
@@ -117,6 +122,8 @@ export interface RenderRequest {
   frontRunId: string | null;
   /** True where what was told before has got lost: everything is told anew. */
   afresh: boolean;
+  /** Vertical stretches that a hand has set, where points stand against points. */
+  heights: Partial<Record<SeriesRef, Sight & { unit: Unit }>>;
 }
 
 /** What one run says and draws. Outcomes and lines that have not changed since the last answer are left out. */
@@ -150,7 +157,7 @@ export interface RunWorker {
   /** Adds readings; answers for each from which index on readings are missing before them, or null where nothing is. */
   append(parts: FreshReadings[]): (number | null)[];
   drop(runId: string): void;
-  extents(runIds: string[], workings: WorkingsDocument): (Extent | null)[];
+  extents(runIds: string[], workings: WorkingsDocument, horizontal: SeriesRef): (Extent | null)[];
   render(runIds: string[], request: RenderRequest): RenderedRun[];
   budget(runId: string, workings: WorkingsDocument, entryId: string, key: string): BudgetRow[];
   columns(

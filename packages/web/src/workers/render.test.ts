@@ -1,4 +1,4 @@
-import { type WorkingsDocument, emptyWorkings } from '@heuristor/contracts';
+import { type WorkingsDocument, emptyWorkings, panelOf } from '@heuristor/contracts';
 import { type SeriesRef, readTable, writeColumns } from '@heuristor/core';
 import { runOf, stored, swing } from '../testing/runs';
 import { composeTraces, frameOf } from './compose';
@@ -15,14 +15,25 @@ function pictureOf(
   evaluators: Evaluators,
   workings: WorkingsDocument,
   traces: SeriesRef[],
-  { sight = null, moving = false }: { sight?: Sight | null; moving?: boolean } = {},
+  {
+    sight = null,
+    moving = false,
+    horizontal = 't',
+    heights = {},
+  }: {
+    sight?: Sight | null;
+    moving?: boolean;
+    horizontal?: SeriesRef;
+    heights?: RenderRequest['heights'];
+  } = {},
 ) {
   const extents = evaluators
-    .map((evaluator) => extentOf(evaluator, workings))
+    .map((evaluator) => extentOf(evaluator, workings, horizontal))
     .filter((extent) => extent !== null);
-  const frame = frameOf(extents, workings.horizontal === 't', sight);
+  const frame = frameOf(extents, horizontal === 't', { sight });
   const request: RenderRequest = {
     workings,
+    horizontal,
     traces,
     sight: frame.sight,
     axisUnit: frame.horizontal.unit,
@@ -30,10 +41,11 @@ function pictureOf(
     moving,
     frontRunId: null,
     afresh: false,
+    heights,
   };
   const rendered = evaluators.map((evaluator) => renderRun(evaluator, request, new Told()));
   const complete = new KnownLines().complete(rendered) ?? [];
-  return { frame, rendered, traces: composeTraces(complete, workings, traces, frame) };
+  return { frame, rendered, traces: composeTraces(complete, workings, traces.map(panelOf), frame) };
 }
 
 const x: SeriesRef[] = ['channel:x'];
@@ -111,10 +123,12 @@ describe('what is drawn', () => {
 
   test('one quantity can be drawn against another, and a closer look loses no point that is in sight', () => {
     const force = swing(2000).map((value) => 10 * (value - 0.8) + 1);
-    const workings = { ...emptyWorkings, horizontal: 'channel:x' as const };
     const evaluators = [stored(runOf('a', ['x', 'F']), [swing(2000), force])];
     const sight = { from: 0.8, to: 0.81 };
-    const { traces } = pictureOf(evaluators, workings, ['channel:F'], { sight });
+    const { traces } = pictureOf(evaluators, emptyWorkings, ['channel:F'], {
+      sight,
+      horizontal: 'channel:x',
+    });
     const [{ x: across, y }] = traces[0].lines;
     expect(across).toHaveLength([...swing(2000)].filter((value) => value >= 0.8 && value <= 0.81).length);
     across.forEach((value, i) => expect(y[i]).toBeCloseTo(10 * (value - 0.8) + 1, 12));
@@ -129,8 +143,9 @@ describe('what is drawn', () => {
     const { traces } = pictureOf([inMetres, inCentimetres], emptyWorkings, x);
     const [a, b] = traces[0].lines;
     a.y.forEach((value, i) => expect(b.y[i]).toBeCloseTo(value, 12));
-    const against = { ...emptyWorkings, horizontal: 'channel:x' as const };
-    const { traces: plots } = pictureOf([inMetres, inCentimetres], against, ['channel:F']);
+    const { traces: plots } = pictureOf([inMetres, inCentimetres], emptyWorkings, ['channel:F'], {
+      horizontal: 'channel:x',
+    });
     const [c, d] = plots[0].lines;
     c.x.forEach((value, i) => expect(d.x[i]).toBeCloseTo(value, 12));
   });
@@ -176,6 +191,7 @@ describe('what is drawn', () => {
     const told = new Told();
     const request: RenderRequest = {
       workings: fitted,
+      horizontal: 't',
       traces: x,
       sight: { from: 0, to: 8 },
       axisUnit: [],
@@ -183,6 +199,7 @@ describe('what is drawn', () => {
       moving: false,
       frontRunId: null,
       afresh: false,
+      heights: {},
     };
     const first = renderRun(evaluator, request, told);
     expect(first.changed.f).toMatchObject({ kind: 'results' });

@@ -16,6 +16,7 @@ import {
   intervalOf,
   orRefusal,
   printedUnit,
+  pyramidOf,
   readingsSeries,
   thinPoints,
   thinSeries,
@@ -62,13 +63,13 @@ interface ToldLine {
 }
 
 /** Ends of the horizontal axis in one run; null where the run has no such quantity. */
-export function extentOf(evaluator: Evaluator, workings: WorkingsDocument): Extent | null {
-  const series = orRefusal(() => evaluator.series(workings, workings.horizontal));
+export function extentOf(evaluator: Evaluator, workings: WorkingsDocument, along: SeriesRef): Extent | null {
+  const series = orRefusal(() => evaluator.series(workings, along));
   if (series instanceof Refusal) return null;
   const { values, symbol, unit, quantity, sampling } = series;
   let low = Infinity;
   let high = -Infinity;
-  const reach = workings.horizontal === 't' ? evaluator.reach() : null;
+  const reach = along === 't' ? evaluator.reach() : null;
   if (reach !== null) {
     ({ low, high } = reach);
     // The last pass is not to stand on the edge of the plot.
@@ -84,7 +85,7 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument): Exte
     quantity,
     low,
     high,
-    step: workings.horizontal === 't' ? intervalOf(sampling) : null,
+    step: along === 't' ? intervalOf(sampling) : null,
   };
 }
 
@@ -95,7 +96,7 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: To
   if (afresh) told.forget();
   const { outcomes } = evaluator.evaluate(workings, { moving });
   const seriesOf = (reference: SeriesRef) => orRefusal(() => evaluator.series(workings, reference));
-  const horizontal = seriesOf(workings.horizontal);
+  const horizontal = seriesOf(request.horizontal);
   const drawn: Record<string, RunTrace> = {};
   if (!(horizontal instanceof Refusal))
     for (const reference of traces) {
@@ -107,7 +108,8 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: To
         quantity,
         unit,
         line: newLineOf(evaluator, reference, series, horizontal, request, told),
-        curves: moving && !isFront ? [] : curvesOn(reference, workings, outcomes),
+        whole: wholeOf(series),
+        curves: moving && !isFront ? [] : curvesOn(reference, request, outcomes),
       };
     }
   for (const reference of told.lines.keys()) if (!(reference in drawn)) told.lines.delete(reference);
@@ -120,6 +122,11 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: To
   };
 }
 
+function wholeOf(series: Series): RunTrace['whole'] {
+  const { low, high } = pyramidOf(series).extremes(series.values, 0, series.values.length);
+  return low <= high ? { low, high } : null;
+}
+
 /** The line of a series, or null where the one that was told last still stands. */
 function newLineOf(
   evaluator: Evaluator,
@@ -129,14 +136,15 @@ function newLineOf(
   request: RenderRequest,
   { lines }: Told,
 ): ThinLine | null {
-  const { workings, sight, axisUnit, width, moving } = request;
-  const isTime = workings.horizontal === 't';
+  const { sight, axisUnit, width, moving } = request;
+  const isTime = request.horizontal === 't';
+  const height = heightFor(series, request.heights[reference]);
   const inputs = [
     series,
     sight.from,
     sight.to,
     width,
-    ...(isTime ? [] : [horizontal, printedUnit(axisUnit)]),
+    ...(isTime ? [] : [horizontal, printedUnit(axisUnit), height?.from, height?.to]),
   ];
   const before = lines.get(reference);
   const stands =
@@ -147,7 +155,7 @@ function newLineOf(
   if (stands) return null;
   lines.set(reference, { inputs, isCoarse: moving && isTime });
   const line: ThinLine = {
-    ...lineOf(series, horizontal, request),
+    ...lineOf(series, horizontal, height, request),
     ...(series.repeats === true ? { isDots: true } : {}),
     ...barsOf(series, horizontal, request),
   };
@@ -168,22 +176,30 @@ const noLine: Line = { x: new Float64Array(0), y: new Float64Array(0) };
 function placesOf(
   { sampling, values }: Pick<Series, 'sampling' | 'values'>,
   horizontal: Series,
-  { workings, axisUnit }: Pick<RenderRequest, 'workings' | 'axisUnit'>,
+  { horizontal: along, axisUnit }: Pick<RenderRequest, 'horizontal' | 'axisUnit'>,
 ): (index: number) => number {
-  if (workings.horizontal === 't') return (index) => timeAt(sampling, index);
+  if (along === 't') return (index) => timeAt(sampling, index);
   const factor = canConvert(horizontal.unit, axisUnit) ? conversionFactor(horizontal.unit, axisUnit) : 1;
   const places = valuesAtTimesOf(horizontal, { ...horizontal, sampling, values });
   return (index) => places[index] * factor;
+}
+
+/** The stretch of the vertical axis that is looked at, in the unit of a series. */
+function heightFor({ unit }: Series, set: RenderRequest['heights'][SeriesRef]): Sight | null {
+  if (set === undefined || !canConvert(set.unit, unit)) return null;
+  const factor = conversionFactor(set.unit, unit);
+  const ends = [factor * set.from, factor * set.to];
+  return { from: Math.min(...ends), to: Math.max(...ends) };
 }
 
 /** How far each value in sight may be off, where that is known one by one. */
 function barsOf(
   { values, uncertainties, sampling }: Series,
   horizontal: Series,
-  { workings, sight, axisUnit }: RenderRequest,
+  { horizontal: along, sight, axisUnit }: RenderRequest,
 ): Pick<ThinLine, 'bars'> {
   if (uncertainties === undefined) return {};
-  const places = placesOf({ values, sampling }, horizontal, { workings, axisUnit });
+  const places = placesOf({ values, sampling }, horizontal, { horizontal: along, axisUnit });
   const chosen: number[] = [];
   for (let i = 0; i < values.length && chosen.length < mostBars; i++) {
     const at = places(i);
@@ -233,10 +249,11 @@ function straysIn(strays: readonly LeftOut[], { sampling }: Series, { sight }: R
 function lineOf(
   series: Series,
   horizontal: Series,
-  { workings, sight, axisUnit, width, moving }: RenderRequest,
+  height: Sight | null,
+  { horizontal: along, sight, axisUnit, width, moving }: RenderRequest,
 ): ThinLine {
   const { sampling, values } = series;
-  if (workings.horizontal === 't') {
+  if (along === 't') {
     const first = Math.max(indexAtOrAfter(sampling, sight.from) - 1, 0);
     const end = Math.min(indexAfter(sampling, sight.to) + 1, values.length);
     if (sampling.kind === 'events' && end - first <= mostPoints) return stepsOf(series, first, end);
@@ -245,7 +262,7 @@ function lineOf(
   const factor = canConvert(horizontal.unit, axisUnit) ? conversionFactor(horizontal.unit, axisUnit) : 1;
   const own = valuesAtTimesOf(horizontal, series);
   const x = factor === 1 ? own : own.map((value) => value * factor);
-  return thinPoints(x, values, sight, Math.max(width, 400), mostPoints);
+  return thinPoints(x, values, sight, height, Math.max(width, 400), mostPoints);
 }
 
 /** What stands until it switches, as steps: before its first edge it stood otherwise. */
@@ -271,7 +288,7 @@ const fits = (entry: Entry): entry is Extract<Entry, { kind: 'fit' }> => entry.k
 
 function curvesOn(
   reference: SeriesRef,
-  { entries, horizontal }: WorkingsDocument,
+  { workings: { entries }, horizontal }: RenderRequest,
   outcomes: Map<string, Outcome>,
 ): Line[] {
   return entries.filter(fits).flatMap((entry) => {
@@ -298,6 +315,7 @@ function residualsOf(
       quantity: '',
       unit: outcome.fitted.unit,
       line: thinResiduals(x, y, width, sight),
+      whole: null,
       curves: [],
     };
   }
@@ -306,7 +324,7 @@ function residualsOf(
 
 function thinResiduals(x: Float64Array, y: Float64Array, width: number, sight: Sight): ThinLine {
   if (x.some((value, i) => i > 0 && !(value > x[i - 1])))
-    return thinPoints(x, y, sight, Math.max(width, 400), mostPoints);
+    return thinPoints(x, y, sight, null, Math.max(width, 400), mostPoints);
   const series = readingsSeries({
     symbol: '',
     quantity: '',

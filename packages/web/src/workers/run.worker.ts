@@ -19,10 +19,10 @@ const api: RunWorker = {
     told.delete(runId);
   },
   lengths: (runId) => store.lengths(runId),
-  extents: (runIds, workings) =>
+  extents: (runIds, workings, horizontal) =>
     runIds.map((id) => {
       const evaluator = store.evaluator(id);
-      return evaluator === null ? null : extentOf(evaluator, workings);
+      return evaluator === null ? null : extentOf(evaluator, workings, horizontal);
     }),
   render(runIds, request) {
     const rendered = runIds.flatMap((id): RenderedRun[] => {

@@ -13,7 +13,7 @@ export function WhatPasses({ beams }: { beams: readonly string[] }) {
   const workings = useDocuments((documents) => documents.workings);
   const setting = useMemo(() => gateSetting(workings), [workings]);
   const choose = (passage: Passage, chosen: readonly string[]) =>
-    session.changeWorkings((sheet) => withPassage(sheet, session.runs, passage, chosen));
+    session.changeWorkings((sheet) => withPassage(sheet, session.onPage, passage, chosen));
   if (setting === null)
     return (
       <div className="what-passes">

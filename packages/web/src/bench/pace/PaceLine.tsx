@@ -31,7 +31,7 @@ export function PaceLine({ locked }: { locked: boolean }) {
       end: { kind: 'after', seconds: lengthOf(pace) },
       ...(begin.kind === 'at-once' ? { begin: { kind: 'countdown', seconds: usualCountdown } } : {}),
     });
-    session.changeWorkings((sheet) => withTarget(sheet, session.runs, pace));
+    session.changeWorkings((sheet) => withTarget(sheet, session.onPage, pace));
   };
   if (quantity === undefined)
     return (

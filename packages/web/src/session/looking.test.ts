@@ -1,0 +1,82 @@
+import { createStore } from 'zustand/vanilla';
+import { Looking, usualLook } from './looking';
+import { type View } from './state';
+
+function looked() {
+  const view = createStore<View>(() => ({
+    ...usualLook,
+    page: null,
+    plotWidth: 600,
+    frontRunId: null,
+    selectedRegion: null,
+    selectedSeries: null,
+    openEntry: null,
+    setUp: null,
+    isNewSeries: false,
+    moving: false,
+  }));
+  return { view, looking: new Looking(view), sight: () => view.getState().sight };
+}
+
+test('every change of the view is one step back; a drag is one, however long', () => {
+  const { view, looking, sight } = looked();
+  looking.change({ sight: { from: 1, to: 2 } });
+  view.setState({ moving: true });
+  for (let to = 3; to < 20; to++) looking.change({ sight: { from: 1, to } });
+  view.setState({ moving: false });
+  looking.settle();
+  looking.change({ scales: { 'channel:x/left': { from: 0, to: 5 } } });
+  looking.back();
+  expect(sight()).toEqual({ from: 1, to: 19 });
+  expect(view.getState().scales).toEqual({});
+  looking.back();
+  expect(sight()).toEqual({ from: 1, to: 2 });
+  looking.back();
+  expect(sight()).toBeNull();
+  expect(looking.state.getState().canGoBack).toBe(false);
+  looking.back();
+  expect(sight()).toBeNull();
+});
+
+test('two drags are two steps', () => {
+  const { view, looking, sight } = looked();
+  for (const to of [3, 4]) {
+    view.setState({ moving: true });
+    looking.change({ sight: { from: 0, to } });
+    looking.change({ sight: { from: 0, to: to + 0.5 } });
+    view.setState({ moving: false });
+    looking.settle();
+  }
+  looking.back();
+  expect(sight()).toEqual({ from: 0, to: 3.5 });
+});
+
+test('a page is found as it was left, with its own way back', () => {
+  const { view, looking, sight } = looked();
+  looking.change({ sight: { from: 1, to: 2 } });
+  looking.open('second');
+  expect(view.getState()).toMatchObject({ page: 'second', sight: null, reach: 'shown' });
+  expect(looking.state.getState().canGoBack).toBe(false);
+  looking.change({ reach: 'all' });
+  looking.open(null);
+  expect(sight()).toEqual({ from: 1, to: 2 });
+  looking.back();
+  expect(sight()).toBeNull();
+  looking.open('second');
+  expect(view.getState().reach).toBe('all');
+});
+
+test('only a region, and back to what was seen before', () => {
+  const { looking, sight } = looked();
+  looking.change({ sight: { from: 0, to: 10 } });
+  looking.only({ from: 2, to: 3 });
+  expect(sight()).toEqual({ from: 2, to: 3 });
+  looking.only({ from: 2, to: 3 });
+  expect(sight()).toEqual({ from: 0, to: 10 });
+  // What was moved meanwhile is a view of its own.
+  looking.only({ from: 2, to: 3 });
+  looking.change({ sight: { from: 2.5, to: 3.5 } });
+  looking.only({ from: 5, to: 6 });
+  looking.only({ from: 5, to: 6 });
+  expect(sight()).toEqual({ from: 2.5, to: 3.5 });
+});

@@ -1,0 +1,91 @@
+import { type StoreApi, createStore } from 'zustand/vanilla';
+import { type Sight } from '../workers/protocol';
+import { type View } from './state';
+
+/** How a page is looked at. */
+export type Look = Pick<View, 'sight' | 'scales' | 'reach' | 'withZero' | 'enlarged'>;
+
+export const usualLook: Look = { sight: null, scales: {}, reach: 'shown', withZero: null, enlarged: null };
+
+const mostSteps = 100;
+
+const lookOf = ({ sight, scales, reach, withZero, enlarged }: View): Look => ({
+  sight,
+  scales,
+  reach,
+  withZero,
+  enlarged,
+});
+
+/**
+ * Where a bench is looked at: what every page showed last, and the way back through what was seen. It is no part of the work,
+ * which undo speaks of.
+ */
+export class Looking {
+  readonly state: StoreApi<{ canGoBack: boolean }> = createStore(() => ({ canGoBack: false }));
+  private before: Look[] = [];
+  /** Of pages that are not looked at now. */
+  private readonly pages = new Map<string | null, { look: Look; before: Look[] }>();
+  /** What a hand has moved so far is one step. */
+  private isOneStep = false;
+  /** What was seen before only a region was. */
+  private aside: { look: Look; shown: Sight } | null = null;
+
+  constructor(private readonly view: StoreApi<View>) {}
+
+  /** Looks in another way; while a hand moves something, all of it is one step of the way back. */
+  change(patch: Partial<Look>): void {
+    const now = this.view.getState();
+    if (!(now.moving && this.isOneStep)) {
+      this.before = [...this.before.slice(1 - mostSteps), lookOf(now)];
+      this.isOneStep = now.moving;
+    }
+    this.view.setState(patch);
+    this.tell();
+  }
+
+  /** The hand has let go. */
+  settle(): void {
+    this.isOneStep = false;
+  }
+
+  /** As it was looked at before. */
+  back(): void {
+    const look = this.before.pop();
+    if (look === undefined) return;
+    this.isOneStep = false;
+    this.aside = null;
+    this.view.setState(look);
+    this.tell();
+  }
+
+  /** Another page, as it was left. */
+  open(page: string | null): void {
+    const now = this.view.getState();
+    if (now.page === page) return;
+    this.pages.set(now.page, { look: lookOf(now), before: this.before });
+    const known = this.pages.get(page);
+    this.before = known?.before ?? [];
+    this.isOneStep = false;
+    this.aside = null;
+    this.view.setState({ ...(known?.look ?? usualLook), page, selectedRegion: null });
+    this.tell();
+  }
+
+  /** Only this stretch, and from there back to what was seen before. */
+  only(stretch: Sight): void {
+    const { sight } = this.view.getState();
+    const { aside } = this;
+    if (aside !== null && sight !== null && sight.from === aside.shown.from && sight.to === aside.shown.to) {
+      this.change(aside.look);
+      this.aside = null;
+      return;
+    }
+    this.aside = { look: lookOf(this.view.getState()), shown: stretch };
+    this.change({ sight: stretch });
+  }
+
+  private tell(): void {
+    this.state.setState({ canGoBack: this.before.length > 0 });
+  }
+}
