@@ -7,6 +7,7 @@ import '@fontsource-variable/inter';
 import '@fontsource/ibm-plex-mono/400.css';
 import '@fontsource/ibm-plex-mono/600.css';
 import './theme/theme.css';
+import './theme/graph.css';
 import { App } from './App';
 import { applyColours } from './theme/colours';
 import { Message } from './ui/Message';

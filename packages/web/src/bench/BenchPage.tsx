@@ -14,6 +14,7 @@ import { RunPool } from '../workers/pool';
 import { AwayPanel } from './away/AwayPanel';
 import { GatePanel } from './gate/GatePanel';
 import { ImportDialog } from './ImportDialog';
+import { PageTabs } from './PageTabs';
 import { PacePanel } from './pace/PacePanel';
 import { bringInText, holdsColumns } from './pasting';
 import { RecorderBar } from './RecorderBar';
@@ -119,7 +120,9 @@ function Bench() {
   }, []);
   useHotkeys('mod+z', () => session.history.undo(), { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', () => session.history.redo(), { preventDefault: true });
-  useHotkeys('f', () => session.look(null));
+  useHotkeys('f', () => session.frameAll());
+  useHotkeys('b', () => session.looking.back());
+  useHotkeys('r', () => session.lookAtRegion());
   useHotkeys('escape', () => session.view.setState({ selectedRegion: null }));
   return (
     <div className="page">
@@ -141,6 +144,7 @@ function Bench() {
           <GatePanel />
           <PacePanel />
           <AwayPanel />
+          <PageTabs />
           <div className={`stage-of-traces ${isSpot ? 'with-table' : ''}`}>
             <TraceStack />
             {isSpot && <SpotTable />}

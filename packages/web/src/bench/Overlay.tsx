@@ -5,7 +5,7 @@ import { useDocuments, usePicture, useSession, useShownPage, useView } from '../
 import { withRegion } from '../session/edits';
 import { shownRuns } from '../session/runs';
 import { type DrawnTrace } from '../workers/compose';
-import { type RegionBounds, axisHeight, pixelOf, plotLeft, plotRight, valueAtPixel } from './geometry';
+import { type RegionBounds, axisHeight, pixelOf, plotLeft, valueAtPixel } from './geometry';
 import { Offers } from './Offers';
 import { RegionMarks } from './RegionMarks';
 
@@ -18,6 +18,8 @@ interface Props {
   front: Run | undefined;
   stack: RefObject<HTMLDivElement | null>;
   regions: RegionBounds[];
+  /** Pixels at the right of the plots. */
+  roomRight: number;
 }
 
 interface Drag {
@@ -30,7 +32,7 @@ interface Drag {
 }
 
 /** Everything that is done with the pointer on the stack of traces: marking, reading, zooming. */
-export function Overlay({ front, stack, regions }: Props) {
+export function Overlay({ front, stack, regions, roomRight }: Props) {
   const session = useSession();
   const layer = useRef<HTMLDivElement>(null);
   const [cursor, setCursor] = useState<number | null>(null);
@@ -122,7 +124,7 @@ export function Overlay({ front, stack, regions }: Props) {
       data-testid="overlay"
       data-from={sight.from}
       data-to={sight.to}
-      style={{ left: plotLeft(), right: plotRight }}
+      style={{ left: plotLeft(), right: roomRight }}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}
@@ -131,7 +133,7 @@ export function Overlay({ front, stack, regions }: Props) {
       onLostPointerCapture={() => drag.current !== null && onPointerUp()}
       onPointerLeave={() => setCursor(null)}
       onWheel={onWheel}
-      onDoubleClick={() => session.look(null)}
+      onDoubleClick={() => session.frameAll()}
     >
       {horizontal === 't' &&
         front?.gaps.map((gap) => {
@@ -157,7 +159,7 @@ export function Overlay({ front, stack, regions }: Props) {
   );
 }
 
-function CursorReadings({ at, front, stack }: Omit<Props, 'regions'> & { at: number }) {
+function CursorReadings({ at, front, stack }: Pick<Props, 'front' | 'stack'> & { at: number }) {
   const traces = usePicture((picture) => picture.traces);
   const frame = usePicture((picture) => picture.frame);
   const width = useView(({ plotWidth }) => plotWidth);

@@ -7,6 +7,7 @@ import {
   ArrowsAngleExpand,
   LayoutSidebar,
   LayoutSidebarReverse,
+  SkipBackward,
 } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
@@ -132,7 +133,8 @@ function Elapsed({ since }: { since: string }) {
 
 function Tools() {
   const session = useSession();
-  const isFramed = useView(({ sight }) => sight === null);
+  const isFramed = useView(({ sight, scales }) => sight === null && Object.keys(scales).length === 0);
+  const canGoBack = useStore(session.looking.state, (state) => state.canGoBack);
   const saving = useStore(session.saver.state, ({ phase }) => phase);
   const { canUndo, canRedo } = useStore(session.history.state);
   const { left, right } = useSides(useShallow((state) => ({ left: state.left, right: state.right })));
@@ -141,10 +143,19 @@ function Tools() {
       <Button
         variant="plain"
         disabled={isFramed}
-        onClick={() => session.look(null)}
+        onClick={() => session.frameAll()}
         title="Show all data (F)"
       >
         <ArrowsAngleExpand aria-hidden /> <span className="wide-word">Frame data</span>
+      </Button>
+      <Button
+        variant="plain"
+        aria-label="Look as before"
+        title="One step back of the view (B)"
+        disabled={!canGoBack}
+        onClick={() => session.looking.back()}
+      >
+        <SkipBackward aria-hidden />
       </Button>
       <TraceMenu />
       <Button

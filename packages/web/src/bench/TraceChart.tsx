@@ -8,7 +8,7 @@ import {
   PointElement,
 } from 'chart.js';
 import { axisLabel } from '@heuristor/core';
-import { type RefObject, useEffect, useRef } from 'react';
+import { type CSSProperties, type ReactNode, type Ref, type RefObject, useEffect, useRef } from 'react';
 import { usePicture } from '../session/context';
 import { usePresenter } from '../stores/presenter';
 import { colours } from '../theme/colours';
@@ -16,7 +16,8 @@ import { runStyle } from '../theme/runStyles';
 import { type DrawnLine } from '../workers/compose';
 import { type Line } from '../workers/protocol';
 import { type Band, bandPlugin } from './bands';
-import { type RegionBounds, axisHeight, fontScale, plotLeft, plotRight } from './geometry';
+import { type RegionBounds, axisHeight, fontScale, plotLeft } from './geometry';
+import { lineLabelsOf } from './lineLabels';
 import { type Marks, type OverLayer, type UnderLayer, paintOver, paintUnder } from './traceLayers';
 
 Chart.register(LineController, LineElement, LinearScale, PointElement);
@@ -32,7 +33,14 @@ interface Props {
   styles: ReadonlyMap<string, StyleOfRun>;
   joined: boolean;
   isBottom: boolean;
+  /** Pixels at the right of all plots of the stack. */
+  roomRight: number;
   canvases: RefObject<Map<string, HTMLCanvasElement[]>>;
+  /** Where it is being moved among the others. */
+  frameRef?: Ref<HTMLDivElement>;
+  frameStyle?: CSSProperties;
+  /** What stands in it beside the plot. */
+  children?: ReactNode;
 }
 
 type Layers = UnderLayer & OverLayer;
@@ -44,7 +52,18 @@ const withTrueMinus = (value: number | string) =>
 const few = 80;
 const markers = 12;
 
-export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvases }: Props) {
+export function TraceChart({
+  traceKey,
+  regions,
+  styles,
+  joined,
+  isBottom,
+  roomRight,
+  canvases,
+  frameRef,
+  frameStyle,
+  children,
+}: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const under = useRef<HTMLCanvasElement>(null);
   const over = useRef<HTMLCanvasElement>(null);
@@ -55,7 +74,9 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
     pinned: [],
     strays: [],
     bars: [],
+    lineLabels: [],
     label: '',
+    rightLabel: null,
     bottomLabel: null,
   });
   const chart = useRef<Chart<'line', Point[]> | null>(null);
@@ -93,7 +114,7 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
         maintainAspectRatio: false,
         events: [],
         // The panels lie close: what would be kept free for half a label is wanted for the lines.
-        layout: { autoPadding: false, padding: { right: plotRight, top: 2, left: 0, bottom: 2 } },
+        layout: { autoPadding: false, padding: { right: 16, top: 2, left: 0, bottom: 2 } },
         plugins: { legend: { display: false }, tooltip: { enabled: false } },
         scales: {
           x: {
@@ -115,6 +136,18 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
               scale.width = left;
             },
           },
+          right: {
+            type: 'linear',
+            position: 'right',
+            display: false,
+            ticks: { ...tick, maxTicksLimit: 7, includeBounds: false, padding: 4 },
+            // Its own lines would lie between those of the other axis.
+            grid: { drawOnChartArea: false, tickLength: 4, color: colours.rule },
+            border: { color: colours.rule },
+            afterFit: (scale) => {
+              scale.width = scale.options.display === true ? left : 0;
+            },
+          },
         },
       },
     });
@@ -128,6 +161,9 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
   }, [traceKey, canvases, large]);
 
   const label = trace === undefined ? '' : axisLabel(trace.symbol, trace.unit);
+  const right = trace?.right ?? null;
+  const rightLabel = right === null ? null : axisLabel(right.symbol, right.unit);
+  const quantities = trace?.quantities;
   const bottomLabel =
     isBottom && frame !== null ? axisLabel(frame.horizontal.symbol, frame.horizontal.unit) : null;
   const target = trace?.target;
@@ -148,43 +184,52 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
       pinned: marksOf('pinned', markedLines ?? [], styles),
       strays: marksOf('strays', markedLines ?? [], styles),
       bars: barsOf(markedLines ?? [], styles),
+      lineLabels: lineLabelsOf(markedLines ?? [], quantities ?? [], styles),
       label,
+      rightLabel,
       bottomLabel,
     };
     const [current, above] = [chart.current, over.current];
     if (current !== null && above !== null && 'x' in current.scales)
       paintOver(above, current, layers.current);
-  }, [curves, markedLines, styles, label, bottomLabel, large]);
+  }, [curves, markedLines, quantities, styles, label, rightLabel, bottomLabel, large]);
 
   const lines = trace?.lines;
   const [low, high] = [trace?.low, trace?.high];
+  const [rightLow, rightHigh] = [right?.low, right?.high];
   const [from, to] = [frame?.sight.from, frame?.sight.to];
   useEffect(() => {
     const current = chart.current;
     if (current === null || lines === undefined || from === undefined) return;
-    const { x, y } = current.options.scales ?? {};
-    if (x === undefined || y === undefined) return;
+    const { x, y, right: second } = current.options.scales ?? {};
+    if (x === undefined || y === undefined || second === undefined) return;
     Object.assign(x, { min: from, max: to });
     Object.assign(x.ticks ?? {}, { display: isBottom });
     x.afterFit = (scale) => {
       scale.height = isBottom ? axisHeight() : 2;
     };
     Object.assign(y, { min: low, max: high });
+    const hasRight = rightLow !== undefined;
+    Object.assign(second, hasRight ? { display: true, min: rightLow, max: rightHigh } : { display: false });
+    Object.assign(current.options.layout ?? {}, {
+      padding: { right: hasRight ? 0 : roomRight, top: 2, left: 0, bottom: 2 },
+    });
     Object.assign(current.options.plugins ?? {}, { bands: { bands: bandsOf(lines, styles) } });
     current.data.datasets = lines.flatMap((line) => datasetsOf(line, styles, joined));
     current.update('none');
-  }, [lines, low, high, from, to, styles, joined, isBottom, large]);
+  }, [lines, low, high, rightLow, rightHigh, roomRight, from, to, styles, joined, isBottom, large]);
 
   const others = trace?.others.length ?? 0;
   const newest = trace?.lines[trace.lines.length - 1];
   const drawnTo = newest === undefined ? undefined : newest.y[newest.y.length - 1];
   return (
     <div
+      ref={frameRef}
       className="trace"
       data-trace={traceKey}
       // The newest reading that is drawn, by which tests and measurements tell what stands on the screen.
       data-newest={drawnTo}
-      style={isBottom ? { flex: `1 1 ${axisHeight()}px` } : undefined}
+      style={{ ...frameStyle, flex: `${trace?.weight ?? 1} 1 ${isBottom ? axisHeight() : 0}px` }}
     >
       <canvas ref={under} aria-hidden />
       <canvas
@@ -193,6 +238,7 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
         aria-label={trace === undefined ? undefined : `Trace of ${label} for ${trace.lines.length} runs`}
       />
       <canvas ref={over} aria-hidden />
+      {children}
       {markWords !== null && (
         <span className="trace-note low" style={isBottom ? { bottom: axisHeight() + 6 } : undefined}>
           {markWords}
@@ -202,6 +248,11 @@ export function TraceChart({ traceKey, regions, styles, joined, isBottom, canvas
         <span className="trace-note">
           {others === 1 ? 'A run measures' : `${others} runs measure`} something else as {trace?.symbol}; not
           drawn
+        </span>
+      )}
+      {trace !== undefined && trace.lacking.length > 0 && (
+        <span className="trace-note">
+          {trace.lacking.join(', ')}: a third unit, not drawn. A trace has two axes
         </span>
       )}
     </div>
@@ -222,16 +273,16 @@ const marksOf = (
   lines: readonly DrawnLine[],
   styles: ReadonlyMap<string, StyleOfRun>,
 ): Marks[] =>
-  lines.flatMap(({ runId, [kind]: marks }) =>
-    marks === undefined ? [] : [{ ...marks, color: runStyle(styles.get(runId)?.style ?? 0).color }],
+  lines.flatMap(({ runId, side, [kind]: marks }) =>
+    marks === undefined ? [] : [{ ...marks, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
   );
 
 const barsOf = (
   lines: readonly DrawnLine[],
   styles: ReadonlyMap<string, StyleOfRun>,
 ): OverLayer['bars'][number][] =>
-  lines.flatMap(({ runId, bars }) =>
-    bars === undefined ? [] : [{ ...bars, color: runStyle(styles.get(runId)?.style ?? 0).color }],
+  lines.flatMap(({ runId, side, bars }) =>
+    bars === undefined ? [] : [{ ...bars, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
   );
 
 /** What the chart draws of one run. */
@@ -245,10 +296,13 @@ function datasetsOf(
   const data = points(line);
   const isDots = line.isDots === true;
   const allMarked = !line.isBand && (!joined || isDots || data.length <= few);
+  // What stands beside the first quantity of a trace has thinner lines and hollow marks.
+  const isSecond = line.place > 0;
   const look = {
+    yAxisID: line.side === 'right' ? 'right' : 'y',
     borderColor: color,
-    backgroundColor: color,
-    borderWidth: front ? 2 : 1.5,
+    backgroundColor: isSecond ? colours.sheet : color,
+    borderWidth: (front ? 2 : 1.5) * (isSecond ? 0.6 : 1),
     pointStyle: marker,
     order: front ? 1 : 2,
   };
@@ -270,7 +324,7 @@ function bandsOf(lines: readonly DrawnLine[], styles: ReadonlyMap<string, StyleO
   return lines
     .filter(({ isBand }) => isBand)
     .sort((a, b) => isFront(a) - isFront(b))
-    .map(({ runId, x, y }) => ({ color: runStyle(styles.get(runId)?.style ?? 0).color, x, y }));
+    .map(({ runId, side, x, y }) => ({ side, x, y, color: runStyle(styles.get(runId)?.style ?? 0).color }));
 }
 
 function points({ x, y }: Line): Point[] {

@@ -1,13 +1,25 @@
+import {
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { type Plan } from '@heuristor/contracts';
 import { type RegionBounds } from './geometry';
 import { useEffect, useMemo, useRef } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { useDocuments, useFrontRun, usePicture, useSession, useShownPage } from '../session/context';
+import { useDocuments, useFrontRun, usePicture, useSession, useShownPage, useView } from '../session/context';
+import { panelsOf, withPanelMoved } from '../session/pages';
 import { presentRuns, shownRuns } from '../session/runs';
+import { HorizontalAxis } from './HorizontalAxis';
 import { Overlay } from './Overlay';
 import { plotLeft, plotRight } from './geometry';
 import { traceCanvases } from './picture';
-import { type StyleOfRun, TraceChart } from './TraceChart';
+import { StackedTrace } from './StackedTrace';
+import { type StyleOfRun } from './TraceChart';
 
 const howToRecord =
   'Connect a sensor and press Record, or bring in a file of numbers below. Nothing recorded is ever overwritten.';
@@ -20,6 +32,7 @@ export function TraceStack() {
   const session = useSession();
   const stack = useRef<HTMLDivElement>(null);
   const keys = usePicture(useShallow(({ traces }) => traces.map(({ key }) => key)));
+  const roomRight = plotRight(usePicture(({ traces }) => traces.some(({ right }) => right !== null)));
   const hasFrame = usePicture(({ frame }) => frame !== null);
   const runs = useDocuments((documents) => documents.runs);
   const front = useFrontRun();
@@ -29,11 +42,11 @@ export function TraceStack() {
     const element = stack.current;
     if (element === null) return;
     const observer = new ResizeObserver(() =>
-      session.view.setState({ plotWidth: Math.max(element.clientWidth - plotLeft() - plotRight, 50) }),
+      session.view.setState({ plotWidth: Math.max(element.clientWidth - plotLeft() - roomRight, 50) }),
     );
     observer.observe(element);
     return () => observer.disconnect();
-  }, [session]);
+  }, [session, roomRight]);
   const styles = useMemo(
     () =>
       new Map<string, StyleOfRun>(
@@ -45,6 +58,17 @@ export function TraceStack() {
     () => entries.filter((entry) => entry.kind === 'region').filter(({ along }) => along === horizontal),
     [entries, horizontal],
   );
+  const enlarged = useView((view) => view.enlarged);
+  const shownKeys = enlarged !== null && keys.includes(enlarged) ? [enlarged] : keys;
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const onDragEnd = ({ active, over }: DragEndEvent) =>
+    session.changePage((page, own) => {
+      const place = panelsOf(page, own).findIndex(({ id }) => id === over?.id);
+      return place < 0 ? page : withPanelMoved(page, own, String(active.id), place);
+    });
   const way = useDocuments(({ plan }) => plan.way);
   const hasTarget = usePicture(({ frame }) => frame?.target != null);
   const isEmpty = shownRuns(runs).length === 0 && !hasTarget;
@@ -57,19 +81,30 @@ export function TraceStack() {
           <p>{hasRuns ? 'Press a run below to show it.' : (howToBegin[way] ?? howToRecord)}</p>
         </div>
       ) : (
-        keys.map((key, i) => (
-          <TraceChart
-            key={key}
-            traceKey={key}
-            regions={regions}
-            styles={styles}
-            joined={horizontal === 't'}
-            isBottom={i === keys.length - 1}
-            canvases={traceCanvases}
-          />
-        ))
+        <DndContext sensors={sensors} onDragEnd={onDragEnd}>
+          <SortableContext items={shownKeys} strategy={verticalListSortingStrategy}>
+            {shownKeys.map((key, i) => (
+              <StackedTrace
+                key={key}
+                traceKey={key}
+                regions={regions}
+                styles={styles}
+                joined={horizontal === 't'}
+                isBottom={i === shownKeys.length - 1}
+                roomRight={roomRight}
+                canvases={traceCanvases}
+                hasBorder={i < shownKeys.length - 1 && !shownKeys[i + 1].startsWith('residuals:')}
+              />
+            ))}
+          </SortableContext>
+        </DndContext>
       )}
-      {!isEmpty && hasFrame && keys.length > 0 && <Overlay front={front} stack={stack} regions={regions} />}
+      {!isEmpty && hasFrame && shownKeys.length > 0 && (
+        <HorizontalAxis regions={regions} roomRight={roomRight} />
+      )}
+      {!isEmpty && hasFrame && shownKeys.length > 0 && (
+        <Overlay front={front} stack={stack} regions={regions} roomRight={roomRight} />
+      )}
     </div>
   );
 }

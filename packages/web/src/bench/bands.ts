@@ -1,8 +1,11 @@
 import { type Chart, type Plugin } from 'chart.js';
+import { type Side } from '../workers/compose';
+import { scaleOf } from './geometry';
 
 /** Readings that stand closer than the pixels, of one run. */
 export interface Band {
   color: string;
+  side: Side;
   x: Float64Array;
   /** Least and greatest value, in turn. */
   y: Float64Array;
@@ -27,7 +30,9 @@ export const bandPlugin: Plugin<'line', BandOptions> = {
   },
 };
 
-function drawBand({ ctx, scales: { x: across, y: up } }: Chart, { color, x, y }: Band): void {
+function drawBand(chart: Chart, { color, side, x, y }: Band): void {
+  const { ctx } = chart;
+  const [across, up] = [chart.scales.x, scaleOf(chart, side)];
   ctx.fillStyle = ctx.strokeStyle = color;
   ctx.lineWidth = 1;
   const pairs = x.length / 2;

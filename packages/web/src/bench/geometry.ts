@@ -1,3 +1,5 @@
+import { type Chart, type Scale } from 'chart.js';
+import { type Side } from '../workers/compose';
 import { type Sight } from '../workers/protocol';
 
 /** The size of the type, for the usual and the presenter's size: asked once for each, since asking makes a browser lay out the page. */
@@ -16,7 +18,8 @@ export function fontScale(): number {
 
 /** Where the plots lie in their panels: all panels share these, so that one overlay fits the whole stack. They grow with the type. */
 export const plotLeft = (): number => 72 * fontScale();
-export const plotRight = 16;
+/** Room at the right: for the numbers of a second axis where a trace of the stack has one. */
+export const plotRight = (hasRight: boolean): number => (hasRight ? plotLeft() : 16);
 export const axisHeight = (): number => 30 * fontScale();
 
 export interface RegionBounds {
@@ -33,3 +36,7 @@ export const pixelOf = (value: number, { from, to }: Sight, width: number): numb
 /** Value under a pixel. */
 export const valueAtPixel = (pixel: number, { from, to }: Sight, width: number): number =>
   from + (pixel / width) * (to - from);
+
+/** The scale of a chart on which something is read. */
+export const scaleOf = ({ scales }: Chart, side: Side): Scale =>
+  side === 'right' && 'right' in scales ? scales.right : scales.y;

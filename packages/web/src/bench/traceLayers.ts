@@ -1,12 +1,23 @@
 import { type Chart } from 'chart.js';
 import { colours, faded } from '../theme/colours';
 import { highlighter } from '../theme/runStyles';
+import { type Side } from '../workers/compose';
 import { type Bars, type Line } from '../workers/protocol';
-import { type RegionBounds, fontScale } from './geometry';
+import { type RegionBounds, fontScale, scaleOf } from './geometry';
 
 /** A fitted curve, and whether it belongs to the run in front. */
 export interface DrawnCurve extends Line {
   front: boolean;
+  side: Side;
+}
+
+/** The symbol of a quantity beside its line, where a trace holds several. */
+export interface LineLabel {
+  text: string;
+  side: Side;
+  /** Where the line stands, in its own scales. */
+  x: number;
+  y: number;
 }
 
 export interface UnderLayer {
@@ -18,6 +29,7 @@ export interface UnderLayer {
 /** Readings that are no measurement, in the colour of their run. */
 export interface Marks extends Line {
   color: string;
+  side: Side;
 }
 
 export interface OverLayer {
@@ -28,7 +40,11 @@ export interface OverLayer {
   strays: readonly Marks[];
   /** How far values may be off. */
   bars: readonly (Marks & Bars)[];
+  /** What stands beside the lines, where they are of several quantities. */
+  lineLabels: readonly LineLabel[];
   label: string;
+  /** Of the second axis. */
+  rightLabel: string | null;
   bottomLabel: string | null;
 }
 
@@ -129,100 +145,169 @@ export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions, t
   context.restore();
 }
 
-/** Fitted curves over the lines, and the label of the axis in its corner. */
+/** Fitted curves over the lines, marks, and the labels of the axes in their corners. */
 export function paintOver(
   canvas: HTMLCanvasElement,
   chart: Chart,
-  { curves, pinned, strays, bars, label, bottomLabel }: OverLayer,
+  { curves, pinned, strays, bars, lineLabels, label, rightLabel, bottomLabel }: OverLayer,
 ): void {
-  const { chartArea, scales } = chart;
+  const { chartArea } = chart;
   const size = 13 * fontScale();
-  const { x: across, y: up } = scales;
-  const isBare = [curves, pinned, strays, bars].every(({ length }) => length === 0);
-  const place = isBare ? [] : [across.min, across.max, up.min, up.max];
+  const across = chart.scales.x;
+  const isBare = [curves, pinned, strays, bars, lineLabels].every(({ length }) => length === 0);
+  const ends = (['left', 'right'] as const).flatMap((side) => {
+    const { min, max } = scaleOf(chart, side);
+    return [min, max];
+  });
+  const place = isBare ? [] : [across.min, across.max, ...ends];
   const marks = [
     ...[...pinned, ...strays].map(({ x, color }) => [color, x.length, x[0], x[x.length - 1]]),
     ...bars.map(({ y, half, color }) => [color, ...y, ...half]),
+    lineLabels,
   ];
   const context = begin(
     canvas,
     chart,
-    [label, bottomLabel, size, marks, ...place],
+    [label, rightLabel, bottomLabel, size, marks, ...place],
     curves.length === 0 ? none : curves,
   );
   if (context === null) return;
   context.save();
   clipToPlot(context, chart);
   context.lineJoin = 'round';
-  for (const { x, y, front } of curves) {
-    context.strokeStyle = front ? colours.text : faded(colours.text, 0.5);
-    context.lineWidth = front ? 1.75 : 1;
-    context.beginPath();
-    for (let i = 0; i < x.length; i++)
-      context.lineTo(across.getPixelForValue(x[i]), up.getPixelForValue(y[i]));
-    context.stroke();
-  }
-  for (const { x, y, half, color } of bars) {
-    context.strokeStyle = color;
-    context.lineWidth = 1;
-    context.beginPath();
-    for (let i = 0; i < x.length; i++) {
-      const at = across.getPixelForValue(x[i]);
-      const [top, foot] = [up.getPixelForValue(y[i] + half[i]), up.getPixelForValue(y[i] - half[i])];
-      context.moveTo(at, top);
-      context.lineTo(at, foot);
-      for (const end of [top, foot]) {
-        context.moveTo(at - barReach, end);
-        context.lineTo(at + barReach, end);
-      }
-    }
-    context.stroke();
-  }
-  // No measurement, and drawn as none: hollow, at the edge of the plot and not in its scale.
-  for (const { x, y, color } of pinned) {
-    context.strokeStyle = color;
-    context.lineWidth = 1.5;
-    for (let i = 0; i < x.length; i++) {
-      const at = across.getPixelForValue(x[i]);
-      const [tip, foot] =
-        y[i] > 0 ? [chartArea.top + 2, chartArea.top + 10] : [chartArea.bottom - 2, chartArea.bottom - 10];
-      context.beginPath();
-      context.moveTo(at, tip);
-      context.lineTo(at + 5, foot);
-      context.lineTo(at - 5, foot);
-      context.closePath();
-      context.stroke();
-    }
-  }
-  for (const { x, y, color } of strays) {
-    context.strokeStyle = color;
-    context.lineWidth = 1.5;
-    context.beginPath();
-    for (let i = 0; i < x.length; i++) {
-      const at = across.getPixelForValue(x[i]);
-      const height = Math.min(
-        Math.max(up.getPixelForValue(y[i]), chartArea.top + strayReach + 2),
-        chartArea.bottom - strayReach - 2,
-      );
-      for (const slope of [1, -1]) {
-        context.moveTo(at - strayReach, height - slope * strayReach);
-        context.lineTo(at + strayReach, height + slope * strayReach);
-      }
-    }
-    context.stroke();
-  }
+  for (const curve of curves) paintCurve(context, chart, curve);
+  for (const one of bars) paintBars(context, chart, one);
+  for (const one of pinned) paintPinned(context, chart, one);
+  for (const one of strays) paintStrays(context, chart, one);
+  for (const one of lineLabels) paintLineLabel(context, chart, one, size);
   context.restore();
   context.font = `650 ${size}px "Inter Variable"`;
   context.textBaseline = 'top';
-  const { width } = context.measureText(label);
-  context.fillStyle = faded(colours.sheet, 0.88);
-  context.fillRect(chartArea.right - width - 18, chartArea.top + 5, width + 12, size + 6);
-  context.fillStyle = colours.text;
-  context.fillText(label, chartArea.right - width - 12, chartArea.top + 8);
+  const corner = (text: string, side: Side) => {
+    const { width } = context.measureText(text);
+    const left = side === 'left' ? chartArea.left + 12 : chartArea.right - width - 12;
+    context.fillStyle = faded(colours.sheet, 0.88);
+    context.fillRect(left - 6, chartArea.top + 5, width + 12, size + 6);
+    context.fillStyle = colours.text;
+    context.fillText(text, left, chartArea.top + 8);
+  };
+  // Each label stands at its axis; where there is only one axis, away from the beginning of the lines.
+  corner(label, rightLabel === null ? 'right' : 'left');
+  if (rightLabel !== null) corner(rightLabel, 'right');
   if (bottomLabel !== null) {
     // In the corner under the other axis, where no tick label ever stands.
     context.textAlign = 'right';
     context.fillText(bottomLabel, chartArea.left - 14, chartArea.bottom + 10);
     context.textAlign = 'left';
   }
+}
+
+function paintCurve(
+  context: CanvasRenderingContext2D,
+  chart: Chart,
+  { x, y, front, side }: DrawnCurve,
+): void {
+  const [across, up] = [chart.scales.x, scaleOf(chart, side)];
+  context.strokeStyle = front ? colours.text : faded(colours.text, 0.5);
+  context.lineWidth = front ? 1.75 : 1;
+  context.beginPath();
+  for (let i = 0; i < x.length; i++) context.lineTo(across.getPixelForValue(x[i]), up.getPixelForValue(y[i]));
+  context.stroke();
+}
+
+function paintBars(
+  context: CanvasRenderingContext2D,
+  chart: Chart,
+  { x, y, half, color, side }: OverLayer['bars'][number],
+): void {
+  const [across, up] = [chart.scales.x, scaleOf(chart, side)];
+  context.strokeStyle = color;
+  context.lineWidth = 1;
+  context.beginPath();
+  for (let i = 0; i < x.length; i++) {
+    const at = across.getPixelForValue(x[i]);
+    const [top, foot] = [up.getPixelForValue(y[i] + half[i]), up.getPixelForValue(y[i] - half[i])];
+    context.moveTo(at, top);
+    context.lineTo(at, foot);
+    for (const end of [top, foot]) {
+      context.moveTo(at - barReach, end);
+      context.lineTo(at + barReach, end);
+    }
+  }
+  context.stroke();
+}
+
+/** No measurement, and drawn as none: hollow, at the edge of the plot and not in its scale. */
+function paintPinned(
+  context: CanvasRenderingContext2D,
+  { chartArea, scales }: Chart,
+  { x, y, color }: Marks,
+) {
+  context.strokeStyle = color;
+  context.lineWidth = 1.5;
+  for (let i = 0; i < x.length; i++) {
+    const at = scales.x.getPixelForValue(x[i]);
+    const [tip, foot] =
+      y[i] > 0 ? [chartArea.top + 2, chartArea.top + 10] : [chartArea.bottom - 2, chartArea.bottom - 10];
+    context.beginPath();
+    context.moveTo(at, tip);
+    context.lineTo(at + 5, foot);
+    context.lineTo(at - 5, foot);
+    context.closePath();
+    context.stroke();
+  }
+}
+
+/** Wrong echoes: where they were read, or at the edge with their value where that lies outside of the plot. */
+function paintStrays(context: CanvasRenderingContext2D, chart: Chart, { x, y, color, side }: Marks): void {
+  const { chartArea } = chart;
+  const up = scaleOf(chart, side);
+  context.strokeStyle = color;
+  context.fillStyle = colours.quiet;
+  context.lineWidth = 1.5;
+  context.font = `${10.5 * fontScale()}px "IBM Plex Mono"`;
+  context.textBaseline = 'middle';
+  let written = -Infinity;
+  context.beginPath();
+  for (let i = 0; i < x.length; i++) {
+    const at = chart.scales.x.getPixelForValue(x[i]);
+    const own = up.getPixelForValue(y[i]);
+    const [top, foot] = [chartArea.top + strayReach + 2, chartArea.bottom - strayReach - 2];
+    const height = Math.min(Math.max(own, top), foot);
+    for (const slope of [1, -1]) {
+      context.moveTo(at - strayReach, height - slope * strayReach);
+      context.lineTo(at + strayReach, height + slope * strayReach);
+    }
+    if (own === height) continue;
+    const text = String(Number(y[i].toPrecision(4))).replace('-', '−');
+    const { width } = context.measureText(text);
+    const left =
+      at + strayReach + 4 + width > chartArea.right ? at - strayReach - 4 - width : at + strayReach + 4;
+    // Values that would cover each other are not all written.
+    if (left < written) continue;
+    context.fillText(text, left, height + 0.5);
+    written = left + width + 6;
+  }
+  context.stroke();
+}
+
+function paintLineLabel(
+  context: CanvasRenderingContext2D,
+  chart: Chart,
+  { text, side, x, y }: LineLabel,
+  size: number,
+): void {
+  const { chartArea } = chart;
+  context.font = `600 ${0.92 * size}px "Inter Variable"`;
+  context.textBaseline = 'middle';
+  const { width } = context.measureText(text);
+  const at = chart.scales.x.getPixelForValue(x);
+  const height = Math.min(
+    Math.max(scaleOf(chart, side).getPixelForValue(y), chartArea.top + size),
+    chartArea.bottom - size,
+  );
+  context.fillStyle = faded(colours.sheet, 0.88);
+  context.fillRect(at - width / 2 - 4, height - size / 2 - 2, width + 8, size + 4);
+  context.fillStyle = colours.text;
+  context.fillText(text, at - width / 2, height + 0.5);
 }

@@ -22,7 +22,7 @@ import { attempt, attemptInOrder } from './attempt';
 import { AwayShelf } from './awayShelf';
 import { History } from './history';
 import { Looking, usualLook } from './looking';
-import { type OnPage, pageIn, withPage, withPageAdded } from './pages';
+import { type OnPage, pageIn, withPage, withPageAdded, withoutPage } from './pages';
 import { type Picture } from './picture';
 import { PlanKeeper } from './planKeeper';
 import { Renderer } from './renderer';
@@ -66,7 +66,7 @@ export class BenchSession {
     this.documents = createStore<Documents>(() => documents);
     this.view = createStore<View>(() => ({
       ...usualLook,
-      page: null,
+      page: workings.pages[0].id,
       plotWidth: 600,
       frontRunId: null,
       selectedRegion: null,
@@ -173,8 +173,10 @@ export class BenchSession {
 
   /** Sets a vertical axis; null makes it follow the data again. */
   scale(axis: string, range: Sight | null): void {
-    const { [axis]: _, ...others } = this.view.getState().scales;
-    this.looking.change({ scales: range === null ? others : { ...others, [axis]: range } });
+    const scales = { ...this.view.getState().scales };
+    if (range === null) delete scales[axis];
+    else scales[axis] = range;
+    this.looking.change({ scales });
   }
 
   /** Everything, and axes that follow the data. */
@@ -196,6 +198,15 @@ export class BenchSession {
       return;
     }
     this.looking.only({ from: region.start, to: region.end });
+  }
+
+  /** A page goes; the one before it is looked at. */
+  removePage(id: string): void {
+    const { pages } = this.workings;
+    const place = pages.findIndex((page) => page.id === id);
+    this.changeWorkings((workings) => withoutPage(workings, id));
+    if (pageIn(this.workings, this.onPage.page).id !== this.onPage.page)
+      this.looking.open(this.workings.pages[Math.max(place - 1, 0)].id);
   }
 
   /** One more page, which begins as the one that is looked at. */

@@ -162,10 +162,10 @@ export function withPageAdded(
   workings: WorkingsDocument,
   like: string | null,
 ): { workings: WorkingsDocument; id: string } {
-  const { id: known, name: _, ...rest } = pageIn(workings, like);
-  if (workings.pages.length >= mostPages) return { workings, id: known };
+  const page = pageIn(workings, like);
+  if (workings.pages.length >= mostPages) return { workings, id: page.id };
   const id = newId();
-  return { workings: { ...workings, pages: [...workings.pages, { ...rest, id, name: '' }] }, id };
+  return { workings: { ...workings, pages: [...workings.pages, { ...page, id, name: '' }] }, id };
 }
 
 /** A page goes; the last one stays. */

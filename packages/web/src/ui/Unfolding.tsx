@@ -1,5 +1,5 @@
 import { type ReactNode, useRef, useState } from 'react';
-import { Overlay, Popover } from 'react-bootstrap';
+import { Unfolded } from './Unfolded';
 
 interface Props {
   /** What the editor is called. */
@@ -38,30 +38,15 @@ export function Unfolding({
       >
         {face}
       </button>
-      <Overlay
+      <Unfolded
+        title={title}
         target={button.current}
         show={isOpen && !disabled}
         placement="bottom-start"
-        rootClose
-        rootCloseEvent="mousedown"
-        transition={false}
         onHide={close}
       >
-        {(props) => (
-          <Popover {...props} className="plan-editor" role="dialog" aria-label={title}>
-            <Popover.Body
-              onKeyDown={(event) => {
-                if (event.key !== 'Escape') return;
-                event.stopPropagation();
-                close();
-                button.current?.focus();
-              }}
-            >
-              {children(close)}
-            </Popover.Body>
-          </Popover>
-        )}
-      </Overlay>
+        {children(close)}
+      </Unfolded>
     </>
   );
 }

@@ -123,6 +123,82 @@ describe('the panels of the stack', () => {
     expect(trace.low).toBeLessThanOrEqual(0);
     expect(trace.high).toBeGreaterThan(7);
   });
+
+  const second = (unit: string, y: number[], symbol: string): CompleteTrace => ({ ...part(unit, y), symbol });
+  const both = [{ ...panelOf('channel:x'), series: ['channel:x' as const, 'channel:F' as const] }];
+  const run = (f: CompleteTrace): CompleteRun => ({
+    runId: '1',
+    traces: { 'channel:x': part('m', [0, 1, 2]), 'channel:F': f },
+    residuals: {},
+  });
+
+  test('read what is in another unit on a second axis, and what is in the same one on the first', () => {
+    const [trace] = composeTraces([run(second('N', [10, 20, 30], 'F'))], emptyWorkings, both, all);
+    expect(trace.quantities).toEqual([
+      { reference: 'channel:x', symbol: 'x', side: 'left' },
+      { reference: 'channel:F', symbol: 'F', side: 'right' },
+    ]);
+    expect([trace.symbol, trace.right?.symbol]).toEqual(['x', 'F']);
+    expect(trace.high).toBeLessThan(3);
+    expect(trace.right?.low).toBeGreaterThan(8);
+    const [shared] = composeTraces([run(second('cm', [100, 150, 300], 'y'))], emptyWorkings, both, all);
+    expect(shared.right).toBeNull();
+    expect(shared.symbol).toBe('x, y');
+    expect([...shared.lines[1].y]).toEqual([1, 1.5, 3]);
+    expect(shared.high).toBeGreaterThan(3);
+  });
+
+  test('name what is in a third unit, and do not draw it', () => {
+    const three = [{ ...both[0], series: [...both[0].series, 'channel:U' as const] }];
+    const { traces, ...rest } = run(second('N', [1, 2], 'F'));
+    const measured = { ...rest, traces: { ...traces, 'channel:U': second('V', [1, 2], 'U') } };
+    const [trace] = composeTraces([measured], emptyWorkings, three, all);
+    expect(trace.lacking).toEqual(['U']);
+    expect(trace.lines).toHaveLength(2);
+  });
+
+  test('leave runs out that are not wanted in them', () => {
+    const without = [{ ...panelOf('channel:x'), without: ['2'] }];
+    const runs = [rendered('1', part('m', [0, 1])), rendered('2', part('m', [5, 6]))];
+    const [trace] = composeTraces(runs, emptyWorkings, without, all);
+    expect(trace.lines.map(({ runId }) => runId)).toEqual(['1']);
+    expect(trace.high).toBeLessThan(2);
+  });
+
+  test('stand as a hand has set them, each axis by itself', () => {
+    const frame = { ...all, scales: { 'channel:x/right': { from: -5, to: 50 } } };
+    const [trace] = composeTraces([run(second('N', [10, 20], 'F'))], emptyWorkings, both, frame);
+    expect([trace.right?.low, trace.right?.high]).toEqual([-5, 50]);
+    expect(trace.high).toBeLessThan(3);
+  });
+
+  test('hold all of the data where that is asked for, also what is not in sight', () => {
+    const whole = { ...part('m', [3, 4]), whole: { low: -2, high: 9 } };
+    const [trace] = composeTraces([rendered('1', whole)], emptyWorkings, panels, { ...all, reach: 'all' });
+    expect(trace.low).toBeLessThan(-2);
+    expect(trace.high).toBeGreaterThan(9);
+  });
+});
+
+describe('the axis of a run that is recorded', () => {
+  const reached = (to: number): Extent => ({ ...extent('s', 0, to, 0.02) });
+  test('reaches to where the run will end, where that is known', () =>
+    expect(frameOf([reached(1.2)], true, { isGrowing: true, expected: 8 }).whole).toEqual({
+      from: 0,
+      to: 8,
+    }));
+  test('otherwise grows now and then, and fits when the run has ended', () => {
+    let before = frameOf([reached(1)], true, { isGrowing: true });
+    let moves = 0;
+    for (let t = 1; t < 60; t += 0.04) {
+      const frame = frameOf([reached(t)], true, { isGrowing: true, before });
+      if (frame.whole.to !== before.whole.to) moves++;
+      expect(frame.whole.to).toBeGreaterThanOrEqual(t);
+      before = frame;
+    }
+    expect(moves).toBeLessThan(25);
+    expect(frameOf([reached(60)], true, { before }).whole.to).toBe(60);
+  });
 });
 
 test.each([

@@ -1,0 +1,55 @@
+import { printedUnit } from '@heuristor/core';
+import { Button } from 'react-bootstrap';
+import { usePicture, useSession, useView } from '../session/context';
+import { AxisEditor } from './AxisEditor';
+import { AxisGrip } from './AxisGrip';
+import { type RegionBounds, axisHeight, plotLeft } from './geometry';
+
+/** The shared horizontal axis, to be held and typed. */
+export function HorizontalAxis({ regions, roomRight }: { regions: RegionBounds[]; roomRight: number }) {
+  const session = useSession();
+  const frame = usePicture((picture) => picture.frame);
+  const isFramed = useView(({ sight }) => sight === null);
+  if (frame === null) return null;
+  const { horizontal, sight } = frame;
+  return (
+    <AxisGrip
+      label={`Axis of ${horizontal.symbol}`}
+      range={sight}
+      isVertical={false}
+      className="bottom"
+      style={{ left: plotLeft(), right: roomRight, height: axisHeight() - 2 }}
+      onRange={(next) => session.look(next)}
+      onAutomatic={() => session.look(null)}
+    >
+      {(close) => (
+        <AxisEditor
+          unit={printedUnit(horizontal.unit)}
+          range={sight}
+          isAutomatic={isFramed}
+          onRange={(next) => session.look(next)}
+          onAutomatic={() => session.look(null)}
+          automaticWord="All of the data"
+        >
+          {regions.length > 0 && (
+            <div className="axis-regions">
+              <span>Only region</span>
+              {regions.map(({ id, letter, start, end }) => (
+                <Button
+                  key={id}
+                  variant="plain"
+                  onClick={() => {
+                    session.looking.only({ from: start, to: end });
+                    close();
+                  }}
+                >
+                  {letter}
+                </Button>
+              ))}
+            </div>
+          )}
+        </AxisEditor>
+      )}
+    </AxisGrip>
+  );
+}

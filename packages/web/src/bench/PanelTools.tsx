@@ -1,0 +1,138 @@
+import { type useSortable } from '@dnd-kit/sortable';
+import { Button, Dropdown } from 'react-bootstrap';
+import {
+  ArrowsFullscreen,
+  CheckSquare,
+  FullscreenExit,
+  GripVertical,
+  Square,
+  ThreeDotsVertical,
+} from 'react-bootstrap-icons';
+import { useDocuments, useNames, useSession, useShownPage, useView } from '../session/context';
+import { seriesChoices } from '../session/edits';
+import { panelsOf, withPanelMoved, withRunToggled, withSeriesToggled, withoutPanel } from '../session/pages';
+import { shownRuns } from '../session/runs';
+import { LineSample } from '../ui/LineSample';
+import { type DrawnTrace } from '../workers/compose';
+
+type Sortable = Pick<ReturnType<typeof useSortable>, 'setActivatorNodeRef' | 'attributes' | 'listeners'>;
+
+/** What can be done with a trace as such: moved among the others, shown alone, filled with other quantities or fewer runs. */
+export function PanelTools({ trace, sortable }: { trace: DrawnTrace; sortable: Sortable }) {
+  const session = useSession();
+  const isAlone = useView(({ enlarged }) => enlarged === trace.key);
+  return (
+    <div className="panel-tools">
+      <Button
+        variant="grip"
+        ref={sortable.setActivatorNodeRef}
+        {...sortable.attributes}
+        {...sortable.listeners}
+        aria-label={`Move the trace of ${trace.symbol}`}
+        title="Drag to reorder"
+      >
+        <GripVertical aria-hidden />
+      </Button>
+      <Button
+        variant="bare"
+        aria-pressed={isAlone}
+        aria-label={isAlone ? 'Show all traces' : `Show only the trace of ${trace.symbol}`}
+        title={isAlone ? 'All traces' : 'This trace alone'}
+        onClick={() => session.view.setState({ enlarged: isAlone ? null : trace.key })}
+      >
+        {isAlone ? <FullscreenExit aria-hidden /> : <ArrowsFullscreen aria-hidden />}
+      </Button>
+      <PanelMenu trace={trace} />
+    </div>
+  );
+}
+
+function PanelMenu({ trace }: { trace: DrawnTrace }) {
+  const session = useSession();
+  return (
+    <Dropdown>
+      <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`Set up the trace of ${trace.symbol}`}>
+        <ThreeDotsVertical aria-hidden />
+      </Dropdown.Toggle>
+      <Dropdown.Menu>
+        <PanelItems trace={trace} />
+        <Dropdown.Divider />
+        <Dropdown.Item
+          as="button"
+          onClick={() => session.changePage((page, runs) => withoutPanel(page, runs, trace.key))}
+        >
+          Take this trace off the page
+        </Dropdown.Item>
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}
+
+function PanelItems({ trace: { key } }: { trace: DrawnTrace }) {
+  const session = useSession();
+  const page = useShownPage();
+  const runs = useDocuments((documents) => documents.runs);
+  const workings = useDocuments((documents) => documents.workings);
+  const nameOf = useNames();
+  const panels = panelsOf(page, runs);
+  const place = panels.findIndex(({ id }) => id === key);
+  const panel = panels[place];
+  if (panel === undefined) return null;
+  const choices = seriesChoices(runs, workings).filter((choice) => choice !== page.horizontal);
+  const shown = shownRuns(runs);
+  return (
+    <>
+      <Dropdown.Header>In this trace</Dropdown.Header>
+      {choices.map((choice) => (
+        <Dropdown.Item
+          key={choice}
+          as="button"
+          role="menuitemcheckbox"
+          aria-checked={panel.series.includes(choice)}
+          onClick={(event) => {
+            event.stopPropagation();
+            session.changePage((before, own) => withSeriesToggled(before, own, key, choice));
+          }}
+        >
+          {panel.series.includes(choice) ? <CheckSquare aria-hidden /> : <Square aria-hidden />}{' '}
+          {nameOf(choice)}
+        </Dropdown.Item>
+      ))}
+      {shown.length > 1 && (
+        <>
+          <Dropdown.Divider />
+          <Dropdown.Header>Of the runs that are shown</Dropdown.Header>
+          {shown.map((run) => (
+            <Dropdown.Item
+              key={run.id}
+              as="button"
+              role="menuitemcheckbox"
+              aria-checked={!panel.without.includes(run.id)}
+              onClick={(event) => {
+                event.stopPropagation();
+                session.changePage((before, own) => withRunToggled(before, own, key, run.id));
+              }}
+            >
+              {panel.without.includes(run.id) ? <Square aria-hidden /> : <CheckSquare aria-hidden />}{' '}
+              <LineSample style={run.style} /> {run.name}
+            </Dropdown.Item>
+          ))}
+        </>
+      )}
+      <Dropdown.Divider />
+      {(['up', 'down'] as const).map((way) => {
+        const to = way === 'up' ? place - 1 : place + 1;
+        return (
+          <Dropdown.Item
+            key={way}
+            as="button"
+            disabled={to < 0 || to >= panels.length}
+            onClick={() => session.changePage((before, own) => withPanelMoved(before, own, key, to))}
+          >
+            Move {way}
+          </Dropdown.Item>
+        );
+      })}
+    </>
+  );
+}
