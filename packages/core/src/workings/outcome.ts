@@ -55,4 +55,6 @@ export type Outcome =
       /** Sentences that belong beside the numbers, e.g. about readings left out. */
       notes: string[];
       fitted: Fitted | null;
+      /** What is drawn over the trace of its series, where it is no fit. */
+      curve?: Curve;
     };

@@ -1,12 +1,11 @@
 import { type Area, areaAlongPath, areaBetween } from '../../calculus/area';
-import { type Influence, type Quantity, effectiveDegreesOfFreedom, varianceOf } from '../../results/quantity';
-import { type NoisePath, type Stretch, addStretches, scaledStretch } from '../../series/noisePath';
 import { valuesAtTimesOf } from '../../series/series';
 import { multiplyUnits } from '../../units/unit';
 import { axisField, regionField, seriesField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
 import { rangeIn, reachNote } from '../selection';
+import { weighed } from '../weighed';
 
 /**
  * The area between a series and zero. Its uncertainty is what the noise of the readings does to the sum, of those along the
@@ -39,28 +38,11 @@ export const area = defineKind({
           : within(series.values, valuesAtTimesOf(context.series(region.along, series), series), region);
       found = areaAlongPath(series.sampling, x, y, { first, past, within: cutAlong ? region : null });
     }
-    const influences = gathered([
-      [series.noise, found.byValues],
-      [other.noise, found.byAbscissas],
-    ]);
     const { value, bridged, passes } = found;
-    const level = series.noise?.root.level.between(first, past);
-    const shared = (series.shared ?? []).map(({ root, label, effect }): Influence => {
-      const { first: from, weights } = found.byValues;
-      const sum = weights.reduce((total, weight, i) => total + weight * effect[from + i], 0);
-      return { root, label, effect: { first: 0, weights: Float64Array.of(sum) } };
-    });
-    influences.push(...shared);
-    const variance = influences.reduce((sum, influence) => sum + varianceOf(influence), 0);
-    const quantity: Quantity = {
-      value,
-      unit: multiplyUnits(series.unit, other.unit),
-      standardUncertainty: variance > 0 ? Math.sqrt(variance) : null,
-      degreesOfFreedom: effectiveDegreesOfFreedom([
-        { variance, degreesOfFreedom: level?.degreesOfFreedom ?? Infinity },
-      ]),
-      influences: () => influences,
-    };
+    const quantity = weighed(value, multiplyUnits(series.unit, other.unit), [
+      [series, found.byValues],
+      [other, found.byAbscissas],
+    ]);
     return {
       kind: 'results',
       results: [{ key: 'area', name: 'area', quantity, roundTo: null, main: true }],
@@ -82,21 +64,4 @@ export const area = defineKind({
 /** Values outside a region along a third quantity, taken out. */
 function within(values: Float64Array, along: Float64Array, { start, end }: { start: number; end: number }) {
   return values.map((value, i) => (along[i] >= start && along[i] <= end ? value : NaN));
-}
-
-/** The effects of weights on series, followed to the roots and scaled by their noise. */
-export function gathered(parts: readonly [NoisePath | null, Stretch | null][]): Influence[] {
-  const found: Influence[] = [];
-  for (const [noise, weights] of parts) {
-    if (noise === null || weights === null) continue;
-    const { root } = noise;
-    const spread = noise.spread(weights);
-    const sigma = root.level.between(spread.first, spread.first + spread.weights.length).standardDeviation;
-    if (!Number.isFinite(sigma)) continue;
-    const effect = scaledStretch(spread, sigma);
-    const shared = found.find((influence) => influence.root === root.key);
-    if (shared === undefined) found.push({ root: root.key, label: root.label, effect });
-    else shared.effect = addStretches(shared.effect, effect);
-  }
-  return found;
 }

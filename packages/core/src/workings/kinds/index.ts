@@ -1,5 +1,6 @@
 import { area } from './area';
 import { beamPair } from './beamPair';
+import { change } from './change';
 import { closeness } from './closeness';
 import { combination } from './combination';
 import { constant } from './constant';
@@ -12,10 +13,12 @@ import { flagSpeed } from './flagSpeed';
 import { integral } from './integral';
 import { paceSlopes } from './paceSlopes';
 import { period } from './period';
+import { readout } from './readout';
 import { region } from './region';
 import { slope } from './slope';
 import { spokes } from './spokes';
 import { statistics } from './statistics';
+import { tangent } from './tangent';
 
 /** Every kind of entry there is, in the order in which they are offered. */
 export const kinds = {
@@ -33,6 +36,9 @@ export const kinds = {
   slope,
   area,
   fit,
+  readout,
+  change,
+  tangent,
   closeness,
   paceSlopes,
   constant,

@@ -8,7 +8,7 @@ import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { type Selection, missingNote, reachNote, select } from '../selection';
-import { gathered } from './area';
+import { gathered } from '../weighed';
 
 /**
  * Mean with standard deviation, extremes and duration. The uncertainty beside the mean is what the noise of the readings does

@@ -1,0 +1,81 @@
+import { type Influence, type Quantity, effectiveDegreesOfFreedom, varianceOf } from '../results/quantity';
+import { type NoisePath, type Stretch, addStretches, scaledStretch } from '../series/noisePath';
+import { type Series } from '../series/series';
+import { type Unit } from '../units/unit';
+
+/**
+ * A value that is a weighed sum of values of series, with what moves it: the noise of their readings, followed through any
+ * filter, what moves a series as a whole, and the uncertainty of values that were taken one by one.
+ * @param parts the series and the weights on their values; null where the sum does not depend on a series
+ * @param reach so many readings on either side tell their noise too, where the sum is of too few to tell it themselves
+ */
+export function weighed(
+  value: number,
+  unit: Unit,
+  parts: readonly (readonly [Series, Stretch | null])[],
+  reach = 0,
+): Quantity {
+  const influences = gathered(
+    parts.map(([{ noise, uncertainties }, weights]) => [uncertainties === undefined ? noise : null, weights]),
+    reach,
+  );
+  for (const [series, weights] of parts)
+    if (weights !== null) influences.push(...sharedBy(series, weights), ...ownOf(series, weights));
+  const variance = influences.reduce((sum, influence) => sum + varianceOf(influence), 0);
+  const [[first, weights] = []] = parts;
+  const level =
+    first === undefined || weights == null
+      ? undefined
+      : first.noise?.root.level.between(
+          weights.first - reach,
+          weights.first + weights.weights.length + reach,
+        );
+  return {
+    value,
+    unit,
+    standardUncertainty: variance > 0 ? Math.sqrt(variance) : null,
+    degreesOfFreedom: effectiveDegreesOfFreedom([
+      { variance, degreesOfFreedom: level?.degreesOfFreedom ?? Infinity },
+    ]),
+    influences: () => influences,
+  };
+}
+
+/** What moves a series as a whole moves the sum by the sum of its weighed effects. */
+const sharedBy = ({ shared = [] }: Series, { first, weights }: Stretch): Influence[] =>
+  shared.map(({ root, label, effect }) => {
+    const sum = weights.reduce((total, weight, i) => total + weight * effect[first + i], 0);
+    return { root, label, effect: { first: 0, weights: Float64Array.of(sum) } };
+  });
+
+/** Values that were taken one by one, each with an uncertainty of its own; nothing where one of them has none. */
+function ownOf({ uncertainties, symbol }: Series, { first, weights }: Stretch): Influence[] {
+  if (uncertainties === undefined) return [];
+  const effect = weights.map((weight, i) => (weight === 0 ? 0 : weight * uncertainties[first + i]));
+  if (effect.some(Number.isNaN)) return [];
+  const label = `readings of ${symbol}`;
+  return [{ root: label, label, effect: { first, weights: effect } }];
+}
+
+/** The effects of weights on series, followed to the roots and scaled by their noise. */
+export function gathered(
+  parts: readonly (readonly [NoisePath | null, Stretch | null])[],
+  reach = 0,
+): Influence[] {
+  const found: Influence[] = [];
+  for (const [noise, weights] of parts) {
+    if (noise === null || weights === null) continue;
+    const { root } = noise;
+    const spread = noise.spread(weights);
+    const sigma = root.level.between(
+      spread.first - reach,
+      spread.first + spread.weights.length + reach,
+    ).standardDeviation;
+    if (!Number.isFinite(sigma)) continue;
+    const effect = scaledStretch(spread, sigma);
+    const shared = found.find((influence) => influence.root === root.key);
+    if (shared === undefined) found.push({ root: root.key, label: root.label, effect });
+    else shared.effect = addStretches(shared.effect, effect);
+  }
+  return found;
+}
