@@ -135,6 +135,7 @@ test('what drifts is refused politely, and taken all the same; a wrong reading i
   // The big button and Space do what Enter does.
   await hand.press('Take reading');
   await waitForRows(8);
+  await hand.element('.recorder .big:not(:disabled)');
   await system.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   await system.page.keyboard.press('Space');
   await waitForRows(9);

@@ -23,6 +23,7 @@ export { NoiseLevel } from './series/noiseLevel';
 export { MinMaxPyramid, pyramidOf } from './series/pyramid';
 export { type DrawnLine, thinPoints, thinSeries } from './series/thinning';
 export { derivative } from './calculus/derivative';
+export { type Tangent, nearestReading, tangentAt } from './calculus/tangent';
 export { localPolynomialFilter } from './calculus/filter';
 export { localPolynomialWeights } from './calculus/localPolynomial';
 export { runningIntegral } from './calculus/integral';

@@ -12,6 +12,7 @@ import { Message } from '../ui/Message';
 import { NameField } from '../ui/NameField';
 import { RunPool } from '../workers/pool';
 import { AwayPanel } from './away/AwayPanel';
+import { CursorBar } from './CursorBar';
 import { GatePanel } from './gate/GatePanel';
 import { ImportDialog } from './ImportDialog';
 import { PageTabs } from './PageTabs';
@@ -123,7 +124,10 @@ function Bench() {
   useHotkeys('f', () => session.frameAll());
   useHotkeys('b', () => session.looking.back());
   useHotkeys('r', () => session.lookAtRegion());
-  useHotkeys('escape', () => session.view.setState({ selectedRegion: null }));
+  useHotkeys('escape', () => {
+    if (session.view.getState().selectedRegion !== null) session.view.setState({ selectedRegion: null });
+    else session.cursor.lift();
+  });
   return (
     <div className="page">
       <Head nav={<NavLink to={`/investigations/${session.id}`}>Bench</NavLink>}>
@@ -151,6 +155,7 @@ function Bench() {
             <SetUp />
             <WaitingView />
           </div>
+          <CursorBar />
           <RunShelf />
         </main>
         <SideColumn side="right" title="Workings">

@@ -9,9 +9,12 @@ import { type RegionBounds, axisHeight, plotLeft } from './geometry';
 export function HorizontalAxis({ regions, roomRight }: { regions: RegionBounds[]; roomRight: number }) {
   const session = useSession();
   const frame = usePicture((picture) => picture.frame);
-  const isFramed = useView(({ sight }) => sight === null);
+  const set = useView((view) => view.sight);
+  const isFramed = set === null;
   if (frame === null) return null;
-  const { horizontal, sight } = frame;
+  const { horizontal } = frame;
+  // What was set a moment ago is not drawn yet.
+  const sight = set ?? frame.sight;
   return (
     <AxisGrip
       label={`Axis of ${horizontal.symbol}`}

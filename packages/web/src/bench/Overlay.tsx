@@ -1,10 +1,16 @@
 import { type Run } from '@heuristor/contracts';
-import { type SeriesRef, writeResult, printedUnit } from '@heuristor/core';
-import { type PointerEvent, type RefObject, type WheelEvent, useEffect, useRef, useState } from 'react';
-import { useDocuments, usePicture, useSession, useShownPage, useView } from '../session/context';
+import { type SeriesRef } from '@heuristor/core';
+import {
+  type KeyboardEvent,
+  type PointerEvent,
+  type RefObject,
+  type WheelEvent,
+  useEffect,
+  useRef,
+} from 'react';
+import { usePicture, useSession, useShownPage, useView } from '../session/context';
 import { withRegion } from '../session/edits';
-import { shownRuns } from '../session/runs';
-import { type DrawnTrace } from '../workers/compose';
+import { CursorLayer } from './CursorLayer';
 import { type RegionBounds, axisHeight, pixelOf, plotLeft, valueAtPixel } from './geometry';
 import { Offers } from './Offers';
 import { RegionMarks } from './RegionMarks';
@@ -35,7 +41,6 @@ interface Drag {
 export function Overlay({ front, stack, regions, roomRight }: Props) {
   const session = useSession();
   const layer = useRef<HTMLDivElement>(null);
-  const [cursor, setCursor] = useState<number | null>(null);
   const drag = useRef<Drag | null>(null);
   const wheelRest = useRef<ReturnType<typeof setTimeout> | null>(null);
   const frame = usePicture((picture) => picture.frame);
@@ -52,6 +57,11 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
   }, []);
   if (frame === null) return null;
   const { sight } = frame;
+  const isTime = horizontal === 't';
+  const hoverAt = (here: number | null) =>
+    session.cursor.hover(
+      here === null || !isTime || here < 0 || here > width ? null : valueAtPixel(here, sight, width),
+    );
 
   const pixel = (event: { clientX: number }) =>
     event.clientX - (layer.current?.getBoundingClientRect().left ?? 0);
@@ -80,8 +90,8 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
   };
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
     const here = pixel(event);
-    setCursor(here);
     const { current } = drag;
+    hoverAt(current === null && event.pointerType !== 'touch' ? here : null);
     if (current === null) return;
     if (current.pan) {
       session.move();
@@ -102,10 +112,25 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
       session.view.setState({ selectedRegion: current.region, selectedSeries: current.series });
     } else session.changeEntry(current.region, { start, end });
   };
-  const onPointerUp = () => {
-    if (drag.current?.region === null && !drag.current.pan) session.view.setState({ selectedRegion: null });
+  const onPointerUp = (event?: PointerEvent) => {
+    const { current } = drag;
     drag.current = null;
     session.settle();
+    if (current === null || current.region !== null || event === undefined) return;
+    // Nothing was dragged: the cursor is put here.
+    const here = pixel(event);
+    if (Math.abs(here - current.at) >= shortestDrag) return;
+    session.view.setState({ selectedRegion: null });
+    if (!isTime) return;
+    const at = valueAtPixel(here, sight, width);
+    if (current.pan) session.cursor.putSecond(at);
+    else session.cursor.put(at);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const direction = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+    if (direction === 0 || event.target !== layer.current || !isTime) return;
+    event.preventDefault();
+    void session.cursor.step(direction * (event.shiftKey ? 10 : 1));
   };
   const onWheel = (event: WheelEvent) => {
     const seen = session.view.getState().sight ?? sight;
@@ -129,9 +154,13 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}
       // What the system takes away is let go of as it stands.
-      onPointerCancel={onPointerUp}
+      onPointerCancel={() => onPointerUp()}
       onLostPointerCapture={() => drag.current !== null && onPointerUp()}
-      onPointerLeave={() => setCursor(null)}
+      onPointerLeave={() => hoverAt(null)}
+      onKeyDown={onKeyDown}
+      tabIndex={0}
+      role="group"
+      aria-label="Traces: arrow keys move a cursor from reading to reading"
       onWheel={onWheel}
       onDoubleClick={() => session.frameAll()}
     >
@@ -150,64 +179,9 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
             </div>
           ) : null;
         })}
-      <RegionMarks regions={regions} frame={frame} width={width} onGrab={() => setCursor(null)} />
-      {cursor !== null && drag.current === null && cursor >= 0 && cursor <= width && (
-        <CursorReadings at={cursor} front={front} stack={stack} />
-      )}
+      <RegionMarks regions={regions} frame={frame} width={width} onGrab={() => hoverAt(null)} />
+      {isTime && <CursorLayer front={front} stack={stack} />}
       {chosen !== undefined && <Offers region={chosen} sight={sight} width={width} />}
     </div>
   );
-}
-
-function CursorReadings({ at, front, stack }: Pick<Props, 'front' | 'stack'> & { at: number }) {
-  const traces = usePicture((picture) => picture.traces);
-  const frame = usePicture((picture) => picture.frame);
-  const width = useView(({ plotWidth }) => plotWidth);
-  const several = useDocuments(({ runs }) => shownRuns(runs).length > 1);
-  if (frame === null) return null;
-  const value = valueAtPixel(at, frame.sight, width);
-  const top = stack.current?.getBoundingClientRect().top ?? 0;
-  const panels = [...(stack.current?.querySelectorAll<HTMLElement>('[data-trace]') ?? [])];
-  const side = at < width - 220 ? { left: at + 6 } : { right: width - at + 6 };
-  const { symbol, unit } = frame.horizontal;
-  const place = writeResult(value, (frame.sight.to - frame.sight.from) / width);
-  return (
-    <>
-      <div className="cursor-line" style={{ left: at, bottom: axisHeight() }} />
-      <div className="cursor-value cursor-place" style={{ ...side, bottom: axisHeight() + 4 }}>
-        {several && front !== undefined && <span className="cursor-run">{front.name} </span>}
-        {symbol} = {place.value}
-        {place.exponent === 0 ? '' : `e${place.exponent}`} {printedUnit(unit)}
-      </div>
-      {traces.map((trace) => {
-        const panel = panels.find(({ dataset }) => dataset.trace === trace.key);
-        const reading = readingAt(trace, front?.id, value);
-        if (panel === undefined || reading === null) return null;
-        const traceUnit = printedUnit(trace.unit);
-        return (
-          <div
-            key={trace.key}
-            className="cursor-value"
-            data-reading={trace.key}
-            style={{ ...side, top: panel.getBoundingClientRect().top - top + 22 }}
-          >
-            {trace.symbol} = {reading}
-            {traceUnit === '' ? '' : ` ${traceUnit}`}
-          </div>
-        );
-      })}
-    </>
-  );
-}
-
-/** The reading of the front run nearest to a place on the axis. */
-function readingAt({ lines, low, high }: DrawnTrace, runId: string | undefined, at: number): string | null {
-  const line = lines.find((candidate) => candidate.runId === runId);
-  if (line === undefined || line.x.length === 0) return null;
-  let nearest = 0;
-  for (let i = 1; i < line.x.length; i++)
-    if (Math.abs(line.x[i] - at) < Math.abs(line.x[nearest] - at)) nearest = i;
-  if (at < line.x[0] - (line.x[1] - line.x[0]) || Number.isNaN(line.y[nearest])) return null;
-  const written = writeResult(line.y[nearest], (high - low) / 400);
-  return written.exponent === 0 ? written.value : `${written.value}e${written.exponent}`;
 }

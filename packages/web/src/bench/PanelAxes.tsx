@@ -26,12 +26,14 @@ export function PanelAxes({ trace, isBottom }: Props) {
 function PanelAxis({ trace, side, bottom }: { trace: DrawnTrace; side: Side; bottom: number }) {
   const session = useSession();
   const key = axisKey(trace.key, side);
-  const isSet = useView(({ scales }) => key in scales);
+  const set = useView(({ scales }) => scales[key]);
+  const isSet = set !== undefined;
   const reach = useView((view) => view.reach);
   const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
   const withZero = useView((view) => view.withZero) ?? isSpot;
   const axis = side === 'right' && trace.right !== null ? trace.right : trace;
-  const range = { from: axis.low, to: axis.high };
+  // What was set a moment ago is not drawn yet.
+  const range = set ?? { from: axis.low, to: axis.high };
   const width = plotLeft();
   return (
     <AxisGrip

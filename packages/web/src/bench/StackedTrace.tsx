@@ -8,14 +8,15 @@ import { TraceBorder } from './TraceBorder';
 import { TraceChart } from './TraceChart';
 
 type Props = Omit<ComponentProps<typeof TraceChart>, 'frameRef' | 'frameStyle' | 'children'> & {
-  /** Whether another trace of the page stands under it, with which it shares a border. */
-  hasBorder: boolean;
+  /** The trace of the page that stands under it, with which it shares a border. */
+  nextKey: string | null;
 };
 
 /** A trace of the page with what it is held by: its axes, its tools, its lower border. */
-export function StackedTrace({ hasBorder, ...chart }: Props) {
+export function StackedTrace({ nextKey, ...chart }: Props) {
   const { traceKey, isBottom } = chart;
   const trace = usePicture(({ traces }) => traces.find(({ key }) => key === traceKey));
+  const next = usePicture(({ traces }) => traces.find(({ key }) => key === nextKey));
   // Residuals belong to their trace and go with it.
   const isResidual = trace?.reference == null;
   const { setNodeRef, transform, transition, isDragging, ...sortable } = useSortable({
@@ -36,7 +37,13 @@ export function StackedTrace({ hasBorder, ...chart }: Props) {
         <>
           <PanelAxes trace={trace} isBottom={isBottom} />
           {!isResidual && <PanelTools trace={trace} sortable={sortable} />}
-          {hasBorder && !isResidual && <TraceBorder panel={traceKey} symbol={trace.symbol} />}
+          {next !== undefined && !isResidual && (
+            <TraceBorder
+              panel={traceKey}
+              symbol={trace.symbol}
+              share={(100 * trace.weight) / (trace.weight + next.weight)}
+            />
+          )}
         </>
       )}
     </TraceChart>

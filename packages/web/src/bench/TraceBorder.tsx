@@ -4,8 +4,15 @@ import { withBorderMoved } from '../session/pages';
 
 const keyStep = 0.05;
 
+interface Props {
+  panel: string;
+  symbol: string;
+  /** How high the trace stands beside the next one, in per cent of both. */
+  share: number;
+}
+
 /** The border under a trace: dragged, it gives one trace what it takes from the other. */
-export function TraceBorder({ panel, symbol }: { panel: string; symbol: string }) {
+export function TraceBorder({ panel, symbol, share }: Props) {
   const session = useSession();
   const last = useRef<number | null>(null);
   const moveBy = (share: number) =>
@@ -38,6 +45,7 @@ export function TraceBorder({ panel, symbol }: { panel: string; symbol: string }
       role="separator"
       aria-orientation="horizontal"
       aria-label={`Lower border of the trace of ${symbol}`}
+      aria-valuenow={Math.round(share)}
       tabIndex={0}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);

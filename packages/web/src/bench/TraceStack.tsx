@@ -93,7 +93,7 @@ export function TraceStack() {
                 isBottom={i === shownKeys.length - 1}
                 roomRight={roomRight}
                 canvases={traceCanvases}
-                hasBorder={i < shownKeys.length - 1 && !shownKeys[i + 1].startsWith('residuals:')}
+                nextKey={shownKeys[i + 1]?.startsWith('residuals:') === false ? shownKeys[i + 1] : null}
               />
             ))}
           </SortableContext>

@@ -20,6 +20,7 @@ import { RunPool } from '../workers/pool';
 import { type Sight } from '../workers/protocol';
 import { attempt, attemptInOrder } from './attempt';
 import { AwayShelf } from './awayShelf';
+import { CursorDesk } from './cursor';
 import { History } from './history';
 import { Looking, usualLook } from './looking';
 import { type OnPage, pageIn, withPage, withPageAdded, withoutPage } from './pages';
@@ -27,7 +28,7 @@ import { type Picture } from './picture';
 import { PlanKeeper } from './planKeeper';
 import { Renderer } from './renderer';
 import { RunFeed } from './runFeed';
-import { shownRuns } from './runs';
+import { frontRun, shownRuns } from './runs';
 import { Saver } from './saver';
 import { SensorDesk } from './sensorDesk';
 import { SpotBook } from './spotBook';
@@ -42,6 +43,7 @@ export class BenchSession {
   readonly view: StoreApi<View>;
   readonly history = new History();
   readonly looking: Looking;
+  readonly cursor: CursorDesk;
   readonly plan: PlanKeeper;
   readonly saver: Saver<WorkingsDocument>;
   readonly sensors: SensorDesk;
@@ -82,6 +84,7 @@ export class BenchSession {
     this.spots = new SpotBook(this.path(''), this);
     this.sensors = new SensorDesk(this.path(''), this.history, this.documents, this.view);
     this.renderer = new Renderer(this.pool, this.documents, this.view);
+    this.cursor = new CursorDesk(this.pool, this.documents, this.view, this.renderer.picture);
     this.saver = new Saver(
       workings,
       workingsVersion,
@@ -109,6 +112,11 @@ export class BenchSession {
     return this.documents.getState().workings;
   }
 
+  /** The run whose results stand in front. */
+  get front(): Run | undefined {
+    return frontRun(this.runs, this.view.getState().frontRunId);
+  }
+
   /** The page that is looked at. */
   get onPage(): OnPage {
     return { page: this.view.getState().page, runs: this.runs };
@@ -124,6 +132,7 @@ export class BenchSession {
     this.disposed = true;
     this.unlisten.forEach((stop) => stop());
     this.saver.leave();
+    this.cursor.dispose();
     this.renderer.dispose();
     this.feed.dispose();
     this.pool.dispose();

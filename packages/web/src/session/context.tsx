@@ -4,6 +4,7 @@ import { type ReactNode, createContext, useContext, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { type BenchSession } from './benchSession';
+import { type CursorState } from './cursor';
 import { abscissaOfRuns, entryNames, namesOf, resultNames, resultsUsedBy } from './edits';
 import { type Picture } from './picture';
 import { pageIn } from './pages';
@@ -27,6 +28,8 @@ export function useSession(): BenchSession {
 export const useDocuments = <T,>(part: (documents: Documents) => T): T =>
   useStore(useSession().documents, part);
 export const useView = <T,>(part: (view: View) => T): T => useStore(useSession().view, part);
+export const useCursor = <T,>(part: (cursor: CursorState) => T): T =>
+  useStore(useSession().cursor.state, part);
 export const usePicture = <T,>(part: (picture: Picture) => T): T => useStore(useSession().picture, part);
 
 export function useFrontRun() {

@@ -2,6 +2,8 @@ import { type Run, type WorkingsDocument } from '@heuristor/contracts';
 import { type BudgetRow, type SeriesRef, writeColumns } from '@heuristor/core';
 import * as Comlink from 'comlink';
 import {
+  type CursorQuestion,
+  type CursorReading,
   type Extent,
   type FreshReadings,
   type RenderRequest,
@@ -136,6 +138,25 @@ export class RunPool {
     );
     const byId = new Map(answers.flat().map((rendered) => [rendered.runId, rendered]));
     return runIds.map((id) => byId.get(id)).filter((rendered) => rendered !== undefined);
+  }
+
+  /** What runs are at a cursor, in their order. */
+  async cursor(runIds: readonly string[], question: CursorQuestion): Promise<CursorReading[]> {
+    const answers = await Promise.all(
+      this.shared(runIds).map(([worker, ids]) => worker.cursor(ids, question)),
+    );
+    const byId = new Map(answers.flat().map((reading) => [reading.runId, reading]));
+    return runIds.map((id) => byId.get(id)).filter((reading) => reading !== undefined);
+  }
+
+  async stepped(
+    runId: string,
+    workings: WorkingsDocument,
+    reference: SeriesRef,
+    at: number,
+    by: number,
+  ): Promise<number | null> {
+    return (await this.workerOf(runId)?.stepped(runId, workings, reference, at, by)) ?? null;
   }
 
   async budget(

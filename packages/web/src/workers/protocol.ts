@@ -151,6 +151,31 @@ export interface FreshReadings {
   times: Float64Array | null;
 }
 
+/** What a cursor asks of runs: their values at one place of the time axis. */
+export interface CursorQuestion {
+  workings: WorkingsDocument;
+  references: SeriesRef[];
+  at: number;
+  /** The nearest reading, or the straight line between two. */
+  snap: boolean;
+  /** Readings over which a tangent is laid; null where none is wanted. */
+  tangentPoints: number | null;
+}
+
+/** What one series of a run is at a cursor. */
+export interface CursorValue {
+  /** Where it was read. */
+  x: number;
+  y: number;
+  unit: Unit;
+  tangent: { slope: number; unit: Unit; window: number } | null;
+}
+
+export interface CursorReading {
+  runId: string;
+  values: Partial<Record<SeriesRef, CursorValue>>;
+}
+
 /** What a worker that holds runs can be asked. */
 export interface RunWorker {
   put(run: Run, readings: RunReadings): void;
@@ -159,6 +184,15 @@ export interface RunWorker {
   drop(runId: string): void;
   extents(runIds: string[], workings: WorkingsDocument, horizontal: SeriesRef): (Extent | null)[];
   render(runIds: string[], request: RenderRequest): RenderedRun[];
+  cursor(runIds: string[], question: CursorQuestion): CursorReading[];
+  /** The place so many readings further on in a series; null where the run has no such series. */
+  stepped(
+    runId: string,
+    workings: WorkingsDocument,
+    reference: SeriesRef,
+    at: number,
+    by: number,
+  ): number | null;
   budget(runId: string, workings: WorkingsDocument, entryId: string, key: string): BudgetRow[];
   columns(
     run: { id: string; prefix: string },

@@ -291,10 +291,12 @@ function curvesOn(
   { workings: { entries }, horizontal }: RenderRequest,
   outcomes: Map<string, Outcome>,
 ): Line[] {
-  return entries.filter(fits).flatMap((entry) => {
-    if (entry.of !== reference || entry.against !== horizontal) return [];
+  return entries.flatMap((entry): Line[] => {
+    if (!('of' in entry) || entry.of !== reference) return [];
+    if (('against' in entry ? entry.against : 't') !== horizontal) return [];
     const outcome = outcomes.get(entry.id);
-    return outcome?.kind === 'results' && outcome.fitted !== null ? [outcome.fitted.curve] : [];
+    const curve = outcome?.kind === 'results' ? (outcome.fitted?.curve ?? outcome.curve) : undefined;
+    return curve === undefined ? [] : [curve];
   });
 }
 

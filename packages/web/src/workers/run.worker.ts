@@ -1,5 +1,6 @@
 import { Refusal, budgetOf } from '@heuristor/core';
 import * as Comlink from 'comlink';
+import { readAt, steppedFrom } from './atCursor';
 import { exportColumns } from './exportColumns';
 import { type RenderedRun, type RunWorker } from './protocol';
 import { Told, extentOf, renderRun } from './renderRun';
@@ -36,6 +37,15 @@ const api: RunWorker = {
       ),
     );
     return Comlink.transfer(rendered, [...new Set(buffers)] as Transferable[]);
+  },
+  cursor: (runIds, question) =>
+    runIds.flatMap((id) => {
+      const evaluator = store.evaluator(id);
+      return evaluator === null ? [] : [readAt(evaluator, question)];
+    }),
+  stepped(runId, workings, reference, at, by) {
+    const evaluator = store.evaluator(runId);
+    return evaluator === null ? null : steppedFrom(evaluator, workings, reference, at, by);
   },
   budget(runId, workings, entryId, key) {
     const outcome = store.evaluator(runId)?.evaluate(workings).outcomes.get(entryId);

@@ -1,0 +1,255 @@
+import { type Lab, openLab } from './support/lab';
+import { pause } from './support/system';
+
+// A graph that is worked on: traces, axes, views and cursors, through the real interface.
+
+let lab: Lab;
+let system: Lab['system'];
+let hand: Lab['hand'];
+
+beforeAll(async () => {
+  lab = await openLab('buoy');
+  ({ system, hand } = lab);
+}, 60_000);
+afterEach(() => expect(system.faults).toEqual([]));
+afterAll(() => system.close());
+
+const panels = () =>
+  system.page.$$eval('[data-trace]', (all) => all.map((panel) => panel.getAttribute('data-trace')));
+const boxOf = async (selector: string) => {
+  const box = await (await hand.element(selector)).boundingBox();
+  if (box === null) throw new Error(`${selector} has no place`);
+  return box;
+};
+const heightOf = async (trace: string) => (await boxOf(`[data-trace="${trace}"]`)).height;
+/** The ends of an axis, as it says them itself. */
+const axis = async (name: string): Promise<[number, number]> => {
+  const said = await system.page.$eval(`[aria-label^="Axis of ${name}:"]`, (element) =>
+    element.getAttribute('aria-label'),
+  );
+  const [from, to] = (said ?? '').replaceAll('−', '-').match(/-?\d+(\.\d+)?(e-?\d+)?/g) ?? [];
+  return [Number(from), Number(to)];
+};
+const dragged = async (selector: string, from: [number, number], to: [number, number]) => {
+  const { x, y, width, height } = await boxOf(selector);
+  await system.page.mouse.move(x + from[0] * width, y + from[1] * height);
+  await system.page.mouse.down();
+  await system.page.mouse.move(x + to[0] * width, y + to[1] * height, { steps: 6 });
+  await system.page.mouse.up();
+  await pause(400);
+};
+const key = async (name: string, times = 1) => {
+  for (let i = 0; i < times; i++) await system.page.keyboard.press(name as 'ArrowUp');
+  await pause(300);
+};
+/** A result of the entry whose sentence begins so. */
+const kept = async (beginning: string, result: string) => {
+  const card = await hand.element(`.entry-card[aria-label^="${beginning}"]`);
+  const label = await card.evaluate((element) => element.getAttribute('aria-label'));
+  return hand.result(label ?? '', result);
+};
+const focus = (selector: string) =>
+  system.page.$eval(selector, (element) => (element as HTMLElement).focus());
+
+test('a run with two derivatives stands in three traces', async () => {
+  await hand.begin(system.site, 'Swing', ['K7-D']);
+  await hand.press('Record');
+  await pause(2500);
+  await hand.press('Stop');
+  await hand.waitForText('is ready');
+  await hand.press('Work out');
+  await hand.item('Derivative of x');
+  await hand.press('Work out');
+  await hand.item('Derivative of v');
+  await system.page.waitForFunction(() => document.querySelectorAll('[data-trace]').length === 3);
+}, 40_000);
+
+test('the border between two traces is dragged, and moved by keys; Undo takes it back', async () => {
+  const before = await heightOf('channel:x');
+  await dragged('.trace-border', [0.5, 0.5], [0.5, 5]);
+  expect(await heightOf('channel:x')).toBeGreaterThan(before + 30);
+  await hand.pressLabelled('Undo');
+  await pause(300);
+  expect(await heightOf('channel:x')).toBeCloseTo(before, 0);
+  await focus('.trace-border');
+  await key('ArrowUp', 3);
+  expect(await heightOf('channel:x')).toBeLessThan(before - 15);
+  await hand.pressLabelled('Undo');
+  await hand.pressLabelled('Undo');
+  await hand.pressLabelled('Undo');
+});
+
+test('traces are put in another order by hand and by keyboard', async () => {
+  const [x, v, a] = await panels();
+  const grip = await boxOf('[aria-label="Move the trace of x"]');
+  const last = await boxOf(`[data-trace="${a}"]`);
+  await system.page.mouse.move(grip.x + 5, grip.y + 5);
+  await system.page.mouse.down();
+  await system.page.mouse.move(grip.x + 5, grip.y + 30, { steps: 4 });
+  await system.page.mouse.move(grip.x + 5, last.y + last.height * 0.7, { steps: 8 });
+  await pause(200);
+  await system.page.mouse.up();
+  await pause(500);
+  expect(await panels()).toEqual([v, a, x]);
+  await focus('[aria-label="Move the trace of x"]');
+  await key('Enter');
+  await key('ArrowUp');
+  await key('ArrowUp');
+  await key('Enter');
+  await pause(400);
+  expect(await panels()).toEqual([x, v, a]);
+});
+
+test('an axis is dragged, stretched at its end, typed and let go; each is one step back of the view, and none of the work', async () => {
+  const undoable = () =>
+    system.page.$eval('[aria-label="Undo"]', (button) => !(button as HTMLButtonElement).disabled);
+  const done = await undoable();
+  const [low, high] = await axis('x');
+  // In the middle, all of it moves down: greater values come into sight.
+  await dragged('[aria-label^="Axis of x:"]', [0.5, 0.5], [0.5, 0.7]);
+  const moved = await axis('x');
+  expect(moved[0]).toBeGreaterThan(low);
+  expect(moved[1] - moved[0]).toBeCloseTo(high - low, 3);
+  // At its upper end, pulled down: the lower end stays.
+  await dragged('[aria-label^="Axis of x:"]', [0.5, 0.1], [0.5, 0.5]);
+  const stretched = await axis('x');
+  expect(stretched[0]).toBeCloseTo(moved[0], 6);
+  expect(stretched[1] - stretched[0]).toBeGreaterThan(1.5 * (high - low));
+  await key('b');
+  expect(await axis('x')).toEqual(moved);
+  await key('b');
+  expect(await axis('x')).toEqual([low, high]);
+  const { x, y, width, height } = await boxOf('[aria-label^="Axis of x:"]');
+  await system.page.mouse.click(x + width / 2, y + height / 2);
+  await hand.type('Upper end of the axis', '-5');
+  await hand.waitForText('The upper end must be greater');
+  await hand.type('Lower end of the axis', '-0.5');
+  await hand.type('Upper end of the axis', '0.5');
+  await pause(300);
+  expect(await axis('x')).toEqual([-0.5, 0.5]);
+  await hand.press('Follow the data');
+  await key('Escape');
+  expect(await axis('x')).toEqual([low, high]);
+  expect(await undoable()).toBe(done);
+});
+
+test('by keys an axis moves and zooms; the wheel zooms about what it points at', async () => {
+  const [low, high] = await axis('v');
+  await focus('[aria-label^="Axis of v:"]');
+  await key('ArrowUp');
+  const moved = await axis('v');
+  expect(moved[0]).toBeGreaterThan(low);
+  await key('+', 2);
+  const near = await axis('v');
+  expect(near[1] - near[0]).toBeLessThan(0.8 * (high - low));
+  await key('Home');
+  expect(await axis('v')).toEqual([low, high]);
+  const { x, y, width, height } = await boxOf('[aria-label^="Axis of t:"]');
+  const [, end] = await axis('t');
+  await system.page.mouse.move(x + width * 0.25, y + height / 2);
+  await system.page.mouse.wheel({ deltaY: -100 });
+  await pause(400);
+  const zoomed = await axis('t');
+  const share = (0.25 * end - zoomed[0]) / (zoomed[1] - zoomed[0]);
+  expect(share).toBeCloseTo(0.25, 1);
+  await key('f');
+  expect((await axis('t'))[1]).toBeCloseTo(end, 3);
+});
+
+test('R shows only the region, and then what was seen before', async () => {
+  await hand.mark(0.5, 1.5);
+  await pause(300);
+  const before = await axis('t');
+  await key('r');
+  const [from, to] = await axis('t');
+  expect(from).toBeCloseTo(0.5, 1);
+  expect(to).toBeCloseTo(1.5, 1);
+  await key('r');
+  expect(await axis('t')).toEqual(before);
+  await key('Escape');
+});
+
+test('two quantities in one trace have an axis each; a trace is shown alone for a moment', async () => {
+  await hand.pressLabelled('Set up the trace of x');
+  await hand.item('v');
+  await key('Escape');
+  await system.page.waitForFunction(
+    () => document.querySelectorAll('[aria-label^="Axis of v:"]').length === 2,
+  );
+  expect(await system.page.$$eval('.axis-grip.right', (all) => all.length)).toBe(1);
+  await hand.pressLabelled('Show only the trace of x');
+  await pause(300);
+  expect(await panels()).toHaveLength(1);
+  await hand.pressLabelled('Show all traces');
+  await pause(300);
+  expect(await panels()).toHaveLength(3);
+  await hand.pressLabelled('Undo');
+  await system.page.waitForFunction(() => document.querySelectorAll('.axis-grip.right').length === 0);
+});
+
+test('the cursor goes from reading to reading, a second one tells what lies between, and both are kept as entries', async () => {
+  const overlay = await boxOf('[data-testid="overlay"]');
+  await system.page.mouse.click(overlay.x + overlay.width * 0.5, overlay.y + 60);
+  await hand.waitForText('on readings');
+  const place = async () => {
+    await pause(250);
+    const said = await system.page.$eval('.cursor-place', (element) => element.textContent ?? '');
+    return Number(/t = (-?[\d.]+)/.exec(said.replace('−', '-'))?.[1]);
+  };
+  const first = await place();
+  const [{ channels }] = await hand.runs();
+  const [{ values, sampling }] = channels;
+  const indexOf = (time: number) => (time - sampling.start) / sampling.interval;
+  // It stands on a reading, as far as its digits tell.
+  expect(Math.abs(indexOf(first) - Math.round(indexOf(first)))).toBeLessThan(0.03);
+  await focus('[data-testid="overlay"]');
+  await key('ArrowRight', 3);
+  expect(await place()).toBeCloseTo(first + 0.06, 3);
+  await system.page.keyboard.down('Shift');
+  await key('ArrowLeft');
+  await system.page.keyboard.up('Shift');
+  expect(await place()).toBeCloseTo(first - 0.14, 3);
+  await system.page.keyboard.down('Shift');
+  await system.page.mouse.click(overlay.x + overlay.width * 0.25, overlay.y + 60);
+  await system.page.keyboard.up('Shift');
+  await hand.waitForText('slope between');
+  const said = await system.page.$$eval('.cursor-place', (all) => all.map((one) => one.textContent ?? ''));
+  const places = said
+    .map((text) => Math.round(indexOf(Number(/t = ([\d.]+)/.exec(text)?.[1]))))
+    .sort((one, other) => other - one);
+  expect(places).toHaveLength(2);
+  await hand.press('Keep');
+  await hand.item('change of x between the cursors');
+  const change = await kept('change of x', 'change');
+  expect(change.value).toBeCloseTo(values[places[0]] - values[places[1]], 4);
+  await system.page.click('#cursor-tangent');
+  await hand.waitForText('tangent over 0.16 s');
+  await hand.press('Keep');
+  await hand.item('tangent to x');
+  expect((await kept('tangent to x', 'slope')).uncertainty).toBeGreaterThan(0);
+  await key('Escape');
+  await key('Escape');
+  expect(await system.page.$('.cursor-bar')).toBeNull();
+});
+
+test('a page of its own has its traces, its axis and its view; it is there after a reload', async () => {
+  await hand.press('Traces');
+  await hand.item('New page of traces');
+  await hand.waitForText('Page 1');
+  await hand.horizontal('x');
+  await system.page.waitForFunction(
+    () => document.querySelector('[aria-label^="Axis of x:"].level') !== null,
+  );
+  await hand.press('Page 1');
+  await system.page.waitForFunction(
+    () => document.querySelector('[aria-label^="Axis of t:"].level') !== null,
+  );
+  await hand.saved();
+  await system.page.reload({ waitUntil: 'load' });
+  await hand.press('Page 2');
+  await system.page.waitForFunction(
+    () => document.querySelector('[aria-label^="Axis of x:"].level') !== null,
+  );
+  await hand.pressLabelled('Remove Page 2');
+  await system.page.waitForFunction(() => document.querySelector('.page-tabs') === null);
+});

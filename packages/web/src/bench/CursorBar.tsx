@@ -1,0 +1,239 @@
+import { type EntryKindKey, type SeriesRef, type Unit, printedUnit } from '@heuristor/core';
+import { Button, ButtonToolbar, Dropdown, Form } from 'react-bootstrap';
+import { Clipboard, XLg } from 'react-bootstrap-icons';
+import { useShallow } from 'zustand/react/shallow';
+import { useCursor, useFrontRun, useNames, usePicture, useSession } from '../session/context';
+import { usualTangent } from '../session/cursor';
+import { copyText } from '../session/clipboard';
+import { cursorTable, differencesOf, tangentsOf } from '../session/cursorWords';
+import { withEntry } from '../session/edits';
+import { LineSample } from '../ui/LineSample';
+import { fineText } from '../ui/roundedText';
+
+/** What can be done with a cursor that was put down. */
+export function CursorBar() {
+  const session = useSession();
+  const { placed, second, snap, tangentPoints } = useCursor(
+    useShallow((state) => ({
+      placed: state.placed,
+      second: state.second,
+      snap: state.snap,
+      tangentPoints: state.tangentPoints,
+    })),
+  );
+  if (placed === null) return null;
+  const { cursor } = session;
+  return (
+    <ButtonToolbar className="cursor-bar" aria-label="Cursor">
+      <strong>Cursor</strong>
+      {second === null ? (
+        <Button
+          variant="plain"
+          title="Shift and a press on a trace puts it there"
+          onClick={() => {
+            const sight = session.picture.getState().frame?.sight;
+            if (sight !== undefined) cursor.putSecond(placed + 0.1 * (sight.to - sight.from));
+          }}
+        >
+          Second cursor
+        </Button>
+      ) : (
+        <Button variant="plain" onClick={() => cursor.set({ second: null })}>
+          One cursor
+        </Button>
+      )}
+      <Form.Check
+        type="switch"
+        id="cursor-snap"
+        label="on readings"
+        checked={snap}
+        onChange={() => cursor.set({ snap: !snap })}
+      />
+      <Form.Check
+        type="switch"
+        id="cursor-tangent"
+        label="tangent"
+        checked={tangentPoints !== null}
+        onChange={() => cursor.set({ tangentPoints: tangentPoints === null ? usualTangent : null })}
+      />
+      {tangentPoints !== null && (
+        <Form.Select
+          aria-label="Readings of the tangent"
+          value={tangentPoints}
+          onChange={(event) => cursor.set({ tangentPoints: Number(event.target.value) })}
+        >
+          {[3, 5, 9, 15, 25, 51, 101].map((points) => (
+            <option key={points} value={points}>
+              over {points}
+            </option>
+          ))}
+        </Form.Select>
+      )}
+      <KeepMenu />
+      <CopyButton />
+      <Button
+        variant="bare"
+        aria-label="Take the cursor away"
+        title="Take the cursor away (Escape)"
+        onClick={() => cursor.lift()}
+      >
+        <XLg aria-hidden />
+      </Button>
+      <CursorWords />
+    </ButtonToolbar>
+  );
+}
+
+/** What is told of the run in front at the cursors: tangents, and what lies between both. */
+function CursorWords() {
+  const front = useFrontRun();
+  const traces = usePicture((picture) => picture.traces);
+  const horizontal = usePicture(({ frame }) => frame?.horizontal);
+  const { read, secondRead } = useCursor(
+    useShallow((state) => ({ read: state.read, secondRead: state.secondRead })),
+  );
+  if (read === null || front === undefined || horizontal === undefined) return null;
+  const differences =
+    secondRead === null ? [] : differencesOf(read, secondRead, front.id, traces, horizontal.unit);
+  const tangents = tangentsOf(read, front.id, traces);
+  if (differences.length === 0 && tangents.length === 0) return null;
+  const [duration, ...changes] = differences;
+  const symbols = [...new Set([...changes, ...tangents].map(({ symbol }) => symbol))];
+  const rows: { title: string; cells: (string | null)[] }[] = [];
+  const row = (title: string, cellOf: (symbol: string) => string | null) =>
+    rows.push({ title, cells: symbols.map(cellOf) });
+  if (duration !== undefined) {
+    const changeOf = (symbol: string) => changes.find((change) => change.symbol === symbol);
+    row(`change over Δ${horizontal.symbol} = ${text(duration.change, duration.unit)}`, (symbol) => {
+      const found = changeOf(symbol);
+      return found === undefined ? null : text(found.change, found.unit);
+    });
+    row('slope between', (symbol) => {
+      const found = changeOf(symbol);
+      return found?.slope == null ? null : text(found.slope, found.slopeUnit);
+    });
+  }
+  const [first] = tangents;
+  if (first !== undefined)
+    row(`tangent over ${Number(first.window.toPrecision(3))} ${printedUnit(horizontal.unit)}`, (symbol) => {
+      const found = tangents.find((tangent) => tangent.symbol === symbol);
+      return found === undefined ? null : text(found.slope, found.unit);
+    });
+  return (
+    <table className="cursor-words" data-testid="cursor-words">
+      <thead>
+        <tr>
+          <th scope="col">
+            <LineSample style={front.style} width={18} /> {front.name}
+          </th>
+          {symbols.map((symbol) => (
+            <th key={symbol} scope="col">
+              {symbol}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ title, cells }) => (
+          <tr key={title}>
+            <th scope="row">{title}</th>
+            {cells.map((cell, i) => (
+              <td key={symbols[i]} className="mono">
+                {cell ?? '–'}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const text = (value: number, unit: Unit) => `${fineText(value)} ${printedUnit(unit)}`.trim();
+
+/** Values at the cursor as entries of the sheet: so they are worked out for every run. */
+function KeepMenu() {
+  const session = useSession();
+  const nameOf = useNames();
+  const { second, tangentPoints } = useCursor(
+    useShallow((state) => ({ second: state.second, tangentPoints: state.tangentPoints })),
+  );
+  const references = usePicture(
+    useShallow(({ traces }) => [
+      ...new Set(traces.flatMap(({ quantities }) => quantities.map(({ reference }) => reference))),
+    ]),
+  );
+  const keep = (kind: EntryKindKey, of: SeriesRef, preset: Record<string, unknown>) =>
+    session.changeWorkings(
+      (workings) => withEntry(workings, session.onPage, { kind, of, region: null, preset }).workings,
+    );
+  const places = () => {
+    const { read, secondRead } = session.cursor.state.getState();
+    const at = (of: SeriesRef, which: typeof read) => {
+      const front = session.front?.id;
+      const own = which?.runs.find(({ runId }) => runId === front)?.values[of];
+      return own?.x ?? which?.at ?? 0;
+    };
+    return { first: (of: SeriesRef) => at(of, read), second: (of: SeriesRef) => at(of, secondRead) };
+  };
+  return (
+    <Dropdown drop="up">
+      <Dropdown.Toggle variant="plain">Keep</Dropdown.Toggle>
+      <Dropdown.Menu>
+        {references.flatMap((of) => [
+          <Dropdown.Item
+            key={`value ${of}`}
+            as="button"
+            onClick={() => keep('readout', of, { at: places().first(of) })}
+          >
+            {nameOf(of)} here
+          </Dropdown.Item>,
+          ...(second === null
+            ? []
+            : [
+                <Dropdown.Item
+                  key={`change ${of}`}
+                  as="button"
+                  onClick={() => keep('change', of, { from: places().second(of), to: places().first(of) })}
+                >
+                  change of {nameOf(of)} between the cursors
+                </Dropdown.Item>,
+              ]),
+          ...(tangentPoints === null
+            ? []
+            : [
+                <Dropdown.Item
+                  key={`tangent ${of}`}
+                  as="button"
+                  onClick={() => keep('tangent', of, { at: places().first(of), windowPoints: tangentPoints })}
+                >
+                  tangent to {nameOf(of)}
+                </Dropdown.Item>,
+              ]),
+        ])}
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}
+
+function CopyButton() {
+  const session = useSession();
+  return (
+    <Button
+      variant="bare"
+      aria-label="Copy what is read here"
+      title="Copy what is read here, as columns"
+      onClick={() => {
+        const { read } = session.cursor.state.getState();
+        const { frame, traces } = session.picture.getState();
+        if (read === null || frame === null) return;
+        void copyText(
+          cursorTable(read, session.runs, traces, frame.horizontal),
+          'What is read at the cursor',
+        );
+      }}
+    >
+      <Clipboard aria-hidden />
+    </Button>
+  );
+}

@@ -1,0 +1,183 @@
+import { type Run } from '@heuristor/contracts';
+import { type Unit, axisLabel, canConvert, conversionFactor, printedUnit, sameUnit } from '@heuristor/core';
+import { type CSSProperties, type RefObject } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { useCursor, useDocuments, usePicture, useView } from '../session/context';
+import { type Read } from '../session/cursor';
+import { axisOf } from '../session/cursorWords';
+import { roundedText } from '../ui/roundedText';
+import { shownRuns } from '../session/runs';
+import { LineSample } from '../ui/LineSample';
+import { type DrawnQuantity, type DrawnTrace } from '../workers/compose';
+import { axisHeight, pixelOf } from './geometry';
+
+/** So many runs are read out one by one; of more, the pointer says how many there are. */
+const mostRuns = 6;
+/** Pixels that a box needs beside its cursor: for the names of runs, and for each quantity. */
+const roomForNames = 110;
+const roomForQuantity = 76;
+
+interface Props {
+  front: Run | undefined;
+  stack: RefObject<HTMLDivElement | null>;
+}
+
+interface CursorProps {
+  read: Read;
+  /** The other cursor, where there are two. */
+  other: Read | null;
+  kind: 'hover' | 'placed' | 'second';
+}
+
+/** The lines of the cursors through all traces, with what the shown runs are there. */
+export function CursorLayer({ front, stack }: Props) {
+  const { placed, second, read, secondRead } = useCursor(
+    useShallow(({ placed: first, second: other, read: own, secondRead: its }) => ({
+      placed: first,
+      second: other,
+      read: own,
+      secondRead: its,
+    })),
+  );
+  return (
+    <>
+      {second !== null && secondRead !== null && (
+        <CursorAt read={secondRead} other={read} front={front} stack={stack} kind="second" />
+      )}
+      {read !== null && (
+        <CursorAt
+          read={read}
+          other={second === null ? null : secondRead}
+          front={front}
+          stack={stack}
+          kind={placed === null ? 'hover' : 'placed'}
+        />
+      )}
+    </>
+  );
+}
+
+function CursorAt({ read, other, front, stack, kind }: Props & CursorProps) {
+  const traces = usePicture((picture) => picture.traces);
+  const frame = usePicture((picture) => picture.frame);
+  const width = useView(({ plotWidth }) => plotWidth);
+  const several = useDocuments(({ runs }) => shownRuns(runs).length > 1);
+  if (frame === null) return null;
+  const place = placeOf(read, front?.id, traces);
+  const at = pixelOf(place, frame.sight, width);
+  if (!(at >= -1 && at <= width + 1)) return null;
+  const top = stack.current?.getBoundingClientRect().top ?? 0;
+  const panels = [...(stack.current?.querySelectorAll<HTMLElement>('[data-trace]') ?? [])];
+  // The boxes of two cursors stand away from each other, where there is room.
+  const wantsRight = other === null || place >= placeOf(other, front?.id, traces);
+  const isAlone = kind === 'second' || !several;
+  const columns = Math.max(...traces.map(({ quantities }) => quantities.length), 1);
+  const room = (isAlone ? 0 : roomForNames) + columns * roomForQuantity;
+  const onRight = wantsRight ? at < width - room : at < room;
+  const side = onRight ? { left: at + 6 } : { right: width - at + 6 };
+  const { symbol, unit } = frame.horizontal;
+  const digits = (frame.sight.to - frame.sight.from) / width;
+  return (
+    <>
+      <div className={`cursor-line ${kind}`} style={{ left: at, bottom: axisHeight() }} />
+      <div
+        className="cursor-value cursor-place"
+        style={{ left: Math.min(Math.max(at, 40), width - 40), bottom: 4 }}
+      >
+        {several && front !== undefined && <span className="cursor-run">{front.name} </span>}
+        {symbol} = {roundedText(place, digits)} {printedUnit(unit)}
+      </div>
+      {traces.map((trace) => {
+        const panel = panels.find((element) => element.dataset.trace === trace.key);
+        if (panel === undefined || trace.quantities.length === 0) return null;
+        return (
+          <CursorBox
+            key={trace.key}
+            trace={trace}
+            read={read}
+            front={front}
+            isAlone={isAlone}
+            style={{ ...side, top: panel.getBoundingClientRect().top - top + 22 }}
+          />
+        );
+      })}
+    </>
+  );
+}
+
+/** Where the cursor stands: at the reading of the run in front, if readings are read. */
+function placeOf({ at, runs }: Read, frontId: string | undefined, traces: readonly DrawnTrace[]): number {
+  const own = runs.find(({ runId }) => runId === frontId);
+  const reference = traces.find((trace) => trace.reference !== null)?.reference;
+  return (reference == null ? undefined : own?.values[reference])?.x ?? at;
+}
+
+interface BoxProps {
+  trace: DrawnTrace;
+  read: Read;
+  front: Run | undefined;
+  /** Only the run in front is told. */
+  isAlone: boolean;
+  style: CSSProperties;
+}
+
+function CursorBox({ trace, read, front, isAlone, style }: BoxProps) {
+  const runs = useDocuments((documents) => documents.runs);
+  const drawn = new Set(trace.lines.map(({ runId }) => runId));
+  const rows = read.runs
+    .filter(({ runId }) => drawn.has(runId) && (!isAlone || runId === front?.id))
+    .flatMap((reading) => {
+      const values = trace.quantities.map((quantity) => {
+        const value = reading.values[quantity.reference];
+        return value === undefined ? null : written(trace, quantity, value.y, value.unit);
+      });
+      const run = runs.find(({ id }) => id === reading.runId);
+      return values.every((text) => text === null) || run === undefined ? [] : [{ run, values }];
+    })
+    .sort((a, b) => Number(b.run.id === front?.id) - Number(a.run.id === front?.id));
+  if (rows.length === 0) return null;
+  const left = rows.length - mostRuns;
+  return (
+    <table className="cursor-value" data-reading={trace.key} style={style}>
+      <thead>
+        <tr>
+          {trace.quantities.map(({ symbol, side }) => (
+            <th key={symbol} scope="col">
+              {axisLabel(symbol, axisOf(trace, side).unit)}
+            </th>
+          ))}
+          {rows.length > 1 && <th />}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.slice(0, mostRuns).map(({ run, values }) => (
+          <tr key={run.id}>
+            {values.map((text, i) => (
+              <td key={trace.quantities[i].symbol} className="mono">
+                {text}
+              </td>
+            ))}
+            {rows.length > 1 && (
+              <td className="cursor-run">
+                <LineSample style={run.style} width={18} /> {run.name}
+              </td>
+            )}
+          </tr>
+        ))}
+        {left > 0 && (
+          <tr>
+            <td colSpan={trace.quantities.length + 1}>and {left} more runs</td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+/** A value in the unit of its axis, with the digits that can be seen there. */
+function written(trace: DrawnTrace, { side }: DrawnQuantity, value: number, unit: Unit): string | null {
+  const axis = axisOf(trace, side);
+  if (!sameUnit(unit, axis.unit) && !canConvert(unit, axis.unit)) return null;
+  const factor = sameUnit(unit, axis.unit) ? 1 : conversionFactor(unit, axis.unit);
+  return roundedText(factor * value, (axis.high - axis.low) / 400);
+}
