@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { finite } from './basics';
 import { type DocumentFormat, readDocument } from './documents';
 import { entrySchema, seriesRefSchema } from './entrySchema';
 
@@ -28,12 +29,31 @@ export type Page = z.infer<typeof pageSchema>;
 
 const areApart = (all: readonly { id: string }[]) => new Set(all.map((one) => one.id)).size === all.length;
 
-/** The workings as they are stored: the entries, and how their traces are laid out. */
+const runId = z.string().min(1).max(40);
+const index = z.number().int().nonnegative();
+
+/** Readings of one channel of one run that a person has set aside, as ranges of their indices. */
+export const asideSchema = z.object({
+  run: runId,
+  channel: z.string().min(1).max(160),
+  ranges: z
+    .array(z.tuple([index, index]))
+    .max(5000)
+    .refine(
+      (ranges) => ranges.every(([first, past], i) => past > first && (i === 0 || first > ranges[i - 1][1])),
+      'ranges of readings ascend and lie apart',
+    ),
+});
+
+/** The workings as they are stored: the entries, how their traces are laid out, and what was done to runs for them. */
 export const workingsSchema = z
   .object({
     format: z.literal(3),
     entries: z.array(entrySchema).max(200),
     pages: z.array(pageSchema).min(1).max(20),
+    aside: z.array(asideSchema).max(2000),
+    /** By how much runs are moved along their abscissa, in its unit. */
+    shifts: z.array(z.object({ run: runId, by: finite })).max(500),
   })
   .refine(({ entries }) => areApart(entries), 'every entry needs an id of its own')
   .refine(({ pages }) => areApart(pages), 'every page needs an id of its own');
@@ -41,7 +61,13 @@ export type WorkingsDocument = z.infer<typeof workingsSchema>;
 
 export const emptyPage: Page = { id: 'page-1', name: '', horizontal: 't', panels: [] };
 
-export const emptyWorkings: WorkingsDocument = { format: 3, entries: [], pages: [emptyPage] };
+export const emptyWorkings: WorkingsDocument = {
+  format: 3,
+  entries: [],
+  pages: [emptyPage],
+  aside: [],
+  shifts: [],
+};
 
 /** A trace of one series, known by it. */
 export const panelOf = (series: Panel['series'][number]): Panel => ({
@@ -74,6 +100,8 @@ export const workingsFormat: DocumentFormat<WorkingsDocument> = {
     }),
     ({ horizontal, traces, ...rest }) => ({
       ...rest,
+      aside: [],
+      shifts: [],
       pages: [
         {
           ...emptyPage,

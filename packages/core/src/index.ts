@@ -17,6 +17,8 @@ export {
   timesOf,
 } from './series/sampling';
 export { Growing } from './series/growing';
+export { type Ranges, countIn, rangesOf, united, without } from './series/ranges';
+export { type HampelRule, hampelOutliers, madScale, usualRule } from './statistics/hampel';
 export { type Series, readingsSeries, valueAt, valuesAtTimesOf } from './series/series';
 export { strayFloor, withoutStrays } from './series/strays';
 export { NoiseLevel } from './series/noiseLevel';

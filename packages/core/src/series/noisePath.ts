@@ -1,4 +1,5 @@
 import { type NoiseLevel } from './noiseLevel';
+import { type Ranges } from './ranges';
 import { type Sampling } from './sampling';
 
 /** Readings of one channel of one run, at the root of everything that is worked out from them. */
@@ -8,6 +9,8 @@ export interface ReadingsRoot {
   /** What people call them: "readings of x". */
   readonly label: string;
   readonly level: NoiseLevel;
+  /** Readings that a person has set aside. */
+  readonly aside?: Ranges;
   /** The readings themselves, as far as they have come. */
   readings(): { sampling: Sampling; values: Float64Array };
 }

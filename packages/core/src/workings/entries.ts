@@ -1,3 +1,4 @@
+import { type Ranges } from '../series/ranges';
 import { type FieldValues, type Fields } from './fields';
 import { type EntryBase, type EntryKind, type NameOf } from './kind';
 import { type Kinds, kinds } from './kinds';
@@ -16,6 +17,23 @@ export type EntryOfKind<K extends EntryKindKey> = Extract<Entry, { kind: K }>;
 /** The sheet of entries that belongs to an investigation, in the order in which people read it. */
 export interface Workings {
   entries: Entry[];
+  /** Readings that people have set aside. */
+  aside?: readonly Aside[];
+  /** Runs that people have moved in time. */
+  shifts?: readonly Shift[];
+}
+
+/** Readings of one channel of one run that do not count: they are kept, shown, and left out of all that is worked out. */
+export interface Aside {
+  run: string;
+  channel: string;
+  ranges: Ranges;
+}
+
+/** By how much a run is moved along its abscissa, in the unit of that. */
+export interface Shift {
+  run: string;
+  by: number;
 }
 
 /** The kind of an entry. */

@@ -1,4 +1,5 @@
 import { Refusal } from '../refusal';
+import { type Ranges } from '../series/ranges';
 import { countOf, indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { type Entry, type Workings, kindOf, toldTo } from './entries';
@@ -34,6 +35,8 @@ export class Evaluator {
   private readonly channels = new Map<string, ChannelSeries>();
   private readonly abscissas = new WeakMap<Series, Series>();
   private remembered = new Map<string, Remembered>();
+  /** What the channels were arranged by last. */
+  private arranged: Required<Pick<Workings, 'aside' | 'shifts'>> = { aside: nothing, shifts: nothing };
 
   constructor(readonly run: RunData) {
     for (const channel of run.channels) this.channels.set(channel.key, new ChannelSeries(run.id, channel));
@@ -42,6 +45,17 @@ export class Evaluator {
   /** Readings of a channel that stand at a limit of the sensor, as `ChannelSeries` numbers them. */
   pinnedOf(key: string): Float64Array {
     return this.channels.get(key)?.pinned ?? new Float64Array(0);
+  }
+
+  /** Readings that a person has set aside, as they were recorded. */
+  asideOf(key: string): readonly LeftOut[] {
+    return this.channels.get(key)?.asideReadings() ?? [];
+  }
+
+  /** By how much the run is moved along its abscissa. */
+  get shift(): number {
+    const [first] = this.channels.values();
+    return first?.shift ?? 0;
   }
 
   /** Echoes of something else that a channel is without. */
@@ -68,7 +82,9 @@ export class Evaluator {
     this.channels.get(key)?.grow(sampling, values);
   }
 
-  evaluate({ entries }: Workings, options: EvaluateOptions = {}): Evaluation {
+  evaluate(workings: Workings, options: EvaluateOptions = {}): Evaluation {
+    this.arrange(workings);
+    const { entries } = workings;
     const { outcomeOf } = this.pass(entries, options);
     const outcomes = new Map(entries.map((entry) => [entry.id, outcomeOf(entry)]));
     for (const id of this.remembered.keys()) if (!outcomes.has(id)) this.remembered.delete(id);
@@ -76,8 +92,23 @@ export class Evaluator {
   }
 
   /** The series behind a reference. @throws Refusal */
-  series({ entries }: Workings, reference: SeriesRef): Series {
+  series(workings: Workings, reference: SeriesRef): Series {
+    this.arrange(workings);
+    const { entries } = workings;
     return this.pass(entries, { moving: true }).context.series(reference);
+  }
+
+  /** Sets aside what the sheet sets aside, and lays the run where the sheet lays it. */
+  private arrange({ aside = nothing, shifts = nothing }: Workings): void {
+    if (aside === this.arranged.aside && shifts === this.arranged.shifts) return;
+    this.arranged = { aside, shifts };
+    const shift = shifts.find(({ run }) => run === this.run.id)?.by ?? 0;
+    for (const [key, channel] of this.channels) {
+      const ranges =
+        aside.find(({ run, channel: own }) => run === this.run.id && own === key)?.ranges ?? nothing;
+      if (shift !== channel.shift || !sameRanges(ranges, channel.aside))
+        this.channels.set(key, channel.arranged(ranges, shift));
+    }
   }
 
   private pass(entries: readonly Entry[], { moving = false }: EvaluateOptions) {
@@ -234,6 +265,11 @@ function resultIn(
   if (found === undefined) throw new Refusal(`“${entry.name || entry.kind}” has no result “${key}”.`);
   return found;
 }
+
+const nothing: readonly never[] = [];
+
+const sameRanges = (a: Ranges, b: Ranges) =>
+  a.length === b.length && a.every(([first, past], i) => first === b[i][0] && past === b[i][1]);
 
 const same = (a: readonly unknown[], b: readonly unknown[]) =>
   a.length === b.length && a.every((value, i) => Object.is(value, b[i]));

@@ -2,6 +2,7 @@ import { type Pace } from '../pace/target';
 import { Growing } from '../series/growing';
 import { NoiseLevel } from '../series/noiseLevel';
 import { type ReadingsRoot } from '../series/noisePath';
+import { type Ranges } from '../series/ranges';
 import { type Sampling, checkSampling, countOf, timesOf } from '../series/sampling';
 import { type Series, readingsSeries } from '../series/series';
 import { StrayWatch, strayFloor } from '../series/strays';
@@ -69,12 +70,20 @@ export class ChannelSeries {
   private readonly root: ReadingsRoot;
   private readonly watch: StrayWatch | null;
   private sampling: Sampling;
+  private raw: { sampling: Sampling; values: Float64Array };
   private state: Series | null = null;
 
+  /**
+   * @param aside readings that do not count
+   * @param shift by how much the run is moved along its abscissa
+   */
   constructor(
-    runId: string,
+    private readonly runId: string,
     private readonly channel: ChannelData,
+    readonly aside: Ranges = [],
+    readonly shift = 0,
   ) {
+    this.raw = channel;
     this.sampling = channel.sampling;
     this.watch = watchFor(channel);
     const readings = () => ({ sampling: this.sampling, values: this.clean.view() });
@@ -83,14 +92,17 @@ export class ChannelSeries {
       key: `${runId}/${channel.key}`,
       label: `readings of ${channel.symbol}`,
       level: new NoiseLevel(settled, channel.noise, isTimeUnit(channel.timeUnit)),
+      aside,
       readings,
     };
     this.grow(channel.sampling, channel.values);
   }
 
   /** Takes a longer state of the same readings. @throws Refusal where its times are no times */
-  grow(sampling: Sampling, values: Float64Array): void {
-    checkSampling(sampling);
+  grow(own: Sampling, values: Float64Array): void {
+    checkSampling(own);
+    this.raw = { sampling: own, values };
+    const sampling = shifted(own, this.shift);
     const count = Math.min(values.length, countOf(sampling));
     const known = this.clean.length;
     if (count <= known && this.state !== null) return;
@@ -99,8 +111,16 @@ export class ChannelSeries {
     const view = this.clean.extend(count);
     const least = (unscreened ? null : low) ?? -Infinity;
     const most = (unscreened ? null : high) ?? Infinity;
-    const { watch } = this;
+    const { watch, aside } = this;
+    let place = 0;
     for (let i = known; i < count; i++) {
+      while (place < aside.length && aside[place][1] <= i) place++;
+      const isAside = place < aside.length && aside[place][0] <= i;
+      if (isAside) {
+        view[i] = NaN;
+        watch?.look(view, i);
+        continue;
+      }
       const value = values[i];
       const isGood = value > least && value < most && (unscreened || pinned?.[i] !== 1);
       view[i] = isGood ? value : NaN;
@@ -123,6 +143,22 @@ export class ChannelSeries {
     });
   }
 
+  /** The same readings, of which others are set aside or that lie elsewhere; a series of its own. */
+  arranged(aside: Ranges, shift: number): ChannelSeries {
+    return new ChannelSeries(this.runId, { ...this.channel, ...this.raw }, aside, shift);
+  }
+
+  /** Readings that were set aside, as they were recorded. */
+  asideReadings(): { index: number; value: number }[] {
+    const { values } = this.raw;
+    return this.aside.flatMap(([first, past]) =>
+      Array.from({ length: Math.max(Math.min(past, values.length) - first, 0) }, (_, i) => ({
+        index: first + i,
+        value: values[first + i],
+      })),
+    );
+  }
+
   private get settled(): number {
     return this.watch?.settled(this.clean.length) ?? this.clean.length;
   }
@@ -141,6 +177,13 @@ export class ChannelSeries {
     if (this.state === null) throw new RangeError('a channel has a series from its beginning');
     return this.state;
   }
+}
+
+/** A sampling moved along its abscissa. */
+function shifted(sampling: Sampling, by: number): Sampling {
+  if (by === 0) return sampling;
+  if (sampling.kind === 'regular') return { ...sampling, start: sampling.start + by };
+  return { ...sampling, times: sampling.times.map((time) => time + by) };
 }
 
 /** What the abscissa is called: "t" where it is time, else "reading". */

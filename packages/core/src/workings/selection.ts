@@ -1,6 +1,7 @@
 import { Refusal } from '../refusal';
 import { type FittedPoints } from '../fitting/covariance';
 import { type FitPoints } from '../fitting/relation';
+import { countIn } from '../series/ranges';
 import { indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series, valuesAtTimesOf } from '../series/series';
 import { printedUnit } from '../units/unit';
@@ -9,11 +10,17 @@ import { type SeriesRef } from './references';
 
 /** The readings of a series that lie in a region, paired with another series. */
 export interface Selection extends FitPoints, FittedPoints {
-  /** Readings in the region that are missing in either series. */
+  /** Readings in the region that are missing in either series, but for those that were set aside. */
   missing: number;
+  /** Readings in the region that a person has set aside. */
+  aside: number;
   first: number;
   past: number;
 }
+
+/** How many of the readings behind a stretch of a series were set aside. */
+const asideIn = ({ noise }: Series, first: number, past: number): number =>
+  countIn(noise?.root.aside ?? [], first, past);
 
 /** Index range of a series in a region along the abscissa; the whole series without one. */
 export function rangeIn(
@@ -25,7 +32,13 @@ export function rangeIn(
 }
 
 /** What to say of readings left out, in a list that is empty where none were. */
-export function missingNote(missing: number, count: number): string[] {
+export function leftOutNotes({ missing, aside }: Selection, count: number): string[] {
+  const notes = missingNote(missing, count);
+  if (aside > 0) notes.push(`${aside} ${aside === 1 ? 'reading was' : 'readings were'} set aside.`);
+  return notes;
+}
+
+function missingNote(missing: number, count: number): string[] {
   if (missing === 0) return [];
   const [are, were] = missing === 1 ? ['is', 'it was'] : ['are', 'they were'];
   return [
@@ -77,11 +90,17 @@ function pick(context: Context, of: Series, against: SeriesRef, region: RegionBo
   const indices = new Int32Array(Math.max(past - first, 0));
   let count = 0;
   let missing = 0;
+  let asideMissing = 0;
+  const isAside = (i: number) => [of, other].some((series) => asideIn(series, i, i + 1) > 0);
   for (let i = first; i < past; i++) {
     if (along !== null && region !== null && !(along[i] >= region.start && along[i] <= region.end)) continue;
-    if (y[i] !== y[i] || x[i] !== x[i]) missing++;
-    else indices[count++] = i;
+    if (y[i] !== y[i] || x[i] !== x[i]) {
+      missing++;
+      if (isAside(i)) asideMissing++;
+    } else indices[count++] = i;
   }
+  const aside =
+    asideIn(of, first, past) + (other.noise?.root === of.noise?.root ? 0 : asideIn(other, first, past));
   if (count === 0)
     throw new Refusal(
       missing > 0
@@ -100,7 +119,8 @@ function pick(context: Context, of: Series, against: SeriesRef, region: RegionBo
     x: picked(x),
     y: picked(y),
     indices: chosen,
-    missing,
+    missing: missing - asideMissing,
+    aside,
     noise: of.noise,
     against: other.noise,
     first: chosen[0],

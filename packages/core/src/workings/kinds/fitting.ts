@@ -7,7 +7,7 @@ import { flatteningNote } from '../flatteningNote';
 import { type Context } from '../kind';
 import { type NamedResult } from '../outcome';
 import { type SeriesRef } from '../references';
-import { type Selection, missingNote, reachNote, select } from '../selection';
+import { type Selection, leftOutNotes, reachNote, select } from '../selection';
 
 export interface FittedSelection {
   fit: Fit;
@@ -48,7 +48,7 @@ export function fitInRegion(
     ySymbol: series.symbol,
   });
   const notes = [
-    ...missingNote(selection.missing, fit.count),
+    ...leftOutNotes(selection, fit.count),
     ...reachNote(series, region),
     ...fit.remarks,
     ...(moving ? [] : flatteningNote(series, selection.first, selection.past)),

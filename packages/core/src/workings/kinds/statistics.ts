@@ -7,7 +7,7 @@ import { regionField, seriesField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
-import { type Selection, missingNote, reachNote, select } from '../selection';
+import { type Selection, leftOutNotes, reachNote, select } from '../selection';
 import { gathered } from '../weighed';
 
 /**
@@ -69,7 +69,7 @@ export const statistics = defineKind({
         plain('count', 'readings', count, 10, []),
       ],
       notes: [
-        ...missingNote(selection.missing, count),
+        ...leftOutNotes(selection, count),
         ...(count === 1
           ? ['One reading has no spread. Make the region longer for a standard deviation.']
           : []),
