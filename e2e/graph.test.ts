@@ -53,6 +53,8 @@ const focus = (selector: string) =>
 
 test('a run with two derivatives stands in three traces', async () => {
   await hand.begin(system.site, 'Swing', ['K7-D']);
+  await lab.stage.press('Pull it down and hold');
+  await lab.stage.press('Let go');
   await hand.press('Record');
   await pause(2500);
   await hand.press('Stop');
@@ -230,6 +232,108 @@ test('the cursor goes from reading to reading, a second one tells what lies betw
   await key('Escape');
   await key('Escape');
   expect(await system.page.$('.cursor-bar')).toBeNull();
+});
+
+/** The sheet as the server has it. */
+const sheet = async () => {
+  await hand.saved();
+  return system.page.evaluate(async () => {
+    const id = /investigations\/([^/]+)/.exec(location.pathname)?.[1] ?? '';
+    const { workings } = (await (await fetch(`/api/investigations/${id}`)).json()) as {
+      workings: {
+        aside: { run: string; channel: string; ranges: [number, number][] }[];
+        shifts: { run: string; by: number }[];
+      };
+    };
+    return workings;
+  });
+};
+const asideCount = async () =>
+  (await sheet()).aside.flatMap(({ ranges }) => ranges).reduce((sum, [first, past]) => sum + past - first, 0);
+
+test('readings are set aside: those in a region, all others, a single one; each result says how many, and Undo brings them back', async () => {
+  await hand.pressLabelled('Region A');
+  await hand.offer('x', 'mean');
+  const [{ channels }] = await hand.runs();
+  const [{ values }] = channels;
+  await hand.pressLabelled('Region A');
+  await hand.press('set aside');
+  await hand.item('All but those in here');
+  const inside = values.length - (await asideCount());
+  expect(inside).toBeGreaterThan(48);
+  expect(inside).toBeLessThan(53);
+  await hand.waitForText('○ set aside');
+  await hand.pressLabelled('Undo');
+  expect(await asideCount()).toBe(0);
+  const overlay = await boxOf('[data-testid="overlay"]');
+  // In the middle of the region, clear of what stands beside it.
+  const { from, to } = await hand.viewport();
+  const at = (t: number) => overlay.x + ((t - from) / (to - from)) * overlay.width;
+  await system.page.mouse.click(at(1), overlay.y + overlay.height * 0.8);
+  await hand.press('Set aside');
+  await hand.waitForText('1 reading was set aside.');
+  expect(await asideCount()).toBe(1);
+  await hand.pressLabelled('Undo');
+  expect(await asideCount()).toBe(0);
+  await key('Escape');
+});
+
+test('what stands off is suggested by a rule that is said, and set aside only when it is wanted', async () => {
+  await hand.pressLabelled('Region A');
+  await hand.press('set aside');
+  await hand.item('What stands off in here …');
+  await hand.waitForText('1.4826 times the median deviation');
+  expect(await asideCount()).toBe(0);
+  await key('Escape');
+});
+
+test('runs are aligned where they rise through a value, laid elsewhere by hand, and lie as recorded again', async () => {
+  await lab.stage.press('Pull it down and hold');
+  await lab.stage.press('Let go');
+  await hand.press('Record');
+  await pause(2700);
+  await hand.press('Stop');
+  await hand.waitForText('is ready');
+  await pause(500);
+  const overlay = await boxOf('[data-testid="overlay"]');
+  await system.page.mouse.click(overlay.x + overlay.width * 0.5, overlay.y + overlay.height * 0.8);
+  await pause(300);
+  await hand.press('Align runs');
+  const [item] = await system.page.$$eval('.cursor-bar .dropdown-item', (all) =>
+    all.map((one) => one.textContent ?? '').filter((text) => text.includes('rises through')),
+  );
+  const level = Number(/through (-?[\d.]+)/.exec(item.replace('−', '-'))?.[1]);
+  await hand.item(item);
+  await hand.waitForText('Moved in time');
+  const { shifts } = await sheet();
+  expect(shifts).toHaveLength(1);
+  const runs = await hand.runs();
+  /** Where the readings of a run rise through the level, as they lie now. */
+  const crossings = runs.map(({ channels: [{ values, sampling }] }, number) => {
+    const by = number === 0 ? shifts[0].by : 0;
+    const found: number[] = [];
+    for (let i = 1; i < values.length; i++)
+      if (values[i - 1] < level && values[i] >= level)
+        found.push(
+          by +
+            sampling.start +
+            sampling.interval * (i - 1 + (level - values[i - 1]) / (values[i] - values[i - 1])),
+        );
+    return found;
+  });
+  const nearest = Math.min(...crossings[0].flatMap((a) => crossings[1].map((b) => Math.abs(a - b))));
+  // Within a tenth of a reading, but for the digits of the level in the menu.
+  expect(nearest).toBeLessThan(0.003);
+  await hand.press('As recorded');
+  expect((await sheet()).shifts).toEqual([]);
+  await key('Escape');
+  await hand.menu('More for run 2', 'Move in time');
+  await dragged('[data-testid="overlay"]', [0.3, 0.5], [0.5, 0.5]);
+  const [moved] = (await sheet()).shifts;
+  expect(moved.by).toBeGreaterThan(0.3);
+  await hand.press('Done');
+  await hand.pressLabelled('Undo');
+  expect((await sheet()).shifts).toEqual([]);
 });
 
 test('a page of its own has its traces, its axis and its view; it is there after a reload', async () => {

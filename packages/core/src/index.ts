@@ -26,6 +26,7 @@ export { MinMaxPyramid, pyramidOf } from './series/pyramid';
 export { type DrawnLine, thinPoints, thinSeries } from './series/thinning';
 export { derivative } from './calculus/derivative';
 export { type Tangent, nearestReading, tangentAt } from './calculus/tangent';
+export { crossingsOf, extremeOf } from './calculus/crossings';
 export { localPolynomialFilter } from './calculus/filter';
 export { localPolynomialWeights } from './calculus/localPolynomial';
 export { runningIntegral } from './calculus/integral';

@@ -15,6 +15,7 @@ import { AwayPanel } from './away/AwayPanel';
 import { CursorBar } from './CursorBar';
 import { GatePanel } from './gate/GatePanel';
 import { ImportDialog } from './ImportDialog';
+import { MovedRuns } from './MovedRuns';
 import { PageTabs } from './PageTabs';
 import { PacePanel } from './pace/PacePanel';
 import { bringInText, holdsColumns } from './pasting';
@@ -125,7 +126,8 @@ function Bench() {
   useHotkeys('b', () => session.looking.back());
   useHotkeys('r', () => session.lookAtRegion());
   useHotkeys('escape', () => {
-    if (session.view.getState().selectedRegion !== null) session.view.setState({ selectedRegion: null });
+    if (session.view.getState().isShifting) session.view.setState({ isShifting: false });
+    else if (session.view.getState().selectedRegion !== null) session.view.setState({ selectedRegion: null });
     else session.cursor.lift();
   });
   return (
@@ -149,6 +151,7 @@ function Bench() {
           <PacePanel />
           <AwayPanel />
           <PageTabs />
+          <MovedRuns />
           <div className={`stage-of-traces ${isSpot ? 'with-table' : ''}`}>
             <TraceStack />
             {isSpot && <SpotTable />}

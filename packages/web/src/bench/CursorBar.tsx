@@ -2,6 +2,7 @@ import { type EntryKindKey, type SeriesRef, type Unit, printedUnit } from '@heur
 import { Button, ButtonToolbar, Dropdown, Form } from 'react-bootstrap';
 import { Clipboard, XLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
+import { AlignMenu } from './AlignMenu';
 import { useCursor, useFrontRun, useNames, usePicture, useSession } from '../session/context';
 import { usualTangent } from '../session/cursor';
 import { copyText } from '../session/clipboard';
@@ -25,7 +26,6 @@ export function CursorBar() {
   const { cursor } = session;
   return (
     <ButtonToolbar className="cursor-bar" aria-label="Cursor">
-      <strong>Cursor</strong>
       {second === null ? (
         <Button
           variant="plain"
@@ -70,6 +70,22 @@ export function CursorBar() {
         </Form.Select>
       )}
       <KeepMenu />
+      <Button
+        variant="plain"
+        title="The reading of the run in front, in the first trace"
+        onClick={() => {
+          const { read } = cursor.state.getState();
+          const { front } = session;
+          const of = session.picture.getState().traces.find(({ reference }) => reference !== null)?.reference;
+          const x = read?.runs.find(({ runId }) => runId === front?.id);
+          const at = of == null ? undefined : x?.values[of]?.x;
+          if (front === undefined || of == null || at === undefined) return;
+          void session.asides.inside([front], of, { along: 't', start: at, end: at });
+        }}
+      >
+        Set aside
+      </Button>
+      <AlignMenu />
       <CopyButton />
       <Button
         variant="bare"

@@ -8,7 +8,8 @@ import {
   useEffect,
   useRef,
 } from 'react';
-import { usePicture, useSession, useShownPage, useView } from '../session/context';
+import { shiftOf } from '../session/aligning';
+import { useDocuments, usePicture, useSession, useShownPage, useView } from '../session/context';
 import { withRegion } from '../session/edits';
 import { CursorLayer } from './CursorLayer';
 import { type RegionBounds, axisHeight, pixelOf, plotLeft, valueAtPixel } from './geometry';
@@ -33,6 +34,8 @@ interface Drag {
   series: SeriesRef | null;
   region: string | null;
   pan: boolean;
+  /** By how much the run in front was moved in time. */
+  shift: number;
   from: number;
   to: number;
 }
@@ -46,6 +49,8 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
   const frame = usePicture((picture) => picture.frame);
   const width = useView(({ plotWidth }) => plotWidth);
   const horizontal = useShownPage().horizontal;
+  const isShifting = useView((view) => view.isShifting) && horizontal === 't';
+  const shift = useDocuments(({ workings }) => (front === undefined ? 0 : shiftOf(workings, front.id)));
   const selected = useView(({ selectedRegion }) => selectedRegion);
   const chosen = regions.find(({ id }) => id === selected);
   useEffect(() => {
@@ -85,6 +90,7 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
       series: traceUnder(event.clientY),
       region: null,
       pan: event.shiftKey || event.button === 1,
+      shift,
       ...sight,
     };
   };
@@ -100,6 +106,12 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
       return;
     }
     if (current.region === null && Math.abs(here - current.at) < shortestDrag) return;
+    if (isShifting && front !== undefined) {
+      session.move();
+      const by = current.shift + ((here - current.at) / width) * (current.to - current.from);
+      session.shiftRuns(new Map([[front.id, by]]));
+      return;
+    }
     const ends = [valueAtPixel(current.at, sight, width), valueAtPixel(here, sight, width)];
     const [start, end] = [Math.min(...ends), Math.max(...ends)];
     session.move();
@@ -116,7 +128,7 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
     const { current } = drag;
     drag.current = null;
     session.settle();
-    if (current === null || current.region !== null || event === undefined) return;
+    if (current === null || current.region !== null || event === undefined || isShifting) return;
     // Nothing was dragged: the cursor is put here.
     const here = pixel(event);
     if (Math.abs(here - current.at) >= shortestDrag) return;
@@ -145,7 +157,7 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
   return (
     <div
       ref={layer}
-      className="overlay"
+      className={`overlay ${isShifting ? 'shifting' : ''}`}
       data-testid="overlay"
       data-from={sight.from}
       data-to={sight.to}
@@ -166,8 +178,8 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
     >
       {horizontal === 't' &&
         front?.gaps.map((gap) => {
-          const left = Math.max(pixelOf(gap.from, sight, width), 0);
-          const right = Math.min(pixelOf(gap.to, sight, width), width);
+          const left = Math.max(pixelOf(gap.from + shift, sight, width), 0);
+          const right = Math.min(pixelOf(gap.to + shift, sight, width), width);
           return right > left ? (
             <div
               key={`${gap.channel}${gap.from}`}

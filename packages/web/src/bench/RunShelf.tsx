@@ -240,6 +240,12 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
             Put in front
           </Dropdown.Item>
           <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
+          <Dropdown.Item
+            disabled={!shown}
+            onClick={() => session.view.setState({ frontRunId: id, isShifting: true })}
+          >
+            Move in time
+          </Dropdown.Item>
           <Dropdown.Item disabled={!shown} onClick={() => void saveCsv(session, [run], name)}>
             Save as CSV
           </Dropdown.Item>

@@ -73,6 +73,7 @@ export function TraceChart({
     curves: [],
     pinned: [],
     strays: [],
+    aside: [],
     bars: [],
     lineLabels: [],
     label: '',
@@ -183,6 +184,7 @@ export function TraceChart({
       curves: (curves ?? []).map((curve) => ({ ...curve, front: styles.get(curve.runId)?.front === true })),
       pinned: marksOf('pinned', markedLines ?? [], styles),
       strays: marksOf('strays', markedLines ?? [], styles),
+      aside: marksOf('aside', markedLines ?? [], styles),
       bars: barsOf(markedLines ?? [], styles),
       lineLabels: lineLabelsOf(markedLines ?? [], quantities ?? [], styles),
       label,
@@ -264,12 +266,13 @@ function leftOutWords(lines: readonly DrawnLine[]): string | null {
   const words = [
     ...(lines.some(({ pinned }) => pinned !== undefined) ? ['△ at the sensor’s limit'] : []),
     ...(lines.some(({ strays }) => strays !== undefined) ? ['× a wrong echo'] : []),
+    ...(lines.some(({ aside }) => aside !== undefined) ? ['○ set aside'] : []),
   ];
   return words.length === 0 ? null : `${words.join(', ')}: left out of what is worked out`;
 }
 
 const marksOf = (
-  kind: 'pinned' | 'strays',
+  kind: 'pinned' | 'strays' | 'aside',
   lines: readonly DrawnLine[],
   styles: ReadonlyMap<string, StyleOfRun>,
 ): Marks[] =>

@@ -38,6 +38,8 @@ export interface OverLayer {
   pinned: readonly Marks[];
   /** Wrong echoes, where they were read. */
   strays: readonly Marks[];
+  /** Readings that were set aside, where they were read. */
+  aside: readonly Marks[];
   /** How far values may be off. */
   bars: readonly (Marks & Bars)[];
   /** What stands beside the lines, where they are of several quantities. */
@@ -77,6 +79,8 @@ function begin(
   return context;
 }
 
+/** Radius of a reading that was set aside, in pixels. */
+const asideRadius = 3;
 /** Half the size of the cross that marks a wrong echo, in pixels. */
 const strayReach = 4;
 /** Width of the line that is to be followed, in pixels. */
@@ -149,19 +153,19 @@ export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions, t
 export function paintOver(
   canvas: HTMLCanvasElement,
   chart: Chart,
-  { curves, pinned, strays, bars, lineLabels, label, rightLabel, bottomLabel }: OverLayer,
+  { curves, pinned, strays, aside, bars, lineLabels, label, rightLabel, bottomLabel }: OverLayer,
 ): void {
   const { chartArea } = chart;
   const size = 13 * fontScale();
   const across = chart.scales.x;
-  const isBare = [curves, pinned, strays, bars, lineLabels].every(({ length }) => length === 0);
+  const isBare = [curves, pinned, strays, aside, bars, lineLabels].every(({ length }) => length === 0);
   const ends = (['left', 'right'] as const).flatMap((side) => {
     const { min, max } = scaleOf(chart, side);
     return [min, max];
   });
   const place = isBare ? [] : [across.min, across.max, ...ends];
   const marks = [
-    ...[...pinned, ...strays].map(({ x, color }) => [color, x.length, x[0], x[x.length - 1]]),
+    ...[...pinned, ...strays, ...aside].map(({ x, color }) => [color, x.length, x[0], x[x.length - 1]]),
     ...bars.map(({ y, half, color }) => [color, ...y, ...half]),
     lineLabels,
   ];
@@ -179,6 +183,7 @@ export function paintOver(
   for (const one of bars) paintBars(context, chart, one);
   for (const one of pinned) paintPinned(context, chart, one);
   for (const one of strays) paintStrays(context, chart, one);
+  for (const one of aside) paintAside(context, chart, one);
   for (const one of lineLabels) paintLineLabel(context, chart, one, size);
   context.restore();
   context.font = `650 ${size}px "Inter Variable"`;
@@ -288,6 +293,22 @@ function paintStrays(context: CanvasRenderingContext2D, chart: Chart, { x, y, co
     context.fillText(text, left, height + 0.5);
     written = left + width + 6;
   }
+  context.stroke();
+}
+
+/** Hollow, and in the scale only as far as the others are. */
+function paintAside(context: CanvasRenderingContext2D, chart: Chart, { x, y, color, side }: Marks): void {
+  const [across, up] = [chart.scales.x, scaleOf(chart, side)];
+  context.strokeStyle = color;
+  context.fillStyle = colours.sheet;
+  context.lineWidth = 1.25;
+  context.beginPath();
+  for (let i = 0; i < x.length; i++) {
+    const [at, height] = [across.getPixelForValue(x[i]), up.getPixelForValue(y[i])];
+    context.moveTo(at + asideRadius, height);
+    context.arc(at, height, asideRadius, 0, 2 * Math.PI);
+  }
+  context.fill();
   context.stroke();
 }
 

@@ -17,8 +17,10 @@ import { ApiError, getJson, getNumbers, request, sentenceOf } from '../api/clien
 import { live } from '../api/live';
 import { tell } from '../stores/notices';
 import { RunPool } from '../workers/pool';
-import { type Sight } from '../workers/protocol';
+import { type RunEvent, type Sight } from '../workers/protocol';
 import { attempt, attemptInOrder } from './attempt';
+import { aligned, withShifts } from './aligning';
+import { AsideDesk } from './asideDesk';
 import { AwayShelf } from './awayShelf';
 import { CursorDesk } from './cursor';
 import { History } from './history';
@@ -44,6 +46,7 @@ export class BenchSession {
   readonly history = new History();
   readonly looking: Looking;
   readonly cursor: CursorDesk;
+  readonly asides: AsideDesk = new AsideDesk(this);
   readonly plan: PlanKeeper;
   readonly saver: Saver<WorkingsDocument>;
   readonly sensors: SensorDesk;
@@ -76,6 +79,7 @@ export class BenchSession {
       openEntry: null,
       setUp: null,
       isNewSeries: false,
+      isShifting: false,
       moving: false,
     }));
     this.looking = new Looking(this.view);
@@ -216,6 +220,33 @@ export class BenchSession {
     this.changeWorkings((workings) => withoutPage(workings, id));
     if (pageIn(this.workings, this.onPage.page).id !== this.onPage.page)
       this.looking.open(this.workings.pages[Math.max(place - 1, 0)].id);
+  }
+
+  /** Brings the same event of all shown runs to where it is in the run in front. */
+  async align(event: RunEvent, near: number): Promise<void> {
+    const { front } = this;
+    if (front === undefined) return;
+    const shown = shownRuns(this.runs);
+    const moments = await this.pool.events(
+      shown.map(({ id }) => id),
+      this.workings,
+      event,
+    );
+    const found = aligned(this.workings, moments, front.id, near);
+    const named = (ids: readonly string[]) =>
+      ids.map((id) => shown.find((run) => run.id === id)?.name ?? '').join(', ');
+    if (found === null) {
+      tell({ kind: 'news', text: `${front.name} has no such moment. Put the cursor where it has one.` });
+      return;
+    }
+    this.changeWorkings((workings) => withShifts(workings, found.shifts));
+    if (found.lacking.length > 0)
+      tell({ kind: 'news', text: `There is no such moment in ${named(found.lacking)}; not moved.` });
+  }
+
+  /** Lays runs where they were recorded, or so much later. */
+  shiftRuns(moved: ReadonlyMap<string, number>): void {
+    this.changeWorkings((workings) => withShifts(workings, moved));
   }
 
   /** One more page, which begins as the one that is looked at. */

@@ -13,6 +13,7 @@ function looked() {
     openEntry: null,
     setUp: null,
     isNewSeries: false,
+    isShifting: false,
     moving: false,
   }));
   return { view, looking: new Looking(view), sight: () => view.getState().sight };

@@ -106,9 +106,17 @@ export class Renderer {
     workings: WorkingsDocument,
     horizontal: SeriesRef,
   ): Promise<Extent[]> {
-    const { entries } = workings;
-    const of = [runIds.join(), horizontal, this.readings, horizontal.startsWith('entry:') ? entries : null];
-    if (of.every((part, i) => part === this.extents.of[i])) return this.extents.extents;
+    const { entries, shifts, aside } = workings;
+    const of = [
+      runIds.join(),
+      horizontal,
+      this.readings,
+      shifts,
+      ...(horizontal === 't' ? [] : [aside]),
+      horizontal.startsWith('entry:') ? entries : null,
+    ];
+    if (of.length === this.extents.of.length && of.every((part, i) => part === this.extents.of[i]))
+      return this.extents.extents;
     const extents = await this.pool.extents(runIds, workings, horizontal);
     this.extents = { of, extents };
     return extents;

@@ -53,6 +53,8 @@ export interface View {
   isNewSeries: boolean;
   /** Whether axes show their zero; null leaves it to the way of recording: spot readings are looked at from zero. */
   withZero: boolean | null;
+  /** A hand lays runs elsewhere in time: what it drags over the traces is the run in front. */
+  isShifting: boolean;
   /** True while a hand moves something. */
   moving: boolean;
 }

@@ -18,6 +18,7 @@ export interface DrawnLine extends DrawnRun {
   isBand: boolean;
   pinned?: Line;
   strays?: Line;
+  aside?: Line;
   bars?: Bars;
   isDots?: boolean;
 }
@@ -264,7 +265,7 @@ function gather(trace: DrawnTrace, place: number, parts: readonly Part[], side: 
       trace.others.push(runId);
       continue;
     }
-    const { isBand, pinned, strays, bars, isDots } = part.line;
+    const { isBand, pinned, strays, aside, bars, isDots } = part.line;
     if (part.whole !== null) {
       const ends = [part.whole.low * factor, part.whole.high * factor];
       trace.wholes.push({ side, low: Math.min(...ends), high: Math.max(...ends) });
@@ -280,6 +281,7 @@ function gather(trace: DrawnTrace, place: number, parts: readonly Part[], side: 
         ? {}
         : { bars: { ...scaledLine(bars, factor), half: bars.half.map((half) => Math.abs(factor) * half) } }),
       ...(strays === undefined ? {} : { strays: scaledLine(strays, factor) }),
+      ...(aside === undefined ? {} : { aside: scaledLine(aside, factor) }),
       ...scaledLine(part.line, factor),
     });
     for (const curve of part.curves) trace.curves.push({ runId, side, ...scaledLine(curve, factor) });

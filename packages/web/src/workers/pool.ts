@@ -1,15 +1,19 @@
 import { type Run, type WorkingsDocument } from '@heuristor/contracts';
-import { type BudgetRow, type SeriesRef, writeColumns } from '@heuristor/core';
+import { type BudgetRow, type HampelRule, type SeriesRef, writeColumns } from '@heuristor/core';
 import * as Comlink from 'comlink';
 import {
+  type ChosenReadings,
   type CursorQuestion,
   type CursorReading,
   type Extent,
   type FreshReadings,
   type RenderRequest,
   type RenderedRun,
+  type RunEvent,
+  type RunMoments,
   type RunReadings,
   type RunWorker,
+  type Stretch,
 } from './protocol';
 
 /** Every call to a worker is answered later. */
@@ -157,6 +161,36 @@ export class RunPool {
     by: number,
   ): Promise<number | null> {
     return (await this.workerOf(runId)?.stepped(runId, workings, reference, at, by)) ?? null;
+  }
+
+  async events(
+    runIds: readonly string[],
+    workings: WorkingsDocument,
+    event: RunEvent,
+  ): Promise<RunMoments[]> {
+    const answers = await Promise.all(
+      this.shared(runIds).map(([worker, ids]) => worker.events(ids, workings, event)),
+    );
+    return answers.flat();
+  }
+
+  async readingsIn(
+    runId: string,
+    workings: WorkingsDocument,
+    reference: SeriesRef,
+    stretch: Stretch,
+  ): Promise<ChosenReadings | null> {
+    return (await this.workerOf(runId)?.readingsIn(runId, workings, reference, stretch)) ?? null;
+  }
+
+  async outliersIn(
+    runId: string,
+    workings: WorkingsDocument,
+    reference: SeriesRef,
+    stretch: Stretch,
+    rule: HampelRule,
+  ): Promise<ChosenReadings | null> {
+    return (await this.workerOf(runId)?.outliersIn(runId, workings, reference, stretch, rule)) ?? null;
   }
 
   async budget(

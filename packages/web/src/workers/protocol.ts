@@ -1,5 +1,12 @@
 import { type Run, type WorkingsDocument } from '@heuristor/contracts';
-import { type BudgetRow, type LeftOutPass, type SeriesRef, type Unit } from '@heuristor/core';
+import {
+  type BudgetRow,
+  type HampelRule,
+  type LeftOutPass,
+  type Ranges,
+  type SeriesRef,
+  type Unit,
+} from '@heuristor/core';
 
 /** One number on its way to the screen: plain, without what only the core can ask of it. */
 export interface ShownResult extends ShownQuantity {
@@ -68,6 +75,8 @@ export interface ThinLine extends Line {
   pinned?: Line;
   /** Echoes of something else, where they were read. */
   strays?: Line;
+  /** Readings that a person has set aside. */
+  aside?: Line;
   bars?: Bars;
   /** Values that are measurements of their own, which nothing joins. */
   isDots?: boolean;
@@ -176,6 +185,31 @@ export interface CursorReading {
   values: Partial<Record<SeriesRef, CursorValue>>;
 }
 
+/** A stretch of an axis. */
+export interface Stretch {
+  along: SeriesRef;
+  start: number;
+  end: number;
+}
+
+/** Something by which runs can be aligned. */
+export type RunEvent =
+  | { kind: 'crossing'; of: SeriesRef; level: number; unit: Unit; direction: 'rise' | 'fall' }
+  | { kind: 'greatest' | 'least'; of: SeriesRef; from: number; to: number };
+
+export interface RunMoments {
+  runId: string;
+  moments: number[];
+}
+
+/** Readings of a channel that were picked out of it. */
+export interface ChosenReadings {
+  channel: string;
+  ranges: Ranges;
+  /** All that it has. */
+  total: number;
+}
+
 /** What a worker that holds runs can be asked. */
 export interface RunWorker {
   put(run: Run, readings: RunReadings): void;
@@ -193,6 +227,21 @@ export interface RunWorker {
     at: number,
     by: number,
   ): number | null;
+  /** When something happens in each run, where it does; a moment on its abscissa as it lies now. */
+  events(runIds: string[], workings: WorkingsDocument, event: RunEvent): RunMoments[];
+  readingsIn(
+    runId: string,
+    workings: WorkingsDocument,
+    reference: SeriesRef,
+    stretch: Stretch,
+  ): ChosenReadings | null;
+  outliersIn(
+    runId: string,
+    workings: WorkingsDocument,
+    reference: SeriesRef,
+    stretch: Stretch,
+    rule: HampelRule,
+  ): ChosenReadings | null;
   budget(runId: string, workings: WorkingsDocument, entryId: string, key: string): BudgetRow[];
   columns(
     run: { id: string; prefix: string },

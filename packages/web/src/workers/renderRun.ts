@@ -163,10 +163,12 @@ function newLineOf(
   const key = reference.slice('channel:'.length);
   const pinned = pinnedIn(evaluator.pinnedOf(key), placesOf(series, horizontal, request), request);
   const strays = isTime ? straysIn(evaluator.straysOf(key), series, request) : noLine;
+  const aside = asideIn(evaluator.asideOf(key), placesOf(series, horizontal, request), request);
   return {
     ...line,
     ...(pinned.x.length === 0 ? {} : { pinned }),
     ...(strays.x.length === 0 ? {} : { strays }),
+    ...(aside.x.length === 0 ? {} : { aside }),
   };
 }
 
@@ -233,6 +235,23 @@ function pinnedIn(
     y.push(Math.sign(number));
   }
   return { x: Float64Array.from(x), y: Float64Array.from(y) };
+}
+
+/** Readings in sight that were set aside, where they were read; of very many, as many as can be told apart. */
+function asideIn(
+  aside: readonly LeftOut[],
+  places: (index: number) => number,
+  { sight }: RenderRequest,
+): Line {
+  const seen = aside
+    .map(({ index, value }) => ({ at: places(index), value }))
+    .filter(({ at, value }) => at >= sight.from && at <= sight.to && !Number.isNaN(value));
+  const every = Math.ceil(seen.length / mostBars);
+  const shown = seen.filter((_, i) => i % every === 0);
+  return {
+    x: Float64Array.from(shown, ({ at }) => at),
+    y: Float64Array.from(shown, ({ value }) => value),
+  };
 }
 
 /** Wrong echoes in sight, where they were read. */

@@ -1,9 +1,11 @@
 import { Refusal, budgetOf } from '@heuristor/core';
 import * as Comlink from 'comlink';
 import { readAt, steppedFrom } from './atCursor';
+import { outliersIn, readingsIn } from './chosenReadings';
 import { exportColumns } from './exportColumns';
 import { type RenderedRun, type RunWorker } from './protocol';
 import { Told, extentOf, renderRun } from './renderRun';
+import { momentsIn } from './runEvents';
 import { RunStore } from './runStore';
 
 const store = new RunStore();
@@ -46,6 +48,19 @@ const api: RunWorker = {
   stepped(runId, workings, reference, at, by) {
     const evaluator = store.evaluator(runId);
     return evaluator === null ? null : steppedFrom(evaluator, workings, reference, at, by);
+  },
+  events: (runIds, workings, event) =>
+    runIds.flatMap((id) => {
+      const evaluator = store.evaluator(id);
+      return evaluator === null ? [] : [momentsIn(evaluator, workings, event)];
+    }),
+  readingsIn(runId, workings, reference, stretch) {
+    const evaluator = store.evaluator(runId);
+    return evaluator === null ? null : readingsIn(evaluator, workings, reference, stretch);
+  },
+  outliersIn(runId, workings, reference, stretch, rule) {
+    const evaluator = store.evaluator(runId);
+    return evaluator === null ? null : outliersIn(evaluator, workings, reference, stretch, rule);
   },
   budget(runId, workings, entryId, key) {
     const outcome = store.evaluator(runId)?.evaluate(workings).outcomes.get(entryId);

@@ -1,0 +1,64 @@
+import { normalRandom, uniformRandom } from '../random';
+import { regular, timed } from '../series/sampling';
+import { positionSeries, sampledSeries, seriesOf } from '../testing/series';
+import { crossingsOf, extremeOf } from './crossings';
+
+// Exact kinematics: x = 0.1 sin(2π(t − t₀)/T) rises through zero at t₀ + kT, is greatest at t₀ + T/4 + kT.
+const period = 1.25;
+const swing = (begin: number) => (t: number) => 0.1 * Math.sin((2 * Math.PI * (t - begin)) / period);
+
+test('crossings of a swing are those of its equation, rising and falling', () => {
+  const series = positionSeries(500, 0.02, swing(0.333));
+  const rising = crossingsOf(series, 0, 'rise');
+  expect(rising).toHaveLength(8);
+  rising.forEach((at, i) => expect(Math.abs(at - (0.333 + i * period))).toBeLessThan(0.002));
+  crossingsOf(series, 0, 'fall').forEach((at, i) =>
+    expect(Math.abs(at - (0.333 - period / 2 + period * (i + 1)))).toBeLessThan(0.002),
+  );
+});
+
+test('runs that begin at any moment are aligned within a tenth of a reading, with the noise of a sensor', () => {
+  const random = uniformRandom(2);
+  const normal = normalRandom(6);
+  const interval = 0.02;
+  let worst = 0;
+  for (let run = 0; run < 300; run++) {
+    const begin = 0.1 + random() * 0.9;
+    const noisy = positionSeries(400, interval, (t) => swing(begin)(t) + 0.0003 * normal());
+    const [first] = crossingsOf(noisy, 0.02, 'rise');
+    // 0.1 sin φ = 0.02.
+    const truth = begin + (Math.asin(0.2) / (2 * Math.PI)) * period;
+    const off = Math.min(...[0, 1, 2].map((k) => Math.abs(first - truth - (k - 1) * period)));
+    worst = Math.max(worst, off);
+  }
+  expect(worst / interval).toBeLessThan(0.1);
+});
+
+test('without noise, within a hundredth of a reading', () => {
+  for (let i = 0; i < 50; i++) {
+    const begin = 0.1 + 0.017 * i;
+    const [first] = crossingsOf(positionSeries(400, 0.02, swing(begin)), 0, 'rise');
+    expect(Math.abs(first - begin) / 0.02).toBeLessThan(0.01);
+  }
+});
+
+test('noise that plays about a level is no crossing', () => {
+  const normal = normalRandom(9);
+  const resting = positionSeries(5000, 0.02, () => 0.0003 * normal());
+  expect(crossingsOf(resting, 0, 'rise').length).toBeLessThan(3);
+});
+
+test('across a missing reading nothing is made up', () => {
+  const series = seriesOf(regular(0, 1, 6), Float64Array.of(-1, -1, NaN, 1, 1, 1));
+  expect(crossingsOf(series, 0, 'rise')).toHaveLength(0);
+});
+
+test('the top of a parabola is found exactly, also between readings and at times of their own', () => {
+  const thrown = (t: number) => 2 - 4.905 * (t - 0.6173) ** 2;
+  const series = positionSeries(60, 0.02, thrown);
+  expect(extremeOf(series, 'greatest', 0, 60)).toBeCloseTo(0.6173, 9);
+  const uneven = sampledSeries(timed(Float64Array.of(0, 0.1, 0.35, 0.5, 0.58, 0.7, 0.9)), thrown);
+  expect(extremeOf(uneven, 'greatest', 0, 7)).toBeCloseTo(0.6173, 9);
+  expect(extremeOf(uneven, 'least', 0, 7)).toBe(0);
+  expect(extremeOf(series, 'greatest', 5, 5)).toBeNull();
+});

@@ -1,0 +1,75 @@
+import { type Run } from '@heuristor/contracts';
+import { type HampelRule, type SeriesRef, countIn, madScale, usualRule, without } from '@heuristor/core';
+import { tell } from '../stores/notices';
+import { type ChosenReadings, type Stretch } from '../workers/protocol';
+import { type Readings, readingsWord, withAside, withoutAside } from './asides';
+import { type BenchSession } from './benchSession';
+
+type Host = Pick<BenchSession, 'pool' | 'workings' | 'changeWorkings'>;
+
+/** Sets readings aside, and takes them back: by stretches, one by one, or those that stand off. */
+export class AsideDesk {
+  constructor(private readonly session: Host) {}
+
+  /** The readings of runs in a stretch are set aside. */
+  inside(runs: readonly Run[], of: SeriesRef, stretch: Stretch): Promise<void> {
+    return this.change(runs, of, stretch, (found) => found.ranges, true);
+  }
+
+  /** All readings of runs but those in a stretch. */
+  outside(runs: readonly Run[], of: SeriesRef, stretch: Stretch): Promise<void> {
+    return this.change(runs, of, stretch, ({ ranges, total }) => without([[0, total]], ranges), true);
+  }
+
+  /** Those in a stretch count again. */
+  back(runs: readonly Run[], of: SeriesRef, stretch: Stretch): Promise<void> {
+    return this.change(runs, of, stretch, (found) => found.ranges, false);
+  }
+
+  /** Suggests the readings of a run in a stretch that stand off; a person decides. */
+  async suggest(run: Run, of: SeriesRef, stretch: Stretch, rule: HampelRule = usualRule): Promise<void> {
+    const { pool, workings } = this.session;
+    const found = await pool.outliersIn(run.id, workings, of, stretch, rule);
+    if (found === null) return;
+    const count = countIn(found.ranges, 0, found.total);
+    const words = `more than ${rule.threshold} × ${madScale} times the median deviation from the median of ${2 * rule.halfWindow + 1} readings about ${count === 1 ? 'it' : 'them'}`;
+    if (count === 0) {
+      tell({
+        kind: 'news',
+        text: `No reading of ${found.channel} in ${run.name} stands off there: none is ${words.replace('them', 'it')}.`,
+      });
+      return;
+    }
+    const [is] = [count === 1 ? 'stands' : 'stand'];
+    tell({
+      kind: 'news',
+      text: `${readingsWord(count)} of ${found.channel} in ${run.name} ${is} off: ${words}.`,
+      action: {
+        label: count === 1 ? 'Set it aside' : 'Set them aside',
+        run: () => this.put([{ run: run.id, channel: found.channel, ranges: found.ranges }]),
+      },
+    });
+  }
+
+  private put(readings: readonly Readings[]): void {
+    this.session.changeWorkings((workings) => withAside(workings, readings));
+  }
+
+  private async change(
+    runs: readonly Run[],
+    of: SeriesRef,
+    stretch: Stretch,
+    rangesOf: (found: ChosenReadings) => Readings['ranges'],
+    isAside: boolean,
+  ): Promise<void> {
+    const { pool, workings } = this.session;
+    const found = await Promise.all(
+      runs.map(async ({ id }) => ({ id, chosen: await pool.readingsIn(id, workings, of, stretch) })),
+    );
+    const readings = found.flatMap(({ id, chosen }): Readings[] =>
+      chosen === null ? [] : [{ run: id, channel: chosen.channel, ranges: rangesOf(chosen) }],
+    );
+    if (isAside) this.put(readings);
+    else this.session.changeWorkings((sheet) => withoutAside(sheet, readings));
+  }
+}

@@ -1,0 +1,61 @@
+import { type WorkingsDocument } from '@heuristor/contracts';
+import {
+  type Evaluator,
+  type HampelRule,
+  Refusal,
+  type SeriesRef,
+  hampelOutliers,
+  indexAfter,
+  indexAtOrAfter,
+  orRefusal,
+  rangesOf,
+  valuesAtTimesOf,
+} from '@heuristor/core';
+import { type ChosenReadings, type Stretch } from './protocol';
+
+/**
+ * The readings behind a series that lie in a stretch of an axis: those of the channel that it comes from.
+ * @returns null where the run has no such series, or it comes from no readings
+ */
+export function readingsIn(
+  evaluator: Evaluator,
+  workings: WorkingsDocument,
+  reference: SeriesRef,
+  { along, start, end }: Stretch,
+): ChosenReadings | null {
+  const series = orRefusal(() => evaluator.series(workings, reference));
+  if (series instanceof Refusal || series.noise === null) return null;
+  const channel = channelOf(series.noise.root.key, evaluator.run.id);
+  const total = series.values.length;
+  if (along === 't') {
+    const [first, past] = [indexAtOrAfter(series.sampling, start), indexAfter(series.sampling, end)];
+    return { channel, ranges: past > first ? [[first, past]] : [], total };
+  }
+  const other = orRefusal(() => evaluator.series(workings, along));
+  if (other instanceof Refusal) return null;
+  const places = valuesAtTimesOf(other, series);
+  const inside: number[] = [];
+  for (let i = 0; i < total; i++) if (places[i] >= start && places[i] <= end) inside.push(i);
+  return { channel, ranges: rangesOf(inside), total };
+}
+
+/** The readings in a stretch of time that stand off from their neighbours. */
+export function outliersIn(
+  evaluator: Evaluator,
+  workings: WorkingsDocument,
+  reference: SeriesRef,
+  stretch: Stretch,
+  rule: HampelRule,
+): ChosenReadings | null {
+  const chosen = readingsIn(evaluator, workings, reference, stretch);
+  if (chosen === null) return null;
+  const series = evaluator.series(workings, `channel:${chosen.channel}`);
+  const resolution = evaluator.run.channels.find(({ key }) => key === chosen.channel)?.noise ?? 0;
+  const found = chosen.ranges.flatMap(([first, past]) =>
+    hampelOutliers(series.values, rule, { first, past, resolution }),
+  );
+  return { ...chosen, ranges: rangesOf(found) };
+}
+
+/** Roots are called by their run and their channel. */
+const channelOf = (root: string, run: string): string => root.slice(run.length + 1);

@@ -1,0 +1,33 @@
+import { type WorkingsDocument } from '@heuristor/contracts';
+import {
+  type Evaluator,
+  Refusal,
+  canConvert,
+  conversionFactor,
+  crossingsOf,
+  extremeOf,
+  indexAfter,
+  indexAtOrAfter,
+  orRefusal,
+} from '@heuristor/core';
+import { type RunEvent, type RunMoments } from './protocol';
+
+/** When something happens in a run. */
+export function momentsIn(evaluator: Evaluator, workings: WorkingsDocument, event: RunEvent): RunMoments {
+  const series = orRefusal(() => evaluator.series(workings, event.of));
+  const runId = evaluator.run.id;
+  if (series instanceof Refusal) return { runId, moments: [] };
+  if (event.kind === 'crossing') {
+    if (!canConvert(event.unit, series.unit)) return { runId, moments: [] };
+    const level = event.level * conversionFactor(event.unit, series.unit);
+    return { runId, moments: [...crossingsOf(series, level, event.direction)] };
+  }
+  const { sampling } = series;
+  const moment = extremeOf(
+    series,
+    event.kind,
+    indexAtOrAfter(sampling, event.from),
+    indexAfter(sampling, event.to),
+  );
+  return { runId, moments: moment === null ? [] : [moment] };
+}
