@@ -158,6 +158,30 @@ test('by keys an axis moves and zooms; the wheel zooms about what it points at',
   expect((await axis('t'))[1]).toBeCloseTo(end, 3);
 });
 
+test('a box that is drawn is what is looked at, along both axes', async () => {
+  const before = [await axis('t'), await axis('x')];
+  const panel = await boxOf('[data-trace="channel:x"]');
+  const overlay = await boxOf('[data-testid="overlay"]');
+  const at = (across: number, down: number) =>
+    system.page.mouse.move(overlay.x + across * overlay.width, panel.y + down * panel.height, { steps: 4 });
+  await system.page.keyboard.down('Control');
+  await at(0.25, 0.25);
+  await system.page.mouse.down();
+  await at(0.5, 0.75);
+  await system.page.mouse.up();
+  await system.page.keyboard.up('Control');
+  await pause(400);
+  const [[from, to], [low, high]] = [await axis('t'), await axis('x')];
+  const [[begin, end], [least, greatest]] = before;
+  expect((from - begin) / (end - begin)).toBeCloseTo(0.25, 1);
+  expect((to - begin) / (end - begin)).toBeCloseTo(0.5, 1);
+  expect((low - least) / (greatest - least)).toBeCloseTo(0.25, 1);
+  expect((high - least) / (greatest - least)).toBeCloseTo(0.75, 1);
+  // One step back for both.
+  await key('b');
+  expect([await axis('t'), await axis('x')]).toEqual(before);
+});
+
 test('R shows only the region, and then what was seen before', async () => {
   await hand.mark(0.5, 1.5);
   await pause(300);

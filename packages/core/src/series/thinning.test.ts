@@ -152,6 +152,16 @@ test('of one quantity against another every point in sight is held, or one that 
       const cell = `${Math.floor(((x[i] - sight.from) * grid) / (sight.to - sight.from))} ${Math.floor(((y[i] - low) * grid) / (high - low))}`;
       if (!cells.has(cell)) throw new Error(`nothing stands for the point ${x[i]}, ${y[i]}`);
     }
-    if (inSight <= 6000) expect(drawn.x.length).toBe(inSight);
+    const points = drawn.y.filter((value) => !Number.isNaN(value)).length;
+    if (inSight <= 6000) expect(points).toBe(inSight);
+    else expect(points).toBeGreaterThan(3000);
   }
+});
+
+test('the way between points is broken where it leads out of sight, and where a value is missing', () => {
+  const x = Float64Array.of(0, 1, 2, 9, 3, 4, 5);
+  const y = Float64Array.of(0, 1, 2, 3, 4, NaN, 6);
+  const { x: across, y: up } = thinPoints(x, y, { from: 0, to: 5 }, null, 600, 6000);
+  expect([...up]).toEqual([0, 1, 2, NaN, 4, NaN, 6]);
+  expect([...across].filter((_, i) => !Number.isNaN(up[i]))).toEqual([0, 1, 2, 3, 5]);
 });

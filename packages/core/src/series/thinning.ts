@@ -90,8 +90,9 @@ function roundedUp(size: number, leastStep: number): number {
 }
 
 /**
- * Points of one quantity against another, as far as they lie in sight. Nothing in sight is lost: where there are more points
- * than could be told apart, one of those that fall on the same spot of a fine grid is kept.
+ * Points of one quantity against another, as far as they lie in sight, in the order in which they were read. Nothing in sight
+ * is lost: where there are more points than could be told apart, one of those that fall on the same spot of a fine grid is
+ * kept. Where the way from one point to the next leads out of sight, or a value is missing, the line is broken (NaN).
  * @param heights the stretch of the vertical axis that is looked at; null where it shows all points
  */
 export function thinPoints(
@@ -112,16 +113,27 @@ export function thinPoints(
     if (y[i] < low) low = y[i];
     if (y[i] > high) high = y[i];
   }
-  let kept = chosen;
-  if (chosen.length > most) {
-    const seen = new Set<number>();
-    const [perX, perY] = [grid / (sight.to - sight.from), grid / (high - low || 1)];
-    kept = chosen.filter((i) => {
+  const isTooMany = chosen.length > most;
+  const seen = new Set<number>();
+  const [perX, perY] = [grid / (sight.to - sight.from), grid / (high - low || 1)];
+  const line = { x: [] as number[], y: [] as number[] };
+  let before = -1;
+  let isBroken = false;
+  for (const i of chosen) {
+    if (before >= 0 && i > before + 1) isBroken = true;
+    before = i;
+    if (isTooMany) {
       const spot = Math.floor((x[i] - sight.from) * perX) * (grid + 1) + Math.floor((y[i] - low) * perY);
-      if (seen.has(spot)) return false;
+      if (seen.has(spot)) continue;
       seen.add(spot);
-      return true;
-    });
+    }
+    if (isBroken && line.x.length > 0) {
+      line.x.push(x[i]);
+      line.y.push(NaN);
+    }
+    isBroken = false;
+    line.x.push(x[i]);
+    line.y.push(y[i]);
   }
-  return { x: Float64Array.from(kept, (i) => x[i]), y: Float64Array.from(kept, (i) => y[i]), isBand: false };
+  return { x: Float64Array.from(line.x), y: Float64Array.from(line.y), isBand: false };
 }

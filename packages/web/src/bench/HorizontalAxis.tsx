@@ -1,6 +1,7 @@
 import { printedUnit } from '@heuristor/core';
 import { Button } from 'react-bootstrap';
 import { usePicture, useSession, useView } from '../session/context';
+import { usePresenter } from '../stores/presenter';
 import { AxisEditor } from './AxisEditor';
 import { AxisGrip } from './AxisGrip';
 import { type RegionBounds, axisHeight, plotLeft } from './geometry';
@@ -8,6 +9,8 @@ import { type RegionBounds, axisHeight, plotLeft } from './geometry';
 /** The shared horizontal axis, to be held and typed. */
 export function HorizontalAxis({ regions, roomRight }: { regions: RegionBounds[]; roomRight: number }) {
   const session = useSession();
+  // Another size of type makes another axis.
+  usePresenter((state) => state.large);
   const frame = usePicture((picture) => picture.frame);
   const set = useView((view) => view.sight);
   const isFramed = set === null;

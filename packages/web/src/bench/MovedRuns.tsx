@@ -1,10 +1,9 @@
 import { Button } from 'react-bootstrap';
-import { useDocuments, useFrontRun, usePicture, useSession, useView } from '../session/context';
+import { useDocuments, useFrontRun, useSession, useView } from '../session/context';
 import { shiftOf } from '../session/aligning';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
 import { NumberField } from '../ui/NumberField';
-import { printedUnit } from '@heuristor/core';
 
 const mostNamed = 4;
 
@@ -13,13 +12,12 @@ export function MovedRuns() {
   const session = useSession();
   const runs = useDocuments((documents) => documents.runs);
   const workings = useDocuments((documents) => documents.workings);
-  const unit = usePicture(({ frame }) => frame?.horizontal.unit);
   const isShifting = useView((view) => view.isShifting);
   const front = useFrontRun();
   const moved = shownRuns(runs).filter(
     ({ id }) => shiftOf(workings, id) !== 0 || (isShifting && id === front?.id),
   );
-  if (moved.length === 0 || unit === undefined) return null;
+  if (moved.length === 0) return null;
   return (
     <div className="moved-runs" role="note" aria-label="Runs that are moved in time">
       <span>{isShifting ? `Drag ${front?.name ?? ''} over the traces, or type:` : 'Moved in time:'}</span>
@@ -31,7 +29,7 @@ export function MovedRuns() {
             value={shiftOf(workings, run.id)}
             onCommit={(by) => session.shiftRuns(new Map([[run.id, by]]))}
           />
-          {printedUnit(unit)}
+          {run.channels[0]?.timeUnit}
         </span>
       ))}
       {moved.length > mostNamed && <span>and {moved.length - mostNamed} more</span>}

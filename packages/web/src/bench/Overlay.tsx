@@ -7,16 +7,20 @@ import {
   type WheelEvent,
   useEffect,
   useRef,
+  useState,
 } from 'react';
 import { shiftOf } from '../session/aligning';
 import { useDocuments, usePicture, useSession, useShownPage, useView } from '../session/context';
 import { withRegion } from '../session/edits';
 import { CursorLayer } from './CursorLayer';
+import { axisKey } from '../workers/scaling';
 import { type RegionBounds, axisHeight, pixelOf, plotLeft, valueAtPixel } from './geometry';
 import { Offers } from './Offers';
 import { RegionMarks } from './RegionMarks';
 
 const shortestDrag = 5;
+/** Pixels that a chart keeps free above and below its plot. */
+const plotMargin = 2;
 const zoomStep = 1.18;
 /** A wheel that has stood still so long has been let go. */
 const wheelRestMilliseconds = 180;
@@ -36,6 +40,8 @@ interface Drag {
   pan: boolean;
   /** By how much the run in front was moved in time. */
   shift: number;
+  /** Where a box that is to be looked at begins, from the top of the layer; null where none is drawn. */
+  box: number | null;
   from: number;
   to: number;
 }
@@ -45,6 +51,7 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
   const session = useSession();
   const layer = useRef<HTMLDivElement>(null);
   const drag = useRef<Drag | null>(null);
+  const [box, setBox] = useState<{ left: number; right: number; top: number; bottom: number } | null>(null);
   const wheelRest = useRef<ReturnType<typeof setTimeout> | null>(null);
   const frame = usePicture((picture) => picture.frame);
   const width = useView(({ plotWidth }) => plotWidth);
@@ -71,6 +78,9 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
   const pixel = (event: { clientX: number }) =>
     event.clientX - (layer.current?.getBoundingClientRect().left ?? 0);
 
+  const height = (event: { clientY: number }) =>
+    event.clientY - (layer.current?.getBoundingClientRect().top ?? 0);
+
   const traceUnder = (clientY: number): SeriesRef | null => {
     for (const panel of stack.current?.querySelectorAll<HTMLElement>('[data-trace]') ?? []) {
       const { top, bottom } = panel.getBoundingClientRect();
@@ -91,6 +101,7 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
       region: null,
       pan: event.shiftKey || event.button === 1,
       shift,
+      box: event.ctrlKey || event.metaKey ? height(event) : null,
       ...sight,
     };
   };
@@ -99,6 +110,10 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
     const { current } = drag;
     hoverAt(current === null && event.pointerType !== 'touch' ? here : null);
     if (current === null) return;
+    if (current.box !== null) {
+      setBox({ left: current.at, right: here, top: current.box, bottom: height(event) });
+      return;
+    }
     if (current.pan) {
       session.move();
       const shift = ((here - current.at) / width) * (current.to - current.from);
@@ -128,6 +143,11 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
     const { current } = drag;
     drag.current = null;
     session.settle();
+    setBox(null);
+    if (current !== null && current.box !== null && event !== undefined) {
+      lookAtBox(current.at, pixel(event), current.box, height(event));
+      return;
+    }
     if (current === null || current.region !== null || event === undefined || isShifting) return;
     // Nothing was dragged: the cursor is put here.
     const here = pixel(event);
@@ -137,6 +157,36 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
     const at = valueAtPixel(here, sight, width);
     if (current.pan) session.cursor.putSecond(at);
     else session.cursor.put(at);
+  };
+  /** Only what lies in a box, of the trace in which it was begun. */
+  const lookAtBox = (x0: number, x1: number, y0: number, y1: number) => {
+    if (Math.abs(x1 - x0) < shortestDrag || Math.abs(y1 - y0) < shortestDrag) return;
+    const top = layer.current?.getBoundingClientRect().top ?? 0;
+    const panel = [...(stack.current?.querySelectorAll<HTMLElement>('[data-trace]') ?? [])].find((one) => {
+      const box = one.getBoundingClientRect();
+      return top + y0 >= box.top && top + y0 <= box.bottom;
+    });
+    const trace = session.picture.getState().traces.find(({ key }) => key === panel?.dataset.trace);
+    if (panel === undefined || trace === undefined) return;
+    const box = panel.getBoundingClientRect();
+    const [upper, lower] = [
+      box.top - top + plotMargin,
+      box.bottom - top - plotMargin - (panel.dataset.bottom === 'true' ? axisHeight() : plotMargin),
+    ];
+    const valueAt = (y: number) => {
+      const share = Math.min(Math.max((lower - y) / (lower - upper), 0), 1);
+      return trace.low + share * (trace.high - trace.low);
+    };
+    const [from, to] = [
+      valueAtPixel(Math.min(x0, x1), sight, width),
+      valueAtPixel(Math.max(x0, x1), sight, width),
+    ];
+    const [low, high] = [valueAt(Math.max(y0, y1)), valueAt(Math.min(y0, y1))];
+    if (!(high > low)) return;
+    session.looking.change({
+      sight: { from, to },
+      scales: { ...session.view.getState().scales, [axisKey(trace.key, 'left')]: { from: low, to: high } },
+    });
   };
   const onKeyDown = (event: KeyboardEvent) => {
     const direction = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
@@ -192,6 +242,17 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
           ) : null;
         })}
       <RegionMarks regions={regions} frame={frame} width={width} onGrab={() => hoverAt(null)} />
+      {box !== null && (
+        <div
+          className="look-box"
+          style={{
+            left: Math.min(box.left, box.right),
+            width: Math.abs(box.right - box.left),
+            top: Math.min(box.top, box.bottom),
+            height: Math.abs(box.bottom - box.top),
+          }}
+        />
+      )}
       {isTime && <CursorLayer front={front} stack={stack} />}
       {chosen !== undefined && <Offers region={chosen} sight={sight} width={width} />}
     </div>

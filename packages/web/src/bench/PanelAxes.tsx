@@ -1,6 +1,7 @@
 import { printedUnit } from '@heuristor/core';
 import { Form } from 'react-bootstrap';
 import { useDocuments, useSession, useView } from '../session/context';
+import { usePresenter } from '../stores/presenter';
 import { type DrawnTrace, type Side } from '../workers/compose';
 import { axisKey } from '../workers/scaling';
 import { AxisEditor } from './AxisEditor';
@@ -14,6 +15,8 @@ interface Props {
 
 /** The vertical axes of a trace, to be held and typed. */
 export function PanelAxes({ trace, isBottom }: Props) {
+  // Another size of type makes other axes.
+  usePresenter((state) => state.large);
   const bottom = isBottom ? axisHeight() : 0;
   return (
     <>

@@ -50,6 +50,8 @@ const withTrueMinus = (value: number | string) =>
   String(typeof value === 'number' ? Number(value.toPrecision(10)) : value).replace('-', '−');
 
 const few = 80;
+/** Points of one quantity against another that are marked one by one; of more, small dots are enough. */
+const many = 400;
 const markers = 12;
 
 export function TraceChart({
@@ -75,6 +77,7 @@ export function TraceChart({
     strays: [],
     aside: [],
     bars: [],
+    arrows: [],
     lineLabels: [],
     label: '',
     rightLabel: null,
@@ -186,6 +189,7 @@ export function TraceChart({
       strays: marksOf('strays', markedLines ?? [], styles),
       aside: marksOf('aside', markedLines ?? [], styles),
       bars: barsOf(markedLines ?? [], styles),
+      arrows: joined ? [] : arrowsOf(markedLines ?? [], styles),
       lineLabels: lineLabelsOf(markedLines ?? [], quantities ?? [], styles),
       label,
       rightLabel,
@@ -194,7 +198,7 @@ export function TraceChart({
     const [current, above] = [chart.current, over.current];
     if (current !== null && above !== null && 'x' in current.scales)
       paintOver(above, current, layers.current);
-  }, [curves, markedLines, quantities, styles, label, rightLabel, bottomLabel, large]);
+  }, [curves, markedLines, quantities, styles, joined, label, rightLabel, bottomLabel, large]);
 
   const lines = trace?.lines;
   const [low, high] = [trace?.low, trace?.high];
@@ -229,6 +233,7 @@ export function TraceChart({
       ref={frameRef}
       className="trace"
       data-trace={traceKey}
+      data-bottom={isBottom}
       // The newest reading that is drawn, by which tests and measurements tell what stands on the screen.
       data-newest={drawnTo}
       style={{ ...frameStyle, flex: `${trace?.weight ?? 1} 1 ${isBottom ? axisHeight() : 0}px` }}
@@ -288,6 +293,15 @@ const barsOf = (
     bars === undefined ? [] : [{ ...bars, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
   );
 
+/** Lines that have a direction: what was read one after the other, one quantity against another. */
+const arrowsOf = (
+  lines: readonly DrawnLine[],
+  styles: ReadonlyMap<string, StyleOfRun>,
+): OverLayer['arrows'][number][] =>
+  lines.flatMap(({ runId, side, x, y, isDots }) =>
+    isDots === true ? [] : [{ x, y, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
+  );
+
 /** What the chart draws of one run. */
 function datasetsOf(
   line: DrawnLine,
@@ -298,14 +312,15 @@ function datasetsOf(
   const { color, dash, marker } = runStyle(style);
   const data = points(line);
   const isDots = line.isDots === true;
-  const allMarked = !line.isBand && (!joined || isDots || data.length <= few);
+  const allMarked = !line.isBand && (isDots || data.length <= few || (!joined && data.length <= many));
   // What stands beside the first quantity of a trace has thinner lines and hollow marks.
   const isSecond = line.place > 0;
   const look = {
     yAxisID: line.side === 'right' ? 'right' : 'y',
     borderColor: color,
     backgroundColor: isSecond ? colours.sheet : color,
-    borderWidth: (front ? 2 : 1.5) * (isSecond ? 0.6 : 1),
+    // Over another quantity the points are what counts; the line only tells their order.
+    borderWidth: joined ? (front ? 2 : 1.5) * (isSecond ? 0.6 : 1) : 0.6,
     pointStyle: marker,
     order: front ? 1 : 2,
   };
@@ -316,7 +331,15 @@ function datasetsOf(
   return [
     ...(line.isBand
       ? []
-      : [{ ...look, data, borderDash: dash, showLine: joined && !isDots, pointRadius: allMarked ? 3 : 0 }]),
+      : [
+          {
+            ...look,
+            data,
+            borderDash: joined ? dash : [],
+            showLine: !isDots,
+            pointRadius: allMarked ? 3 : joined ? 0 : 1.2,
+          },
+        ]),
     ...(marked.length > 0 ? [{ ...look, data: marked, showLine: false, pointRadius: 3 }] : []),
   ];
 }

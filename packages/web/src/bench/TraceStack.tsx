@@ -14,6 +14,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useFrontRun, usePicture, useSession, useShownPage, useView } from '../session/context';
 import { panelsOf, withPanelMoved } from '../session/pages';
 import { presentRuns, shownRuns } from '../session/runs';
+import { usePresenter } from '../stores/presenter';
 import { HorizontalAxis } from './HorizontalAxis';
 import { Overlay } from './Overlay';
 import { plotLeft, plotRight } from './geometry';
@@ -32,6 +33,7 @@ export function TraceStack() {
   const session = useSession();
   const stack = useRef<HTMLDivElement>(null);
   const keys = usePicture(useShallow(({ traces }) => traces.map(({ key }) => key)));
+  usePresenter((state) => state.large);
   const roomRight = plotRight(usePicture(({ traces }) => traces.some(({ right }) => right !== null)));
   const hasFrame = usePicture(({ frame }) => frame !== null);
   const runs = useDocuments((documents) => documents.runs);

@@ -3,6 +3,7 @@ import { colours, faded } from '../theme/colours';
 import { highlighter } from '../theme/runStyles';
 import { type Side } from '../workers/compose';
 import { type Bars, type Line } from '../workers/protocol';
+import { headsAlong } from './arrowHeads';
 import { type RegionBounds, fontScale, scaleOf } from './geometry';
 
 /** A fitted curve, and whether it belongs to the run in front. */
@@ -42,6 +43,8 @@ export interface OverLayer {
   aside: readonly Marks[];
   /** How far values may be off. */
   bars: readonly (Marks & Bars)[];
+  /** Lines whose direction in time is told. */
+  arrows: readonly Marks[];
   /** What stands beside the lines, where they are of several quantities. */
   lineLabels: readonly LineLabel[];
   label: string;
@@ -79,6 +82,14 @@ function begin(
   return context;
 }
 
+/** Pixels along a line from one head of an arrow to the next, and its shape. */
+const arrowsApart = 110;
+const arrowShape = [
+  [7, 0],
+  [-4, 5],
+  [-1.5, 0],
+  [-4, -5],
+] as const;
 /** Radius of a reading that was set aside, in pixels. */
 const asideRadius = 3;
 /** Half the size of the cross that marks a wrong echo, in pixels. */
@@ -153,19 +164,26 @@ export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions, t
 export function paintOver(
   canvas: HTMLCanvasElement,
   chart: Chart,
-  { curves, pinned, strays, aside, bars, lineLabels, label, rightLabel, bottomLabel }: OverLayer,
+  { curves, pinned, strays, aside, bars, arrows, lineLabels, label, rightLabel, bottomLabel }: OverLayer,
 ): void {
   const { chartArea } = chart;
   const size = 13 * fontScale();
   const across = chart.scales.x;
-  const isBare = [curves, pinned, strays, aside, bars, lineLabels].every(({ length }) => length === 0);
+  const isBare = [curves, pinned, strays, aside, bars, arrows, lineLabels].every(
+    ({ length }) => length === 0,
+  );
   const ends = (['left', 'right'] as const).flatMap((side) => {
     const { min, max } = scaleOf(chart, side);
     return [min, max];
   });
   const place = isBare ? [] : [across.min, across.max, ...ends];
   const marks = [
-    ...[...pinned, ...strays, ...aside].map(({ x, color }) => [color, x.length, x[0], x[x.length - 1]]),
+    ...[...pinned, ...strays, ...aside, ...arrows].map(({ x, color }) => [
+      color,
+      x.length,
+      x[0],
+      x[x.length - 1],
+    ]),
     ...bars.map(({ y, half, color }) => [color, ...y, ...half]),
     lineLabels,
   ];
@@ -184,6 +202,7 @@ export function paintOver(
   for (const one of pinned) paintPinned(context, chart, one);
   for (const one of strays) paintStrays(context, chart, one);
   for (const one of aside) paintAside(context, chart, one);
+  for (const one of arrows) paintArrows(context, chart, one);
   for (const one of lineLabels) paintLineLabel(context, chart, one, size);
   context.restore();
   context.font = `650 ${size}px "Inter Variable"`;
@@ -310,6 +329,25 @@ function paintAside(context: CanvasRenderingContext2D, chart: Chart, { x, y, col
   }
   context.fill();
   context.stroke();
+}
+
+/** Small heads along a line, by which one sees in which order it was read. */
+function paintArrows(context: CanvasRenderingContext2D, chart: Chart, { x, y, color, side }: Marks): void {
+  const [across, up] = [chart.scales.x, scaleOf(chart, side)];
+  const points = Array.from(x, (value, i) => ({
+    x: across.getPixelForValue(value),
+    y: up.getPixelForValue(y[i]),
+  }));
+  context.fillStyle = color;
+  for (const { at, angle } of headsAlong(points, arrowsApart)) {
+    context.beginPath();
+    for (const [along, aside] of arrowShape) {
+      const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+      context.lineTo(at.x + along * cos - aside * sin, at.y + along * sin + aside * cos);
+    }
+    context.closePath();
+    context.fill();
+  }
 }
 
 function paintLineLabel(

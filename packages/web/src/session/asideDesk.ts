@@ -7,6 +7,9 @@ import { type BenchSession } from './benchSession';
 
 type Host = Pick<BenchSession, 'pool' | 'workings' | 'changeWorkings'>;
 
+const onlyReadings =
+  'Only readings that were taken at a rate or at times are set aside. A spot reading is dropped in its table; a pass through a gate is left out by what it is.';
+
 /** Sets readings aside, and takes them back: by stretches, one by one, or those that stand off. */
 export class AsideDesk {
   constructor(private readonly session: Host) {}
@@ -30,7 +33,10 @@ export class AsideDesk {
   async suggest(run: Run, of: SeriesRef, stretch: Stretch, rule: HampelRule = usualRule): Promise<void> {
     const { pool, workings } = this.session;
     const found = await pool.outliersIn(run.id, workings, of, stretch, rule);
-    if (found === null) return;
+    if (found === null || run.spot !== null) {
+      tell({ kind: 'news', text: onlyReadings });
+      return;
+    }
     const count = countIn(found.ranges, 0, found.total);
     const words = `more than ${rule.threshold} × ${madScale} times the median deviation from the median of ${2 * rule.halfWindow + 1} readings about ${count === 1 ? 'it' : 'them'}`;
     if (count === 0) {
@@ -64,12 +70,15 @@ export class AsideDesk {
   ): Promise<void> {
     const { pool, workings } = this.session;
     const found = await Promise.all(
-      runs.map(async ({ id }) => ({ id, chosen: await pool.readingsIn(id, workings, of, stretch) })),
+      runs
+        .filter(({ spot }) => spot === null)
+        .map(async ({ id }) => ({ id, chosen: await pool.readingsIn(id, workings, of, stretch) })),
     );
     const readings = found.flatMap(({ id, chosen }): Readings[] =>
       chosen === null ? [] : [{ run: id, channel: chosen.channel, ranges: rangesOf(chosen) }],
     );
-    if (isAside) this.put(readings);
+    if (readings.length === 0) tell({ kind: 'news', text: onlyReadings });
+    else if (isAside) this.put(readings);
     else this.session.changeWorkings((sheet) => withoutAside(sheet, readings));
   }
 }

@@ -7,6 +7,7 @@ import {
   hampelOutliers,
   indexAfter,
   indexAtOrAfter,
+  onOneGrid,
   orRefusal,
   rangesOf,
   valuesAtTimesOf,
@@ -15,7 +16,7 @@ import { type ChosenReadings, type Stretch } from './protocol';
 
 /**
  * The readings behind a series that lie in a stretch of an axis: those of the channel that it comes from.
- * @returns null where the run has no such series, or it comes from no readings
+ * @returns null where the run has no such series, or its values are not those of single readings
  */
 export function readingsIn(
   evaluator: Evaluator,
@@ -25,6 +26,9 @@ export function readingsIn(
 ): ChosenReadings | null {
   const series = orRefusal(() => evaluator.series(workings, reference));
   if (series instanceof Refusal || series.noise === null) return null;
+  const { sampling } = series.noise.root.readings();
+  // Passes through a gate are made of edges, which mean nothing one by one.
+  if (sampling.kind === 'events' || !onOneGrid(series.sampling, sampling)) return null;
   const channel = channelOf(series.noise.root.key, evaluator.run.id);
   const total = series.values.length;
   if (along === 't') {
