@@ -5,7 +5,7 @@ import { UnreadableDocument } from './documents';
 import { FrameError, decodeFrame, decodeFrames, encodeFrame, frameKinds, joinFrames } from './frames';
 import { describeDevice, helloSchema } from './link';
 import { readPlan, usualPlan } from './plan';
-import { emptyWorkings, panelOf, readWorkings, workingsSchema } from './workings';
+import { emptyWorkings, panelOf, readWorkings, withRunsRenamed, workingsSchema } from './workings';
 
 const hello = {
   type: 'hello',
@@ -174,6 +174,31 @@ describe('stored documents', () => {
         panels: [panelOf('channel:I'), panelOf('entry:p')],
       },
     ]);
+  });
+
+  test('what was done to runs for a sheet is done to their copies, and forgotten of runs without one', () => {
+    const sheet = {
+      ...emptyWorkings,
+      pages: [{ ...emptyWorkings.pages[0], panels: [{ ...panelOf('channel:x'), without: ['a', 'gone'] }] }],
+      aside: [
+        { run: 'a', channel: 'x', ranges: [[3, 5]] as [number, number][] },
+        { run: 'gone', channel: 'x', ranges: [[0, 1]] as [number, number][] },
+      ],
+      shifts: [
+        { run: 'gone', by: 1 },
+        { run: 'b', by: -0.5 },
+      ],
+    };
+    const renamed = withRunsRenamed(
+      sheet,
+      new Map([
+        ['a', 'a2'],
+        ['b', 'b2'],
+      ]),
+    );
+    expect(renamed.aside).toEqual([{ run: 'a2', channel: 'x', ranges: [[3, 5]] }]);
+    expect(renamed.shifts).toEqual([{ run: 'b2', by: -0.5 }]);
+    expect(renamed.pages[0].panels[0].without).toEqual(['a2']);
   });
 
   test.each([

@@ -77,6 +77,30 @@ export const panelOf = (series: Panel['series'][number]): Panel => ({
   without: [],
 });
 
+/** Workings that speak of other runs: of the copies of those that they spoke of. What speaks of no copy is left out. */
+export function withRunsRenamed(
+  workings: WorkingsDocument,
+  renamed: ReadonlyMap<string, string>,
+): WorkingsDocument {
+  const ofCopies = <T extends { run: string }>(all: readonly T[]): T[] =>
+    all.flatMap((one) => {
+      const run = renamed.get(one.run);
+      return run === undefined ? [] : [{ ...one, run }];
+    });
+  return {
+    ...workings,
+    aside: ofCopies(workings.aside),
+    shifts: ofCopies(workings.shifts),
+    pages: workings.pages.map((page) => ({
+      ...page,
+      panels: page.panels.map((panel) => ({
+        ...panel,
+        without: panel.without.flatMap((run) => renamed.get(run) ?? []),
+      })),
+    })),
+  };
+}
+
 /** References of format 1 called an entry a line. */
 const renamedReferences = (value: unknown): unknown => {
   if (typeof value === 'string') return value.replace(/^line:/, 'entry:');

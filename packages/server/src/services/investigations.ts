@@ -7,6 +7,7 @@ import {
   UnreadableDocument,
   type WorkingsDocument,
   emptyWorkings,
+  withRunsRenamed,
   readPlan,
   readWorkings,
   usualPlan,
@@ -229,8 +230,8 @@ export async function copyInvestigation(id: string): Promise<string> {
       plan: source.plan,
       usedAt: new Date(),
     });
-    await addWorkings(copy.id, document, transaction);
     await copySetups(id, copy.id, transaction);
+    const copies = new Map<string, string>();
     const runs = await RunModel.query(transaction)
       .where({ investigationId: id })
       .whereNull('deletedAt')
@@ -246,6 +247,7 @@ export async function copyInvestigation(id: string): Promise<string> {
         endedAt: run.endedAt,
         investigationId: copy.id,
       });
+      copies.set(run.id, runId);
       for (const { channel, from, to } of gaps)
         await GapModel.query(transaction).insert({ runId, channel, from, to });
       for (const { cells, at, removedAt } of spots.sort((a, b) => a.id - b.id))
@@ -260,6 +262,7 @@ export async function copyInvestigation(id: string): Promise<string> {
         );
       }
     }
+    await addWorkings(copy.id, withRunsRenamed(readable(readWorkings, document), copies), transaction);
     return copy.id;
   });
 }

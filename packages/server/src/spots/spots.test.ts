@@ -278,9 +278,18 @@ test('a sweep that is stopped while it reads what has not settled does not wait 
 test('a copy of the investigation has its series, and its picture for the first page', async () => {
   const { id } = await taken({ r: { typed: 12 } });
   await taken({ r: { typed: 8 } }, id);
+  const { body: original } = await server.api('get', `/investigations/${investigation}`);
+  const { workings, workingsVersion: version } = investigationSchema.parse(original);
+  const shifts = [{ run: id, by: 0.25 }];
+  await server
+    .api('put', `/investigations/${investigation}/workings`, { version, workings: { ...workings, shifts } })
+    .expect(200);
   const copied = await server.api('post', `/investigations/${investigation}/copy`).expect(201);
   const copy = await server.api('get', `/investigations/${(copied.body as { id: string }).id}`);
-  expect(investigationSchema.parse(copy.body).runs[0].spot?.rows).toHaveLength(2);
+  const { runs, workings: sheet } = investigationSchema.parse(copy.body);
+  expect(runs[0].spot?.rows).toHaveLength(2);
+  // What the sheet says of a run, the copy says of the run's copy.
+  expect(sheet.shifts).toEqual([{ run: runs[0].id, by: 0.25 }]);
   const list = await server.api('get', '/investigations');
   const mine = (list.body as { id: string; previews: { x: number[] }[] }[]).find(
     ({ id: own }) => own === investigation,
