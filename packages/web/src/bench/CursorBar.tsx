@@ -1,9 +1,9 @@
 import { type EntryKindKey, type SeriesRef, type Unit, printedUnit } from '@heuristor/core';
 import { Button, ButtonToolbar, Dropdown, Form } from 'react-bootstrap';
-import { Clipboard, XLg } from 'react-bootstrap-icons';
+import { XLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
 import { AlignMenu } from './AlignMenu';
-import { useCursor, useFrontRun, useNames, usePicture, useSession } from '../session/context';
+import { useCursor, useFrontRun, useNames, usePicture, useSession, useShownPage } from '../session/context';
 import { usualTangent } from '../session/cursor';
 import { copyText } from '../session/clipboard';
 import { cursorTable, differencesOf, tangentsOf } from '../session/cursorWords';
@@ -22,7 +22,8 @@ export function CursorBar() {
       tangentPoints: state.tangentPoints,
     })),
   );
-  if (placed === null) return null;
+  const { horizontal } = useShownPage();
+  if (placed === null || horizontal !== 't') return null;
   const { cursor } = session;
   return (
     <ButtonToolbar className="cursor-bar" aria-label="Cursor">
@@ -86,9 +87,9 @@ export function CursorBar() {
         Set aside
       </Button>
       <AlignMenu />
-      <CopyButton />
       <Button
         variant="bare"
+        className="take-away"
         aria-label="Take the cursor away"
         title="Take the cursor away (Escape)"
         onClick={() => cursor.lift()}
@@ -192,6 +193,12 @@ function KeepMenu() {
     };
     return { first: (of: SeriesRef) => at(of, read), second: (of: SeriesRef) => at(of, secondRead) };
   };
+  const copy = () => {
+    const { read } = session.cursor.state.getState();
+    const { frame, traces } = session.picture.getState();
+    if (read === null || frame === null) return;
+    void copyText(cursorTable(read, session.runs, traces, frame.horizontal), 'What is read at the cursor');
+  };
   return (
     <Dropdown drop="up">
       <Dropdown.Toggle variant="plain">Keep</Dropdown.Toggle>
@@ -227,29 +234,11 @@ function KeepMenu() {
                 </Dropdown.Item>,
               ]),
         ])}
+        <Dropdown.Divider />
+        <Dropdown.Item as="button" onClick={copy}>
+          Copy what all runs are here, as columns
+        </Dropdown.Item>
       </Dropdown.Menu>
     </Dropdown>
-  );
-}
-
-function CopyButton() {
-  const session = useSession();
-  return (
-    <Button
-      variant="bare"
-      aria-label="Copy what is read here"
-      title="Copy what is read here, as columns"
-      onClick={() => {
-        const { read } = session.cursor.state.getState();
-        const { frame, traces } = session.picture.getState();
-        if (read === null || frame === null) return;
-        void copyText(
-          cursorTable(read, session.runs, traces, frame.horizontal),
-          'What is read at the cursor',
-        );
-      }}
-    >
-      <Clipboard aria-hidden />
-    </Button>
   );
 }
