@@ -26,7 +26,15 @@ export function CursorBar() {
   if (placed === null || horizontal !== 't') return null;
   const { cursor } = session;
   return (
-    <ButtonToolbar className="cursor-bar" aria-label="Cursor">
+    <ButtonToolbar
+      className="cursor-bar"
+      aria-label="Cursor"
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return;
+        event.stopPropagation();
+        cursor.lift();
+      }}
+    >
       {second === null ? (
         <Button
           variant="plain"

@@ -1,6 +1,7 @@
 import { type Run } from '@heuristor/contracts';
 import { type Unit, axisLabel, canConvert, conversionFactor, printedUnit, sameUnit } from '@heuristor/core';
 import { type CSSProperties, type RefObject } from 'react';
+import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { useCursor, useDocuments, usePicture, useView } from '../session/context';
 import { type Read } from '../session/cursor';
@@ -9,7 +10,9 @@ import { roundedText } from '../ui/roundedText';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
 import { type DrawnQuantity, type DrawnTrace } from '../workers/compose';
+import { type Sight } from '../workers/protocol';
 import { axisHeight, pixelOf } from './geometry';
+import { type PanelPlot, heightIn, plotLayout, plotOf } from './panelPlot';
 
 /** So many runs are read out one by one; of more, the pointer says how many there are. */
 const mostRuns = 6;
@@ -62,6 +65,7 @@ function CursorAt({ read, other, front, stack, kind }: Props & CursorProps) {
   const frame = usePicture((picture) => picture.frame);
   const width = useView(({ plotWidth }) => plotWidth);
   const several = useDocuments(({ runs }) => shownRuns(runs).length > 1);
+  useStore(plotLayout);
   if (frame === null) return null;
   const place = placeOf(read, front?.id, traces);
   const at = pixelOf(place, frame.sight, width);
@@ -87,6 +91,19 @@ function CursorAt({ read, other, front, stack, kind }: Props & CursorProps) {
         {several && front !== undefined && <span className="cursor-run">{front.name} </span>}
         {symbol} = {roundedText(place, digits)} {printedUnit(unit)}
       </div>
+      {kind === 'placed' && (
+        <svg className="cursor-tangents" width={width} aria-hidden>
+          {traces.flatMap((trace) => {
+            const panel = panels.find((element) => element.dataset.trace === trace.key);
+            const plot = panel === undefined ? null : plotOf(panel, layerTop(stack));
+            return plot === null
+              ? []
+              : tangentLines(trace, read, front, frame.sight, width, plot).map(({ key, ...ends }) => (
+                  <line key={`${trace.key} ${key}`} {...ends} />
+                ));
+          })}
+        </svg>
+      )}
       {traces.map((trace) => {
         const panel = panels.find((element) => element.dataset.trace === trace.key);
         if (panel === undefined || trace.quantities.length === 0) return null;
@@ -103,6 +120,49 @@ function CursorAt({ read, other, front, stack, kind }: Props & CursorProps) {
       })}
     </>
   );
+}
+
+/** From where the layer over the traces counts its heights. */
+const layerTop = (stack: Props['stack']): number =>
+  stack.current?.querySelector('.overlay')?.getBoundingClientRect().top ?? 0;
+
+/** Tangents reach so many windows to either side. */
+const tangentReach = 2;
+
+/** The tangents that are laid to a trace of the run in front, as far as they lie in its plot. */
+function tangentLines(
+  trace: DrawnTrace,
+  { runs }: Read,
+  front: Run | undefined,
+  sight: Sight,
+  width: number,
+  plot: PanelPlot,
+) {
+  const values = runs.find(({ runId }) => runId === front?.id)?.values ?? {};
+  return trace.quantities.flatMap(({ reference, side }) => {
+    const value = values[reference];
+    const tangent = value?.tangent;
+    const axis = axisOf(trace, side);
+    if (value === undefined || tangent == null || !canConvert(value.unit, axis.unit)) return [];
+    const factor = conversionFactor(value.unit, axis.unit);
+    const [middle, slope] = [factor * value.y, factor * tangent.slope];
+    const half = tangentReach * tangent.window;
+    // Cut off where it leaves the plot, upwards or downwards.
+    const room = slope === 0 ? half : (axis.high - axis.low) / Math.abs(slope);
+    const [before, after] = [-1, 1].map((sign) => {
+      const limit = sign * slope > 0 ? axis.high - middle : middle - axis.low;
+      return sign * Math.min(half, room, slope === 0 ? half : Math.max(limit, 0) / Math.abs(slope));
+    });
+    return [
+      {
+        key: reference,
+        x1: pixelOf(value.x + before, sight, width),
+        y1: heightIn(plot, middle + slope * before, axis),
+        x2: pixelOf(value.x + after, sight, width),
+        y2: heightIn(plot, middle + slope * after, axis),
+      },
+    ];
+  });
 }
 
 /** Where the cursor stands: at the reading of the run in front, if readings are read. */

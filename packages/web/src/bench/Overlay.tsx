@@ -16,11 +16,10 @@ import { CursorLayer } from './CursorLayer';
 import { axisKey } from '../workers/scaling';
 import { type RegionBounds, axisHeight, pixelOf, plotLeft, valueAtPixel } from './geometry';
 import { Offers } from './Offers';
+import { plotOf, valueIn } from './panelPlot';
 import { RegionMarks } from './RegionMarks';
 
 const shortestDrag = 5;
-/** Pixels that a chart keeps free above and below its plot. */
-const plotMargin = 2;
 const zoomStep = 1.18;
 /** A wheel that has stood still so long has been let go. */
 const wheelRestMilliseconds = 180;
@@ -168,20 +167,13 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
     });
     const trace = session.picture.getState().traces.find(({ key }) => key === panel?.dataset.trace);
     if (panel === undefined || trace === undefined) return;
-    const box = panel.getBoundingClientRect();
-    const [upper, lower] = [
-      box.top - top + plotMargin,
-      box.bottom - top - plotMargin - (panel.dataset.bottom === 'true' ? axisHeight() : plotMargin),
-    ];
-    const valueAt = (y: number) => {
-      const share = Math.min(Math.max((lower - y) / (lower - upper), 0), 1);
-      return trace.low + share * (trace.high - trace.low);
-    };
+    const plot = plotOf(panel, top);
+    if (plot === null) return;
     const [from, to] = [
       valueAtPixel(Math.min(x0, x1), sight, width),
       valueAtPixel(Math.max(x0, x1), sight, width),
     ];
-    const [low, high] = [valueAt(Math.max(y0, y1)), valueAt(Math.min(y0, y1))];
+    const [low, high] = [valueIn(plot, Math.max(y0, y1), trace), valueIn(plot, Math.min(y0, y1), trace)];
     if (!(high > low)) return;
     session.looking.change({
       sight: { from, to },

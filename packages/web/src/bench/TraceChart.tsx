@@ -16,6 +16,7 @@ import { runStyle } from '../theme/runStyles';
 import { type DrawnLine } from '../workers/compose';
 import { type Line } from '../workers/protocol';
 import { type Band, bandPlugin } from './bands';
+import { tellPlot } from './panelPlot';
 import { type RegionBounds, axisHeight, fontScale, plotLeft } from './geometry';
 import { lineLabelsOf } from './lineLabels';
 import { type Marks, type OverLayer, type UnderLayer, paintOver, paintUnder } from './traceLayers';
@@ -105,6 +106,7 @@ export function TraceChart({
           id: 'layers',
           // Whatever moves the chart's scales moves what lies under and over it.
           afterDraw(drawn) {
+            tellPlot(element, drawn);
             paintUnder(below, drawn, layers.current);
             paintOver(above, drawn, layers.current);
           },
@@ -233,7 +235,6 @@ export function TraceChart({
       ref={frameRef}
       className="trace"
       data-trace={traceKey}
-      data-bottom={isBottom}
       // The newest reading that is drawn, by which tests and measurements tell what stands on the screen.
       data-newest={drawnTo}
       style={{ ...frameStyle, flex: `${trace?.weight ?? 1} 1 ${isBottom ? axisHeight() : 0}px` }}
