@@ -1,6 +1,7 @@
-import { spawnSync } from 'node:child_process';
+import { execFile, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { promisify } from 'node:util';
 import { buildWeb } from './build';
 import { startCluster } from './cluster';
 import { runScript, say } from './plain';
@@ -10,16 +11,38 @@ interface Tally {
   failed: number;
 }
 
-/** One check of the whole tree; it counts as one test. */
-function check(name: string, command: string, args: string[]): Tally {
-  say(`\n── ${name}`);
-  const { status, stdout, stderr } = spawnSync(command, args, { encoding: 'utf8' });
-  if (status === 0) {
-    say('ok');
-    return { passed: 1, failed: 0 };
+interface Check {
+  name: string;
+  args: string[];
+}
+
+const checks: Check[] = [
+  { name: 'format', args: ['prettier', '--check', '.'] },
+  { name: 'lint', args: ['eslint', '.'] },
+  { name: 'types', args: ['tsc', '-p', 'tsconfig.json'] },
+  {
+    name: 'direction of dependencies',
+    args: ['depcruise', '--config', '.dependency-cruiser.cjs', 'packages', 'e2e', 'scripts'],
+  },
+];
+
+/** Checks of the whole tree, all at once; each counts as one test. */
+async function checked(all: readonly Check[]): Promise<Tally[]> {
+  const run = promisify(execFile);
+  const running = all.map(({ args }) =>
+    run('npx', args, { maxBuffer: 64 * 2 ** 20 }).then(
+      () => null,
+      ({ stdout = '', stderr = '', message }: { stdout?: string; stderr?: string; message: string }) =>
+        `${stdout}${stderr}` || message,
+    ),
+  );
+  const tallies: Tally[] = [];
+  for (const [i, { name }] of all.entries()) {
+    const fault = await running[i];
+    say(`\n── ${name}\n${fault ?? 'ok'}`);
+    tallies.push(fault === null ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
   }
-  say(`${stdout}${stderr}`);
-  return { passed: 0, failed: 1 };
+  return tallies;
 }
 
 /** A run of Jest, counted test by test; a run that brings no report counts as one failure. */
@@ -46,19 +69,7 @@ function jest(name: string, parts: string[], data: string, environment: Record<s
 runScript(async (ending) => {
   const data = resolve('.test-data');
   mkdirSync(data, { recursive: true });
-  const tallies = [
-    check('format', 'npx', ['prettier', '--check', '.']),
-    check('lint', 'npx', ['eslint', '.']),
-    check('types', 'npx', ['tsc', '-p', 'tsconfig.json']),
-    check('direction of dependencies', 'npx', [
-      'depcruise',
-      '--config',
-      '.dependency-cruiser.cjs',
-      'packages',
-      'e2e',
-      'scripts',
-    ]),
-  ];
+  const tallies = await checked(checks);
   buildWeb();
   const cluster = await startCluster(data, { durable: false, signal: ending });
   try {

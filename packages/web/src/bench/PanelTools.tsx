@@ -13,14 +13,19 @@ import { seriesChoices } from '../session/edits';
 import { panelsOf, withPanelMoved, withRunToggled, withSeriesToggled, withoutPanel } from '../session/pages';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
-import { type DrawnTrace } from '../workers/compose';
 
 type Sortable = Pick<ReturnType<typeof useSortable>, 'setActivatorNodeRef' | 'attributes' | 'listeners'>;
 
+interface Props {
+  traceKey: string;
+  symbol: string;
+  sortable: Sortable;
+}
+
 /** What can be done with a trace as such: moved among the others, shown alone, filled with other quantities or fewer runs. */
-export function PanelTools({ trace, sortable }: { trace: DrawnTrace; sortable: Sortable }) {
+export function PanelTools({ traceKey, symbol, sortable }: Props) {
   const session = useSession();
-  const isAlone = useView(({ enlarged }) => enlarged === trace.key);
+  const isAlone = useView(({ enlarged }) => enlarged === traceKey);
   return (
     <div className="panel-tools">
       <Button
@@ -28,7 +33,7 @@ export function PanelTools({ trace, sortable }: { trace: DrawnTrace; sortable: S
         ref={sortable.setActivatorNodeRef}
         {...sortable.attributes}
         {...sortable.listeners}
-        aria-label={`Move the trace of ${trace.symbol}`}
+        aria-label={`Move the trace of ${symbol}`}
         title="Drag to reorder"
       >
         <GripVertical aria-hidden />
@@ -36,30 +41,30 @@ export function PanelTools({ trace, sortable }: { trace: DrawnTrace; sortable: S
       <Button
         variant="bare"
         aria-pressed={isAlone}
-        aria-label={isAlone ? 'Show all traces' : `Show only the trace of ${trace.symbol}`}
+        aria-label={isAlone ? 'Show all traces' : `Show only the trace of ${symbol}`}
         title={isAlone ? 'All traces' : 'This trace alone'}
-        onClick={() => session.view.setState({ enlarged: isAlone ? null : trace.key })}
+        onClick={() => session.view.setState({ enlarged: isAlone ? null : traceKey })}
       >
         {isAlone ? <FullscreenExit aria-hidden /> : <ArrowsFullscreen aria-hidden />}
       </Button>
-      <PanelMenu trace={trace} />
+      <PanelMenu traceKey={traceKey} symbol={symbol} />
     </div>
   );
 }
 
-function PanelMenu({ trace }: { trace: DrawnTrace }) {
+function PanelMenu({ traceKey, symbol }: Omit<Props, 'sortable'>) {
   const session = useSession();
   return (
     <Dropdown>
-      <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`Set up the trace of ${trace.symbol}`}>
+      <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`Set up the trace of ${symbol}`}>
         <ThreeDotsVertical aria-hidden />
       </Dropdown.Toggle>
       <Dropdown.Menu>
-        <PanelItems trace={trace} />
+        <PanelItems traceKey={traceKey} />
         <Dropdown.Divider />
         <Dropdown.Item
           as="button"
-          onClick={() => session.changePage((page, runs) => withoutPanel(page, runs, trace.key))}
+          onClick={() => session.changePage((page, runs) => withoutPanel(page, runs, traceKey))}
         >
           Take this trace off the page
         </Dropdown.Item>
@@ -68,7 +73,7 @@ function PanelMenu({ trace }: { trace: DrawnTrace }) {
   );
 }
 
-function PanelItems({ trace: { key } }: { trace: DrawnTrace }) {
+function PanelItems({ traceKey: key }: { traceKey: string }) {
   const session = useSession();
   const page = useShownPage();
   const runs = useDocuments((documents) => documents.runs);

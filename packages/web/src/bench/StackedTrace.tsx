@@ -1,8 +1,11 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
+import { printedUnit } from '@heuristor/core';
 import { type ComponentProps } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { usePicture } from '../session/context';
-import { PanelAxes } from './PanelAxes';
+import { type DrawnAxis } from '../workers/compose';
+import { PanelAxis } from './PanelAxis';
 import { PanelTools } from './PanelTools';
 import { TraceBorder } from './TraceBorder';
 import { TraceChart } from './TraceChart';
@@ -12,13 +15,30 @@ type Props = Omit<ComponentProps<typeof TraceChart>, 'frameRef' | 'frameStyle' |
   nextKey: string | null;
 };
 
+const told = (axis: DrawnAxis | null | undefined) =>
+  axis == null
+    ? { symbol: '', unit: '', from: 0, to: 1, is: false }
+    : { symbol: axis.symbol, unit: printedUnit(axis.unit), from: axis.low, to: axis.high, is: true };
+
 /** A trace of the page with what it is held by: its axes, its tools, its lower border. */
 export function StackedTrace({ nextKey, ...chart }: Props) {
   const { traceKey, isBottom } = chart;
-  const trace = usePicture(({ traces }) => traces.find(({ key }) => key === traceKey));
-  const next = usePicture(({ traces }) => traces.find(({ key }) => key === nextKey));
-  // Residuals belong to their trace and go with it.
-  const isResidual = trace?.reference == null;
+  // While a hand drags something, traces are made anew many times a second; only what stands in words here counts.
+  const left = usePicture(useShallow(({ traces }) => told(traces.find(({ key }) => key === traceKey))));
+  const right = usePicture(
+    useShallow(({ traces }) => told(traces.find(({ key }) => key === traceKey)?.right)),
+  );
+  const [isResidual, weight, nextWeight] = usePicture(
+    useShallow(({ traces }) => {
+      const trace = traces.find(({ key }) => key === traceKey);
+      // Residuals belong to their trace and go with it.
+      return [
+        trace?.reference == null,
+        trace?.weight ?? 1,
+        traces.find(({ key }) => key === nextKey)?.weight ?? null,
+      ] as const;
+    }),
+  );
   const { setNodeRef, transform, transition, isDragging, ...sortable } = useSortable({
     id: traceKey,
     disabled: isResidual,
@@ -33,18 +53,11 @@ export function StackedTrace({ nextKey, ...chart }: Props) {
         ...(isDragging ? { zIndex: 4, opacity: 0.85 } : {}),
       }}
     >
-      {trace !== undefined && (
-        <>
-          <PanelAxes trace={trace} isBottom={isBottom} />
-          {!isResidual && <PanelTools trace={trace} sortable={sortable} />}
-          {next !== undefined && !isResidual && (
-            <TraceBorder
-              panel={traceKey}
-              symbol={trace.symbol}
-              share={(100 * trace.weight) / (trace.weight + next.weight)}
-            />
-          )}
-        </>
+      {left.is && <PanelAxis traceKey={traceKey} side="left" axis={left} isBottom={isBottom} />}
+      {right.is && <PanelAxis traceKey={traceKey} side="right" axis={right} isBottom={isBottom} />}
+      {left.is && !isResidual && <PanelTools traceKey={traceKey} symbol={left.symbol} sortable={sortable} />}
+      {nextWeight !== null && !isResidual && (
+        <TraceBorder panel={traceKey} symbol={left.symbol} share={(100 * weight) / (weight + nextWeight)} />
       )}
     </TraceChart>
   );

@@ -1,43 +1,34 @@
-import { printedUnit } from '@heuristor/core';
 import { Form } from 'react-bootstrap';
 import { useDocuments, useSession, useView } from '../session/context';
 import { usePresenter } from '../stores/presenter';
-import { type DrawnTrace, type Side } from '../workers/compose';
+import { type Side } from '../workers/compose';
 import { axisKey } from '../workers/scaling';
 import { AxisEditor } from './AxisEditor';
 import { AxisGrip } from './AxisGrip';
 import { axisHeight, plotLeft } from './geometry';
 
 interface Props {
-  trace: DrawnTrace;
+  traceKey: string;
+  side: Side;
+  axis: { symbol: string; unit: string; from: number; to: number };
   isBottom: boolean;
 }
 
-/** The vertical axes of a trace, to be held and typed. */
-export function PanelAxes({ trace, isBottom }: Props) {
+/** A vertical axis of a trace, to be held and typed. */
+export function PanelAxis({ traceKey, side, axis, isBottom }: Props) {
+  const session = useSession();
   // Another size of type makes other axes.
   usePresenter((state) => state.large);
-  const bottom = isBottom ? axisHeight() : 0;
-  return (
-    <>
-      <PanelAxis trace={trace} side="left" bottom={bottom} />
-      {trace.right !== null && <PanelAxis trace={trace} side="right" bottom={bottom} />}
-    </>
-  );
-}
-
-function PanelAxis({ trace, side, bottom }: { trace: DrawnTrace; side: Side; bottom: number }) {
-  const session = useSession();
-  const key = axisKey(trace.key, side);
+  const key = axisKey(traceKey, side);
   const set = useView(({ scales }) => scales[key]);
   const isSet = set !== undefined;
   const reach = useView((view) => view.reach);
   const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
   const withZero = useView((view) => view.withZero) ?? isSpot;
-  const axis = side === 'right' && trace.right !== null ? trace.right : trace;
   // What was set a moment ago is not drawn yet.
-  const range = set ?? { from: axis.low, to: axis.high };
+  const range = set ?? { from: axis.from, to: axis.to };
   const width = plotLeft();
+  const bottom = isBottom ? axisHeight() : 0;
   return (
     <AxisGrip
       label={`Axis of ${axis.symbol}`}
@@ -50,7 +41,7 @@ function PanelAxis({ trace, side, bottom }: { trace: DrawnTrace; side: Side; bot
     >
       {() => (
         <AxisEditor
-          unit={printedUnit(axis.unit)}
+          unit={axis.unit}
           range={range}
           isAutomatic={!isSet}
           onRange={(next) => session.scale(key, next)}
