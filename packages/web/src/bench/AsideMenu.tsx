@@ -1,45 +1,51 @@
 import { type SeriesRef } from '@heuristor/core';
+import { memo } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { useDocuments, useFrontRun, useSession } from '../session/context';
 import { shownRuns } from '../session/runs';
 import { type Stretch } from '../workers/protocol';
 
 /** What can be set aside about a region: what lies in it, what lies outside, what stands off. */
-export function AsideMenu({ of, stretch }: { of: SeriesRef; stretch: Stretch }) {
+export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef; region: string }) {
   const session = useSession();
   const front = useFrontRun();
   const runs = useDocuments((documents) => documents.runs);
   if (front === undefined) return null;
   const shown = shownRuns(runs);
   const { asides } = session;
+  /** Does something with the region as it lies now; while it is dragged, this menu is not made anew. */
+  const here = (act: (stretch: Stretch) => Promise<void>) => () => {
+    const entry = session.workings.entries.find(({ id }) => id === region);
+    if (entry?.kind === 'region') void act(entry);
+  };
   return (
     <Dropdown>
       <Dropdown.Toggle variant="bare">set aside</Dropdown.Toggle>
       <Dropdown.Menu>
         <Dropdown.Header>Of {front.name}</Dropdown.Header>
-        <Dropdown.Item as="button" onClick={() => void asides.inside([front], of, stretch)}>
+        <Dropdown.Item as="button" onClick={here((stretch) => asides.inside([front], of, stretch))}>
           The readings in here
         </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={() => void asides.outside([front], of, stretch)}>
+        <Dropdown.Item as="button" onClick={here((stretch) => asides.outside([front], of, stretch))}>
           All but those in here
         </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={() => void asides.suggest(front, of, stretch)}>
+        <Dropdown.Item as="button" onClick={here((stretch) => asides.suggest(front, of, stretch))}>
           What stands off in here …
         </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={() => void asides.back([front], of, stretch)}>
+        <Dropdown.Item as="button" onClick={here((stretch) => asides.back([front], of, stretch))}>
           Take back what is aside in here
         </Dropdown.Item>
         {shown.length > 1 && (
           <>
             <Dropdown.Divider />
             <Dropdown.Header>Of all runs that are shown</Dropdown.Header>
-            <Dropdown.Item as="button" onClick={() => void asides.inside(shown, of, stretch)}>
+            <Dropdown.Item as="button" onClick={here((stretch) => asides.inside(shown, of, stretch))}>
               The readings in here
             </Dropdown.Item>
-            <Dropdown.Item as="button" onClick={() => void asides.outside(shown, of, stretch)}>
+            <Dropdown.Item as="button" onClick={here((stretch) => asides.outside(shown, of, stretch))}>
               All but those in here
             </Dropdown.Item>
-            <Dropdown.Item as="button" onClick={() => void asides.back(shown, of, stretch)}>
+            <Dropdown.Item as="button" onClick={here((stretch) => asides.back(shown, of, stretch))}>
               Take back what is aside in here
             </Dropdown.Item>
           </>
@@ -47,4 +53,4 @@ export function AsideMenu({ of, stretch }: { of: SeriesRef; stretch: Stretch }) 
       </Dropdown.Menu>
     </Dropdown>
   );
-}
+});

@@ -1,13 +1,14 @@
 import { printedUnit } from '@heuristor/core';
+import { memo } from 'react';
 import { Button } from 'react-bootstrap';
-import { usePicture, useSession, useView } from '../session/context';
+import { useDocuments, usePicture, useSession, useShownPage, useView } from '../session/context';
 import { usePresenter } from '../stores/presenter';
 import { AxisEditor } from './AxisEditor';
 import { AxisGrip } from './AxisGrip';
-import { type RegionBounds, axisHeight, plotLeft } from './geometry';
+import { axisHeight, plotLeft } from './geometry';
 
 /** The shared horizontal axis, to be held and typed. */
-export function HorizontalAxis({ regions, roomRight }: { regions: RegionBounds[]; roomRight: number }) {
+export const HorizontalAxis = memo(function HorizontalAxis({ roomRight }: { roomRight: number }) {
   const session = useSession();
   // Another size of type makes another axis.
   usePresenter((state) => state.large);
@@ -37,25 +38,37 @@ export function HorizontalAxis({ regions, roomRight }: { regions: RegionBounds[]
           onAutomatic={() => session.look(null)}
           automaticWord="All of the data"
         >
-          {regions.length > 0 && (
-            <div className="axis-regions">
-              <span>Only region</span>
-              {regions.map(({ id, letter, start, end }) => (
-                <Button
-                  key={id}
-                  variant="plain"
-                  onClick={() => {
-                    session.looking.only({ from: start, to: end });
-                    close();
-                  }}
-                >
-                  {letter}
-                </Button>
-              ))}
-            </div>
-          )}
+          <OnlyRegions close={close} />
         </AxisEditor>
       )}
     </AxisGrip>
+  );
+});
+
+/** The regions of the shown axis, each to be looked at alone. */
+function OnlyRegions({ close }: { close: () => void }) {
+  const session = useSession();
+  const { horizontal } = useShownPage();
+  const entries = useDocuments(({ workings }) => workings.entries);
+  const regions = entries
+    .filter((entry) => entry.kind === 'region')
+    .filter(({ along }) => along === horizontal);
+  if (regions.length === 0) return null;
+  return (
+    <div className="axis-regions">
+      <span>Only region</span>
+      {regions.map(({ id, letter, start, end }) => (
+        <Button
+          key={id}
+          variant="plain"
+          onClick={() => {
+            session.looking.only({ from: start, to: end });
+            close();
+          }}
+        >
+          {letter}
+        </Button>
+      ))}
+    </div>
   );
 }

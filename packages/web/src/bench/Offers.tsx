@@ -2,7 +2,7 @@ import { type SeriesRef, entryKindKeys, kindOf } from '@heuristor/core';
 import { Button, ButtonToolbar, Form } from 'react-bootstrap';
 import { Trash3, XLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
-import { useNames, usePicture, useSession, useShownPage, useView } from '../session/context';
+import { useNames, usePicture, useSession, useView } from '../session/context';
 import { withEntry, withoutEntry } from '../session/edits';
 import { type Sight } from '../workers/protocol';
 import { AsideMenu } from './AsideMenu';
@@ -19,7 +19,6 @@ export const regionOffers = entryKindKeys
 export function Offers({ region, sight, width }: { region: RegionBounds; sight: Sight; width: number }) {
   const session = useSession();
   const nameOf = useNames();
-  const { horizontal } = useShownPage();
   const wanted = useView(({ selectedSeries }) => selectedSeries);
   const choices = usePicture(
     useShallow(({ traces }) =>
@@ -62,7 +61,7 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
           {title}
         </Button>
       ))}
-      <AsideMenu of={series} stretch={{ along: horizontal, start: region.start, end: region.end }} />
+      <AsideMenu of={series} region={region.id} />
       <Button
         variant="bare"
         aria-label={`Remove region ${region.letter}`}

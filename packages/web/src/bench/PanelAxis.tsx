@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Form } from 'react-bootstrap';
 import { useDocuments, useSession, useView } from '../session/context';
 import { usePresenter } from '../stores/presenter';
@@ -15,7 +16,7 @@ interface Props {
 }
 
 /** A vertical axis of a trace, to be held and typed. */
-export function PanelAxis({ traceKey, side, axis, isBottom }: Props) {
+export const PanelAxis = memo(function PanelAxis({ traceKey, side, axis, isBottom }: Props) {
   const session = useSession();
   // Another size of type makes other axes.
   usePresenter((state) => state.large);
@@ -73,4 +74,4 @@ export function PanelAxis({ traceKey, side, axis, isBottom }: Props) {
       )}
     </AxisGrip>
   );
-}
+});

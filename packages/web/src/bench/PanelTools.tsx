@@ -1,4 +1,5 @@
 import { type useSortable } from '@dnd-kit/sortable';
+import { memo } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import {
   ArrowsFullscreen,
@@ -14,25 +15,31 @@ import { panelsOf, withPanelMoved, withRunToggled, withSeriesToggled, withoutPan
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
 
-type Sortable = Pick<ReturnType<typeof useSortable>, 'setActivatorNodeRef' | 'attributes' | 'listeners'>;
-
-interface Props {
+interface Props extends Pick<
+  ReturnType<typeof useSortable>,
+  'setActivatorNodeRef' | 'attributes' | 'listeners'
+> {
   traceKey: string;
   symbol: string;
-  sortable: Sortable;
 }
 
 /** What can be done with a trace as such: moved among the others, shown alone, filled with other quantities or fewer runs. */
-export function PanelTools({ traceKey, symbol, sortable }: Props) {
+export const PanelTools = memo(function PanelTools({
+  traceKey,
+  symbol,
+  setActivatorNodeRef,
+  attributes,
+  listeners,
+}: Props) {
   const session = useSession();
   const isAlone = useView(({ enlarged }) => enlarged === traceKey);
   return (
     <div className="panel-tools">
       <Button
         variant="grip"
-        ref={sortable.setActivatorNodeRef}
-        {...sortable.attributes}
-        {...sortable.listeners}
+        ref={setActivatorNodeRef}
+        {...attributes}
+        {...listeners}
         aria-label={`Move the trace of ${symbol}`}
         title="Drag to reorder"
       >
@@ -50,9 +57,9 @@ export function PanelTools({ traceKey, symbol, sortable }: Props) {
       <PanelMenu traceKey={traceKey} symbol={symbol} />
     </div>
   );
-}
+});
 
-function PanelMenu({ traceKey, symbol }: Omit<Props, 'sortable'>) {
+function PanelMenu({ traceKey, symbol }: Pick<Props, 'traceKey' | 'symbol'>) {
   const session = useSession();
   return (
     <Dropdown>

@@ -39,10 +39,11 @@ export function StackedTrace({ nextKey, ...chart }: Props) {
       ] as const;
     }),
   );
-  const { setNodeRef, transform, transition, isDragging, ...sortable } = useSortable({
-    id: traceKey,
-    disabled: isResidual,
-  });
+  const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
+    useSortable({
+      id: traceKey,
+      disabled: isResidual,
+    });
   return (
     <TraceChart
       {...chart}
@@ -55,7 +56,15 @@ export function StackedTrace({ nextKey, ...chart }: Props) {
     >
       {left.is && <PanelAxis traceKey={traceKey} side="left" axis={left} isBottom={isBottom} />}
       {right.is && <PanelAxis traceKey={traceKey} side="right" axis={right} isBottom={isBottom} />}
-      {left.is && !isResidual && <PanelTools traceKey={traceKey} symbol={left.symbol} sortable={sortable} />}
+      {left.is && !isResidual && (
+        <PanelTools
+          traceKey={traceKey}
+          symbol={left.symbol}
+          setActivatorNodeRef={setActivatorNodeRef}
+          attributes={attributes}
+          listeners={listeners}
+        />
+      )}
       {nextWeight !== null && !isResidual && (
         <TraceBorder panel={traceKey} symbol={left.symbol} share={(100 * weight) / (weight + nextWeight)} />
       )}

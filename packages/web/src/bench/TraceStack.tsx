@@ -101,9 +101,7 @@ export function TraceStack() {
           </SortableContext>
         </DndContext>
       )}
-      {!isEmpty && hasFrame && shownKeys.length > 0 && (
-        <HorizontalAxis regions={regions} roomRight={roomRight} />
-      )}
+      {!isEmpty && hasFrame && shownKeys.length > 0 && <HorizontalAxis roomRight={roomRight} />}
       {!isEmpty && hasFrame && shownKeys.length > 0 && (
         <Overlay front={front} stack={stack} regions={regions} roomRight={roomRight} />
       )}
