@@ -46,10 +46,9 @@ export class AsideDesk {
       });
       return;
     }
-    const [is] = [count === 1 ? 'stands' : 'stand'];
     tell({
       kind: 'news',
-      text: `${readingsWord(count)} of ${found.channel} in ${run.name} ${is} off: ${words}.`,
+      text: `${readingsWord(count)} of ${found.channel} in ${run.name} ${count === 1 ? 'stands' : 'stand'} off: ${words}.`,
       action: {
         label: count === 1 ? 'Set it aside' : 'Set them aside',
         run: () => this.put([{ run: run.id, channel: found.channel, ranges: found.ranges }]),

@@ -24,7 +24,7 @@ import { AsideDesk } from './asideDesk';
 import { AwayShelf } from './awayShelf';
 import { CursorDesk } from './cursor';
 import { History } from './history';
-import { Looking, usualLook } from './looking';
+import { Looking, usualLook, usualView } from './looking';
 import { type OnPage, pageIn, withPage, withPageAdded, withoutPage } from './pages';
 import { type Picture } from './picture';
 import { PlanKeeper } from './planKeeper';
@@ -69,19 +69,7 @@ export class BenchSession {
     const { workings } = documents;
     this.id = id;
     this.documents = createStore<Documents>(() => documents);
-    this.view = createStore<View>(() => ({
-      ...usualLook,
-      page: workings.pages[0].id,
-      plotWidth: 600,
-      frontRunId: null,
-      selectedRegion: null,
-      selectedSeries: null,
-      openEntry: null,
-      setUp: null,
-      isNewSeries: false,
-      isShifting: false,
-      moving: false,
-    }));
+    this.view = createStore<View>(() => ({ ...usualView, page: workings.pages[0].id }));
     this.looking = new Looking(this.view);
     this.plan = new PlanKeeper(this.path(''), this.history, this.documents);
     this.away = new AwayShelf(this.path(''), this.history);

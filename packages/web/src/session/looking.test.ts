@@ -1,21 +1,9 @@
 import { createStore } from 'zustand/vanilla';
-import { Looking, usualLook } from './looking';
+import { Looking, usualView } from './looking';
 import { type View } from './state';
 
 function looked() {
-  const view = createStore<View>(() => ({
-    ...usualLook,
-    page: null,
-    plotWidth: 600,
-    frontRunId: null,
-    selectedRegion: null,
-    selectedSeries: null,
-    openEntry: null,
-    setUp: null,
-    isNewSeries: false,
-    isShifting: false,
-    moving: false,
-  }));
+  const view = createStore<View>(() => usualView);
   return { view, looking: new Looking(view), sight: () => view.getState().sight };
 }
 

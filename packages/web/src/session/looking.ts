@@ -7,6 +7,21 @@ export type Look = Pick<View, 'sight' | 'scales' | 'reach' | 'withZero' | 'enlar
 
 export const usualLook: Look = { sight: null, scales: {}, reach: 'shown', withZero: null, enlarged: null };
 
+/** How a bench is looked at when it opens. */
+export const usualView: View = {
+  ...usualLook,
+  page: null,
+  plotWidth: 600,
+  frontRunId: null,
+  selectedRegion: null,
+  selectedSeries: null,
+  openEntry: null,
+  setUp: null,
+  isNewSeries: false,
+  isShifting: false,
+  moving: false,
+};
+
 const mostSteps = 100;
 
 const lookOf = ({ sight, scales, reach, withZero, enlarged }: View): Look => ({
