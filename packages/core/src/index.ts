@@ -58,7 +58,19 @@ export * from './workings/entries';
 export { type Field, type Fields } from './workings/fields';
 export { type EntryBase, type EntryKind, type NameOf, type Offer } from './workings/kind';
 export { type ChannelData, type LeftOut, type RunData, abscissaName } from './workings/run';
-export { type Curve, type Fitted, type NamedResult, type Outcome, type Passes } from './workings/outcome';
+export { amplitudeSpectrum } from './spectrum/amplitudes';
+export { type Tone, toneAt } from './spectrum/tone';
+export { type SpectrumWindow, windowWeight } from './spectrum/windows';
+export { type BinRule, type Histogram, histogramOf } from './statistics/histogram';
+export {
+  type Curve,
+  type Fitted,
+  type GraphAxis,
+  type NamedResult,
+  type Outcome,
+  type OwnGraph,
+  type Passes,
+} from './workings/outcome';
 export { type Pace, type PacePoint, stretchesOf, targetAt } from './pace/target';
 export { simplified, simplifiedTo } from './pace/simplify';
 export {

@@ -52,6 +52,9 @@ export const entrySentence = (entry: Entry, nameOf: NameOf): string =>
 /** Whether an entry makes a series that other entries can speak of. */
 export const yieldsSeries = ({ kind }: Entry): boolean => kindOf(kind).yields === 'series';
 
+/** Whether an entry draws something over axes of its own. */
+export const drawsGraph = ({ kind }: Entry): boolean => kindOf(kind).draws === 'graph';
+
 /** Whether an entry says the same of every run: it speaks of nothing that a run has. */
 export const isSameForAllRuns = ({ kind }: Entry): boolean =>
   Object.values(kindOf(kind).fields).every(({ type }) => type !== 'series' && type !== 'result');

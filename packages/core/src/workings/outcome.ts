@@ -18,6 +18,26 @@ export interface Curve {
   y: Float64Array;
 }
 
+/** An axis of a graph of its own. */
+export interface GraphAxis {
+  symbol: string;
+  quantity: string;
+  unit: Unit;
+}
+
+/** What is drawn over axes of its own, not over that of the readings. */
+export interface OwnGraph {
+  horizontal: GraphAxis;
+  vertical: GraphAxis;
+  /** A line over its places; bars between their edges, of which there is one more than of heights. */
+  shape: 'line' | 'bars';
+  /** Ascending. */
+  x: Float64Array;
+  y: Float64Array;
+  /** Places on the horizontal axis that are pointed out, with what stands beside them and how far to either side they reach. */
+  marks: readonly { at: number; half: number; text: string }[];
+}
+
 /** What a fit leaves to draw and to look up. */
 export interface Fitted {
   curve: Curve;
@@ -57,4 +77,5 @@ export type Outcome =
       fitted: Fitted | null;
       /** What is drawn over the trace of its series, where it is no fit. */
       curve?: Curve;
+      graph?: OwnGraph;
     };

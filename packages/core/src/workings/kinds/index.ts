@@ -10,12 +10,14 @@ import { fence } from './fence';
 import { fit } from './fit';
 import { flagPair } from './flagPair';
 import { flagSpeed } from './flagSpeed';
+import { histogram } from './histogram';
 import { integral } from './integral';
 import { paceSlopes } from './paceSlopes';
 import { period } from './period';
 import { readout } from './readout';
 import { region } from './region';
 import { slope } from './slope';
+import { spectrum } from './spectrum';
 import { spokes } from './spokes';
 import { statistics } from './statistics';
 import { tangent } from './tangent';
@@ -36,6 +38,8 @@ export const kinds = {
   slope,
   area,
   fit,
+  spectrum,
+  histogram,
   readout,
   change,
   tangent,

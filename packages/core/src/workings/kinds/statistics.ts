@@ -28,46 +28,10 @@ export const statistics = defineKind({
     const series = context.series(of);
     const region = context.region(regionId);
     const selection = select(context, series, 't', region);
-    const { count, mean, standardDeviation, minimum, maximum } = describe(selection.y);
-    const spread = count > 1 ? standardDeviation : null;
-    const { unit, timeUnit } = series;
-    const plain = (
-      key: string,
-      name: string,
-      value: number,
-      roundTo: number | null,
-      of = unit,
-    ): NamedResult => ({
-      key,
-      name,
-      quantity: exactly(value, of),
-      roundTo,
-      main: false,
-    });
+    const count = selection.indices.length;
     return {
       kind: 'results',
-      results: [
-        {
-          key: 'mean',
-          name: 'mean',
-          quantity: meanOf(series, selection, mean, spread),
-          roundTo: spread,
-          main: true,
-        },
-        ...(spread === null
-          ? []
-          : [plain('sd', 'sd', spread, spread > 0 ? spread / Math.sqrt(2 * (count - 1)) : null)]),
-        plain('min', 'min', minimum, spread),
-        plain('max', 'max', maximum, spread),
-        plain(
-          'duration',
-          'duration',
-          selection.x[count - 1] - selection.x[0],
-          intervalOf(series.sampling),
-          timeUnit,
-        ),
-        plain('count', 'readings', count, 10, []),
-      ],
+      results: statisticsOf(series, selection),
       notes: [
         ...leftOutNotes(selection, count),
         ...(count === 1
@@ -80,6 +44,48 @@ export const statistics = defineKind({
     };
   },
 });
+
+/** What is told of the readings of a selection: mean, sd, least, greatest, duration, count. */
+export function statisticsOf(series: Series, selection: Selection): NamedResult[] {
+  const { count, mean, standardDeviation, minimum, maximum } = describe(selection.y);
+  const spread = count > 1 ? standardDeviation : null;
+  const { unit, timeUnit } = series;
+  const plain = (
+    key: string,
+    name: string,
+    value: number,
+    roundTo: number | null,
+    of = unit,
+  ): NamedResult => ({
+    key,
+    name,
+    quantity: exactly(value, of),
+    roundTo,
+    main: false,
+  });
+  return [
+    {
+      key: 'mean',
+      name: 'mean',
+      quantity: meanOf(series, selection, mean, spread),
+      roundTo: spread,
+      main: true,
+    },
+    ...(spread === null
+      ? []
+      : [plain('sd', 'sd', spread, spread > 0 ? spread / Math.sqrt(2 * (count - 1)) : null)]),
+    plain('min', 'min', minimum, spread),
+    plain('max', 'max', maximum, spread),
+    plain(
+      'duration',
+      'duration',
+      selection.x[count - 1] - selection.x[0],
+      intervalOf(series.sampling),
+      timeUnit,
+    ),
+    plain('count', 'readings', count, 10, []),
+  ];
+}
 
 /** Mean of all values of a series that are measurements of their own, and their standard deviation. */
 export function summaryOfRepeats(series: Series): {

@@ -1,0 +1,209 @@
+import { Refusal } from '../../refusal';
+import { exactly } from '../../results/quantity';
+import { intervalOf, timeAt } from '../../series/sampling';
+import { type Series } from '../../series/series';
+import { amplitudeSpectrum } from '../../spectrum/amplitudes';
+import { toneAt } from '../../spectrum/tone';
+import { type SpectrumWindow, windowWeight } from '../../spectrum/windows';
+import { type Unit, divideUnits, one, parseUnit, printedUnit, sameUnit } from '../../units/unit';
+import { choiceField, regionField, seriesField } from '../fields';
+import { flatteningNote } from '../flatteningNote';
+import { defineKind } from '../kind';
+import { type NamedResult } from '../outcome';
+import { type Selection, leftOutNotes, reachNote, select } from '../selection';
+import { weighed } from '../weighed';
+
+const fewest = 8;
+/** More of the readings than this may not be missing: what is put in their places would make the spectrum. */
+const mostMissing = 0.1;
+/** Times that go off their even steps by more than this share are read as uneven. */
+const unevenness = 0.01;
+/** A peak is looked for from so many periods in the stretch on: slower ones are no swing but a drift. */
+const fewestPeriods = 1.5;
+
+/**
+ * The amplitude spectrum of a stretch, and its highest peak. Uncertainties of the peak are what the noise of the readings does
+ * to it; that a swing dies away or is none is not in them.
+ */
+export const spectrum = defineKind({
+  kind: 'spectrum',
+  title: 'spectrum',
+  yields: 'results',
+  draws: 'graph',
+  offered: 'region',
+  offers: [{ title: 'spectrum', preset: {} }],
+  fields: {
+    of: seriesField(),
+    region: regionField(),
+    window: choiceField('Window', [
+      { key: 'hann', title: 'Hann: peaks stand clear of each other' },
+      { key: 'none', title: 'none: narrower peaks, with side lobes' },
+    ]),
+    padding: choiceField('Zeros added', [
+      { key: '4', title: 'to 4 times the length' },
+      { key: '1', title: 'to the next power of two' },
+      { key: '2', title: 'to 2 times the length' },
+      { key: '8', title: 'to 8 times the length' },
+    ]),
+  },
+  sentence: ({ of }, nameOf) => `spectrum of ${nameOf(of)}`,
+  evaluate({ of, region: regionId, window, padding }, context) {
+    const series = context.series(of);
+    const region = context.region(regionId);
+    if (series.sampling.kind === 'events')
+      throw new Refusal('Edges of a gate have no spectrum. Choose what was read at a rate.');
+    const selection = select(context, series, 't', region);
+    const count = selection.indices.length;
+    if (count < fewest)
+      throw new Refusal(`A spectrum needs ${fewest} readings; the region holds ${count}. Make it longer.`);
+    const { values, interval, bridged, isUneven } = evenly(series, selection);
+    const duration = values.length * interval;
+    let mean = 0;
+    for (let i = 0; i < count; i++) mean += selection.y[i] / count;
+    const { step, amplitudes } = amplitudeSpectrum(
+      values.map((value) => value - mean),
+      window,
+      Number(padding),
+    );
+    const unit = frequencyUnit(series.timeUnit);
+    const x = Float64Array.from(amplitudes, (_, k) => (k * step) / interval);
+    const peak = peakIn(series, selection, window, x, amplitudes, duration, unit);
+    return {
+      kind: 'results',
+      results: [
+        ...peak,
+        {
+          key: 'resolution',
+          name: 'resolution',
+          quantity: exactly(1 / duration, unit),
+          roundTo: 0.01 / duration,
+          main: peak.length === 0,
+        },
+      ],
+      notes: [
+        ...(peak.length > 0
+          ? []
+          : [
+              'No peak stands out of the noise, or fewer than one and a half periods of it fit in the region.',
+            ]),
+        ...(isUneven
+          ? ['The times are uneven: for the drawn spectrum readings were put on even steps.']
+          : []),
+        ...(bridged > 0
+          ? [
+              `${bridged} missing ${bridged === 1 ? 'reading was' : 'readings were'} bridged by a straight line.`,
+            ]
+          : []),
+        ...leftOutNotes(selection, count),
+        ...reachNote(series, region),
+        ...(context.moving ? [] : flatteningNote(series, selection.first, selection.past)),
+      ],
+      fitted: null,
+      graph: {
+        horizontal: { symbol: 'f', quantity: 'frequency', unit },
+        vertical: { symbol: `amplitude of ${series.symbol}`, quantity: series.quantity, unit: series.unit },
+        shape: 'line',
+        x,
+        y: amplitudes,
+        marks: peak
+          .filter(({ key }) => key === 'frequency')
+          .map(({ quantity }) => ({
+            at: quantity.value,
+            half: 0,
+            text: `${Number(quantity.value.toPrecision(4))} ${printedUnit(unit)}`.trim(),
+          })),
+      },
+    };
+  },
+});
+
+const frequencyUnit = (time: Unit): Unit =>
+  sameUnit(time, parseUnit('s')) ? parseUnit('Hz') : divideUnits(one, time);
+
+interface Even {
+  values: Float64Array;
+  interval: number;
+  bridged: number;
+  isUneven: boolean;
+}
+
+/** The readings of a stretch in even steps; what is missing or lies between them on the straight line between its neighbours. */
+function evenly({ sampling, values }: Series, { first, past, indices }: Selection): Even {
+  const length = past - first;
+  const [from, to] = [timeAt(sampling, first), timeAt(sampling, past - 1)];
+  const regularStep = sampling.kind === 'regular' ? intervalOf(sampling) : null;
+  const interval = regularStep ?? (to - from) / (length - 1);
+  const bridged = length - indices.length;
+  if (bridged > mostMissing * length)
+    throw new Refusal(
+      `${bridged} of ${length} readings of the region are missing, too many for a spectrum. Choose a stretch without the gap.`,
+    );
+  if (!(interval > 0)) throw new Refusal('All readings of the region have one time. Choose a longer one.');
+  let isUneven = false;
+  const even = new Float64Array(length);
+  let right = 0;
+  for (let i = 0; i < length; i++) {
+    const at = from + i * interval;
+    if (regularStep === null && Math.abs(timeAt(sampling, first + i) - at) > unevenness * interval)
+      isUneven = true;
+    while (right < indices.length - 1 && timeAt(sampling, indices[right]) < at - 1e-9 * interval) right++;
+    const [left, here] = [indices[Math.max(right - 1, 0)], indices[right]];
+    const [before, after] = [timeAt(sampling, left), timeAt(sampling, here)];
+    const share = after > before ? Math.min(Math.max((at - before) / (after - before), 0), 1) : 1;
+    even[i] = values[left] + share * (values[here] - values[left]);
+    if (after - before > mostMissing * (to - from))
+      throw new Refusal(
+        `Nothing was read between ${Number(before.toPrecision(5))} and ${Number(after.toPrecision(5))}. Choose a stretch without the gap.`,
+      );
+  }
+  return { values: even, interval, bridged, isUneven };
+}
+
+/** Frequency and amplitude of the highest peak; nothing where none stands out. */
+function peakIn(
+  series: Series,
+  { indices, x: times, y: values }: Selection,
+  window: SpectrumWindow,
+  frequencies: Float64Array,
+  amplitudes: Float64Array,
+  duration: number,
+  unit: Unit,
+): NamedResult[] {
+  const last = amplitudes.length - 1;
+  let highest = -1;
+  for (let k = 1; k < last; k++) {
+    const isPeak = amplitudes[k] >= amplitudes[k - 1] && amplitudes[k] >= amplitudes[k + 1];
+    if (isPeak && frequencies[k] * duration >= fewestPeriods && !(amplitudes[k] <= amplitudes[highest]))
+      highest = k;
+  }
+  if (highest < 0 || !(amplitudes[highest] > 0)) return [];
+  const start = times[0];
+  const weights = Float64Array.from(times, (time) => windowWeight(window, (time - start) / duration));
+  const tone = toneAt(times, values, weights, frequencies[highest], 1 / duration);
+  if (tone === null) return [];
+  const first = indices[0];
+  const spread = (by: Float64Array) => {
+    const stretch = new Float64Array(indices[indices.length - 1] - first + 1);
+    by.forEach((weight, i) => (stretch[indices[i] - first] = weight));
+    return { first, weights: stretch };
+  };
+  const frequency = weighed(tone.frequency, unit, [[series, spread(tone.frequencyBy)]]);
+  const amplitude = weighed(tone.amplitude, series.unit, [[series, spread(tone.amplitudeBy)]]);
+  // Noise alone makes one of so many amplitudes this high in one stretch of a hundred.
+  const chance = Math.sqrt(2 * Math.log(50 * values.length));
+  const isInNoise = tone.amplitude < chance * (amplitude.standardUncertainty ?? 0);
+  if (isInNoise) return [];
+  return [
+    { key: 'frequency', name: 'frequency', quantity: frequency, roundTo: 0.01 / duration, main: true },
+    { key: 'amplitude', name: 'amplitude', quantity: amplitude, roundTo: tone.amplitude / 100, main: true },
+    {
+      key: 'period',
+      name: 'period',
+      quantity: weighed(1 / tone.frequency, series.timeUnit, [
+        [series, spread(tone.frequencyBy.map((by) => -by / tone.frequency ** 2))],
+      ]),
+      roundTo: null,
+      main: false,
+    },
+  ];
+}
