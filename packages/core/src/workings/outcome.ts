@@ -34,6 +34,8 @@ export interface OwnGraph {
   /** Ascending. */
   x: Float64Array;
   y: Float64Array;
+  /** The stretch of the horizontal axis in which something stands out; absent where that is all of it. */
+  usual?: { from: number; to: number };
   /** Places on the horizontal axis that are pointed out, with what stands beside them and how far to either side they reach. */
   marks: readonly { at: number; half: number; text: string }[];
 }

@@ -10,7 +10,7 @@ import {
   ThreeDotsVertical,
 } from 'react-bootstrap-icons';
 import { useDocuments, useNames, useSession, useShownPage, useView } from '../session/context';
-import { seriesChoices } from '../session/edits';
+import { graphChoices, seriesChoices } from '../session/edits';
 import { panelsOf, withPanelMoved, withRunToggled, withSeriesToggled, withoutPanel } from '../session/pages';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
@@ -90,11 +90,12 @@ function PanelItems({ traceKey: key }: { traceKey: string }) {
   const place = panels.findIndex(({ id }) => id === key);
   const panel = panels[place];
   if (panel === undefined) return null;
-  const choices = seriesChoices(runs, workings).filter((choice) => choice !== page.horizontal);
+  const isOwn = graphChoices(workings).includes(panel.series[0]);
+  const choices = isOwn ? [] : seriesChoices(runs, workings).filter((choice) => choice !== page.horizontal);
   const shown = shownRuns(runs);
   return (
     <>
-      <Dropdown.Header>In this trace</Dropdown.Header>
+      {!isOwn && <Dropdown.Header>In this trace</Dropdown.Header>}
       {choices.map((choice) => (
         <Dropdown.Item
           key={choice}
@@ -112,7 +113,7 @@ function PanelItems({ traceKey: key }: { traceKey: string }) {
       ))}
       {shown.length > 1 && (
         <>
-          <Dropdown.Divider />
+          {!isOwn && <Dropdown.Divider />}
           <Dropdown.Header>Of the runs that are shown</Dropdown.Header>
           {shown.map((run) => (
             <Dropdown.Item
@@ -141,7 +142,7 @@ function PanelItems({ traceKey: key }: { traceKey: string }) {
             disabled={to < 0 || to >= panels.length}
             onClick={() => session.changePage((before, own) => withPanelMoved(before, own, key, to))}
           >
-            Move {way}
+            Move {isOwn ? (way === 'up' ? 'left' : 'right') : way}
           </Dropdown.Item>
         );
       })}

@@ -1,32 +1,14 @@
-import {
-  type ChartDataset,
-  type Point,
-  Chart,
-  LineController,
-  LineElement,
-  LinearScale,
-  PointElement,
-} from 'chart.js';
 import { axisLabel } from '@heuristor/core';
+import { type Point, Chart } from 'chart.js';
 import { type CSSProperties, type ReactNode, type Ref, type RefObject, useEffect, useRef } from 'react';
 import { usePicture } from '../session/context';
 import { usePresenter } from '../stores/presenter';
-import { colours } from '../theme/colours';
-import { runStyle } from '../theme/runStyles';
-import { type DrawnLine } from '../workers/compose';
-import { type Line } from '../workers/protocol';
-import { type Band, bandPlugin } from './bands';
+import { bandPlugin } from './bands';
+import { type LineChart, type StyleOfRun, chartOptions, fillChart } from './chartSetup';
+import { type RegionBounds, axisHeight } from './geometry';
+import { leftOutWords, overLayerOf } from './overLayer';
 import { tellPlot } from './panelPlot';
-import { type RegionBounds, axisHeight, fontScale, plotLeft } from './geometry';
-import { lineLabelsOf } from './lineLabels';
-import { type Marks, type OverLayer, type UnderLayer, paintOver, paintUnder } from './traceLayers';
-
-Chart.register(LineController, LineElement, LinearScale, PointElement);
-
-export interface StyleOfRun {
-  style: number;
-  front: boolean;
-}
+import { type OverLayer, type UnderLayer, paintOver, paintUnder } from './traceLayers';
 
 interface Props {
   traceKey: string;
@@ -45,15 +27,6 @@ interface Props {
 }
 
 type Layers = UnderLayer & OverLayer;
-
-const mono = (size: number) => ({ family: 'IBM Plex Mono', size });
-const withTrueMinus = (value: number | string) =>
-  String(typeof value === 'number' ? Number(value.toPrecision(10)) : value).replace('-', '−');
-
-const few = 80;
-/** Points of one quantity against another that are marked one by one; of more, small dots are enough. */
-const many = 400;
-const markers = 12;
 
 export function TraceChart({
   traceKey,
@@ -84,7 +57,7 @@ export function TraceChart({
     rightLabel: null,
     bottomLabel: null,
   });
-  const chart = useRef<Chart<'line', Point[]> | null>(null);
+  const chart = useRef<LineChart | null>(null);
   const trace = usePicture(({ traces }) => traces.find(({ key }) => key === traceKey));
   const frame = usePicture((picture) => picture.frame);
   const large = usePresenter((state) => state.large);
@@ -92,11 +65,8 @@ export function TraceChart({
   useEffect(() => {
     const [below, element, above] = [under.current, canvas.current, over.current];
     if (below === null || element === null || above === null) return;
-    const size = 12 * fontScale();
-    const left = plotLeft();
     const known = canvases.current;
     known.set(traceKey, [below, element, above]);
-    const tick = { color: colours.quiet, font: mono(size), callback: withTrueMinus };
     const created = new Chart<'line', Point[]>(element, {
       type: 'line',
       data: { datasets: [] },
@@ -112,50 +82,7 @@ export function TraceChart({
           },
         },
       ],
-      options: {
-        animation: false,
-        parsing: false,
-        normalized: true,
-        responsive: true,
-        maintainAspectRatio: false,
-        events: [],
-        // The panels lie close: what would be kept free for half a label is wanted for the lines.
-        layout: { autoPadding: false, padding: { right: 16, top: 2, left: 0, bottom: 2 } },
-        plugins: { legend: { display: false }, tooltip: { enabled: false } },
-        scales: {
-          x: {
-            type: 'linear',
-            display: true,
-            ticks: { ...tick, maxRotation: 0, autoSkipPadding: 24, includeBounds: false },
-            grid: { color: colours.grid, tickLength: 4 },
-            border: { color: colours.rule },
-          },
-          y: {
-            type: 'linear',
-            ticks: { ...tick, maxTicksLimit: 7, includeBounds: false, padding: 4 },
-            grid: {
-              color: (context) => (context.tick.value === 0 ? colours.gridZero : colours.grid),
-              tickLength: 4,
-            },
-            border: { color: colours.rule },
-            afterFit: (scale) => {
-              scale.width = left;
-            },
-          },
-          right: {
-            type: 'linear',
-            position: 'right',
-            display: false,
-            ticks: { ...tick, maxTicksLimit: 7, includeBounds: false, padding: 4 },
-            // Its own lines would lie between those of the other axis.
-            grid: { drawOnChartArea: false, tickLength: 4, color: colours.rule },
-            border: { color: colours.rule },
-            afterFit: (scale) => {
-              scale.width = scale.options.display === true ? left : 0;
-            },
-          },
-        },
-      },
+      options: chartOptions(),
     });
     chart.current = created;
     return () => {
@@ -186,13 +113,11 @@ export function TraceChart({
   useEffect(() => {
     layers.current = {
       ...layers.current,
-      curves: (curves ?? []).map((curve) => ({ ...curve, front: styles.get(curve.runId)?.front === true })),
-      pinned: marksOf('pinned', markedLines ?? [], styles),
-      strays: marksOf('strays', markedLines ?? [], styles),
-      aside: marksOf('aside', markedLines ?? [], styles),
-      bars: barsOf(markedLines ?? [], styles),
-      arrows: joined ? [] : arrowsOf(markedLines ?? [], styles),
-      lineLabels: lineLabelsOf(markedLines ?? [], quantities ?? [], styles),
+      ...overLayerOf(
+        { curves: curves ?? [], lines: markedLines ?? [], quantities: quantities ?? [] },
+        styles,
+        joined,
+      ),
       label,
       rightLabel,
       bottomLabel,
@@ -209,21 +134,16 @@ export function TraceChart({
   useEffect(() => {
     const current = chart.current;
     if (current === null || lines === undefined || from === undefined) return;
-    const { x, y, right: second } = current.options.scales ?? {};
-    if (x === undefined || y === undefined || second === undefined) return;
-    Object.assign(x, { min: from, max: to });
-    Object.assign(x.ticks ?? {}, { display: isBottom });
-    x.afterFit = (scale) => {
-      scale.height = isBottom ? axisHeight() : 2;
-    };
-    Object.assign(y, { min: low, max: high });
-    const hasRight = rightLow !== undefined;
-    Object.assign(second, hasRight ? { display: true, min: rightLow, max: rightHigh } : { display: false });
-    Object.assign(current.options.layout ?? {}, {
-      padding: { right: hasRight ? 0 : roomRight, top: 2, left: 0, bottom: 2 },
+    fillChart(current, {
+      lines,
+      styles,
+      joined,
+      isBottom,
+      roomRight,
+      across: { low: from, high: to ?? from },
+      left: { low: low ?? 0, high: high ?? 1 },
+      right: rightLow === undefined || rightHigh === undefined ? null : { low: rightLow, high: rightHigh },
     });
-    Object.assign(current.options.plugins ?? {}, { bands: { bands: bandsOf(lines, styles) } });
-    current.data.datasets = lines.flatMap((line) => datasetsOf(line, styles, joined));
     current.update('none');
   }, [lines, low, high, rightLow, rightHigh, roomRight, from, to, styles, joined, isBottom, large]);
 
@@ -265,97 +185,4 @@ export function TraceChart({
       )}
     </div>
   );
-}
-
-/** What the marks of a trace mean, where there are any. */
-function leftOutWords(lines: readonly DrawnLine[]): string | null {
-  const words = [
-    ...(lines.some(({ pinned }) => pinned !== undefined) ? ['△ at the sensor’s limit'] : []),
-    ...(lines.some(({ strays }) => strays !== undefined) ? ['× a wrong echo'] : []),
-    ...(lines.some(({ aside }) => aside !== undefined) ? ['○ set aside'] : []),
-  ];
-  return words.length === 0 ? null : `${words.join(', ')}: left out of what is worked out`;
-}
-
-const marksOf = (
-  kind: 'pinned' | 'strays' | 'aside',
-  lines: readonly DrawnLine[],
-  styles: ReadonlyMap<string, StyleOfRun>,
-): Marks[] =>
-  lines.flatMap(({ runId, side, [kind]: marks }) =>
-    marks === undefined ? [] : [{ ...marks, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
-  );
-
-const barsOf = (
-  lines: readonly DrawnLine[],
-  styles: ReadonlyMap<string, StyleOfRun>,
-): OverLayer['bars'][number][] =>
-  lines.flatMap(({ runId, side, bars }) =>
-    bars === undefined ? [] : [{ ...bars, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
-  );
-
-/** Lines that have a direction: what was read one after the other, one quantity against another. */
-const arrowsOf = (
-  lines: readonly DrawnLine[],
-  styles: ReadonlyMap<string, StyleOfRun>,
-): OverLayer['arrows'][number][] =>
-  lines.flatMap(({ runId, side, x, y, isDots }) =>
-    isDots === true ? [] : [{ x, y, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
-  );
-
-/** What the chart draws of one run. */
-function datasetsOf(
-  line: DrawnLine,
-  styles: ReadonlyMap<string, StyleOfRun>,
-  joined: boolean,
-): ChartDataset<'line', Point[]>[] {
-  const { style, front } = styles.get(line.runId) ?? { style: 0, front: false };
-  const { color, dash, marker } = runStyle(style);
-  const data = points(line);
-  const isDots = line.isDots === true;
-  const allMarked = !line.isBand && (isDots || data.length <= few || (!joined && data.length <= many));
-  // What stands beside the first quantity of a trace has thinner lines and hollow marks.
-  const isSecond = line.place > 0;
-  const look = {
-    yAxisID: line.side === 'right' ? 'right' : 'y',
-    borderColor: color,
-    backgroundColor: isSecond ? colours.sheet : color,
-    // Over another quantity the points are what counts; the line only tells their order.
-    borderWidth: joined ? (front ? 2 : 1.5) * (isSecond ? 0.6 : 1) : 0.6,
-    pointStyle: marker,
-    order: front ? 1 : 2,
-  };
-  // Where lines are long, a marker now and then is enough to tell runs apart without colour. They are points of their own,
-  // since options that differ from point to point cost the chart more than all its drawing.
-  const every = Math.max(1, Math.round(data.length / markers));
-  const marked = allMarked ? [] : data.filter((_, i) => i % every === every >> 1);
-  return [
-    ...(line.isBand
-      ? []
-      : [
-          {
-            ...look,
-            data,
-            borderDash: joined ? dash : [],
-            showLine: !isDots,
-            pointRadius: allMarked ? 3 : joined ? 0 : 1.2,
-          },
-        ]),
-    ...(marked.length > 0 ? [{ ...look, data: marked, showLine: false, pointRadius: 3 }] : []),
-  ];
-}
-
-/** The bands of a trace, the run in front last. */
-function bandsOf(lines: readonly DrawnLine[], styles: ReadonlyMap<string, StyleOfRun>): Band[] {
-  const isFront = ({ runId }: DrawnLine) => Number(styles.get(runId)?.front === true);
-  return lines
-    .filter(({ isBand }) => isBand)
-    .sort((a, b) => isFront(a) - isFront(b))
-    .map(({ runId, side, x, y }) => ({ side, x, y, color: runStyle(styles.get(runId)?.style ?? 0).color }));
-}
-
-function points({ x, y }: Line): Point[] {
-  const out = new Array<Point>(x.length);
-  for (let i = 0; i < x.length; i++) out[i] = { x: x[i], y: y[i] };
-  return out;
 }

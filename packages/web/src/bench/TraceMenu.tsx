@@ -1,8 +1,9 @@
+import { type SeriesRef, entryRef, entrySentence } from '@heuristor/core';
 import { Dropdown } from 'react-bootstrap';
 import { CheckSquare, Circle, RecordCircle, Square } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useNames, useSession, useShownPage, useView } from '../session/context';
-import { seriesChoices } from '../session/edits';
+import { graphChoices, seriesChoices } from '../session/edits';
 import { mostPages, panelsOf, seriesOn, withHorizontal, withTraceToggled } from '../session/pages';
 import { presentRuns } from '../session/runs';
 
@@ -18,6 +19,11 @@ export function TraceMenu() {
   const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
   const withZero = useView((view) => view.withZero) ?? isSpot;
   const shown = seriesOn(panelsOf(page, runs));
+  const graphs = graphChoices(workings);
+  const graphName = (reference: SeriesRef) => {
+    const entry = workings.entries.find(({ id }) => entryRef(id) === reference);
+    return entry === undefined ? '' : entry.name === '' ? entrySentence(entry, nameOf) : entry.name;
+  };
   return (
     <Dropdown align="end">
       <Dropdown.Toggle variant="plain" className="no-caret" disabled={presentRuns(runs).length === 0}>
@@ -38,6 +44,19 @@ export function TraceMenu() {
               {shown.includes(choice) ? <CheckSquare aria-hidden /> : <Square aria-hidden />} {nameOf(choice)}
             </Dropdown.Item>
           ))}
+        {graphs.length > 0 && <Dropdown.Header>With axes of their own</Dropdown.Header>}
+        {graphs.map((choice) => (
+          <Dropdown.Item
+            key={choice}
+            as="button"
+            onClick={() => session.changePage((shownPage, own) => withTraceToggled(shownPage, own, choice))}
+            role="menuitemcheckbox"
+            aria-checked={shown.includes(choice)}
+          >
+            {shown.includes(choice) ? <CheckSquare aria-hidden /> : <Square aria-hidden />}{' '}
+            {graphName(choice)}
+          </Dropdown.Item>
+        ))}
         <Dropdown.Divider />
         <Dropdown.Item
           as="button"

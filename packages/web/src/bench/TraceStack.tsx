@@ -17,10 +17,11 @@ import { presentRuns, shownRuns } from '../session/runs';
 import { usePresenter } from '../stores/presenter';
 import { HorizontalAxis } from './HorizontalAxis';
 import { Overlay } from './Overlay';
+import { OwnGraphs } from './OwnGraphs';
 import { plotLeft, plotRight } from './geometry';
 import { traceCanvases } from './picture';
 import { StackedTrace } from './StackedTrace';
-import { type StyleOfRun } from './TraceChart';
+import { type StyleOfRun } from './chartSetup';
 
 const howToRecord =
   'Connect a sensor and press Record, or bring in a file of numbers below. Nothing recorded is ever overwritten.';
@@ -43,9 +44,11 @@ export function TraceStack() {
   useEffect(() => {
     const element = stack.current;
     if (element === null) return;
-    const observer = new ResizeObserver(() =>
-      session.view.setState({ plotWidth: Math.max(element.clientWidth - plotLeft() - roomRight, 50) }),
-    );
+    const observer = new ResizeObserver(() => {
+      // Hidden behind a graph that is shown alone, it has no width that tells anything.
+      if (element.clientWidth > 0)
+        session.view.setState({ plotWidth: Math.max(element.clientWidth - plotLeft() - roomRight, 50) });
+    });
     observer.observe(element);
     return () => observer.disconnect();
   }, [session, roomRight]);
@@ -61,7 +64,11 @@ export function TraceStack() {
     [entries, horizontal],
   );
   const enlarged = useView((view) => view.enlarged);
+  const graphKeys = usePicture(useShallow(({ graphs }) => graphs.map(({ key }) => key)));
   const shownKeys = enlarged !== null && keys.includes(enlarged) ? [enlarged] : keys;
+  const enlargedGraph = enlarged !== null && graphKeys.includes(enlarged) ? enlarged : null;
+  const weight = usePicture(({ traces }) => traces.reduce((sum, trace) => sum + trace.weight, 0));
+  const isHidden = enlargedGraph !== null || (shownKeys.length === 0 && graphKeys.length > 0);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -76,34 +83,43 @@ export function TraceStack() {
   const isEmpty = shownRuns(runs).length === 0 && !hasTarget;
   const hasRuns = presentRuns(runs).length > 0;
   return (
-    <div className="traces" ref={stack}>
-      {isEmpty ? (
-        <div className="empty">
-          <h2>{hasRuns ? 'No run is shown' : 'No run yet'}</h2>
-          <p>{hasRuns ? 'Press a run below to show it.' : (howToBegin[way] ?? howToRecord)}</p>
-        </div>
-      ) : (
-        <DndContext sensors={sensors} onDragEnd={onDragEnd}>
-          <SortableContext items={shownKeys} strategy={verticalListSortingStrategy}>
-            {shownKeys.map((key, i) => (
-              <StackedTrace
-                key={key}
-                traceKey={key}
-                regions={regions}
-                styles={styles}
-                joined={horizontal === 't'}
-                isBottom={i === shownKeys.length - 1}
-                roomRight={roomRight}
-                canvases={traceCanvases}
-                nextKey={shownKeys[i + 1]?.startsWith('residuals:') === false ? shownKeys[i + 1] : null}
-              />
-            ))}
-          </SortableContext>
-        </DndContext>
-      )}
-      {!isEmpty && hasFrame && shownKeys.length > 0 && <HorizontalAxis roomRight={roomRight} />}
-      {!isEmpty && hasFrame && shownKeys.length > 0 && (
-        <Overlay front={front} stack={stack} regions={regions} roomRight={roomRight} />
+    <div className="trace-area">
+      <div
+        className={`traces ${isHidden ? 'hidden' : ''}`}
+        ref={stack}
+        style={{ flex: `${Math.max(weight, 1)} 1 0px` }}
+      >
+        {isEmpty ? (
+          <div className="empty">
+            <h2>{hasRuns ? 'No run is shown' : 'No run yet'}</h2>
+            <p>{hasRuns ? 'Press a run below to show it.' : (howToBegin[way] ?? howToRecord)}</p>
+          </div>
+        ) : (
+          <DndContext sensors={sensors} onDragEnd={onDragEnd}>
+            <SortableContext items={shownKeys} strategy={verticalListSortingStrategy}>
+              {shownKeys.map((key, i) => (
+                <StackedTrace
+                  key={key}
+                  traceKey={key}
+                  regions={regions}
+                  styles={styles}
+                  joined={horizontal === 't'}
+                  isBottom={i === shownKeys.length - 1}
+                  roomRight={roomRight}
+                  canvases={traceCanvases}
+                  nextKey={shownKeys[i + 1]?.startsWith('residuals:') === false ? shownKeys[i + 1] : null}
+                />
+              ))}
+            </SortableContext>
+          </DndContext>
+        )}
+        {!isEmpty && hasFrame && shownKeys.length > 0 && <HorizontalAxis roomRight={roomRight} />}
+        {!isEmpty && hasFrame && shownKeys.length > 0 && (
+          <Overlay front={front} stack={stack} regions={regions} roomRight={roomRight} />
+        )}
+      </div>
+      {!isEmpty && (enlarged === null || enlargedGraph !== null) && (
+        <OwnGraphs enlarged={enlargedGraph} styles={styles} />
       )}
     </div>
   );

@@ -1,5 +1,5 @@
 import { type DrawnLine, type DrawnQuantity } from '../workers/compose';
-import { type StyleOfRun } from './TraceChart';
+import { type StyleOfRun } from './chartSetup';
 import { type LineLabel } from './traceLayers';
 
 /** Labels stand so far along their lines, as a share of what is drawn, so that they do not cover each other. */

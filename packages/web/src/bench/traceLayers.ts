@@ -45,6 +45,8 @@ export interface OverLayer {
   bars: readonly (Marks & Bars)[];
   /** Lines whose direction in time is told. */
   arrows: readonly Marks[];
+  /** Places that are pointed out along the horizontal axis, with how far they reach to either side. */
+  places?: readonly { at: number; half: number; text: string; color: string; front: boolean }[];
   /** What stands beside the lines, where they are of several quantities. */
   lineLabels: readonly LineLabel[];
   label: string;
@@ -164,12 +166,24 @@ export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions, t
 export function paintOver(
   canvas: HTMLCanvasElement,
   chart: Chart,
-  { curves, pinned, strays, aside, bars, arrows, lineLabels, label, rightLabel, bottomLabel }: OverLayer,
+  {
+    curves,
+    pinned,
+    strays,
+    aside,
+    bars,
+    arrows,
+    places = [],
+    lineLabels,
+    label,
+    rightLabel,
+    bottomLabel,
+  }: OverLayer,
 ): void {
   const { chartArea } = chart;
   const size = 13 * fontScale();
   const across = chart.scales.x;
-  const isBare = [curves, pinned, strays, aside, bars, arrows, lineLabels].every(
+  const isBare = [curves, pinned, strays, aside, bars, arrows, places, lineLabels].every(
     ({ length }) => length === 0,
   );
   const ends = (['left', 'right'] as const).flatMap((side) => {
@@ -185,6 +199,7 @@ export function paintOver(
       x[x.length - 1],
     ]),
     ...bars.map(({ y, half, color }) => [color, ...y, ...half]),
+    places,
     lineLabels,
   ];
   const context = begin(
@@ -203,6 +218,7 @@ export function paintOver(
   for (const one of strays) paintStrays(context, chart, one);
   for (const one of aside) paintAside(context, chart, one);
   for (const one of arrows) paintArrows(context, chart, one);
+  for (const one of places) paintPlace(context, chart, one, size);
   for (const one of lineLabels) paintLineLabel(context, chart, one, size);
   context.restore();
   context.font = `650 ${size}px "Inter Variable"`;
@@ -220,9 +236,17 @@ export function paintOver(
   if (rightLabel !== null) corner(rightLabel, 'right');
   if (bottomLabel !== null) {
     // In the corner under the other axis, where no tick label ever stands.
-    context.textAlign = 'right';
-    context.fillText(bottomLabel, chartArea.left - 14, chartArea.bottom + 10);
-    context.textAlign = 'left';
+    const { width } = context.measureText(bottomLabel);
+    if (width < chartArea.left - 14)
+      context.fillText(bottomLabel, chartArea.left - 14 - width, chartArea.bottom + 10);
+    else {
+      // One that is too long for it stands in the plot, over the end of its axis.
+      const [left, top] = [chartArea.right - width - 12, chartArea.bottom - size - 10];
+      context.fillStyle = faded(colours.sheet, 0.88);
+      context.fillRect(left - 6, top - 3, width + 12, size + 6);
+      context.fillStyle = colours.text;
+      context.fillText(bottomLabel, left, top);
+    }
   }
 }
 
@@ -348,6 +372,48 @@ function paintArrows(context: CanvasRenderingContext2D, chart: Chart, { x, y, co
     context.closePath();
     context.fill();
   }
+}
+
+/** A place on the horizontal axis: a line with what it is, and a bar for how far it reaches. */
+function paintPlace(
+  context: CanvasRenderingContext2D,
+  { chartArea, scales }: Chart,
+  { at, half, text, color, front }: NonNullable<OverLayer['places']>[number],
+  size: number,
+): void {
+  const middle = scales.x.getPixelForValue(at);
+  const [from, to] = [scales.x.getPixelForValue(at - half), scales.x.getPixelForValue(at + half)];
+  context.strokeStyle = front ? colours.text : color;
+  context.lineWidth = front ? 1.5 : 1;
+  context.setLineDash([5, 4]);
+  context.beginPath();
+  context.moveTo(middle, chartArea.top);
+  context.lineTo(middle, chartArea.bottom);
+  context.stroke();
+  context.setLineDash([]);
+  // Under the label of the axis, which stands in the same corner.
+  const height = chartArea.top + 2.8 * size;
+  if (half > 0) {
+    context.beginPath();
+    context.moveTo(from, height);
+    context.lineTo(to, height);
+    for (const end of [from, to]) {
+      context.moveTo(end, height - barReach);
+      context.lineTo(end, height + barReach);
+    }
+    context.stroke();
+  }
+  if (!front) return;
+  context.font = `600 ${0.92 * size}px "Inter Variable"`;
+  context.textBaseline = 'middle';
+  const { width } = context.measureText(text);
+  const isLeft = middle + width + 12 > chartArea.right;
+  const left = isLeft ? middle - width - 8 : middle + 8;
+  const line = half > 0 ? height + size : height;
+  context.fillStyle = faded(colours.sheet, 0.88);
+  context.fillRect(left - 3, line - size / 2 - 2, width + 6, size + 4);
+  context.fillStyle = colours.text;
+  context.fillText(text, left, line + 0.5);
 }
 
 function paintLineLabel(

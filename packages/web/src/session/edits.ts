@@ -6,6 +6,7 @@ import {
   type ResultRef,
   type SeriesRef,
   channelRef,
+  drawsGraph,
   entryRef,
   entrySentence,
   kindOf,
@@ -66,6 +67,10 @@ function usualValue(field: Field, place: number, about: NewEntry, horizontal: Se
   }
 }
 
+/** Every entry that draws something over axes of its own. */
+export const graphChoices = ({ entries }: Pick<WorkingsDocument, 'entries'>): SeriesRef[] =>
+  entries.filter(drawsGraph).map(({ id }) => entryRef(id));
+
 export interface NewEntry {
   kind: EntryKindKey;
   preset?: Readonly<Record<string, unknown>>;
@@ -83,7 +88,7 @@ export function withEntry(
   { page, runs }: OnPage,
   about: NewEntry,
 ): { workings: WorkingsDocument; id: string } {
-  const { fields, yields, customaryName } = kindOf(about.kind);
+  const { fields, yields, draws, customaryName } = kindOf(about.kind);
   const id = newId();
   const wish = customaryName?.(about.nameOfSource ?? '') ?? '';
   const { horizontal } = pageIn(workings, page);
@@ -104,7 +109,9 @@ export function withEntry(
   return {
     id,
     workings:
-      yields === 'series' ? withPage(added, page, (shown) => withShown(shown, runs, [entryRef(id)])) : added,
+      yields === 'series' || draws === 'graph'
+        ? withPage(added, page, (shown) => withShown(shown, runs, [entryRef(id)]))
+        : added,
   };
 }
 

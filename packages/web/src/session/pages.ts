@@ -1,5 +1,5 @@
 import { type Page, type Panel, type Run, type WorkingsDocument, panelOf } from '@heuristor/contracts';
-import { type SeriesRef, channelRef } from '@heuristor/core';
+import { type SeriesRef, channelRef, drawsGraph, entryRef } from '@heuristor/core';
 import { newId } from './ids';
 import { presentRuns } from './runs';
 
@@ -40,6 +40,28 @@ export function panelsOf({ panels, horizontal }: Page, runs: readonly Run[]): Pa
     .filter((reference) => reference !== horizontal)
     .slice(0, mostTraces)
     .map(panelOf);
+}
+
+/** What an entry draws that has axes of its own, and so stands over no shared one. */
+const ownGraphs = ({ entries }: Pick<WorkingsDocument, 'entries'>): ReadonlySet<SeriesRef> =>
+  new Set(entries.filter(drawsGraph).map(({ id }) => entryRef(id)));
+
+/** The traces of a page over its shared axis. */
+export function sharedPanels(panels: readonly Panel[], workings: Pick<WorkingsDocument, 'entries'>): Panel[] {
+  const own = ownGraphs(workings);
+  return panels
+    .map((panel) =>
+      panel.series.some((one) => own.has(one))
+        ? { ...panel, series: panel.series.filter((one) => !own.has(one)) }
+        : panel,
+    )
+    .filter(({ series }) => series.length > 0);
+}
+
+/** The traces of a page that have axes of their own. */
+export function ownPanels(panels: readonly Panel[], workings: Pick<WorkingsDocument, 'entries'>): Panel[] {
+  const own = ownGraphs(workings);
+  return panels.filter(({ series }) => own.has(series[0]));
 }
 
 /** Every series that a page shows, each once. */
@@ -125,6 +147,18 @@ export function withoutPanel(page: Page, runs: readonly Run[], id: string): Page
   const panels = panelsOf(page, runs);
   const rest = panels.filter((panel) => panel.id !== id);
   return rest.length === 0 || rest.length === panels.length ? page : { ...page, panels: rest };
+}
+
+/** Several traces get another weight together: those that stand side by side. */
+export function withWeights(page: Page, runs: readonly Run[], weights: ReadonlyMap<string, number>): Page {
+  const panels = panelsOf(page, runs);
+  return {
+    ...page,
+    panels: panels.map((panel) => {
+      const weight = weights.get(panel.id);
+      return weight === undefined ? panel : { ...panel, weight: Math.min(Math.max(weight, least), most) };
+    }),
+  };
 }
 
 /** A trace is put to where another one stands. */

@@ -2,7 +2,8 @@ import { type WorkingsDocument, emptyWorkings, panelOf } from '@heuristor/contra
 import { runOf, stored, swing } from '../testing/runs';
 import { type Frame } from '../workers/compose';
 import { type RenderRequest, type RenderedRun } from '../workers/protocol';
-import { Told, renderRun } from '../workers/renderRun';
+import { renderRun } from '../workers/renderRun';
+import { Told } from '../workers/told';
 import { PictureMaker } from './picture';
 
 const panels = [panelOf('channel:x')];
@@ -50,13 +51,14 @@ const request = (workings: WorkingsDocument, moving = false) => ({
   width: 600,
   moving,
   frontRunId: 'a',
+  graphs: {},
 });
 
 test('the first picture is asked for afresh; lines that stand are left out afterwards, and stay the same objects', async () => {
   const { ask, asked, answers } = workers();
   const maker = new PictureMaker();
-  const first = await maker.make(request(mean(3)), panels, frameAt(0, 8), ask);
-  const second = await maker.make(request(mean(4)), panels, frameAt(0, 8), ask);
+  const first = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
+  const second = await maker.make(request(mean(4)), { panels, own: [] }, frameAt(0, 8), ask);
   expect(asked.map(({ afresh }) => afresh)).toEqual([true, false]);
   expect(answers[1].map((run) => run.traces['channel:x'].line)).toEqual([null, null]);
   expect(second.traces[0].lines).toBe(first.traces[0].lines);
@@ -67,8 +69,8 @@ test('the first picture is asked for afresh; lines that stand are left out after
 test('a run that nothing has changed keeps its outcomes as they were', async () => {
   const { ask } = workers();
   const maker = new PictureMaker();
-  const first = await maker.make(request(mean(3)), panels, frameAt(0, 8), ask);
-  const second = await maker.make(request({ ...mean(3) }), panels, frameAt(1, 2), ask);
+  const first = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
+  const second = await maker.make(request({ ...mean(3) }), { panels, own: [] }, frameAt(1, 2), ask);
   expect(second.outcomes.a).toBe(first.outcomes.a);
   expect(second.traces[0].lines).not.toBe(first.traces[0].lines);
 });
@@ -76,52 +78,60 @@ test('a run that nothing has changed keeps its outcomes as they were', async () 
 test('a dragged region draws no line anew; a zoom in passing is drawn coarse, and in full at rest', async () => {
   const { ask, answers } = workers();
   const maker = new PictureMaker();
-  await maker.make(request(mean(3)), panels, frameAt(0, 8), ask);
-  for (const end of [3.1, 3.2, 3.3]) await maker.make(request(mean(end), true), panels, frameAt(0, 8), ask);
-  await maker.make(request(mean(3.3)), panels, frameAt(0, 8), ask);
+  await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
+  for (const end of [3.1, 3.2, 3.3])
+    await maker.make(request(mean(end), true), { panels, own: [] }, frameAt(0, 8), ask);
+  await maker.make(request(mean(3.3)), { panels, own: [] }, frameAt(0, 8), ask);
   const isSaid = (answer: RenderedRun[]) => answer[0].traces['channel:x'].line !== null;
   expect(answers.map(isSaid)).toEqual([true, false, false, false, false]);
-  await maker.make(request(mean(3.3), true), panels, frameAt(1, 3), ask);
-  await maker.make(request(mean(3.3), true), panels, frameAt(1, 3), ask);
-  await maker.make(request(mean(3.3)), panels, frameAt(1, 3), ask);
+  await maker.make(request(mean(3.3), true), { panels, own: [] }, frameAt(1, 3), ask);
+  await maker.make(request(mean(3.3), true), { panels, own: [] }, frameAt(1, 3), ask);
+  await maker.make(request(mean(3.3)), { panels, own: [] }, frameAt(1, 3), ask);
   expect(answers.slice(5).map(isSaid)).toEqual([true, false, true]);
 });
 
 test('an answer that got lost makes everything be told again', async () => {
   const { ask } = workers();
   const maker = new PictureMaker();
-  await maker.make(request(mean(3)), panels, frameAt(0, 8), ask);
+  await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   const lost = async (wanted: RenderRequest): Promise<RenderedRun[]> => {
     await ask(wanted);
     throw new Error('a worker is gone');
   };
-  await expect(maker.make(request(mean(5)), panels, frameAt(2, 4), lost)).rejects.toThrow('gone');
-  const after = await maker.make(request(mean(5)), panels, frameAt(2, 4), ask);
+  await expect(maker.make(request(mean(5)), { panels, own: [] }, frameAt(2, 4), lost)).rejects.toThrow(
+    'gone',
+  );
+  const after = await maker.make(request(mean(5)), { panels, own: [] }, frameAt(2, 4), ask);
   // Both the line and the mean had been told to nobody.
   expect(after.traces[0].lines[0].x[0]).toBeGreaterThan(1.9);
-  const anew = await new PictureMaker().make(request(mean(5)), panels, frameAt(2, 4), workers().ask);
+  const anew = await new PictureMaker().make(
+    request(mean(5)),
+    { panels, own: [] },
+    frameAt(2, 4),
+    workers().ask,
+  );
   expect(after.outcomes.a.m).toEqual(anew.outcomes.a.m);
 });
 
 test('a line that is not known is asked for afresh at once, and never missing', async () => {
   const { ask, asked } = workers();
   const other = new PictureMaker();
-  await other.make(request(mean(3)), panels, frameAt(0, 8), ask);
+  await other.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   // The workers believe that this one knows what they have told the other.
   const maker = new PictureMaker();
   const withoutAfresh = (wanted: RenderRequest) =>
     ask(asked.length === 1 ? { ...wanted, afresh: false } : wanted);
-  const failing = maker.make(request(mean(3)), panels, frameAt(0, 8), withoutAfresh);
+  const failing = maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), withoutAfresh);
   await expect(failing).rejects.toThrow('left out');
-  const picture = await maker.make(request(mean(3)), panels, frameAt(0, 8), ask);
+  const picture = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   expect(picture.traces[0].lines).toHaveLength(2);
 });
 
 test('a line in another unit that stands is brought into the shared one only once', async () => {
   const { ask } = workers();
   const maker = new PictureMaker();
-  const first = await maker.make(request(mean(3)), panels, frameAt(0, 8), ask);
-  const second = await maker.make(request(mean(4)), panels, frameAt(0, 8), ask);
+  const first = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
+  const second = await maker.make(request(mean(4)), { panels, own: [] }, frameAt(0, 8), ask);
   expect(second.traces[0].lines[1].y).toBe(first.traces[0].lines[1].y);
   first.traces[0].lines[1].y.forEach((value, i) =>
     expect(value).toBeCloseTo(first.traces[0].lines[0].y[i], 12),
@@ -135,10 +145,12 @@ test.each([
   const { ask } = workers();
   const maker = new PictureMaker();
   const wanted = request(mean(3));
-  const first = await maker.make(wanted, shown, frameAt(0, 8), ask);
-  const hidden = await maker.make(wanted, shown, frameAt(0, 8), (asked) => ask(asked, [0]));
+  const first = await maker.make(wanted, { panels: shown, own: [] }, frameAt(0, 8), ask);
+  const hidden = await maker.make(wanted, { panels: shown, own: [] }, frameAt(0, 8), (asked) =>
+    ask(asked, [0]),
+  );
   expect(Object.keys(hidden.outcomes)).toEqual(['a']);
-  const back = await maker.make(wanted, shown, frameAt(0, 8), ask);
+  const back = await maker.make(wanted, { panels: shown, own: [] }, frameAt(0, 8), ask);
   expect(back.outcomes).toEqual(first.outcomes);
   expect(back.traces).toEqual(first.traces);
 });
@@ -146,10 +158,10 @@ test.each([
 test('an entry that was removed leaves the outcomes, one that was added comes', async () => {
   const { ask } = workers();
   const maker = new PictureMaker();
-  await maker.make(request(mean(3)), panels, frameAt(0, 8), ask);
+  await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   const without = { ...mean(3), entries: mean(3).entries.slice(0, 1) };
-  const removed = await maker.make(request(without), panels, frameAt(0, 8), ask);
+  const removed = await maker.make(request(without), { panels, own: [] }, frameAt(0, 8), ask);
   expect(Object.keys(removed.outcomes.a)).toEqual(['A']);
-  const back = await maker.make(request(mean(3)), panels, frameAt(0, 8), ask);
+  const back = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   expect(Object.keys(back.outcomes.a)).toEqual(['A', 'm']);
 });

@@ -1,4 +1,5 @@
 import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
+import { type DrawnGraph, composeGraphs } from '../workers/composeGraphs';
 import { type DrawnTrace, type Frame, composeTraces } from '../workers/compose';
 import { KnownLines } from '../workers/knownLines';
 import { type RenderRequest, type RenderedRun, type ShownOutcome } from '../workers/protocol';
@@ -10,6 +11,8 @@ export interface Picture {
   workings: WorkingsDocument | null;
   frame: Frame | null;
   traces: DrawnTrace[];
+  /** What has axes of its own. */
+  graphs: DrawnGraph[];
   /** By run, then by entry; an outcome that did not change stays the same object. */
   outcomes: Record<string, Record<string, ShownOutcome>>;
 }
@@ -20,7 +23,7 @@ export interface Picture {
  */
 export class PictureMaker {
   private readonly lines = new KnownLines();
-  private picture: Picture = { workings: null, frame: null, traces: [], outcomes: {} };
+  private picture: Picture = { workings: null, frame: null, traces: [], graphs: [], outcomes: {} };
   private afresh = true;
 
   /**
@@ -29,7 +32,7 @@ export class PictureMaker {
    */
   async make(
     request: Omit<RenderRequest, 'afresh' | 'sight' | 'axisUnit' | 'traces'>,
-    panels: readonly Panel[],
+    { panels, own }: { panels: readonly Panel[]; own: readonly Panel[] },
     frame: Frame,
     ask: (request: RenderRequest) => Promise<RenderedRun[]>,
   ): Promise<Picture> {
@@ -43,7 +46,7 @@ export class PictureMaker {
         axisUnit: frame.horizontal.unit,
         afresh,
       });
-      const picture = this.pictureOf(rendered, request.workings, panels, frame);
+      const picture = this.pictureOf(rendered, request, { panels, own }, frame);
       if (picture === null && !afresh) continue;
       if (picture === null) throw new Error('Something was left out of what was asked for afresh.');
       this.afresh = false;
@@ -53,8 +56,8 @@ export class PictureMaker {
 
   private pictureOf(
     rendered: readonly RenderedRun[],
-    workings: WorkingsDocument,
-    panels: readonly Panel[],
+    { workings, graphs }: Pick<RenderRequest, 'workings' | 'graphs'>,
+    { panels, own }: { panels: readonly Panel[]; own: readonly Panel[] },
     frame: Frame,
   ): Picture | null {
     const complete = this.lines.complete(rendered);
@@ -68,6 +71,7 @@ export class PictureMaker {
       workings,
       frame,
       traces: composeTraces(complete, workings, panels, frame, traces),
+      graphs: composeGraphs(complete, own, graphs, frame.scales),
       outcomes: Object.fromEntries(
         rendered.map(({ runId, changed, entryIds }) => [
           runId,

@@ -7,7 +7,7 @@ import { type RunPool } from '../workers/pool';
 import { type Extent, type RenderRequest } from '../workers/protocol';
 import { axisKey } from '../workers/scaling';
 import { shownTarget } from './pace';
-import { pageIn, panelsOf, seriesOn } from './pages';
+import { ownPanels, pageIn, panelsOf, seriesOn, sharedPanels } from './pages';
 import { type Picture, PictureMaker } from './picture';
 import { RenderLoop } from './renderLoop';
 import { frontRun, recordingRun, shownRuns } from './runs';
@@ -21,6 +21,7 @@ export class Renderer {
     workings: null,
     frame: null,
     traces: [],
+    graphs: [],
     outcomes: {},
   }));
   private readonly loop = new RenderLoop(() => this.render());
@@ -63,7 +64,9 @@ export class Renderer {
     const target = shownTarget(documents, view);
     const page = pageIn(workings, view.page);
     const { horizontal } = page;
-    const panels = panelsOf(page, runs);
+    const all = panelsOf(page, runs);
+    const panels = sharedPanels(all, workings);
+    const own = ownPanels(all, workings);
     const isLacking = target !== null && !seriesOn(panels).includes(target.reference);
     try {
       const extents = await this.extentsOf(runIds, workings, horizontal);
@@ -73,10 +76,13 @@ export class Renderer {
           horizontal,
           width: Math.round(plotWidth),
           moving,
+          graphs: Object.fromEntries(
+            own.map(({ id, series: [reference] }) => [reference, scales[axisKey(id, 'bottom')] ?? null]),
+          ),
           heights: horizontal === 't' ? {} : heightsOf(panels, scales, this.picture.getState().traces),
           frontRunId: frontRun(runs, frontRunId)?.id ?? null,
         },
-        isLacking ? [panelOf(target.reference), ...panels] : panels,
+        { panels: isLacking ? [panelOf(target.reference), ...panels] : panels, own },
         frameOf(extents, horizontal === 't', {
           sight,
           withZero: showsZero(view, documents),

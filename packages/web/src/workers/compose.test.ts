@@ -63,6 +63,7 @@ describe('the panels of the stack', () => {
     runId,
     traces: { 'channel:x': own },
     residuals: {},
+    graphs: {},
   });
   const looked = (from: number, to: number, withZero = false) => ({
     sight: { from, to },
@@ -130,6 +131,7 @@ describe('the panels of the stack', () => {
     runId: '1',
     traces: { 'channel:x': part('m', [0, 1, 2]), 'channel:F': f },
     residuals: {},
+    graphs: {},
   });
 
   test('read what is in another unit on a second axis, and what is in the same one on the first', () => {

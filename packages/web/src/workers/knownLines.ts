@@ -1,9 +1,14 @@
-import { type RenderedRun, type RunTrace, type ThinLine } from './protocol';
+import { type RenderedRun, type RunGraph, type RunTrace, type ThinLine } from './protocol';
 
 /** A run's part with every line in it. */
 export interface CompleteRun extends Pick<RenderedRun, 'runId'> {
   traces: Record<string, CompleteTrace>;
   residuals: Record<string, CompleteTrace>;
+  graphs: Record<string, CompleteGraph>;
+}
+
+export interface CompleteGraph extends RunGraph {
+  line: ThinLine;
 }
 
 export interface CompleteTrace extends RunTrace {
@@ -19,15 +24,16 @@ export class KnownLines {
   complete(rendered: readonly RenderedRun[]): CompleteRun[] | null {
     const known = new Map<string, Map<string, ThinLine>>();
     let isWhole = true;
-    const filled = (
+    const filled = <T extends { line: ThinLine | null }>(
       runId: string,
       kind: string,
-      traces: Record<string, RunTrace>,
-    ): Record<string, CompleteTrace> => {
+      traces: Partial<Record<string, T>>,
+    ): Record<string, T & { line: ThinLine }> => {
       const lines = known.get(runId) ?? new Map<string, ThinLine>();
       known.set(runId, lines);
-      const complete: Record<string, CompleteTrace> = {};
+      const complete: Record<string, T & { line: ThinLine }> = {};
       for (const [name, trace] of Object.entries(traces)) {
+        if (trace === undefined) continue;
         const key = `${kind} ${name}`;
         const line = trace.line ?? this.known.get(runId)?.get(key);
         if (line === undefined) {
@@ -39,10 +45,11 @@ export class KnownLines {
       }
       return complete;
     };
-    const runs = rendered.map(({ runId, traces, residuals }) => ({
+    const runs = rendered.map(({ runId, traces, residuals, graphs }) => ({
       runId,
       traces: filled(runId, 'trace', traces),
       residuals: filled(runId, 'residuals', residuals),
+      graphs: filled(runId, 'graph', graphs),
     }));
     this.known = known;
     return isWhole ? runs : null;

@@ -18,7 +18,14 @@ function workers(count: number) {
         extents: async (ids: string[]) =>
           ids.map((id): Extent => ({ symbol: id, unit: [], quantity: '', low: 0, high: 1, step: null })),
         render: async (ids: string[]) =>
-          ids.map((runId): RenderedRun => ({ runId, changed: {}, entryIds: [], traces: {}, residuals: {} })),
+          ids.map((runId): RenderedRun => ({
+            runId,
+            changed: {},
+            entryIds: [],
+            traces: {},
+            residuals: {},
+            graphs: {},
+          })),
         columns: async ({ prefix }: { prefix: string }) => [
           { heading: `${prefix}x`, values: Float64Array.of(1) },
         ],

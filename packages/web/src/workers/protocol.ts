@@ -95,6 +95,18 @@ export interface RunTrace {
   curves: Line[];
 }
 
+/** What one run draws over axes of its own. */
+export interface RunGraph {
+  horizontal: Axis;
+  vertical: Axis;
+  shape: 'line' | 'bars';
+  /** Bars are told as the outline of their steps. Null where it is the one that was told last. */
+  line: ThinLine | null;
+  /** Ends of the whole of it, or of what stands out. */
+  reach: Sight;
+  marks: readonly { at: number; half: number; text: string }[];
+}
+
 export interface Sight {
   from: number;
   to: number;
@@ -119,6 +131,8 @@ export interface RenderRequest {
   horizontal: SeriesRef;
   /** The series that are drawn. */
   traces: SeriesRef[];
+  /** Entries whose graphs of their own are drawn, with the stretch of their axis that is looked at; null is all of it. */
+  graphs: Partial<Record<SeriesRef, Sight | null>>;
   /** Stretch of the horizontal axis that is looked at. */
   sight: Sight;
   /** Unit that the horizontal axis is drawn in; runs in another one are brought into it. */
@@ -142,6 +156,7 @@ export interface RenderedRun {
   entryIds: string[];
   traces: Record<string, RunTrace>;
   residuals: Record<string, RunTrace>;
+  graphs: Partial<Record<SeriesRef, RunGraph>>;
 }
 
 /** Readings as they come from the server, in one array a channel. */

@@ -5,8 +5,9 @@ import { composeTraces, frameOf } from './compose';
 import { exportColumns } from './exportColumns';
 import { KnownLines } from './knownLines';
 import { type RenderRequest, type Sight } from './protocol';
-import { Told, extentOf, renderRun } from './renderRun';
+import { extentOf, renderRun } from './renderRun';
 import { RunStore } from './runStore';
+import { Told } from './told';
 
 type Evaluators = ReturnType<typeof stored>[];
 
@@ -42,6 +43,7 @@ function pictureOf(
     frontRunId: null,
     afresh: false,
     heights,
+    graphs: {},
   };
   const rendered = evaluators.map((evaluator) => renderRun(evaluator, request, new Told()));
   const complete = new KnownLines().complete(rendered) ?? [];
@@ -202,6 +204,7 @@ describe('what is drawn', () => {
       frontRunId: null,
       afresh: false,
       heights: {},
+      graphs: {},
     };
     const first = renderRun(evaluator, request, told);
     expect(first.changed.f).toMatchObject({ kind: 'results' });

@@ -4,9 +4,10 @@ import { readAt, steppedFrom } from './atCursor';
 import { outliersIn, readingsIn } from './chosenReadings';
 import { exportColumns } from './exportColumns';
 import { type RenderedRun, type RunWorker } from './protocol';
-import { Told, extentOf, renderRun } from './renderRun';
+import { extentOf, renderRun } from './renderRun';
 import { momentsIn } from './runEvents';
 import { RunStore } from './runStore';
+import { Told } from './told';
 
 const store = new RunStore();
 const told = new Map<string, Told>();
@@ -33,9 +34,9 @@ const api: RunWorker = {
       return evaluator === null ? [] : [renderRun(evaluator, request, told.get(id) ?? new Told())];
     });
     // Handed over rather than copied; curves belong to outcomes that are kept, so they are copied.
-    const buffers = rendered.flatMap(({ traces, residuals }) =>
-      [...Object.values(traces), ...Object.values(residuals)].flatMap(({ line }) =>
-        line === null ? [] : [line.x.buffer, line.y.buffer],
+    const buffers = rendered.flatMap(({ traces, residuals, graphs }) =>
+      [...Object.values(traces), ...Object.values(residuals), ...Object.values(graphs)].flatMap((part) =>
+        part?.line == null ? [] : [part.line.x.buffer, part.line.y.buffer],
       ),
     );
     return Comlink.transfer(rendered, [...new Set(buffers)] as Transferable[]);

@@ -32,8 +32,8 @@ export function calmed(before: Sight | null, wanted: Sight): Sight {
   };
 }
 
-/** A vertical axis by its trace and its side, as scales that a hand has set are known. */
-export const axisKey = (trace: string, side: Side): string => `${trace}/${side}`;
+/** An axis by its trace and its side, as scales that a hand has set are known; the bottom is that of a graph of its own. */
+export const axisKey = (trace: string, side: Side | 'bottom'): string => `${trace}/${side}`;
 
 export type ScalingFrame = Pick<Frame, 'sight' | 'withZero' | 'scales' | 'reach' | 'isGrowing'>;
 

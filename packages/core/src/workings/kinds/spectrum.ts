@@ -105,6 +105,7 @@ export const spectrum = defineKind({
         shape: 'line',
         x,
         y: amplitudes,
+        usual: { from: 0, to: reachOf(x, amplitudes) },
         marks: peak
           .filter(({ key }) => key === 'frequency')
           .map(({ quantity }) => ({
@@ -157,6 +158,21 @@ function evenly({ sampling, values }: Series, { first, past, indices }: Selectio
       );
   }
   return { values: even, interval, bridged, isUneven };
+}
+
+/** What is lower than this share of the highest amplitude does not stand out. */
+const small = 0.05;
+/** A peak is drawn with at least so many times its frequency beside it. */
+const beside = 3;
+
+/** How far the frequencies reach at which something stands out, with air about them. */
+function reachOf(frequencies: Float64Array, amplitudes: Float64Array): number {
+  let highest = 0;
+  for (let k = 1; k < amplitudes.length; k++) if (amplitudes[k] > amplitudes[highest]) highest = k;
+  let last = amplitudes.length - 1;
+  const all = frequencies[last];
+  while (last > highest && amplitudes[last] < small * amplitudes[highest]) last--;
+  return Math.min(Math.max(1.25 * frequencies[last], beside * frequencies[highest]), all) || all;
 }
 
 /** Frequency and amplitude of the highest peak; nothing where none stands out. */

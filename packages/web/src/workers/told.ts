@@ -1,0 +1,28 @@
+import { type Outcome, type SeriesRef } from '@heuristor/core';
+
+/** What was told last of one run, so that only what has changed is told again. */
+export class Told {
+  /** By entry. */
+  readonly outcomes = new Map<string, Outcome>();
+  /** By the series that the line shows; of own graphs, by theirs. */
+  readonly lines = new Map<SeriesRef, ToldLine>();
+
+  forget(): void {
+    this.outcomes.clear();
+    this.lines.clear();
+  }
+}
+
+export interface ToldLine {
+  /** Everything that decides the line but how fine it is. */
+  inputs: unknown[];
+  /** Whether it was drawn in passing, with half of what can be seen. */
+  isCoarse: boolean;
+}
+
+/** Whether a line that was told still stands. */
+export const stands = (before: ToldLine | undefined, inputs: readonly unknown[], moving: boolean): boolean =>
+  before !== undefined &&
+  before.inputs.length === inputs.length &&
+  before.inputs.every((part, i) => part === inputs[i]) &&
+  (moving || !before.isCoarse);
