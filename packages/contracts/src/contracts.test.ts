@@ -1,6 +1,7 @@
 import plan3 from '../examples/plan-3.json';
 import workings1 from '../examples/workings-1.json';
 import workings2 from '../examples/workings-2.json';
+import workings3 from '../examples/workings-3.json';
 import { UnreadableDocument } from './documents';
 import { FrameError, decodeFrame, decodeFrames, encodeFrame, frameKinds, joinFrames } from './frames';
 import { describeDevice, helloSchema } from './link';
@@ -151,7 +152,13 @@ describe('stored documents', () => {
   test('the kept example of format 1 is read in today’s form, names untouched', () => {
     const { entries, pages } = readWorkings(workings1);
     expect(pages).toEqual([
-      { id: 'page-1', name: '', horizontal: 't', panels: [panelOf('channel:x'), panelOf('entry:v')] },
+      {
+        id: 'page-1',
+        name: '',
+        horizontal: 't',
+        panels: [panelOf('channel:x'), panelOf('entry:v')],
+        labels: [],
+      },
     ]);
     expect(entries[1]).toEqual({
       kind: 'derivative',
@@ -164,7 +171,7 @@ describe('stored documents', () => {
   });
   test('the kept example of format 2 has its traces on one page, none of them twice', () => {
     const { format, entries, pages } = readWorkings(workings2);
-    expect(format).toBe(3);
+    expect(format).toBe(4);
     expect(entries).toEqual(workings2.entries);
     expect(pages).toEqual([
       {
@@ -172,14 +179,34 @@ describe('stored documents', () => {
         name: '',
         horizontal: 'channel:U',
         panels: [panelOf('channel:I'), panelOf('entry:p')],
+        labels: [],
       },
     ]);
+  });
+
+  test('the kept example of format 3 has what it had, and no labels', () => {
+    const { pages, ...rest } = readWorkings(workings3);
+    const { format, pages: former, ...had } = workings3;
+    expect(rest).toEqual({ ...had, format: format + 1 });
+    expect(pages).toEqual(former.map((page) => ({ ...page, labels: [] })));
   });
 
   test('what was done to runs for a sheet is done to their copies, and forgotten of runs without one', () => {
     const sheet = {
       ...emptyWorkings,
-      pages: [{ ...emptyWorkings.pages[0], panels: [{ ...panelOf('channel:x'), without: ['a', 'gone'] }] }],
+      pages: [
+        {
+          ...emptyWorkings.pages[0],
+          panels: [{ ...panelOf('channel:x'), without: ['a', 'gone'] }],
+          labels: ['a', 'gone'].map((run) => ({
+            id: run,
+            panel: 'channel:x',
+            text: 'top',
+            at: { kind: 'point' as const, run, series: 'channel:x' as const, x: 1 },
+            offset: { x: 0, y: -20 },
+          })),
+        },
+      ],
       aside: [
         { run: 'a', channel: 'x', ranges: [[3, 5]] as [number, number][] },
         { run: 'gone', channel: 'x', ranges: [[0, 1]] as [number, number][] },
@@ -199,6 +226,9 @@ describe('stored documents', () => {
     expect(renamed.aside).toEqual([{ run: 'a2', channel: 'x', ranges: [[3, 5]] }]);
     expect(renamed.shifts).toEqual([{ run: 'b2', by: -0.5 }]);
     expect(renamed.pages[0].panels[0].without).toEqual(['a2']);
+    expect(renamed.pages[0].labels.map(({ at }) => at)).toEqual([
+      { kind: 'point', run: 'a2', series: 'channel:x', x: 1 },
+    ]);
   });
 
   test.each([
@@ -215,7 +245,7 @@ describe('stored documents', () => {
     expect(plan.conditions).toEqual(plan3.conditions);
   });
   test('a newer format and a damaged document are refused by name', () => {
-    expect(() => readWorkings({ format: 3 })).toThrow(UnreadableDocument);
+    expect(() => readWorkings({ format: 4 })).toThrow(UnreadableDocument);
     expect(() => readWorkings({ format: 2, entries: 7 })).toThrow('The workings are damaged at');
     expect(() => readWorkings('text')).toThrow('they are no document');
   });

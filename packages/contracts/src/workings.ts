@@ -14,6 +14,31 @@ export const panelSchema = z.object({
 });
 export type Panel = z.infer<typeof panelSchema>;
 
+const share = z.number().min(0).max(1);
+const pixels = z.number().min(-5000).max(5000);
+
+/** Words on a trace. `{v}` in them stands for what v is there, `{period of the swing}` for that result. */
+export const labelSchema = z.object({
+  id,
+  /** The trace in which it stands. */
+  panel: id,
+  text: z.string().max(300),
+  /** What it speaks of: a reading, known by its run and its place on the abscissa; a region; or nothing, at shares of the plot. */
+  at: z.discriminatedUnion('kind', [
+    z.object({
+      kind: z.literal('point'),
+      run: z.string().min(1).max(40),
+      series: seriesRefSchema,
+      x: finite,
+    }),
+    z.object({ kind: z.literal('region'), region: id }),
+    z.object({ kind: z.literal('free'), x: share, y: share }),
+  ]),
+  /** From there to its middle, in pixels of the usual size, downwards. */
+  offset: z.object({ x: pixels, y: pixels }),
+});
+export type Label = z.infer<typeof labelSchema>;
+
 /** A page of traces that are stacked over one shared horizontal axis. */
 export const pageSchema = z
   .object({
@@ -23,8 +48,10 @@ export const pageSchema = z
     horizontal: seriesRefSchema,
     /** From the top. Empty: one for each channel. */
     panels: z.array(panelSchema).max(12),
+    labels: z.array(labelSchema).max(100),
   })
-  .refine(({ panels }) => areApart(panels), 'every trace of a page needs an id of its own');
+  .refine(({ panels }) => areApart(panels), 'every trace of a page needs an id of its own')
+  .refine(({ labels }) => areApart(labels), 'every label of a page needs an id of its own');
 export type Page = z.infer<typeof pageSchema>;
 
 const areApart = (all: readonly { id: string }[]) => new Set(all.map((one) => one.id)).size === all.length;
@@ -48,7 +75,7 @@ export const asideSchema = z.object({
 /** The workings as they are stored: the entries, how their traces are laid out, and what was done to runs for them. */
 export const workingsSchema = z
   .object({
-    format: z.literal(3),
+    format: z.literal(4),
     entries: z.array(entrySchema).max(200),
     pages: z.array(pageSchema).min(1).max(20),
     aside: z.array(asideSchema).max(2000),
@@ -59,10 +86,10 @@ export const workingsSchema = z
   .refine(({ pages }) => areApart(pages), 'every page needs an id of its own');
 export type WorkingsDocument = z.infer<typeof workingsSchema>;
 
-export const emptyPage: Page = { id: 'page-1', name: '', horizontal: 't', panels: [] };
+export const emptyPage: Page = { id: 'page-1', name: '', horizontal: 't', panels: [], labels: [] };
 
 export const emptyWorkings: WorkingsDocument = {
-  format: 3,
+  format: 4,
   entries: [],
   pages: [emptyPage],
   aside: [],
@@ -97,6 +124,11 @@ export function withRunsRenamed(
         ...panel,
         without: panel.without.flatMap((run) => renamed.get(run) ?? []),
       })),
+      labels: page.labels.flatMap((label): Label[] => {
+        if (label.at.kind !== 'point') return [label];
+        const run = renamed.get(label.at.run);
+        return run === undefined ? [] : [{ ...label, at: { ...label.at, run } }];
+      }),
     })),
   };
 }
@@ -115,7 +147,7 @@ const renamedReferences = (value: unknown): unknown => {
 export const workingsFormat: DocumentFormat<WorkingsDocument> = {
   title: 'workings',
   isMany: true,
-  format: 3,
+  format: 4,
   schema: workingsSchema,
   steps: [
     ({ lines, ...rest }) => ({
@@ -133,6 +165,10 @@ export const workingsFormat: DocumentFormat<WorkingsDocument> = {
           panels: [...new Set(traces as Panel['series'])].map(panelOf),
         },
       ],
+    }),
+    ({ pages, ...rest }) => ({
+      ...rest,
+      pages: (pages as Record<string, unknown>[]).map((page) => ({ ...page, labels: [] })),
     }),
   ],
 };

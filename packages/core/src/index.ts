@@ -21,6 +21,7 @@ export { type Ranges, countIn, rangesOf, united, without } from './series/ranges
 export { type HampelRule, hampelOutliers, madScale, usualRule } from './statistics/hampel';
 export { type Series, readingsSeries, valueAt, valuesAtTimesOf } from './series/series';
 export { strayFloor, withoutStrays } from './series/strays';
+export { noiseAt } from './series/noiseAt';
 export { NoiseLevel } from './series/noiseLevel';
 export { MinMaxPyramid, pyramidOf } from './series/pyramid';
 export { type DrawnLine, thinPoints, thinSeries } from './series/thinning';

@@ -15,7 +15,7 @@ export function ConditionsRow() {
   if (run === undefined || run.origin === 'imported') return null;
   const give = (key: string, value: ConditionValue | undefined) => {
     const others = Object.fromEntries(Object.entries(run.conditions).filter(([other]) => other !== key));
-    void session.changeRun(run, {
+    void session.runDesk.change(run, {
       conditions: value === undefined ? others : { ...others, [key]: value },
     });
   };
@@ -34,7 +34,7 @@ export function ConditionsRow() {
           label={`Group of run ${run.number}`}
           value={run.group}
           maxLength={80}
-          onCommit={(group) => void session.changeRun(run, { group })}
+          onCommit={(group) => void session.runDesk.change(run, { group })}
         />
       </span>
       <span className="condition wide">
@@ -45,7 +45,7 @@ export function ConditionsRow() {
           label={`Note on run ${run.number}`}
           value={run.remark}
           maxLength={2000}
-          onCommit={(remark) => void session.changeRun(run, { remark })}
+          onCommit={(remark) => void session.runDesk.change(run, { remark })}
         />
       </span>
     </section>

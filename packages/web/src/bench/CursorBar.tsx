@@ -79,6 +79,7 @@ export function CursorBar() {
         </Form.Select>
       )}
       <KeepMenu />
+      <LabelMenu />
       <Button
         variant="plain"
         title="The reading of the run in front, in the first trace"
@@ -175,6 +176,47 @@ function CursorWords() {
 }
 
 const text = (value: number, unit: Unit) => `${fineText(value)} ${printedUnit(unit)}`.trim();
+
+/** Words on the reading of the run in front at the cursor. */
+function LabelMenu() {
+  const session = useSession();
+  const nameOf = useNames();
+  const front = useFrontRun();
+  const traces = usePicture(
+    useShallow(({ traces: drawn }) =>
+      drawn.flatMap(({ key, quantities }) => quantities.map(({ reference }) => `${key}\n${reference}`)),
+    ),
+  );
+  return (
+    <Dropdown drop="up">
+      <Dropdown.Toggle variant="plain">Label</Dropdown.Toggle>
+      <Dropdown.Menu>
+        {traces.map((pair) => {
+          const [panel, of] = pair.split('\n') as [string, SeriesRef];
+          return (
+            <Dropdown.Item
+              key={pair}
+              as="button"
+              onClick={() => {
+                const { read } = session.cursor.state.getState();
+                const at = read?.runs.find(({ runId }) => runId === front?.id)?.values[of]?.x;
+                if (front === undefined || at === undefined) return;
+                const name = nameOf(of);
+                session.addLabel(
+                  panel,
+                  { kind: 'point', run: front.id, series: of, x: at },
+                  `${name} = {${name}}`,
+                );
+              }}
+            >
+              the reading of {nameOf(of)}
+            </Dropdown.Item>
+          );
+        })}
+      </Dropdown.Menu>
+    </Dropdown>
+  );
+}
 
 /** Values at the cursor as entries of the sheet: so they are worked out for every run. */
 function KeepMenu() {

@@ -8,7 +8,7 @@ import { type Sight } from '../workers/protocol';
 import { AsideMenu } from './AsideMenu';
 import { type RegionBounds, pixelOf } from './geometry';
 
-const offersWidth = 620;
+const offersWidth = 700;
 
 /** What can be worked out on a region, as the kinds declare it. */
 export const regionOffers = entryKindKeys
@@ -61,6 +61,17 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
           {title}
         </Button>
       ))}
+      <Button
+        variant="bare"
+        onClick={() => {
+          const panel = session.picture
+            .getState()
+            .traces.find(({ quantities }) => quantities.some(({ reference }) => reference === series));
+          if (panel !== undefined) session.addLabel(panel.key, { kind: 'region', region: region.id }, '');
+        }}
+      >
+        label
+      </Button>
       <AsideMenu of={series} region={region.id} />
       <Button
         variant="bare"

@@ -13,6 +13,7 @@ import { shiftOf } from '../session/aligning';
 import { useDocuments, usePicture, useSession, useShownPage, useView } from '../session/context';
 import { withRegion } from '../session/edits';
 import { CursorLayer } from './CursorLayer';
+import { LabelLayer } from './LabelLayer';
 import { axisKey } from '../workers/scaling';
 import { type RegionBounds, axisHeight, pixelOf, plotLeft, valueAtPixel } from './geometry';
 import { Offers } from './Offers';
@@ -245,6 +246,7 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
           }}
         />
       )}
+      <LabelLayer stack={stack} />
       {isTime && <CursorLayer front={front} stack={stack} />}
       {chosen !== undefined && <Offers region={chosen} sight={sight} width={width} />}
     </div>

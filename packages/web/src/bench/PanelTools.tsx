@@ -133,6 +133,14 @@ function PanelItems({ traceKey: key }: { traceKey: string }) {
         </>
       )}
       <Dropdown.Divider />
+      {!isOwn && (
+        <Dropdown.Item
+          as="button"
+          onClick={() => session.addLabel(key, { kind: 'free', x: 0.5, y: 0.3 }, '')}
+        >
+          Put a label on it
+        </Dropdown.Item>
+      )}
       {(['up', 'down'] as const).map((way) => {
         const to = way === 'up' ? place - 1 : place + 1;
         return (

@@ -57,7 +57,7 @@ export function RunShelf() {
 function ClearPractice({ runs }: { runs: Run[] }) {
   const session = useSession();
   return (
-    <Button variant="plain" onClick={() => void session.removeRuns(runs)}>
+    <Button variant="plain" onClick={() => void session.runDesk.remove(runs)}>
       Clear {runs.length} practice {runs.length === 1 ? 'run' : 'runs'}
     </Button>
   );
@@ -85,16 +85,16 @@ function RunList({ runs }: { runs: Run[] }) {
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
-          <Button variant="plain" onClick={() => void session.show(ids(found))}>
+          <Button variant="plain" onClick={() => void session.runDesk.show(ids(found))}>
             Show only {wanted === '' ? 'all' : 'these'}
           </Button>
-          <Button variant="plain" onClick={() => void session.show(ids(runs.slice(-3)))}>
+          <Button variant="plain" onClick={() => void session.runDesk.show(ids(runs.slice(-3)))}>
             Newest 3
           </Button>
           <Button
             variant="plain"
             onClick={() =>
-              void session.show(ids(shown.filter(({ id }) => !found.some((run) => run.id === id))))
+              void session.runDesk.show(ids(shown.filter(({ id }) => !found.some((run) => run.id === id))))
             }
           >
             Hide {wanted === '' ? 'all' : 'these'}
@@ -107,7 +107,7 @@ function RunList({ runs }: { runs: Run[] }) {
               as="button"
               role="menuitemcheckbox"
               aria-checked={run.shown}
-              onClick={() => void session.changeRun(run, { shown: !run.shown })}
+              onClick={() => void session.runDesk.change(run, { shown: !run.shown })}
             >
               {run.shown ? <CheckSquare aria-hidden /> : <Square aria-hidden />}{' '}
               <LineSample style={run.style} /> {run.number} · {run.name}
@@ -131,7 +131,7 @@ function SetApart({ runs }: { runs: Run[] }) {
       <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="tall-menu">
         <Dropdown.Header>Put back</Dropdown.Header>
         {runs.map((run) => (
-          <Dropdown.Item key={run.id} onClick={() => void session.changeRun(run, { removed: false })}>
+          <Dropdown.Item key={run.id} onClick={() => void session.runDesk.change(run, { removed: false })}>
             {run.number} · {run.name}
           </Dropdown.Item>
         ))}
@@ -199,7 +199,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
         className="w-auto"
         value={name}
         autoFocus
-        onCommit={(newName) => void session.changeRun(run, { name: newName })}
+        onCommit={(newName) => void session.runDesk.change(run, { name: newName })}
         onDone={() => setRenaming(false)}
       />
     );
@@ -212,7 +212,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
       <button
         aria-pressed={shown}
         title={[shown ? 'Hide this run' : 'Show this run', ...notes].join('\n')}
-        onClick={() => void session.changeRun(run, { shown: !shown })}
+        onClick={() => void session.runDesk.change(run, { shown: !shown })}
       >
         <LineSample style={style} />
         {number} · {name}
@@ -250,18 +250,18 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
             Save as CSV
           </Dropdown.Item>
           <Dropdown.Item onClick={() => setIsOpen(true)}>How it was recorded</Dropdown.Item>
-          <Dropdown.Item onClick={() => void session.changeRun(run, { practice: !run.practice })}>
+          <Dropdown.Item onClick={() => void session.runDesk.change(run, { practice: !run.practice })}>
             {run.practice ? 'Keep it: no practice run' : 'Make it a practice run'}
           </Dropdown.Item>
           {run.channels.some(({ low, high }) => low !== null || high !== null) && (
             <Dropdown.Item
               disabled={state === 'recording'}
-              onClick={() => void session.changeRun(run, { keepPinned: !run.keepPinned })}
+              onClick={() => void session.runDesk.change(run, { keepPinned: !run.keepPinned })}
             >
               {run.keepPinned ? 'Leave out what is no measurement' : 'Count limits and wrong echoes too'}
             </Dropdown.Item>
           )}
-          <Dropdown.Item disabled={state === 'recording'} onClick={() => void session.removeRun(run)}>
+          <Dropdown.Item disabled={state === 'recording'} onClick={() => void session.runDesk.remove([run])}>
             Remove
           </Dropdown.Item>
           <Dropdown.Divider />
@@ -269,7 +269,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
             <Dropdown.Item
               key={choice.name}
               active={i === style}
-              onClick={() => void session.changeRun(run, { style: i })}
+              onClick={() => void session.runDesk.change(run, { style: i })}
             >
               <LineSample style={i} width={40} /> {choice.name}
             </Dropdown.Item>

@@ -1,8 +1,8 @@
 import {
+  type Label,
   type Investigation,
   type Page,
   type Run,
-  type RunPatch,
   type ToScreen,
   type WorkingsDocument,
   frameKinds,
@@ -24,11 +24,14 @@ import { AsideDesk } from './asideDesk';
 import { AwayShelf } from './awayShelf';
 import { CursorDesk } from './cursor';
 import { History } from './history';
+import { LabelDesk } from './labelDesk';
+import { mostLabels, withLabel, withRenamed } from './labels';
 import { Looking, usualLook, usualView } from './looking';
 import { type OnPage, pageIn, withPage, withPageAdded, withoutPage } from './pages';
 import { type Picture } from './picture';
 import { PlanKeeper } from './planKeeper';
 import { Renderer } from './renderer';
+import { RunDesk } from './runDesk';
 import { RunFeed } from './runFeed';
 import { frontRun, shownRuns } from './runs';
 import { Saver } from './saver';
@@ -46,6 +49,8 @@ export class BenchSession {
   readonly history = new History();
   readonly looking: Looking;
   readonly cursor: CursorDesk;
+  readonly labels: LabelDesk;
+  readonly runDesk: RunDesk;
   readonly asides: AsideDesk = new AsideDesk(this);
   readonly plan: PlanKeeper;
   readonly saver: Saver<WorkingsDocument>;
@@ -77,6 +82,8 @@ export class BenchSession {
     this.sensors = new SensorDesk(this.path(''), this.history, this.documents, this.view);
     this.renderer = new Renderer(this.pool, this.documents, this.view);
     this.cursor = new CursorDesk(this.pool, this.documents, this.view, this.renderer.picture);
+    this.runDesk = new RunDesk(this);
+    this.labels = new LabelDesk(this.pool, this.documents, this.view, this.renderer.picture);
     this.saver = new Saver(
       workings,
       workingsVersion,
@@ -125,6 +132,7 @@ export class BenchSession {
     this.unlisten.forEach((stop) => stop());
     this.saver.leave();
     this.cursor.dispose();
+    this.labels.dispose();
     this.renderer.dispose();
     this.feed.dispose();
     this.pool.dispose();
@@ -147,11 +155,32 @@ export class BenchSession {
     this.changeWorkings((workings) => withPage(workings, page, (shown) => change(shown, runs)));
   }
 
+  /** Puts words on a trace, and opens them to be written. */
+  addLabel(panel: string, at: Label['at'], text: string): void {
+    let added: string | null = null;
+    this.changePage((page) => {
+      const made = withLabel(page, { panel, at, text });
+      added = made?.id ?? null;
+      return made?.page ?? page;
+    });
+    if (added === null)
+      tell({ kind: 'news', text: `A page holds ${mostLabels} labels. Remove one, or begin a new page.` });
+    this.view.setState({ openEntry: added });
+  }
+
   changeEntry(id: string, patch: Partial<Entry>): void {
-    this.changeWorkings((workings) => ({
-      ...workings,
-      entries: workings.entries.map((entry) => (entry.id === id ? ({ ...entry, ...patch } as Entry) : entry)),
-    }));
+    this.changeWorkings((workings) => {
+      const before = workings.entries.find((entry) => entry.id === id);
+      const changed = {
+        ...workings,
+        entries: workings.entries.map((entry) =>
+          entry === before ? ({ ...entry, ...patch } as Entry) : entry,
+        ),
+      };
+      return before === undefined || patch.name === undefined
+        ? changed
+        : withRenamed(changed, before.name, patch.name);
+    });
   }
 
   /** From here to `settle`, a hand moves something: one step of undo, and numbers follow at once rather than in full. */
@@ -275,57 +304,6 @@ export class BenchSession {
   }
 
   // Runs
-
-  /** Changes a run on the server; what people do to runs can be taken back. */
-  async changeRun(run: Run, patch: RunPatch): Promise<void> {
-    const before = Object.fromEntries(
-      Object.keys(patch).map((key) => [key, run[key as keyof RunPatch]]),
-    ) as RunPatch;
-    const send = (wanted: RunPatch) =>
-      attemptInOrder(async () =>
-        this.takeRun(runSchema.parse(await request('PATCH', `/runs/${run.id}`, wanted))),
-      );
-    if ((await send(patch)) === false) return;
-    this.history.push({ undo: () => void send(before), redo: () => void send(patch) });
-  }
-
-  removeRun(run: Run): Promise<void> {
-    return this.removeRuns([run]);
-  }
-
-  /** Removes runs together, as one step that can be taken back. */
-  async removeRuns(runs: readonly Run[]): Promise<void> {
-    const send = (removed: boolean) =>
-      attemptInOrder(async () => {
-        for (const { id } of runs)
-          this.takeRun(runSchema.parse(await request('PATCH', `/runs/${id}`, { removed })));
-      });
-    if (!(await send(true))) return;
-    this.history.push({ undo: () => void send(false), redo: () => void send(true) });
-    const [first] = runs;
-    tell({
-      kind: 'news',
-      text:
-        runs.length === 1
-          ? `“${first.name}” is removed.`
-          : `${runs.length} runs are removed, “${first.name}” among them.`,
-      action: { label: 'Undo', run: () => this.history.undo() },
-    });
-  }
-
-  async show(ids: ReadonlySet<string>): Promise<void> {
-    const changed = this.runs.filter((run) => !run.removed && run.shown !== ids.has(run.id));
-    const send = (shown: (run: Run) => boolean) =>
-      attemptInOrder(async () => {
-        for (const run of changed)
-          this.takeRun(runSchema.parse(await request('PATCH', `/runs/${run.id}`, { shown: shown(run) })));
-      });
-    if (changed.length === 0 || (await send(({ id }) => ids.has(id))) === false) return;
-    this.history.push({
-      undo: () => void send(({ id }) => !ids.has(id)),
-      redo: () => void send(({ id }) => ids.has(id)),
-    });
-  }
 
   /** Begins a run, or ends the one that is recorded or waits; a hand that presses twice means it once. */
   async toggleRecording(): Promise<void> {

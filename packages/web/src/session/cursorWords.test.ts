@@ -37,11 +37,11 @@ const read = (at: number, x: number, F: number, isLaid = false): Read => ({
     {
       runId: 'a',
       values: {
-        'channel:x': { x: at, y: x, unit: metre, tangent: isLaid ? tangent : null },
-        'channel:F': { x: at, y: F, unit: newton, tangent: null },
+        'channel:x': { x: at, y: x, unit: metre, noise: null, tangent: isLaid ? tangent : null },
+        'channel:F': { x: at, y: F, unit: newton, noise: null, tangent: null },
       },
     },
-    { runId: 'b', values: { 'channel:x': { x: at, y: 100 * x, unit: centimetre, tangent: null } } },
+    { runId: 'b', values: { 'channel:x': { x: at, y: 100 * x, unit: centimetre, noise: null, tangent: null } } },
   ],
 });
 

@@ -16,6 +16,7 @@ import {
 } from '@heuristor/core';
 import { type ShownOutcome } from '../workers/protocol';
 import { newId } from './ids';
+import { withoutLabelsOf } from './labels';
 import { type OnPage, pageIn, withPage, withShown, withoutSeries } from './pages';
 import { presentRuns } from './runs';
 
@@ -134,11 +135,14 @@ export function withRegion(
   return { id, workings: { ...workings, entries: [...workings.entries, region] } };
 }
 
-export const withoutEntry = (workings: WorkingsDocument, id: string): WorkingsDocument => ({
-  ...workings,
-  entries: workings.entries.filter((entry) => entry.id !== id),
-  pages: workings.pages.map((page) => withoutSeries(page, (reference) => reference === entryRef(id))),
-});
+export function withoutEntry(workings: WorkingsDocument, id: string): WorkingsDocument {
+  const { entries, pages, ...rest } = withoutLabelsOf(workings, id);
+  return {
+    ...rest,
+    entries: entries.filter((entry) => entry.id !== id),
+    pages: pages.map((page) => withoutSeries(page, (reference) => reference === entryRef(id))),
+  };
+}
 
 /** Puts an entry to where another one stands. */
 export function withMoved(workings: WorkingsDocument, id: string, over: string): WorkingsDocument {

@@ -6,6 +6,7 @@ import {
   type SeriesRef,
   divideUnits,
   nearestReading,
+  noiseAt,
   orRefusal,
   tangentAt,
   timeAt,
@@ -52,6 +53,7 @@ function valueOf(
     x,
     y,
     unit,
+    noise: noiseAt(series, index),
     tangent:
       touching === null || touching instanceof Refusal
         ? null

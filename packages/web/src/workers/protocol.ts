@@ -192,6 +192,8 @@ export interface CursorValue {
   x: number;
   y: number;
   unit: Unit;
+  /** Standard deviation that noise gives to such a value; null where it is not known. */
+  noise: number | null;
   tangent: { slope: number; unit: Unit; window: number } | null;
 }
 
