@@ -19,6 +19,7 @@ import { MovedRuns } from './MovedRuns';
 import { PageTabs } from './PageTabs';
 import { PacePanel } from './pace/PacePanel';
 import { bringInText, holdsColumns } from './pasting';
+import { PictureDialog } from './picture/PictureDialog';
 import { RecorderBar } from './RecorderBar';
 import { RunShelf } from './RunShelf';
 import { SetUp } from './SetUp';
@@ -166,6 +167,7 @@ function Bench() {
         </SideColumn>
       </div>
       <ImportDialog />
+      <PictureDialog />
     </div>
   );
 }

@@ -6,10 +6,8 @@ import { usePicture, useSession, useView } from '../session/context';
 import { type ShownLabel } from '../session/labelDesk';
 import { withLabelChanged, withoutLabel } from '../session/labels';
 import { pageIn } from '../session/pages';
-import { axisOf } from '../session/cursorWords';
-import { type DrawnTrace } from '../workers/compose';
 import { Unfolded } from '../ui/Unfolded';
-import { type PlotBox, labelPlace } from './labelPlaces';
+import { type PlotBox, axisFor, labelPlace } from './labelPlaces';
 import { plotLayout, plotOf } from './panelPlot';
 
 const shortestDrag = 3;
@@ -42,13 +40,6 @@ export function LabelLayer({ stack }: { stack: RefObject<HTMLDivElement | null> 
     </>
   );
 }
-
-/** The axis on which a label's point is read. */
-export const axisFor = ({ at }: Label, trace: DrawnTrace) => {
-  const side =
-    at.kind === 'point' ? trace.quantities.find(({ reference }) => reference === at.series)?.side : undefined;
-  return axisOf(trace, side ?? 'left');
-};
 
 interface TagProps {
   shown: ShownLabel;

@@ -14,6 +14,7 @@ import { graphChoices, seriesChoices } from '../session/edits';
 import { panelsOf, withPanelMoved, withRunToggled, withSeriesToggled, withoutPanel } from '../session/pages';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
+import { openPictureDialog } from './picture/PictureDialog';
 
 interface Props extends Pick<
   ReturnType<typeof useSortable>,
@@ -69,6 +70,9 @@ function PanelMenu({ traceKey, symbol }: Pick<Props, 'traceKey' | 'symbol'>) {
       <Dropdown.Menu>
         <PanelItems traceKey={traceKey} />
         <Dropdown.Divider />
+        <Dropdown.Item as="button" onClick={() => openPictureDialog(traceKey)}>
+          Make a picture of it
+        </Dropdown.Item>
         <Dropdown.Item
           as="button"
           onClick={() => session.changePage((page, runs) => withoutPanel(page, runs, traceKey))}

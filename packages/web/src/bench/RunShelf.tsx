@@ -12,7 +12,7 @@ import { NameField } from '../ui/NameField';
 import { ConditionsRow } from './ConditionsRow';
 import { bringIn, importLimit } from './ImportDialog';
 import { bringInPasted } from './pasting';
-import { savePicture } from './picture';
+import { openPictureDialog } from './picture/PictureDialog';
 import { RunDetails } from './RunDetails';
 import { saveFile } from './saveFile';
 
@@ -162,8 +162,8 @@ function Files() {
           <Dropdown.Item disabled={shown.length === 0} onClick={() => void saveCsv(session, shown, name)}>
             Save shown runs with derived series (CSV)
           </Dropdown.Item>
-          <Dropdown.Item disabled={shown.length === 0} onClick={() => savePicture(session)}>
-            Save the traces as a picture (PNG)
+          <Dropdown.Item disabled={shown.length === 0} onClick={() => openPictureDialog()}>
+            Make a picture of the traces (PNG, SVG)
           </Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>

@@ -1,6 +1,6 @@
 import { axisLabel } from '@heuristor/core';
 import { type Point, Chart } from 'chart.js';
-import { type CSSProperties, type ReactNode, type Ref, type RefObject, useEffect, useRef } from 'react';
+import { type CSSProperties, type ReactNode, type Ref, useEffect, useRef } from 'react';
 import { usePicture } from '../session/context';
 import { usePresenter } from '../stores/presenter';
 import { bandPlugin } from './bands';
@@ -18,7 +18,6 @@ interface Props {
   isBottom: boolean;
   /** Pixels at the right of all plots of the stack. */
   roomRight: number;
-  canvases: RefObject<Map<string, HTMLCanvasElement[]>>;
   /** Where it is being moved among the others. */
   frameRef?: Ref<HTMLDivElement>;
   frameStyle?: CSSProperties;
@@ -35,7 +34,6 @@ export function TraceChart({
   joined,
   isBottom,
   roomRight,
-  canvases,
   frameRef,
   frameStyle,
   children,
@@ -65,8 +63,6 @@ export function TraceChart({
   useEffect(() => {
     const [below, element, above] = [under.current, canvas.current, over.current];
     if (below === null || element === null || above === null) return;
-    const known = canvases.current;
-    known.set(traceKey, [below, element, above]);
     const created = new Chart<'line', Point[]>(element, {
       type: 'line',
       data: { datasets: [] },
@@ -86,12 +82,11 @@ export function TraceChart({
     });
     chart.current = created;
     return () => {
-      known.delete(traceKey);
       created.destroy();
       chart.current = null;
     };
     // The type's size is read when the chart is made, so another size makes another chart.
-  }, [traceKey, canvases, large]);
+  }, [traceKey, large]);
 
   const label = trace === undefined ? '' : axisLabel(trace.symbol, trace.unit);
   const right = trace?.right ?? null;

@@ -19,7 +19,6 @@ import { HorizontalAxis } from './HorizontalAxis';
 import { Overlay } from './Overlay';
 import { OwnGraphs } from './OwnGraphs';
 import { plotLeft, plotRight } from './geometry';
-import { traceCanvases } from './picture';
 import { StackedTrace } from './StackedTrace';
 import { type StyleOfRun } from './chartSetup';
 
@@ -106,7 +105,6 @@ export function TraceStack() {
                   joined={horizontal === 't'}
                   isBottom={i === shownKeys.length - 1}
                   roomRight={roomRight}
-                  canvases={traceCanvases}
                   nextKey={shownKeys[i + 1]?.startsWith('residuals:') === false ? shownKeys[i + 1] : null}
                 />
               ))}

@@ -102,7 +102,7 @@ export interface ChartContent {
 
 /** Puts into a chart what it shows; it is drawn when it is updated. */
 export function fillChart(
-  chart: LineChart,
+  chart: Pick<LineChart, 'data'> & { options: ChartOptions<'line'> },
   { lines, styles, joined, isBottom, roomRight, across, left, right }: ChartContent,
 ): void {
   const { x, y, right: second } = chart.options.scales ?? {};

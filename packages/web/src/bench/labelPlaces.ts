@@ -1,3 +1,5 @@
+import { type Label } from '@heuristor/contracts';
+import { axisOf } from '../session/cursorWords';
 import { type ShownLabel } from '../session/labelDesk';
 import { type DrawnTrace } from '../workers/compose';
 import { type Sight } from '../workers/protocol';
@@ -47,3 +49,10 @@ export function labelPlace(
   if (!(y >= top && y <= top + height)) return null;
   return { middle: kept({ x: x + dx, y: y + dy }), target: { x, y } };
 }
+
+/** The axis on which a label's point is read. */
+export const axisFor = ({ at }: Label, trace: DrawnTrace) => {
+  const side =
+    at.kind === 'point' ? trace.quantities.find(({ reference }) => reference === at.series)?.side : undefined;
+  return axisOf(trace, side ?? 'left');
+};

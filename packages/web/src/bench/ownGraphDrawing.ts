@@ -2,13 +2,13 @@ import { axisLabel } from '@heuristor/core';
 import { faded } from '../theme/colours';
 import { runStyle } from '../theme/runStyles';
 import { type DrawnGraph, type GraphLine } from '../workers/composeGraphs';
-import { type LineChart, type StyleOfRun, fillChart } from './chartSetup';
+import { type StyleOfRun, fillChart } from './chartSetup';
 import { plotRight } from './geometry';
 import { type OverLayer } from './traceLayers';
 
 /** Puts a graph with axes of its own into a chart; bars are outlines, those of the run in front filled. */
 export function fillOwnGraph(
-  chart: LineChart,
+  chart: Parameters<typeof fillChart>[0],
   { lines, sight, low, high, shape }: DrawnGraph,
   styles: ReadonlyMap<string, StyleOfRun>,
 ): void {

@@ -41,7 +41,10 @@ const read = (at: number, x: number, F: number, isLaid = false): Read => ({
         'channel:F': { x: at, y: F, unit: newton, noise: null, tangent: null },
       },
     },
-    { runId: 'b', values: { 'channel:x': { x: at, y: 100 * x, unit: centimetre, noise: null, tangent: null } } },
+    {
+      runId: 'b',
+      values: { 'channel:x': { x: at, y: 100 * x, unit: centimetre, noise: null, tangent: null } },
+    },
   ],
 });
 

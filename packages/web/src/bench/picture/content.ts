@@ -1,0 +1,73 @@
+import { type BenchSession } from '../../session/benchSession';
+import { type ShownLabel } from '../../session/labelDesk';
+import { pageIn } from '../../session/pages';
+import { shownRuns } from '../../session/runs';
+import { type DrawnTrace, type Frame } from '../../workers/compose';
+import { type DrawnGraph } from '../../workers/composeGraphs';
+import { type StyleOfRun } from '../chartSetup';
+import { type RegionBounds } from '../geometry';
+
+/** All that a picture shows, as it stands on the bench. */
+export interface PictureContent {
+  title: string;
+  /** What stands under the title: the runs, each with its style. */
+  runs: { text: string; style: number }[];
+  /** Runs that do not lie where they were recorded. */
+  remarks: string[];
+  traces: DrawnTrace[];
+  graphs: DrawnGraph[];
+  frame: Frame;
+  isTime: boolean;
+  styles: ReadonlyMap<string, StyleOfRun>;
+  regions: RegionBounds[];
+  labels: readonly ShownLabel[];
+}
+
+/**
+ * What stands on the bench, to be drawn elsewhere.
+ * @param only key of the trace that is wanted alone; null for the whole page
+ * @returns null where nothing is drawn yet
+ */
+export function contentOf(session: BenchSession, only: string | null): PictureContent | null {
+  const { name, runs, workings } = session.documents.getState();
+  const { frame, traces, graphs } = session.picture.getState();
+  const shown = shownRuns(runs);
+  if (frame === null || shown.length === 0) return null;
+  const { front } = session;
+  const { horizontal } = pageIn(workings, session.onPage.page);
+  const isWanted = ({ key }: { key: string }) => only === null || key === only;
+  const drawn = traces.filter(isWanted);
+  const own = graphs.filter(isWanted);
+  if (drawn.length + own.length === 0) return null;
+  return {
+    title: name,
+    runs: shown.map(({ number, name: runName, group, style }) => ({
+      text: `${number} · ${runName}${group === '' ? '' : ` (${group})`}`,
+      style,
+    })),
+    remarks: workings.shifts.flatMap(({ run, by }) => {
+      const moved = shown.find(({ id }) => id === run);
+      return moved === undefined || by === 0
+        ? []
+        : [`${moved.name} is moved by ${String(Number(by.toPrecision(4))).replace('-', '−')} s`];
+    }),
+    traces: drawn,
+    graphs: own,
+    frame,
+    isTime: horizontal === 't',
+    styles: new Map(runs.map((run) => [run.id, { style: run.style, front: run.id === front?.id }])),
+    regions: workings.entries
+      .filter((entry) => entry.kind === 'region')
+      .filter(({ along }) => along === horizontal),
+    labels: session.labels.shown.getState(),
+  };
+}
+
+/** The traces of which a picture can be made, by their keys. */
+export const pictureChoices = (session: BenchSession): { key: string; symbol: string }[] => {
+  const { traces, graphs } = session.picture.getState();
+  return [
+    ...traces.filter(({ reference }) => reference !== null).map(({ key, symbol }) => ({ key, symbol })),
+    ...graphs.map(({ key, vertical }) => ({ key, symbol: vertical.symbol })),
+  ];
+};
