@@ -26,6 +26,7 @@ import { SetUp } from './SetUp';
 import { SensorColumn } from './SensorColumn';
 import { SideColumn, useSides } from './SideColumn';
 import { SpotTable } from './spots/SpotTable';
+import { TablePanel } from './TablePanel';
 import { TraceStack } from './TraceStack';
 import { WaitingView } from './WaitingView';
 import { WorkingsColumn } from './WorkingsColumn';
@@ -95,6 +96,7 @@ function Bench() {
   const name = useDocuments((documents) => documents.name);
   const sides = useSides();
   const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
+  const hasTable = useStore(session.table.state, ({ isOpen }) => isOpen);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.code !== 'Space' || isTyping(event.target)) return;
@@ -125,6 +127,7 @@ function Bench() {
   useHotkeys('mod+shift+z, mod+y', () => session.history.redo(), { preventDefault: true });
   useHotkeys('f', () => session.frameAll());
   useHotkeys('b', () => session.looking.back());
+  useHotkeys('t', () => session.table.toggle());
   useHotkeys('r', () => session.lookAtRegion());
   useHotkeys('escape', () => {
     if (session.view.getState().isShifting) session.view.setState({ isShifting: false });
@@ -153,8 +156,9 @@ function Bench() {
           <AwayPanel />
           <PageTabs />
           <MovedRuns />
-          <div className={`stage-of-traces ${isSpot ? 'with-table' : ''}`}>
+          <div className={`stage-of-traces ${isSpot || hasTable ? 'with-table' : ''}`}>
             <TraceStack />
+            <TablePanel />
             {isSpot && <SpotTable />}
             <SetUp />
             <WaitingView />

@@ -1,5 +1,5 @@
 import { type SeriesRef, entryKindKeys, kindOf } from '@heuristor/core';
-import { Button, ButtonToolbar, Form } from 'react-bootstrap';
+import { Button, ButtonToolbar, Dropdown, Form } from 'react-bootstrap';
 import { Trash3, XLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
 import { useNames, usePicture, useSession, useView } from '../session/context';
@@ -9,6 +9,8 @@ import { AsideMenu } from './AsideMenu';
 import { type RegionBounds, pixelOf } from './geometry';
 
 const offersWidth = 700;
+/** Where there is less room than this, the relations are folded into one menu. */
+const narrowWidth = 560;
 
 /** What can be worked out on a region, as the kinds declare it. */
 export const regionOffers = entryKindKeys
@@ -28,6 +30,14 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
   const series = choices.find((choice) => choice === wanted) ?? choices[0];
   if (series === undefined) return null;
   const left = Math.max(Math.min(pixelOf(region.start, sight, width) + 8, width - offersWidth), 0);
+  const isNarrow = width < narrowWidth;
+  const plain = regionOffers.filter(({ kind }) => !isNarrow || kind !== 'fit');
+  const folded = regionOffers.filter(({ kind }) => isNarrow && kind === 'fit');
+  const workOut = ({ kind, preset }: (typeof regionOffers)[number]) =>
+    session.changeWorkings(
+      (workings) =>
+        withEntry(workings, session.onPage, { kind, preset, of: series, region: region.id }).workings,
+    );
   return (
     <ButtonToolbar
       className="offers"
@@ -47,20 +57,23 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
           </option>
         ))}
       </Form.Select>
-      {regionOffers.map(({ kind, title, preset }) => (
-        <Button
-          key={title}
-          variant="bare"
-          onClick={() =>
-            session.changeWorkings(
-              (workings) =>
-                withEntry(workings, session.onPage, { kind, preset, of: series, region: region.id }).workings,
-            )
-          }
-        >
-          {title}
+      {plain.map((offer) => (
+        <Button key={offer.title} variant="bare" onClick={() => workOut(offer)}>
+          {offer.title}
         </Button>
       ))}
+      {folded.length > 0 && (
+        <Dropdown>
+          <Dropdown.Toggle variant="bare">fit</Dropdown.Toggle>
+          <Dropdown.Menu>
+            {folded.map((offer) => (
+              <Dropdown.Item key={offer.title} as="button" onClick={() => workOut(offer)}>
+                {offer.title}
+              </Dropdown.Item>
+            ))}
+          </Dropdown.Menu>
+        </Dropdown>
+      )}
       <Button
         variant="bare"
         onClick={() => {

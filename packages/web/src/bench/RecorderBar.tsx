@@ -8,6 +8,7 @@ import {
   LayoutSidebar,
   LayoutSidebarReverse,
   SkipBackward,
+  Table as TableIcon,
 } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
@@ -136,6 +137,7 @@ function Tools() {
   const isFramed = useView(({ sight, scales }) => sight === null && Object.keys(scales).length === 0);
   const canGoBack = useStore(session.looking.state, (state) => state.canGoBack);
   const saving = useStore(session.saver.state, ({ phase }) => phase);
+  const hasTable = useStore(session.table.state, ({ isOpen }) => isOpen);
   const { canUndo, canRedo } = useStore(session.history.state);
   const { left, right } = useSides(useShallow((state) => ({ left: state.left, right: state.right })));
   return (
@@ -158,6 +160,15 @@ function Tools() {
         <SkipBackward aria-hidden />
       </Button>
       <TraceMenu />
+      <Button
+        variant="plain"
+        aria-label="Table of numbers"
+        title="Table of numbers (T)"
+        aria-pressed={hasTable}
+        onClick={() => session.table.toggle()}
+      >
+        <TableIcon aria-hidden />
+      </Button>
       <Button
         variant="plain"
         aria-label="Undo"

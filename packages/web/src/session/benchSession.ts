@@ -38,6 +38,7 @@ import { Saver } from './saver';
 import { SensorDesk } from './sensorDesk';
 import { SpotBook } from './spotBook';
 import { type Documents, type View } from './state';
+import { TableDesk } from './tableDesk';
 
 /**
  * One investigation on the bench: made when the page opens, disposed of when it closes. It holds the documents and what the
@@ -50,6 +51,7 @@ export class BenchSession {
   readonly looking: Looking;
   readonly cursor: CursorDesk;
   readonly labels: LabelDesk;
+  readonly table: TableDesk;
   readonly runDesk: RunDesk;
   readonly asides: AsideDesk = new AsideDesk(this);
   readonly plan: PlanKeeper;
@@ -83,6 +85,7 @@ export class BenchSession {
     this.renderer = new Renderer(this.pool, this.documents, this.view);
     this.cursor = new CursorDesk(this.pool, this.documents, this.view, this.renderer.picture);
     this.runDesk = new RunDesk(this);
+    this.table = new TableDesk(this.pool, this.documents, this.view, this.renderer.picture, this.cursor);
     this.labels = new LabelDesk(this.pool, this.documents, this.view, this.renderer.picture);
     this.saver = new Saver(
       workings,
@@ -132,6 +135,7 @@ export class BenchSession {
     this.unlisten.forEach((stop) => stop());
     this.saver.leave();
     this.cursor.dispose();
+    this.table.dispose();
     this.labels.dispose();
     this.renderer.dispose();
     this.feed.dispose();

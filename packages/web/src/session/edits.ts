@@ -121,6 +121,7 @@ export function withRegion(
   page: string | null,
   start: number,
   end: number,
+  along: SeriesRef = pageIn(workings, page).horizontal,
 ): { workings: WorkingsDocument; id: string } {
   const id = newId();
   const region: Entry = {
@@ -128,7 +129,7 @@ export function withRegion(
     id,
     name: '',
     letter: freeLetter(workings.entries),
-    along: pageIn(workings, page).horizontal,
+    along,
     start,
     end,
   };

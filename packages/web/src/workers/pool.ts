@@ -193,6 +193,11 @@ export class RunPool {
     return (await this.workerOf(runId)?.outliersIn(runId, workings, reference, stretch, rule)) ?? null;
   }
 
+  /** The worker that holds a run, to be asked for what only it knows; null where none does. */
+  of(runId: string): Pick<Remote, 'tableShape' | 'tablePart' | 'tableRow' | 'tableText'> | null {
+    return this.workerOf(runId);
+  }
+
   async budget(
     runId: string,
     workings: WorkingsDocument,

@@ -209,6 +209,32 @@ export interface Stretch {
   end: number;
 }
 
+/** A table of numbers: how many rows it has, and what its columns are. */
+export interface TableShape {
+  count: number;
+  abscissa: Axis;
+  /** From one row to the next on the abscissa; null of a single one. */
+  step: number | null;
+  /** Null where the run has no such series. */
+  columns: (TableColumn | null)[];
+}
+
+export interface TableColumn extends Axis {
+  /** Standard deviation that noise gives to one of its values; null where it is not known. */
+  noise: number | null;
+  /** Whether it was read at other times than the rows. */
+  isBetween: boolean;
+}
+
+/** Rows of a table. */
+export interface TablePart {
+  first: number;
+  times: Float64Array;
+  columns: (Float64Array | null)[];
+  /** 1 where a reading is no measurement, or was set aside. */
+  leftOut: (Uint8Array | null)[];
+}
+
 /** Something by which runs can be aligned. */
 export type RunEvent =
   | { kind: 'crossing'; of: SeriesRef; level: number; unit: Unit; direction: 'rise' | 'fall' }
@@ -264,6 +290,23 @@ export interface RunWorker {
     run: { id: string; prefix: string },
     workings: WorkingsDocument,
   ): { heading: string; values: Float64Array }[];
+  tableShape(runId: string, workings: WorkingsDocument, references: SeriesRef[]): TableShape | null;
+  tablePart(
+    runId: string,
+    workings: WorkingsDocument,
+    references: SeriesRef[],
+    first: number,
+    count: number,
+  ): TablePart | null;
+  /** The row nearest to a place on the abscissa. */
+  tableRow(runId: string, workings: WorkingsDocument, references: SeriesRef[], at: number): number | null;
+  tableText(
+    runId: string,
+    workings: WorkingsDocument,
+    references: SeriesRef[],
+    first: number,
+    past: number,
+  ): string;
   /** Readings held of each channel of a run. */
   lengths(runId: string): number[];
 }

@@ -1,4 +1,5 @@
-import { Refusal, budgetOf } from '@heuristor/core';
+import { type WorkingsDocument } from '@heuristor/contracts';
+import { Refusal, type SeriesRef, budgetOf } from '@heuristor/core';
 import * as Comlink from 'comlink';
 import { readAt, steppedFrom } from './atCursor';
 import { outliersIn, readingsIn } from './chosenReadings';
@@ -7,10 +8,23 @@ import { type RenderedRun, type RunWorker } from './protocol';
 import { extentOf, renderRun } from './renderRun';
 import { momentsIn } from './runEvents';
 import { RunStore } from './runStore';
+import { tablePart, tableRow, tableShape, tableText } from './tableRows';
 import { Told } from './told';
 
 const store = new RunStore();
 const told = new Map<string, Told>();
+
+function tableOf<T>(
+  runId: string,
+  workings: WorkingsDocument,
+  references: SeriesRef[],
+  answer: (asked: Parameters<typeof tableShape>[0]) => T,
+): T | null {
+  const evaluator = store.evaluator(runId);
+  return evaluator === null
+    ? null
+    : answer({ evaluator, recorded: store.recorded(runId), workings, references });
+}
 
 const api: RunWorker = {
   put(run, readings) {
@@ -69,6 +83,13 @@ const api: RunWorker = {
     const result = outcome.results.find((candidate) => candidate.key === key);
     return result === undefined ? [] : budgetOf(result.quantity);
   },
+  tableShape: (runId, workings, references) => tableOf(runId, workings, references, tableShape),
+  tablePart: (runId, workings, references, first, count) =>
+    tableOf(runId, workings, references, (asked) => tablePart(asked, first, count)),
+  tableRow: (runId, workings, references, at) =>
+    tableOf(runId, workings, references, (asked) => tableRow(asked, at)),
+  tableText: (runId, workings, references, first, past) =>
+    tableOf(runId, workings, references, (asked) => tableText(asked, first, past)) ?? '',
   columns({ id, prefix }, workings) {
     const evaluator = store.evaluator(id);
     return evaluator === null ? [] : exportColumns(evaluator, store.recorded(id), prefix, workings);
