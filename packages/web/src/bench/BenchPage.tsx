@@ -12,6 +12,7 @@ import { Message } from '../ui/Message';
 import { NameField } from '../ui/NameField';
 import { RunPool } from '../workers/pool';
 import { AwayPanel } from './away/AwayPanel';
+import { LargeDigits } from './digits/LargeDigits';
 import { CursorBar } from './CursorBar';
 import { GatePanel } from './gate/GatePanel';
 import { ImportDialog } from './ImportDialog';
@@ -127,6 +128,7 @@ function Bench() {
   useHotkeys('mod+shift+z, mod+y', () => session.history.redo(), { preventDefault: true });
   useHotkeys('f', () => session.frameAll());
   useHotkeys('b', () => session.looking.back());
+  useHotkeys('d', () => session.view.setState(({ digits }) => ({ digits: digits === null ? [] : null })));
   useHotkeys('t', () => session.table.toggle());
   useHotkeys('r', () => session.lookAtRegion());
   useHotkeys('escape', () => {
@@ -172,6 +174,7 @@ function Bench() {
       </div>
       <ImportDialog />
       <PictureDialog />
+      <LargeDigits />
     </div>
   );
 }

@@ -5,6 +5,7 @@ import {
   ArrowClockwise,
   ArrowCounterclockwise,
   ArrowsAngleExpand,
+  Icon123 as DigitsIcon,
   LayoutSidebar,
   LayoutSidebarReverse,
   SkipBackward,
@@ -168,6 +169,14 @@ function Tools() {
         onClick={() => session.table.toggle()}
       >
         <TableIcon aria-hidden />
+      </Button>
+      <Button
+        variant="plain"
+        aria-label="Large digits"
+        title="Large digits (D)"
+        onClick={() => session.view.setState({ digits: [] })}
+      >
+        <DigitsIcon aria-hidden />
       </Button>
       <Button
         variant="plain"

@@ -17,6 +17,7 @@ export const usualView: View = {
   selectedSeries: null,
   openEntry: null,
   setUp: null,
+  digits: null,
   isNewSeries: false,
   isShifting: false,
   moving: false,

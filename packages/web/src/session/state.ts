@@ -49,6 +49,8 @@ export interface View {
   openEntry: string | null;
   /** Device whose set-up stands open over the traces. */
   setUp: string | null;
+  /** What stands in large digits over the bench: live quantities and results; the usual ones where none are chosen, null where it is closed. */
+  digits: readonly string[] | null;
   /** The next spot reading begins a new series. */
   isNewSeries: boolean;
   /** Whether axes show their zero; null leaves it to the way of recording: spot readings are looked at from zero. */
