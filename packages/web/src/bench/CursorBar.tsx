@@ -3,11 +3,11 @@ import { Button, ButtonToolbar, Dropdown, Form } from 'react-bootstrap';
 import { XLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
 import { AlignMenu } from './AlignMenu';
-import { useCursor, useFrontRun, useNames, usePicture, useSession, useShownPage } from '../session/context';
+import { useAbscissa, useCursor, useFrontRun, useNames, usePicture, useSession } from '../session/context';
 import { usualTangent } from '../session/cursor';
 import { copyText } from '../session/clipboard';
 import { cursorTable, differencesOf, tangentsOf } from '../session/cursorWords';
-import { withEntry } from '../session/edits';
+import { abscissaAxis, withEntry } from '../session/edits';
 import { LineSample } from '../ui/LineSample';
 import { fineText } from '../ui/roundedText';
 
@@ -22,8 +22,7 @@ export function CursorBar() {
       tangentPoints: state.tangentPoints,
     })),
   );
-  const { horizontal } = useShownPage();
-  if (placed === null || horizontal !== 't') return null;
+  if (placed === null) return null;
   const { cursor } = session;
   return (
     <ButtonToolbar
@@ -40,8 +39,7 @@ export function CursorBar() {
           variant="plain"
           title="Shift and a press on a trace puts it there"
           onClick={() => {
-            const sight = session.picture.getState().frame?.sight;
-            if (sight !== undefined) cursor.putSecond(placed + 0.1 * (sight.to - sight.from));
+            void cursor.putSecondBeside();
           }}
         >
           Second cursor
@@ -114,13 +112,13 @@ export function CursorBar() {
 function CursorWords() {
   const front = useFrontRun();
   const traces = usePicture((picture) => picture.traces);
-  const horizontal = usePicture(({ frame }) => frame?.horizontal);
+  const abscissa = useAbscissa();
   const { read, secondRead } = useCursor(
     useShallow((state) => ({ read: state.read, secondRead: state.secondRead })),
   );
-  if (read === null || front === undefined || horizontal === undefined) return null;
+  if (read === null || front === undefined) return null;
   const differences =
-    secondRead === null ? [] : differencesOf(read, secondRead, front.id, traces, horizontal.unit);
+    secondRead === null ? [] : differencesOf(read, secondRead, front.id, traces, abscissa.unit);
   const tangents = tangentsOf(read, front.id, traces);
   if (differences.length === 0 && tangents.length === 0) return null;
   const [duration, ...changes] = differences;
@@ -130,7 +128,7 @@ function CursorWords() {
     rows.push({ title, cells: symbols.map(cellOf) });
   if (duration !== undefined) {
     const changeOf = (symbol: string) => changes.find((change) => change.symbol === symbol);
-    row(`change over Δ${horizontal.symbol} = ${text(duration.change, duration.unit)}`, (symbol) => {
+    row(`change over Δ${abscissa.symbol} = ${text(duration.change, duration.unit)}`, (symbol) => {
       const found = changeOf(symbol);
       return found === undefined ? null : text(found.change, found.unit);
     });
@@ -141,7 +139,7 @@ function CursorWords() {
   }
   const [first] = tangents;
   if (first !== undefined)
-    row(`tangent over ${Number(first.window.toPrecision(3))} ${printedUnit(horizontal.unit)}`, (symbol) => {
+    row(`tangent over ${Number(first.window.toPrecision(3))} ${printedUnit(abscissa.unit)}`, (symbol) => {
       const found = tangents.find((tangent) => tangent.symbol === symbol);
       return found === undefined ? null : text(found.slope, found.unit);
     });
@@ -245,9 +243,12 @@ function KeepMenu() {
   };
   const copy = () => {
     const { read } = session.cursor.state.getState();
-    const { frame, traces } = session.picture.getState();
-    if (read === null || frame === null) return;
-    void copyText(cursorTable(read, session.runs, traces, frame.horizontal), 'What is read at the cursor');
+    const { traces } = session.picture.getState();
+    if (read === null) return;
+    void copyText(
+      cursorTable(read, session.runs, traces, abscissaAxis(session.runs)),
+      'What is read at the cursor',
+    );
   };
   return (
     <Dropdown drop="up">

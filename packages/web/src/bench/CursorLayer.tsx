@@ -1,15 +1,23 @@
 import { type Run } from '@heuristor/contracts';
-import { type Unit, axisLabel, canConvert, conversionFactor, printedUnit, sameUnit } from '@heuristor/core';
+import {
+  type SeriesRef,
+  type Unit,
+  axisLabel,
+  canConvert,
+  conversionFactor,
+  printedUnit,
+  sameUnit,
+} from '@heuristor/core';
 import { type CSSProperties, type RefObject } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
-import { useCursor, useDocuments, usePicture, useView } from '../session/context';
+import { useAbscissa, useCursor, useDocuments, usePicture, useShownPage, useView } from '../session/context';
 import { type Read } from '../session/cursor';
 import { axisOf } from '../session/cursorWords';
-import { roundedText } from '../ui/roundedText';
+import { fineText, roundedText } from '../ui/roundedText';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
-import { type DrawnQuantity, type DrawnTrace } from '../workers/compose';
+import { type DrawnQuantity, type DrawnTrace, type Frame } from '../workers/compose';
 import { type Sight } from '../workers/protocol';
 import { axisHeight, pixelOf } from './geometry';
 import { type PanelPlot, heightIn, plotLayout, plotOf } from './panelPlot';
@@ -65,15 +73,20 @@ function CursorAt({ read, other, front, stack, kind }: Props & CursorProps) {
   const frame = usePicture((picture) => picture.frame);
   const width = useView(({ plotWidth }) => plotWidth);
   const several = useDocuments(({ runs }) => shownRuns(runs).length > 1);
+  const { horizontal } = useShownPage();
+  const abscissa = useAbscissa();
   useStore(plotLayout);
   if (frame === null) return null;
-  const place = placeOf(read, front?.id, traces);
+  const isTime = horizontal === 't';
+  const placeIn = (one: Read) =>
+    isTime ? placeOf(one, front?.id, traces) : acrossOf(one, front?.id, horizontal, frame.horizontal.unit);
+  const place = placeIn(read);
   const at = pixelOf(place, frame.sight, width);
   if (!(at >= -1 && at <= width + 1)) return null;
   const top = stack.current?.getBoundingClientRect().top ?? 0;
   const panels = [...(stack.current?.querySelectorAll<HTMLElement>('[data-trace]') ?? [])];
   // The boxes of two cursors stand away from each other, where there is room.
-  const wantsRight = other === null || place >= placeOf(other, front?.id, traces);
+  const wantsRight = other === null || place >= placeIn(other);
   const isAlone = kind === 'second' || !several;
   const columns = Math.max(...traces.map(({ quantities }) => quantities.length), 1);
   const room = (isAlone ? 0 : roomForNames) + columns * roomForQuantity;
@@ -90,8 +103,22 @@ function CursorAt({ read, other, front, stack, kind }: Props & CursorProps) {
       >
         {several && front !== undefined && <span className="cursor-run">{front.name} </span>}
         {symbol} = {roundedText(place, digits)} {printedUnit(unit)}
+        {!isTime && `, ${abscissa.symbol} = ${fineText(read.at)} ${printedUnit(abscissa.unit)}`}
       </div>
-      {kind === 'placed' && (
+      {!isTime && (
+        <svg className="cursor-points" width={width} aria-hidden>
+          {traces.flatMap((trace) => {
+            const panel = panels.find((element) => element.dataset.trace === trace.key);
+            const plot = panel === undefined ? null : plotOf(panel, layerTop(stack));
+            return plot === null
+              ? []
+              : pointsAt(trace, read, horizontal, frame, width, plot).map(({ key, ...spot }) => (
+                  <circle key={`${trace.key} ${key}`} r={6} {...spot} />
+                ));
+          })}
+        </svg>
+      )}
+      {kind === 'placed' && isTime && (
         <svg className="cursor-tangents" width={width} aria-hidden>
           {traces.flatMap((trace) => {
             const panel = panels.find((element) => element.dataset.trace === trace.key);
@@ -125,6 +152,49 @@ function CursorAt({ read, other, front, stack, kind }: Props & CursorProps) {
 /** From where the layer over the traces counts its heights. */
 const layerTop = (stack: Props['stack']): number =>
   stack.current?.querySelector('.overlay')?.getBoundingClientRect().top ?? 0;
+
+/** Where a cursor stands on an axis of another quantity: at what that is in the run in front. */
+function acrossOf({ runs }: Read, frontId: string | undefined, along: SeriesRef, unit: Unit): number {
+  const value = runs.find(({ runId }) => runId === frontId)?.values[along];
+  return value === undefined || !canConvert(value.unit, unit)
+    ? NaN
+    : value.y * conversionFactor(value.unit, unit);
+}
+
+/** The points of all runs at a cursor, in a plot of one quantity against another. */
+function pointsAt(
+  trace: DrawnTrace,
+  { runs }: Read,
+  along: SeriesRef,
+  frame: Frame,
+  width: number,
+  plot: PanelPlot,
+) {
+  const drawn = new Set(trace.lines.map(({ runId }) => runId));
+  return runs
+    .filter(({ runId }) => drawn.has(runId))
+    .flatMap(({ runId, values }) => {
+      const across = values[along];
+      if (across === undefined || !canConvert(across.unit, frame.horizontal.unit)) return [];
+      const x = across.y * conversionFactor(across.unit, frame.horizontal.unit);
+      return trace.quantities.flatMap(({ reference, side }) => {
+        const value = values[reference];
+        const axis = axisOf(trace, side);
+        if (value === undefined || !canConvert(value.unit, axis.unit)) return [];
+        const y = value.y * conversionFactor(value.unit, axis.unit);
+        const isSeen = x >= frame.sight.from && x <= frame.sight.to && y >= axis.low && y <= axis.high;
+        return isSeen
+          ? [
+              {
+                key: `${runId} ${reference}`,
+                cx: pixelOf(x, frame.sight, width),
+                cy: heightIn(plot, y, axis),
+              },
+            ]
+          : [];
+      });
+    });
+}
 
 /** Tangents reach so many windows to either side. */
 const tangentReach = 2;

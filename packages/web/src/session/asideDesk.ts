@@ -1,7 +1,7 @@
 import { type Run } from '@heuristor/contracts';
 import { type HampelRule, type SeriesRef, countIn, madScale, usualRule, without } from '@heuristor/core';
 import { tell } from '../stores/notices';
-import { type ChosenReadings, type Stretch } from '../workers/protocol';
+import { type ChosenReadings, type Outline, type Stretch } from '../workers/protocol';
 import { type Readings, readingsWord, withAside, withoutAside } from './asides';
 import { type BenchSession } from './benchSession';
 
@@ -27,6 +27,16 @@ export class AsideDesk {
   /** Those in a stretch count again. */
   back(runs: readonly Run[], of: SeriesRef, stretch: Stretch): Promise<void> {
     return this.change(runs, of, stretch, (found) => found.ranges, false);
+  }
+
+  /** The readings of a run whose points lie within what a hand has drawn around them. */
+  async within(run: Run, outline: Outline): Promise<void> {
+    const { pool, workings } = this.session;
+    const found = run.spot === null ? await pool.of(run.id)?.readingsWithin(run.id, workings, outline) : null;
+    if (found == null) tell({ kind: 'news', text: onlyReadings });
+    else if (found.ranges.length === 0)
+      tell({ kind: 'news', text: `No reading of ${run.name} lies in there.` });
+    else this.put([{ run: run.id, channel: found.channel, ranges: found.ranges }]);
   }
 
   /** Suggests the readings of a run in a stretch that stand off; a person decides. */

@@ -5,7 +5,8 @@ import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { type BenchSession } from './benchSession';
 import { type CursorState } from './cursor';
-import { abscissaOfRuns, entryNames, namesOf, resultNames, resultsUsedBy } from './edits';
+import { abscissaAxis, abscissaOfRuns, entryNames, namesOf, resultNames, resultsUsedBy } from './edits';
+import { type Axis } from '../workers/protocol';
 import { type Picture } from './picture';
 import { pageIn } from './pages';
 import { frontRun } from './runs';
@@ -58,6 +59,12 @@ export function useResultNames(wanted = true): Record<ResultRef, string> {
         : resultNames(workings, outcomes[front.id] ?? {}, abscissa),
     ),
   );
+}
+
+/** The abscissa of the runs, along which cursors move: time, or the number of the reading. */
+export function useAbscissa(): Axis {
+  const runs = useDocuments((documents) => documents.runs);
+  return useMemo(() => abscissaAxis(runs), [runs]);
 }
 
 /** How references are called on this bench. */

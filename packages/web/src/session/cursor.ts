@@ -1,7 +1,8 @@
 import { type SeriesRef } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { type RunPool } from '../workers/pool';
-import { type CursorReading } from '../workers/protocol';
+import { type CursorReading, type PointQuestion } from '../workers/protocol';
+import { pageIn } from './pages';
 import { type Picture } from './picture';
 import { RenderLoop } from './renderLoop';
 import { frontRun, shownRuns } from './runs';
@@ -39,6 +40,8 @@ const none: CursorState = {
 };
 
 export const usualTangent = 9;
+/** Along another quantity the second cursor begins so many readings after the first. */
+const apartReadings = 10;
 
 /** The cursors over the traces, and what all shown runs are where they stand. */
 export class CursorDesk {
@@ -48,9 +51,11 @@ export class CursorDesk {
   /** Readings by which it is still to be moved. */
   private toStep = 0;
   private isStepping = false;
+  /** Questions for the nearest point so far. */
+  private asked = 0;
 
   constructor(
-    private readonly pool: Pick<RunPool, 'cursor' | 'stepped'>,
+    private readonly pool: Pick<RunPool, 'cursor' | 'stepped' | 'of'>,
     private readonly documents: StoreApi<Documents>,
     private readonly view: StoreApi<View>,
     private readonly picture: StoreApi<Picture>,
@@ -79,6 +84,24 @@ export class CursorDesk {
     else if (this.state.getState().placed === null) this.loop.now();
   }
 
+  /**
+   * The reading of the run in front whose point stands nearest to a spot of a plot of one quantity against another; null where
+   * none is near.
+   */
+  async near(question: PointQuestion): Promise<number | null> {
+    const { runs, workings } = this.documents.getState();
+    const front = frontRun(runs, this.view.getState().frontRunId);
+    if (front === undefined) return null;
+    const asked = ++this.asked;
+    const at =
+      (await this.pool
+        .of(front.id)
+        ?.nearPoint(front.id, workings, question)
+        .catch(() => null)) ?? null;
+    // The pointer may be elsewhere by now.
+    return asked === this.asked ? at : null;
+  }
+
   /** Puts the cursor down. */
   put(at: number): void {
     this.state.setState({ placed: at });
@@ -90,6 +113,25 @@ export class CursorDesk {
     const { placed } = this.state.getState();
     this.state.setState(placed === null ? { placed: at, second: at } : { second: at });
     this.loop.now();
+  }
+
+  /** Puts the second cursor some readings after the first one. */
+  async putSecondBeside(): Promise<void> {
+    const { placed } = this.state.getState();
+    const { runs, workings } = this.documents.getState();
+    const front = frontRun(runs, this.view.getState().frontRunId);
+    const reference = this.references()[0];
+    if (placed === null || front === undefined || reference === undefined) return;
+    const { frame } = this.picture.getState();
+    const { horizontal } = pageIn(workings, this.view.getState().page);
+    const by =
+      horizontal === 't' && frame !== null
+        ? (0.1 * (frame.sight.to - frame.sight.from)) / Math.max(frame.step, Number.MIN_VALUE)
+        : apartReadings;
+    const at = await this.pool
+      .stepped(front.id, workings, reference, placed, Math.max(Math.round(by), 1))
+      .catch(() => null);
+    if (at !== null) this.putSecond(at);
   }
 
   set(changes: Partial<Pick<CursorState, 'snap' | 'tangentPoints' | 'second'>>): void {
@@ -128,15 +170,20 @@ export class CursorDesk {
     const { runs, workings } = this.documents.getState();
     const front = frontRun(runs, this.view.getState().frontRunId);
     if (frame === null || front === undefined || reference === undefined) return;
-    const from = this.place ?? (frame.sight.from + frame.sight.to) / 2;
+    const { horizontal } = pageIn(workings, this.view.getState().page);
+    // Along another quantity the middle of what is seen is no time: there it begins with the first reading.
+    const middle = horizontal === 't' ? (frame.sight.from + frame.sight.to) / 2 : -Infinity;
+    const from = this.place ?? middle;
     const at = await this.pool.stepped(front.id, workings, reference, from, by).catch(() => null);
     if (at !== null) this.put(at);
   }
 
   private references(): SeriesRef[] {
-    return this.picture
+    const drawn = this.picture
       .getState()
       .traces.flatMap(({ quantities }) => quantities.map(({ reference }) => reference));
+    const { horizontal } = pageIn(this.documents.getState().workings, this.view.getState().page);
+    return horizontal === 't' ? drawn : [...drawn, horizontal];
   }
 
   private async ask(): Promise<void> {

@@ -11,10 +11,11 @@ import {
   entrySentence,
   kindOf,
   nameIn,
+  parseUnit,
   resultRef,
   yieldsSeries,
 } from '@heuristor/core';
-import { type ShownOutcome } from '../workers/protocol';
+import { type Axis, type ShownOutcome } from '../workers/protocol';
 import { newId } from './ids';
 import { withoutLabelsOf } from './labels';
 import { type OnPage, pageIn, withPage, withShown, withoutSeries } from './pages';
@@ -243,6 +244,17 @@ export function resultsUsedBy(entry: Entry): ResultRef[] {
   return Object.entries(kindOf(entry.kind).fields)
     .filter(([, { type }]) => type === 'result')
     .map(([key]) => values[key] as ResultRef);
+}
+
+/** The abscissa of the present runs, along which cursors move. */
+export function abscissaAxis(runs: readonly Run[]): Axis {
+  const symbol = abscissaOfRuns(runs);
+  const timed = presentRuns(runs)
+    .flatMap(({ channels }) => channels)
+    .find(({ timeUnit }) => timeUnit !== '');
+  return symbol === 't'
+    ? { symbol, quantity: 'time', unit: parseUnit(timed?.timeUnit ?? 's') }
+    : { symbol, quantity: 'reading number', unit: [] };
 }
 
 /** What the abscissa of the present runs is called. */

@@ -20,6 +20,7 @@ export const usualView: View = {
   digits: null,
   isNewSeries: false,
   isShifting: false,
+  isLassoing: false,
   moving: false,
 };
 

@@ -57,6 +57,8 @@ export interface View {
   withZero: boolean | null;
   /** A hand lays runs elsewhere in time: what it drags over the traces is the run in front. */
   isShifting: boolean;
+  /** A hand draws around readings that are to be set aside. */
+  isLassoing: boolean;
   /** True while a hand moves something. */
   moving: boolean;
 }

@@ -194,7 +194,12 @@ export class RunPool {
   }
 
   /** The worker that holds a run, to be asked for what only it knows; null where none does. */
-  of(runId: string): Pick<Remote, 'tableShape' | 'tablePart' | 'tableRow' | 'tableText'> | null {
+  of(
+    runId: string,
+  ): Pick<
+    Remote,
+    'tableShape' | 'tablePart' | 'tableRow' | 'tableText' | 'nearPoint' | 'readingsWithin'
+  > | null {
     return this.workerOf(runId);
   }
 

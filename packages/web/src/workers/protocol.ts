@@ -209,6 +209,32 @@ export interface Stretch {
   end: number;
 }
 
+/** A spot on a plot. */
+export interface Spot {
+  x: number;
+  y: number;
+}
+
+/** Asks for the point of a series that stands nearest to a spot of a plot. */
+export interface PointQuestion {
+  of: SeriesRef;
+  along: SeriesRef;
+  /** In which the spot is told, and what a pixel is. */
+  units: { x: Unit; y: Unit };
+  spot: Spot;
+  pixel: Spot;
+  /** Pixels from the spot within which a point is near. */
+  reach: number;
+}
+
+/** What a hand has drawn around points of a plot. */
+export interface Outline {
+  of: SeriesRef;
+  along: SeriesRef;
+  units: { x: Unit; y: Unit };
+  outline: readonly Spot[];
+}
+
 /** A table of numbers: how many rows it has, and what its columns are. */
 export interface TableShape {
   count: number;
@@ -290,6 +316,9 @@ export interface RunWorker {
     run: { id: string; prefix: string },
     workings: WorkingsDocument,
   ): { heading: string; values: Float64Array }[];
+  /** When the point was read that stands nearest to a spot. */
+  nearPoint(runId: string, workings: WorkingsDocument, question: PointQuestion): number | null;
+  readingsWithin(runId: string, workings: WorkingsDocument, outline: Outline): ChosenReadings | null;
   tableShape(runId: string, workings: WorkingsDocument, references: SeriesRef[]): TableShape | null;
   tablePart(
     runId: string,

@@ -4,6 +4,7 @@ import * as Comlink from 'comlink';
 import { readAt, steppedFrom } from './atCursor';
 import { outliersIn, readingsIn } from './chosenReadings';
 import { exportColumns } from './exportColumns';
+import { nearPoint, readingsWithin } from './nearPoint';
 import { type RenderedRun, type RunWorker } from './protocol';
 import { extentOf, renderRun } from './renderRun';
 import { momentsIn } from './runEvents';
@@ -82,6 +83,14 @@ const api: RunWorker = {
     if (outcome?.kind !== 'results') throw new Refusal('This entry has no result in this run.');
     const result = outcome.results.find((candidate) => candidate.key === key);
     return result === undefined ? [] : budgetOf(result.quantity);
+  },
+  nearPoint(runId, workings, question) {
+    const evaluator = store.evaluator(runId);
+    return evaluator === null ? null : nearPoint(evaluator, workings, question);
+  },
+  readingsWithin(runId, workings, outline) {
+    const evaluator = store.evaluator(runId);
+    return evaluator === null ? null : readingsWithin(evaluator, workings, outline);
   },
   tableShape: (runId, workings, references) => tableOf(runId, workings, references, tableShape),
   tablePart: (runId, workings, references, first, count) =>
