@@ -1,5 +1,5 @@
-import { readFileSync } from 'node:fs';
 import { loadDemoData } from '../scripts/demoData';
+import { barriersOn } from './support/barriers';
 import { BenchHand } from './support/bench';
 import { type System, pause, startSystem } from './support/system';
 
@@ -14,27 +14,7 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => system.close());
 
-const axe = readFileSync(require.resolve('axe-core/axe.min.js'), 'utf8');
-
-/** What an accessibility checker calls critical or serious on the page as it stands. */
-async function barriers(): Promise<string[]> {
-  await system.page.evaluate(axe);
-  return system.page.evaluate(async () => {
-    interface Found {
-      id: string;
-      impact: string;
-      nodes: { html: string }[];
-    }
-    const { axe: checker } = globalThis as unknown as {
-      axe: { run: () => Promise<{ violations: Found[]; passes: Found[] }> };
-    };
-    const { violations, passes } = await checker.run();
-    if (!passes.some(({ id }) => id === 'color-contrast')) return ['the checker has not looked at the page'];
-    return violations
-      .filter(({ impact }) => impact === 'critical' || impact === 'serious')
-      .map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 90)).join(' | ')}`);
-  });
-}
+const barriers = () => barriersOn(system.page);
 
 test('home, bench and stage put no serious barrier before anybody', async () => {
   expect(await barriers()).toEqual([]);

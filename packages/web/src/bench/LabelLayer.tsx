@@ -2,7 +2,7 @@ import { type Label } from '@heuristor/contracts';
 import { type KeyboardEvent, type PointerEvent, type RefObject, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { useStore } from 'zustand';
-import { usePicture, useSession, useView } from '../session/context';
+import { usePicture, useSession, useShownPage, useView } from '../session/context';
 import { type ShownLabel } from '../session/labelDesk';
 import { withLabelChanged, withoutLabel } from '../session/labels';
 import { pageIn } from '../session/pages';
@@ -16,7 +16,13 @@ const keyStep = 4;
 /** The labels of the page, over its traces. */
 export function LabelLayer({ stack }: { stack: RefObject<HTMLDivElement | null> }) {
   const session = useSession();
-  const labels = useStore(session.labels.shown);
+  const shownLabels = useStore(session.labels.shown);
+  const { labels: own } = useShownPage();
+  // Values in labels come from the workers; where a hand has put them is known at once.
+  const labels = shownLabels.flatMap((shown) => {
+    const label = own.find(({ id }) => id === shown.label.id);
+    return label === undefined ? [] : [{ ...shown, label }];
+  });
   const traces = usePicture((picture) => picture.traces);
   const frame = usePicture((picture) => picture.frame);
   const width = useView(({ plotWidth }) => plotWidth);
@@ -56,6 +62,9 @@ function LabelTag({ shown: { label, text, unknown }, place, box }: TagProps) {
   const change = (changes: Partial<Omit<Label, 'id'>>) =>
     session.changePage((page) => withLabelChanged(page, label.id, changes));
   const remove = () => session.changePage((page) => withoutLabel(page, label.id));
+  /** As it stands on the sheet: keys may come faster than it is drawn. */
+  const now = () =>
+    pageIn(session.workings, session.onPage.page).labels.find(({ id }) => id === label.id) ?? label;
   /** A label that points at something keeps pointing there; a free one goes where it is put. */
   const moveBy = ({ at, offset }: Label, dx: number, dy: number) => {
     if (at.kind === 'free') {
@@ -89,10 +98,10 @@ function LabelTag({ shown: { label, text, unknown }, place, box }: TagProps) {
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.target !== tag.current) return;
     const moves: Record<string, () => void> = {
-      ArrowLeft: () => moveBy(label, -keyStep, 0),
-      ArrowRight: () => moveBy(label, keyStep, 0),
-      ArrowUp: () => moveBy(label, 0, -keyStep),
-      ArrowDown: () => moveBy(label, 0, keyStep),
+      ArrowLeft: () => moveBy(now(), -keyStep, 0),
+      ArrowRight: () => moveBy(now(), keyStep, 0),
+      ArrowUp: () => moveBy(now(), 0, -keyStep),
+      ArrowDown: () => moveBy(now(), 0, keyStep),
       Enter: () => setIsOpen(true),
       Delete: remove,
       Backspace: remove,
@@ -108,8 +117,7 @@ function LabelTag({ shown: { label, text, unknown }, place, box }: TagProps) {
     setIsOpen(false);
     if (isNew) session.view.setState({ openEntry: null });
     // What says nothing is nothing.
-    const kept = pageIn(session.workings, session.onPage.page).labels.find(({ id }) => id === label.id);
-    if (kept?.text.trim() === '') remove();
+    if (now().text.trim() === '') remove();
   };
   return (
     <>

@@ -147,6 +147,11 @@ function Rows({ shape, columns, stretch, letter }: RowsProps) {
     if (!isOwn.current) virtualizer.scrollToIndex(cursorRow, { align: 'center' });
     isOwn.current = false;
   }, [cursorRow, placed, virtualizer]);
+  /** Where keys have brought the cursor: they may come faster than it follows. */
+  const stepped = useRef(cursorRow);
+  useEffect(() => {
+    stepped.current = cursorRow;
+  }, [cursorRow]);
   const start = stretch?.from ?? null;
   useEffect(() => {
     if (start === null) return;
@@ -186,7 +191,8 @@ function Rows({ shape, columns, stretch, letter }: RowsProps) {
     const rows = by[event.key];
     if (rows === undefined || event.target !== scroller.current) return;
     event.preventDefault();
-    const row = Math.min(Math.max((cursorRow ?? (rows > 0 ? -1 : count)) + rows, 0), count - 1);
+    const row = Math.min(Math.max((stepped.current ?? (rows > 0 ? -1 : count)) + rows, 0), count - 1);
+    stepped.current = row;
     void table.timeAt(row).then((time) => {
       if (time !== null) session.cursor.put(time);
     });

@@ -149,7 +149,7 @@ export class TableDesk {
     const [first, last] = [rows?.[0] ?? 0, rows?.[1] ?? shape.count - 1];
     const text = await worker.tableText(runId, workings, columns, first, last + 1);
     const count = last + 1 - first;
-    await copyText(text, `${count} ${count === 1 ? 'row' : 'rows'} of the table`);
+    await copyText(text, `A table of ${count} ${count === 1 ? 'row' : 'rows'}`);
   }
 
   private now(): void {

@@ -57,7 +57,8 @@ export async function savePicture(
 
 export async function copyPicture(session: BenchSession, wish: PictureWish): Promise<void> {
   await told(async () => {
-    const blob = await pictureOf(session, wish, 'png');
+    // Asked at once: a browser lets a page copy only while a press is fresh.
+    const blob = pictureOf(session, wish, 'png');
     try {
       await navigator.clipboard.write([new ClipboardItem({ 'image/png': blob })]);
     } catch {
