@@ -3,6 +3,7 @@ import { buildWeb } from '../build';
 import { runScript, say } from '../plain';
 import { computation } from './computation';
 import { print } from './figures';
+import { liveTraces, thirtyRuns } from './graphs';
 import { draggedRegion, idleBench, millionPoints } from './screen';
 import { largeImport, liveStream } from './service';
 import { longRun } from './longRun';
@@ -25,6 +26,8 @@ runScript(async (ending) => {
     if (has('screen')) {
       print(await millionPoints(site));
       print(await draggedRegion(site));
+      print(await thirtyRuns(site));
+      print(await liveTraces(site));
       const device = await FakeDevice.connect(site.port, 'Y1-Y', (t) => 1 + 0.1 * Math.sin(5 * t));
       print(await idleBench(site, 'Y1-Y'));
       device.vanish();

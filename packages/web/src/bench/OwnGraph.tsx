@@ -15,7 +15,7 @@ import { type LineChart, type StyleOfRun, chartOptions } from './chartSetup';
 import { axisHeight, plotLeft, plotRight, valueAtPixel } from './geometry';
 import { fillOwnGraph, graphOverLayer, readAt } from './ownGraphDrawing';
 import { PanelTools } from './PanelTools';
-import { type OverLayer, paintOver } from './traceLayers';
+import { type OverLayer, paintOver, paintUnder } from './traceLayers';
 
 interface Props {
   graphKey: string;
@@ -25,6 +25,7 @@ interface Props {
 /** One graph with axes of its own: a spectrum, a histogram. */
 export function OwnGraph({ graphKey, styles }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const under = useRef<HTMLCanvasElement>(null);
   const over = useRef<HTMLCanvasElement>(null);
   const chart = useRef<LineChart | null>(null);
   const layer = useRef<OverLayer | null>(null);
@@ -33,8 +34,8 @@ export function OwnGraph({ graphKey, styles }: Props) {
   const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
     useSortable({ id: graphKey });
   useEffect(() => {
-    const [element, above] = [canvas.current, over.current];
-    if (element === null || above === null) return;
+    const [below, element, above] = [under.current, canvas.current, over.current];
+    if (below === null || element === null || above === null) return;
     const created = new Chart<'line', Point[]>(element, {
       type: 'line',
       data: { datasets: [] },
@@ -43,6 +44,7 @@ export function OwnGraph({ graphKey, styles }: Props) {
         {
           id: 'layers',
           afterDraw(drawn) {
+            paintUnder(below, drawn, { regions: [], target: null, isBottom: true, hasRight: false });
             if (layer.current !== null) paintOver(above, drawn, layer.current);
           },
         },
@@ -76,6 +78,7 @@ export function OwnGraph({ graphKey, styles }: Props) {
         ...(isDragging ? { zIndex: 4, opacity: 0.85 } : {}),
       }}
     >
+      <canvas ref={under} aria-hidden />
       <canvas
         ref={canvas}
         role="img"

@@ -8,6 +8,7 @@ import { useDevices } from '../stores/devices';
 import { QuantityField } from '../ui/QuantityField';
 import { RateField } from '../ui/RateField';
 import { ChannelSetUp } from './setUp/ChannelSetUp';
+import { useCovering } from './useCovering';
 
 /** The set-up of one sensor, over the traces. */
 export function SetUp() {
@@ -25,6 +26,7 @@ function DeviceSetUp({ device }: { device: Device }) {
   const panel = useRef<HTMLElement>(null);
   const close = () => session.view.setState({ setUp: null });
   useEffect(() => panel.current?.focus(), []);
+  useCovering(panel);
   return (
     <section
       ref={panel}

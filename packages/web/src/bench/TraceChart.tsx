@@ -44,6 +44,8 @@ export function TraceChart({
   const layers = useRef<Layers>({
     regions: [],
     target: null,
+    isBottom: false,
+    hasRight: false,
     curves: [],
     pinned: [],
     strays: [],
@@ -90,6 +92,7 @@ export function TraceChart({
 
   const label = trace === undefined ? '' : axisLabel(trace.symbol, trace.unit);
   const right = trace?.right ?? null;
+  const hasRight = right !== null;
   const rightLabel = right === null ? null : axisLabel(right.symbol, right.unit);
   const quantities = trace?.quantities;
   const bottomLabel =
@@ -100,11 +103,11 @@ export function TraceChart({
   const markWords = leftOutWords(markedLines ?? []);
   // These come before the chart is drawn, which draws them too; one that has not been laid out yet has no scales to draw in.
   useEffect(() => {
-    layers.current = { ...layers.current, regions, target: target ?? null };
+    layers.current = { ...layers.current, regions, target: target ?? null, isBottom, hasRight };
     const [below, current] = [under.current, chart.current];
     if (below !== null && current !== null && 'x' in current.scales)
       paintUnder(below, current, layers.current);
-  }, [regions, target, large]);
+  }, [regions, target, isBottom, hasRight, large]);
   useEffect(() => {
     layers.current = {
       ...layers.current,

@@ -1,11 +1,12 @@
 import { type RecorderStatus } from '@heuristor/contracts';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useDocuments, useSession } from '../session/context';
 import { levelWords } from '../session/planWords';
 import { LiveReading } from './LiveReading';
 import { LevelTrace } from './plan/LevelTrace';
 import { beep } from './beep';
+import { useCovering } from './useCovering';
 import { useQuantities } from './useQuantities';
 
 /** What a run that is armed waits for, over the traces. */
@@ -21,6 +22,8 @@ type Status<P> = Extract<RecorderStatus, { phase: P }>;
 /** The seconds that are left, large enough for the back of the room, and heard. */
 function Countdown({ status }: { status: Status<'countdown'> }) {
   const session = useSession();
+  const view = useRef<HTMLElement>(null);
+  useCovering(view);
   const [until] = useState(() => performance.now() + status.secondsLeft * 1000);
   const [left, setLeft] = useState(Math.ceil(status.secondsLeft));
   useEffect(() => {
@@ -29,7 +32,7 @@ function Countdown({ status }: { status: Status<'countdown'> }) {
   }, [until]);
   useEffect(() => beep(left === 0 ? 'go' : 'tick'), [left]);
   return (
-    <section className="waiting-view" aria-label="Countdown">
+    <section ref={view} className="waiting-view" aria-label="Countdown">
       <div className="count" role="timer">
         {left}
       </div>
@@ -47,6 +50,8 @@ function Countdown({ status }: { status: Status<'countdown'> }) {
 }
 
 function Waiting({ status }: { status: Status<'waiting'> }) {
+  const view = useRef<HTMLElement>(null);
+  useCovering(view);
   const session = useSession();
   const begin = useDocuments(({ plan }) => plan.begin);
   const quantities = useQuantities();
@@ -67,7 +72,7 @@ function Waiting({ status }: { status: Status<'waiting'> }) {
     await session.toggleRecording();
   };
   return (
-    <section className="waiting-view" aria-label="Waiting for the beginning">
+    <section ref={view} className="waiting-view" aria-label="Waiting for the beginning">
       <h2 role="status">Waiting until {words}</h2>
       <Row number={status.number} times={status.times} />
       {wanted.kind === 'level' && wanted.device === '' && (

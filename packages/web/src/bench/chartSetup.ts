@@ -14,9 +14,18 @@ import { runStyle } from '../theme/runStyles';
 import { type DrawnLine } from '../workers/compose';
 import { type Line } from '../workers/protocol';
 import { type Band } from './bands';
-import { axisHeight, fontScale, plotLeft } from './geometry';
+import { axisHeight, plotLeft } from './geometry';
 
-Chart.register(LineController, LineElement, LinearScale, PointElement, Filler);
+/** A straight scale that lays out nothing: its numbers are painted under the chart. */
+class BareScale extends LinearScale {
+  static override id = 'bare';
+
+  override buildTicks() {
+    return [];
+  }
+}
+
+Chart.register(LineController, LineElement, LinearScale, BareScale, PointElement, Filler);
 
 export interface StyleOfRun {
   style: number;
@@ -25,19 +34,26 @@ export interface StyleOfRun {
 
 export type LineChart = Chart<'line', Point[]>;
 
-const mono = (size: number) => ({ family: 'IBM Plex Mono', size });
-const withTrueMinus = (value: number | string) =>
-  String(typeof value === 'number' ? Number(value.toPrecision(10)) : value).replace('-', '−');
-
 const few = 80;
 /** Points of one quantity against another that are marked one by one; of more, small dots are enough. */
 const many = 400;
 const markers = 12;
 
-/** How the chart of a trace looks, whatever it shows. */
+const hidden = { display: false } as const;
+const bare = {
+  // A scale of ours, which a chart's types do not know.
+  type: BareScale.id as 'linear',
+  display: false,
+  ticks: hidden,
+  grid: hidden,
+  border: hidden,
+} as const;
+
+/**
+ * How the chart of a trace looks, whatever it shows. Its axes are painted under it: laying out ticks takes a chart three times
+ * as long as drawing its lines.
+ */
 export function chartOptions(): ChartOptions<'line'> {
-  const left = plotLeft();
-  const tick = { color: colours.quiet, font: mono(12 * fontScale()), callback: withTrueMinus };
   return {
     animation: false,
     parsing: false,
@@ -45,44 +61,18 @@ export function chartOptions(): ChartOptions<'line'> {
     responsive: true,
     maintainAspectRatio: false,
     events: [],
-    // The panels lie close: what would be kept free for half a label is wanted for the lines.
-    layout: { autoPadding: false, padding: { right: 16, top: 2, left: 0, bottom: 2 } },
+    layout: { autoPadding: false, padding: 0 },
     plugins: { legend: { display: false }, tooltip: { enabled: false } },
     scales: {
-      x: {
-        type: 'linear',
-        display: true,
-        ticks: { ...tick, maxRotation: 0, autoSkipPadding: 24, includeBounds: false },
-        grid: { color: colours.grid, tickLength: 4 },
-        border: { color: colours.rule },
-      },
-      y: {
-        type: 'linear',
-        ticks: { ...tick, maxTicksLimit: 7, includeBounds: false, padding: 4 },
-        grid: {
-          color: (context) => (context.tick.value === 0 ? colours.gridZero : colours.grid),
-          tickLength: 4,
-        },
-        border: { color: colours.rule },
-        afterFit: (scale) => {
-          scale.width = left;
-        },
-      },
-      right: {
-        type: 'linear',
-        position: 'right',
-        display: false,
-        ticks: { ...tick, maxTicksLimit: 7, includeBounds: false, padding: 4 },
-        // Its own lines would lie between those of the other axis.
-        grid: { drawOnChartArea: false, tickLength: 4, color: colours.rule },
-        border: { color: colours.rule },
-        afterFit: (scale) => {
-          scale.width = scale.options.display === true ? left : 0;
-        },
-      },
+      x: bare,
+      y: bare,
+      right: { ...bare, position: 'right' },
     },
   };
 }
+
+/** Free pixels over and under the plot, for lines that run along its edge. */
+const edge = 2;
 
 interface Ends {
   low: number;
@@ -108,18 +98,17 @@ export function fillChart(
   const { x, y, right: second } = chart.options.scales ?? {};
   if (x === undefined || y === undefined || second === undefined) return;
   Object.assign(x, { min: across.low, max: across.high });
-  Object.assign(x.ticks ?? {}, { display: isBottom });
-  x.afterFit = (scale) => {
-    scale.height = isBottom ? axisHeight() : 2;
-  };
   Object.assign(y, { min: left.low, max: left.high });
-  Object.assign(
-    second,
-    right === null ? { display: false } : { display: true, min: right.low, max: right.high },
-  );
-  Object.assign(chart.options.layout ?? {}, {
-    padding: { right: right === null ? roomRight : 0, top: 2, left: 0, bottom: 2 },
-  });
+  if (right !== null) Object.assign(second, { min: right.low, max: right.high });
+  chart.options.layout = {
+    autoPadding: false,
+    padding: {
+      left: plotLeft(),
+      right: right === null ? roomRight : plotLeft(),
+      top: edge,
+      bottom: edge + (isBottom ? axisHeight() : edge),
+    },
+  };
   Object.assign(chart.options.plugins ?? {}, { bands: { bands: bandsOf(lines, styles) } });
   chart.data.datasets = lines.flatMap((line) => datasetsOf(line, styles, joined));
 }

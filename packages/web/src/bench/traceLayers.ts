@@ -4,6 +4,7 @@ import { highlighter } from '../theme/runStyles';
 import { type Side } from '../workers/compose';
 import { type Bars, type Line } from '../workers/protocol';
 import { headsAlong } from './arrowHeads';
+import { type Tick, acrossTicks, uprightTicks } from './axisTicks';
 import { type RegionBounds, fontScale, scaleOf } from './geometry';
 
 /** A fitted curve, and whether it belongs to the run in front. */
@@ -25,6 +26,9 @@ export interface UnderLayer {
   regions: readonly RegionBounds[];
   /** The line that is to be followed. */
   target: Line | null;
+  /** Whether numbers stand under it, and at its right. */
+  isBottom: boolean;
+  hasRight: boolean;
 }
 
 /** Readings that are no measurement, in the colour of their run. */
@@ -111,9 +115,19 @@ function clipToPlot(context: CanvasRenderingContext2D, { chartArea }: Chart): vo
   context.clip();
 }
 
-/** The sheet, and the regions under the lines. */
-export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions, target }: UnderLayer): void {
+/** The sheet with its axes, and the regions under the lines. */
+export function paintUnder(
+  canvas: HTMLCanvasElement,
+  chart: Chart,
+  { regions, target, isBottom, hasRight }: UnderLayer,
+): void {
   const { chartArea, scales } = chart;
+  const size = 12 * fontScale();
+  const axes = {
+    across: acrossTicks(scales.x.min, scales.x.max, chartArea.width, size),
+    left: uprightTicks(scales.y.min, scales.y.max, chartArea.height, size),
+    right: hasRight ? uprightTicks(scales.right.min, scales.right.max, chartArea.height, size) : [],
+  };
   const placed = regions.map(({ letter, start, end }) => ({
     letter,
     left: scales.x.getPixelForValue(start),
@@ -126,10 +140,12 @@ export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions, t
           scales.x.getPixelForValue(x),
           scales.y.getPixelForValue(target.y[i]),
         ]);
-  const context = begin(canvas, chart, [placed, points]);
+  const ends = [scales.x, scales.y, ...(hasRight ? [scales.right] : [])].map(({ min, max }) => [min, max]);
+  const context = begin(canvas, chart, [placed, points, ends, size, isBottom]);
   if (context === null) return;
   context.fillStyle = colours.sheet;
   context.fillRect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
+  paintAxes(context, chart, axes, isBottom, size);
   context.save();
   clipToPlot(context, chart);
   for (const { letter, left, right } of placed) {
@@ -160,6 +176,59 @@ export function paintUnder(canvas: HTMLCanvasElement, chart: Chart, { regions, t
     context.stroke();
   }
   context.restore();
+}
+
+const tickLength = 4;
+const tickPadding = 4;
+
+/** The grid, and the numbers of the axes. */
+function paintAxes(
+  context: CanvasRenderingContext2D,
+  { chartArea, scales }: Chart,
+  { across, left, right }: Record<'across' | 'left' | 'right', readonly Tick[]>,
+  isBottom: boolean,
+  size: number,
+): void {
+  const { left: from, right: to, top, bottom } = chartArea;
+  // Lines a pixel wide lie between pixels, or they are two wide and pale.
+  const sharp = (pixel: number) => Math.round(pixel) + 0.5;
+  const line = (x0: number, y0: number, x1: number, y1: number, color: string) => {
+    context.strokeStyle = color;
+    context.beginPath();
+    context.moveTo(x0, y0);
+    context.lineTo(x1, y1);
+    context.stroke();
+  };
+  context.lineWidth = 1;
+  context.font = `${size}px "IBM Plex Mono"`;
+  context.textBaseline = 'middle';
+  for (const { value } of across) {
+    const x = sharp(scales.x.getPixelForValue(value));
+    line(x, top, x, bottom + (isBottom ? tickLength : 0), colours.grid);
+  }
+  for (const { value } of left) {
+    const y = sharp(scales.y.getPixelForValue(value));
+    line(from - tickLength, y, to, y, value === 0 ? colours.gridZero : colours.grid);
+  }
+  for (const { value } of right) {
+    const y = sharp(scales.right.getPixelForValue(value));
+    line(to, y, to + tickLength, y, colours.rule);
+  }
+  line(sharp(from), top, sharp(from), bottom, colours.rule);
+  line(from, sharp(bottom), to, sharp(bottom), colours.rule);
+  if (right.length > 0) line(sharp(to), top, sharp(to), bottom, colours.rule);
+  context.fillStyle = colours.quiet;
+  if (isBottom) {
+    context.textAlign = 'center';
+    for (const { value, text } of across)
+      context.fillText(text, scales.x.getPixelForValue(value), bottom + tickLength + tickPadding + size / 2);
+  }
+  context.textAlign = 'right';
+  for (const { value, text } of left)
+    context.fillText(text, from - tickLength - tickPadding, scales.y.getPixelForValue(value));
+  context.textAlign = 'left';
+  for (const { value, text } of right)
+    context.fillText(text, to + tickLength + tickPadding, scales.right.getPixelForValue(value));
 }
 
 /** Fitted curves over the lines, marks, and the labels of the axes in their corners. */

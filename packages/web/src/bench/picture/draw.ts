@@ -232,7 +232,12 @@ function drawTraces(paper: Paper<unknown>, content: PictureContent, box: Box): v
           right: trace.right,
         }),
       (chart) => {
-        paintUnder(under.canvas, chart, { regions, target: trace.target ?? null });
+        paintUnder(under.canvas, chart, {
+          regions,
+          target: trace.target ?? null,
+          isBottom,
+          hasRight: trace.right !== null,
+        });
         paintOver(over.canvas, chart, {
           ...overLayerOf(trace, styles, isTime),
           label: axisLabel(trace.symbol, trace.unit),
@@ -317,7 +322,7 @@ function drawGraph(paper: Paper<unknown>, { styles }: PictureContent, graph: Dra
     paper.ratio,
     (chart) => fillOwnGraph(chart, graph, styles),
     (chart) => {
-      paintUnder(under.canvas, chart, { regions: [], target: null });
+      paintUnder(under.canvas, chart, { regions: [], target: null, isBottom: true, hasRight: false });
       paintOver(over.canvas, chart, graphOverLayer(graph, styles));
     },
   );
