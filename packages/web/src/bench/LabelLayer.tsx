@@ -27,7 +27,8 @@ export function LabelLayer({ stack }: { stack: RefObject<HTMLDivElement | null> 
   const frame = usePicture((picture) => picture.frame);
   const width = useView(({ plotWidth }) => plotWidth);
   useStore(plotLayout);
-  if (frame === null) return null;
+  // Without a label nobody asks where anything lies, which makes a browser lay out the page.
+  if (frame === null || labels.length === 0) return null;
   const top = stack.current?.querySelector('.overlay')?.getBoundingClientRect().top ?? 0;
   return (
     <>

@@ -30,9 +30,12 @@ import {
   withMoved,
   withRegion,
 } from '../session/edits';
+import { useLasting } from '../ui/useLasting';
 import { EntryCard } from './EntryCard';
 import { regionOffers } from './Offers';
 import { RegionHead } from './RegionHead';
+
+const blinkMilliseconds = 300;
 
 export function WorkingsColumn() {
   const session = useSession();
@@ -40,6 +43,7 @@ export function WorkingsColumn() {
   const order = useDocuments(useShallow((documents) => orderOf(documents.workings)));
   // Numbers that belong to what stood on the sheet before must not pass for those of what stands there now.
   const isBehind = usePicture((picture) => picture.workings !== workings);
+  const isLate = useLasting(isBehind, blinkMilliseconds);
   const groups = useMemo(() => groupsOf(workings), [workings]);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
@@ -63,7 +67,7 @@ export function WorkingsColumn() {
       )}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={order} strategy={verticalListSortingStrategy}>
-          <div className={`groups ${isBehind ? 'behind' : ''}`} aria-busy={isBehind}>
+          <div className={`groups ${isLate ? 'behind' : ''}`} aria-busy={isBehind}>
             {groups.map(({ region, entries }) => (
               <section
                 key={region?.id ?? 'none'}

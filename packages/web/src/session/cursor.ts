@@ -192,7 +192,7 @@ export class CursorDesk {
     const { runs, workings } = this.documents.getState();
     if (at === null) return;
     const runIds = shownRuns(runs).map(({ id }) => id);
-    const question = { workings, references: [...new Set(this.references())], snap };
+    const question = { workings, references: [...new Set(this.references())], snap, withNoise: false };
     try {
       const [read, secondRead] = await Promise.all([
         this.pool.cursor(runIds, {

@@ -136,6 +136,7 @@ export class LabelDesk {
       at: at.x,
       snap: true,
       tangentPoints: null,
+      withNoise: true,
     });
     const values = reading?.values ?? {};
     const own = values[at.series];

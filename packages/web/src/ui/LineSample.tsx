@@ -1,7 +1,8 @@
+import { memo } from 'react';
 import { runStyle } from '../theme/runStyles';
 
 /** A short piece of a run's line: its colour and dash. */
-export function LineSample({ style, width = 28 }: { style: number; width?: number }) {
+export const LineSample = memo(function LineSample({ style, width = 28 }: { style: number; width?: number }) {
   const { color, dash } = runStyle(style);
   return (
     <svg width={width} height="8" aria-hidden>
@@ -16,4 +17,4 @@ export function LineSample({ style, width = 28 }: { style: number; width?: numbe
       />
     </svg>
   );
-}
+});

@@ -11,6 +11,7 @@ const question = {
   at: 1.007,
   snap: true,
   tangentPoints: null,
+  withNoise: false,
 };
 
 test('a cursor reads the nearest reading, or the line between two; what a run has not is left out', () => {

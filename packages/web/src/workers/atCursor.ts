@@ -17,13 +17,13 @@ import { type CursorQuestion, type CursorReading, type CursorValue } from './pro
 /** What the series of a run are at a place of the time axis; a series that does not reach there is left out. */
 export function readAt(
   evaluator: Evaluator,
-  { workings, references, at, snap, tangentPoints }: CursorQuestion,
+  { workings, references, at, snap, tangentPoints, withNoise }: CursorQuestion,
 ): CursorReading {
   const values: CursorReading['values'] = {};
   for (const reference of references) {
     const series = orRefusal(() => evaluator.series(workings, reference));
     if (series instanceof Refusal) continue;
-    const value = valueOf(series, at, snap, tangentPoints);
+    const value = valueOf(series, at, snap, tangentPoints, withNoise);
     if (value !== null) values[reference] = value;
   }
   return { runId: evaluator.run.id, values };
@@ -34,6 +34,7 @@ function valueOf(
   at: number,
   snap: boolean,
   tangentPoints: number | null,
+  withNoise: boolean,
 ): CursorValue | null {
   const { values, sampling, unit, timeUnit } = series;
   const count = values.length;
@@ -53,7 +54,7 @@ function valueOf(
     x,
     y,
     unit,
-    noise: noiseAt(series, index),
+    noise: withNoise ? noiseAt(series, index) : null,
     tangent:
       touching === null || touching instanceof Refusal
         ? null

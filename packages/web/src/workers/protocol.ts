@@ -184,6 +184,8 @@ export interface CursorQuestion {
   snap: boolean;
   /** Readings over which a tangent is laid; null where none is wanted. */
   tangentPoints: number | null;
+  /** Whether it is told how much noise is in each value, which takes a while. */
+  withNoise: boolean;
 }
 
 /** What one series of a run is at a cursor. */
@@ -192,7 +194,7 @@ export interface CursorValue {
   x: number;
   y: number;
   unit: Unit;
-  /** Standard deviation that noise gives to such a value; null where it is not known. */
+  /** Standard deviation that noise gives to such a value; null where it is not known, or was not asked for. */
   noise: number | null;
   tangent: { slope: number; unit: Unit; window: number } | null;
 }
