@@ -69,6 +69,8 @@ interface HandleProps {
 function Handle({ region, side, edge, pixel, toValue, step, width, onGrab }: HandleProps) {
   const session = useSession();
   const dragging = useRef(false);
+  /** Where the traces begin: asked once, since asking makes a browser lay out the page. */
+  const left = useRef(0);
   if (pixel < -6 || pixel > width + 6) return null;
   const move = (value: number) => {
     const other = side === 'start' ? region.end : region.start;
@@ -80,16 +82,15 @@ function Handle({ region, side, edge, pixel, toValue, step, width, onGrab }: Han
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     dragging.current = true;
+    left.current = event.currentTarget.closest('.overlay')?.getBoundingClientRect().left ?? 0;
     onGrab();
     session.view.setState({ selectedRegion: region.id });
   };
   const onPointerMove = (event: PointerEvent<HTMLElement>) => {
     if (!dragging.current) return;
     event.stopPropagation();
-    const layer = event.currentTarget.closest('.overlay');
-    if (layer === null) return;
     session.move();
-    move(toValue(event.clientX - layer.getBoundingClientRect().left));
+    move(toValue(event.clientX - left.current));
   };
   const letGo = () => {
     if (!dragging.current) return;

@@ -9,7 +9,8 @@ import {
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { type EntryKindKey, entryKindKeys, kindOf } from '@heuristor/core';
-import { memo, useMemo } from 'react';
+import { type WorkingsDocument } from '@heuristor/contracts';
+import { type ReactNode, memo, useMemo } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
@@ -39,12 +40,10 @@ const blinkMilliseconds = 300;
 
 export function WorkingsColumn() {
   const session = useSession();
-  const workings = useDocuments((documents) => documents.workings);
   const order = useDocuments(useShallow((documents) => orderOf(documents.workings)));
-  // Numbers that belong to what stood on the sheet before must not pass for those of what stands there now.
-  const isBehind = usePicture((picture) => picture.workings !== workings);
-  const isLate = useLasting(isBehind, blinkMilliseconds);
-  const groups = useMemo(() => groupsOf(workings), [workings]);
+  // While a region is dragged, the sheet is another one many times a second; the column is made anew only when its order changes.
+  const shape = useDocuments(useShallow((documents) => shapeOf(documents.workings)));
+  const groups = useMemo(() => groupsIn(shape), [shape]);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -59,7 +58,7 @@ export function WorkingsColumn() {
         <h2>Workings</h2>
         <WorkOut />
       </div>
-      {workings.entries.length === 0 && (
+      {order.length === 0 && (
         <p className="quiet">
           Drag over a trace to mark a region. What can be worked out on it is offered beside it, and is worked
           out for every run that is shown.
@@ -67,29 +66,70 @@ export function WorkingsColumn() {
       )}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={order} strategy={verticalListSortingStrategy}>
-          <div className={`groups ${isLate ? 'behind' : ''}`} aria-busy={isBehind}>
+          <Numbers>
             {groups.map(({ region, entries }) => (
-              <section
-                key={region?.id ?? 'none'}
-                className={`group ${region === null ? '' : 'on-region'}`}
-                aria-label={region === null ? 'Without a region' : `On region ${region.letter}`}
-              >
-                {region !== null && <RegionHead region={region} />}
-                {entries.map((entry, i) => (
-                  <EntryCard
-                    key={entry.id}
-                    entry={entry}
-                    previous={entries[i - 1]?.id}
-                    next={entries[i + 1]?.id}
-                  />
+              <Group key={region ?? 'none'} region={region}>
+                {entries.map((id, i) => (
+                  <EntryOf key={id} id={id} previous={entries[i - 1]} next={entries[i + 1]} />
                 ))}
-              </section>
+              </Group>
             ))}
-          </div>
+          </Numbers>
         </SortableContext>
       </DndContext>
     </>
   );
+}
+
+const regionMark = 'region ';
+
+/** The order of the sheet as texts, which compare at once: each group begins with its region. */
+const shapeOf = (workings: WorkingsDocument): string[] =>
+  groupsOf(workings).flatMap(({ region, entries }) => [
+    regionMark + (region?.id ?? ''),
+    ...entries.map(({ id }) => `entry ${id}`),
+  ]);
+
+function groupsIn(shape: readonly string[]): { region: string | null; entries: string[] }[] {
+  const groups: { region: string | null; entries: string[] }[] = [];
+  for (const text of shape) {
+    const id = text.slice(text.indexOf(' ') + 1);
+    if (text.startsWith(regionMark)) groups.push({ region: id === '' ? null : id, entries: [] });
+    else groups.at(-1)?.entries.push(id);
+  }
+  return groups;
+}
+
+/** What the workings say, faded where it takes longer than a blink to be that of the sheet as it stands. */
+function Numbers({ children }: { children: ReactNode }) {
+  const workings = useDocuments((documents) => documents.workings);
+  // Numbers that belong to what stood on the sheet before must not pass for those of what stands there now.
+  const isBehind = usePicture((picture) => picture.workings !== workings);
+  const isLate = useLasting(isBehind, blinkMilliseconds);
+  return (
+    <div className={`groups ${isLate ? 'behind' : ''}`} aria-busy={isBehind}>
+      {children}
+    </div>
+  );
+}
+
+function Group({ region: id, children }: { region: string | null; children: ReactNode }) {
+  const region = useDocuments(({ workings }) => workings.entries.find((entry) => entry.id === id));
+  const isRegion = region?.kind === 'region';
+  return (
+    <section
+      className={`group ${isRegion ? 'on-region' : ''}`}
+      aria-label={isRegion ? `On region ${region.letter}` : 'Without a region'}
+    >
+      {isRegion && <RegionHead region={region} />}
+      {children}
+    </section>
+  );
+}
+
+function EntryOf({ id, ...place }: { id: string; previous: string | undefined; next: string | undefined }) {
+  const entry = useDocuments(({ workings }) => workings.entries.find((candidate) => candidate.id === id));
+  return entry === undefined ? null : <EntryCard entry={entry} {...place} />;
 }
 
 const WorkOut = memo(function WorkOut() {
