@@ -14,7 +14,7 @@ import { type Frame } from '../workers/compose';
 import { type RunPool } from '../workers/pool';
 import { type CursorValue } from '../workers/protocol';
 import { axisOf } from './cursorWords';
-import { abscissaOfRuns, entryNames, namesOf, resultNames, seriesChoices } from './edits';
+import { abscissaAxis, abscissaOfRuns, entryNames, namesOf, resultNames, seriesChoices } from './edits';
 import { filled } from './labels';
 import { pageIn } from './pages';
 import { type Picture } from './picture';
@@ -148,7 +148,8 @@ export class LabelDesk {
     if (y === null || across === null) return null;
     const nameOf = namesOf(entryNames(workings), abscissaOfRuns(runs));
     return told({ x: across, y }, (name) => {
-      if (name === nameOf('t')) return `${fineText(own.x)} ${printedUnit(frame.horizontal.unit)}`.trim();
+      if (name === nameOf('t'))
+        return `${horizontal === 't' ? roundedText(own.x, frame.step) : fineText(own.x)} ${printedUnit(abscissaAxis(runs).unit)}`.trim();
       const reference = references.find((one) => nameOf(one) === name);
       const value = reference === undefined ? undefined : values[reference];
       return value === undefined
