@@ -28,8 +28,13 @@ export async function watchFrames(page: Page): Promise<() => Promise<number[]>> 
   return () => page.evaluate(() => (globalThis as unknown as { lengths: number[] }).lengths.splice(0));
 }
 
-export const framesText = (lengths: readonly number[]): string =>
-  `95 % of frames within ${milliseconds(quantile(lengths, 0.95))}, the longest ${milliseconds(Math.max(...lengths))}`;
+/** A browser draws every 16.7 ms; a frame that takes longer than this has missed a beat. */
+const missed = 25;
+
+export const framesText = (lengths: readonly number[]): string => {
+  const share = lengths.filter((length) => length > missed).length / lengths.length;
+  return `95 % of frames within ${milliseconds(quantile(lengths, 0.95))} of each other (a browser draws every 16.7 ms), ${(100 * share).toFixed(1)} % missed a beat, the longest ${milliseconds(Math.max(...lengths))}`;
+};
 
 /** The processes of a browser, by the folder that stands in their commands. */
 export const ofBrowser = (browser: Browser) => {

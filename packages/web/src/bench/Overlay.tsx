@@ -101,6 +101,10 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
   const height = (event: { clientY: number }) =>
     event.clientY - (layer.current?.getBoundingClientRect().top ?? 0);
 
+  /** What unfolds from a label lies elsewhere on the page, though its events come by here. */
+  const isHere = ({ target }: { target: EventTarget }) =>
+    target instanceof Node && layer.current?.contains(target) === true;
+
   /** The trace at a height of the layer, with where its plot lies. */
   const traceAt = (y: number) => {
     const top = layer.current?.getBoundingClientRect().top ?? 0;
@@ -164,6 +168,7 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
     };
   };
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    if (!isHere(event)) return;
     const here = pixel(event);
     const { current } = drag;
     if (fingers.current.has(event.pointerId))
@@ -317,6 +322,7 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
     void session.cursor.step(direction * (event.shiftKey ? 10 : 1));
   };
   const onWheel = (event: WheelEvent) => {
+    if (!isHere(event)) return;
     // With Shift, browsers turn the wheel sideways.
     const turned = event.deltaY === 0 ? event.deltaX : event.deltaY;
     const factor = turned > 0 ? zoomStep : 1 / zoomStep;
@@ -361,7 +367,9 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
       role="group"
       aria-label="Traces: arrow keys move a cursor from reading to reading"
       onWheel={onWheel}
-      onDoubleClick={() => session.frameAll()}
+      onDoubleClick={(event) => {
+        if (event.target === layer.current) session.frameAll();
+      }}
     >
       {horizontal === 't' &&
         front?.gaps.map((gap) => {

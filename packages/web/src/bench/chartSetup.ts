@@ -38,6 +38,11 @@ const few = 80;
 /** Points of one quantity against another that are marked one by one; of more, small dots are enough. */
 const many = 400;
 const markers = 12;
+/**
+ * One dash without an end. Of a line without dashes the chart draws what falls into one column of pixels as an upright stroke, a
+ * spur where a line is steep.
+ */
+const unbroken = [1e6, 0];
 
 const hidden = { display: false } as const;
 const bare = {
@@ -146,7 +151,7 @@ function datasetsOf(
           {
             ...look,
             data,
-            borderDash: joined ? dash : [],
+            borderDash: joined && dash.length > 0 ? dash : unbroken,
             showLine: !isDots,
             pointRadius: allMarked ? 3 : joined ? 0 : 1.2,
           },

@@ -224,11 +224,21 @@ function paintAxes(
       context.fillText(text, scales.x.getPixelForValue(value), bottom + tickLength + tickPadding + size / 2);
   }
   context.textAlign = 'right';
+  // A number at the upper end stands as high as there is room.
+  const highest = size / 2 + 1;
   for (const { value, text } of left)
-    context.fillText(text, from - tickLength - tickPadding, scales.y.getPixelForValue(value));
+    context.fillText(
+      text,
+      from - tickLength - tickPadding,
+      Math.max(scales.y.getPixelForValue(value), highest),
+    );
   context.textAlign = 'left';
   for (const { value, text } of right)
-    context.fillText(text, to + tickLength + tickPadding, scales.right.getPixelForValue(value));
+    context.fillText(
+      text,
+      to + tickLength + tickPadding,
+      Math.max(scales.right.getPixelForValue(value), highest),
+    );
 }
 
 /** Fitted curves over the lines, marks, and the labels of the axes in their corners. */

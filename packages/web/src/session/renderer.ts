@@ -13,7 +13,8 @@ import { RenderLoop } from './renderLoop';
 import { frontRun, recordingRun, shownRuns } from './runs';
 import { type Documents, type View, showsZero } from './state';
 
-const liveMilliseconds = 40;
+/** Live readings are drawn at most every so many milliseconds, and so often that drawing takes no more than this share of the time. */
+const [soonestLive, latestLive, liveShare] = [40, 120, 0.4];
 
 /** Keeps what the bench shows in step with its documents, with how they are looked at, and with the readings that come. */
 export class Renderer {
@@ -24,9 +25,11 @@ export class Renderer {
     graphs: [],
     outcomes: {},
   }));
-  private readonly loop = new RenderLoop(() => this.render());
+  private readonly loop = new RenderLoop(() => this.timed());
   private readonly maker = new PictureMaker();
   private extents: { of: unknown[]; extents: Extent[] } = { of: [], extents: [] };
+  /** What a picture took lately, in milliseconds, its drawing included. */
+  private cost = 0;
   /** Grows whenever readings have come. */
   private readings = 0;
   private ended = false;
@@ -45,12 +48,18 @@ export class Renderer {
   /** Readings have come to the workers. */
   readingsCame(): void {
     this.readings++;
-    this.loop.soon(liveMilliseconds);
+    this.loop.soon(Math.min(Math.max(this.cost / liveShare, soonestLive), latestLive));
   }
 
   dispose(): void {
     this.ended = true;
     this.loop.dispose();
+  }
+
+  private async timed(): Promise<void> {
+    const began = performance.now();
+    await this.render();
+    this.cost += 0.2 * (performance.now() - began - this.cost);
   }
 
   private async render(): Promise<void> {
