@@ -304,7 +304,11 @@ export function paintOver(
   context.textBaseline = 'top';
   const corner = (text: string, side: Side) => {
     const { width } = context.measureText(text);
-    const left = side === 'left' ? chartArea.left + 12 : chartArea.right - width - 12;
+    // One that is wider than its plot begins where that begins.
+    const left = Math.max(
+      side === 'left' ? chartArea.left + 12 : chartArea.right - width - 12,
+      chartArea.left + 6,
+    );
     context.fillStyle = faded(colours.sheet, 0.88);
     context.fillRect(left - 6, chartArea.top + 5, width + 12, size + 6);
     context.fillStyle = colours.text;
