@@ -13,8 +13,9 @@ import {
 } from '@dnd-kit/sortable';
 import { useShallow } from 'zustand/react/shallow';
 import { usePicture, useSession } from '../session/context';
-import { panelsOf, withPanelMoved } from '../session/pages';
+import { panelsOf, withPanelMoved, withWeights } from '../session/pages';
 import { OwnGraph } from './OwnGraph';
+import { TraceBorder } from './TraceBorder';
 import { type StyleOfRun } from './chartSetup';
 
 interface Props {
@@ -23,11 +24,19 @@ interface Props {
   styles: ReadonlyMap<string, StyleOfRun>;
 }
 
+const sum = (traces: readonly { weight: number }[]) => traces.reduce((all, { weight }) => all + weight, 0);
+
+const tracesAndGraphs = (border: Element) => {
+  const graphs = border.closest('.own-graphs');
+  return [graphs?.previousElementSibling, graphs] as const;
+};
+
 /** Graphs with axes of their own, side by side under the traces. */
 export function OwnGraphs({ enlarged, styles }: Props) {
   const session = useSession();
   const keys = usePicture(useShallow(({ graphs }) => graphs.map(({ key }) => key)));
   const weight = usePicture(({ graphs }) => Math.max(...graphs.map((graph) => graph.weight)));
+  const above = usePicture(({ traces }) => sum(traces));
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -41,6 +50,21 @@ export function OwnGraphs({ enlarged, styles }: Props) {
     });
   return (
     <div className="own-graphs" style={{ flex: `${weight} 1 0px` }}>
+      {enlarged === null && above > 0 && (
+        <TraceBorder
+          label="Border over the graphs with axes of their own"
+          share={(100 * above) / (above + weight)}
+          parts={tracesAndGraphs}
+          onMove={(share) => {
+            const { traces, graphs } = session.picture.getState();
+            const [upper, lower] = [sum(traces), Math.max(...graphs.map((graph) => graph.weight))];
+            const wanted = lower - share * (upper + lower);
+            session.changePage((page, runs) =>
+              withWeights(page, runs, new Map(keys.map((key) => [key, wanted]))),
+            );
+          }}
+        />
+      )}
       <DndContext sensors={sensors} onDragEnd={onDragEnd}>
         <SortableContext items={shown} strategy={horizontalListSortingStrategy}>
           {shown.map((key) => (

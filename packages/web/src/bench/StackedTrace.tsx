@@ -3,7 +3,8 @@ import { CSS } from '@dnd-kit/utilities';
 import { printedUnit } from '@heuristor/core';
 import { type ComponentProps } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { usePicture } from '../session/context';
+import { usePicture, useSession } from '../session/context';
+import { withBorderMoved } from '../session/pages';
 import { type DrawnAxis } from '../workers/compose';
 import { PanelAxis } from './PanelAxis';
 import { PanelTools } from './PanelTools';
@@ -20,9 +21,15 @@ const told = (axis: DrawnAxis | null | undefined) =>
     ? { symbol: '', unit: '', from: 0, to: 1, is: false }
     : { symbol: axis.symbol, unit: printedUnit(axis.unit), from: axis.low, to: axis.high, is: true };
 
+const traceAndNext = (border: Element) => {
+  const trace = border.closest('.trace');
+  return [trace, trace?.nextElementSibling] as const;
+};
+
 /** A trace of the page with what it is held by: its axes, its tools, its lower border. */
 export function StackedTrace({ nextKey, ...chart }: Props) {
   const { traceKey, isBottom } = chart;
+  const session = useSession();
   // While a hand drags something, traces are made anew many times a second; only what stands in words here counts.
   const left = usePicture(useShallow(({ traces }) => told(traces.find(({ key }) => key === traceKey))));
   const right = usePicture(
@@ -66,7 +73,12 @@ export function StackedTrace({ nextKey, ...chart }: Props) {
         />
       )}
       {nextWeight !== null && !isResidual && (
-        <TraceBorder panel={traceKey} symbol={left.symbol} share={(100 * weight) / (weight + nextWeight)} />
+        <TraceBorder
+          label={`Lower border of the trace of ${left.symbol}`}
+          share={(100 * weight) / (weight + nextWeight)}
+          parts={traceAndNext}
+          onMove={(share) => session.changePage((page, runs) => withBorderMoved(page, runs, traceKey, share))}
+        />
       )}
     </TraceChart>
   );

@@ -1,30 +1,29 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import { useSession } from '../session/context';
-import { withBorderMoved } from '../session/pages';
 
 const keyStep = 0.05;
 
 interface Props {
-  panel: string;
-  symbol: string;
-  /** How high the trace stands beside the next one, in per cent of both. */
+  label: string;
+  /** How high the upper part stands beside the lower one, in per cent of both. */
   share: number;
+  /** The two parts that it parts, as they stand on the page. */
+  parts: (border: Element) => readonly [Element | null | undefined, Element | null | undefined];
+  /** Gives the upper part so much more, as a share of both. */
+  onMove: (share: number) => void;
 }
 
-/** The border under a trace: dragged, it gives one trace what it takes from the other. */
-export function TraceBorder({ panel, symbol, share }: Props) {
+/** The border between two parts of a page: dragged, it gives one of them what it takes from the other. */
+export function TraceBorder({ label, share, parts, onMove }: Props) {
   const session = useSession();
   const last = useRef<number | null>(null);
-  const moveBy = (share: number) =>
-    session.changePage((page, runs) => withBorderMoved(page, runs, panel, share));
   const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
     const { current } = last;
-    const upper = event.currentTarget.closest('.trace');
-    const lower = upper?.nextElementSibling;
+    const [upper, lower] = parts(event.currentTarget);
     if (current === null || upper == null || lower == null) return;
     const both = upper.getBoundingClientRect().height + lower.getBoundingClientRect().height;
     session.move();
-    moveBy((event.clientY - current) / both);
+    onMove((event.clientY - current) / both);
     last.current = event.clientY;
   };
   const letGo = () => {
@@ -37,14 +36,14 @@ export function TraceBorder({ panel, symbol, share }: Props) {
     if (direction === 0) return;
     event.preventDefault();
     event.stopPropagation();
-    moveBy(direction * keyStep);
+    onMove(direction * keyStep);
   };
   return (
     <div
       className="trace-border"
       role="separator"
       aria-orientation="horizontal"
-      aria-label={`Lower border of the trace of ${symbol}`}
+      aria-label={label}
       aria-valuenow={Math.round(share)}
       tabIndex={0}
       onPointerDown={(event) => {

@@ -26,6 +26,7 @@ import { CursorDesk } from './cursor';
 import { History } from './history';
 import { LabelDesk } from './labelDesk';
 import { mostLabels, withLabel, withRenamed } from './labels';
+import { tabMemory } from './lookMemory';
 import { Looking, usualLook, usualView } from './looking';
 import { type OnPage, pageIn, withPage, withPageAdded, withoutPage } from './pages';
 import { type Picture } from './picture';
@@ -77,7 +78,7 @@ export class BenchSession {
     this.id = id;
     this.documents = createStore<Documents>(() => documents);
     this.view = createStore<View>(() => ({ ...usualView, page: workings.pages[0].id }));
-    this.looking = new Looking(this.view);
+    this.looking = new Looking(this.view, tabMemory(id));
     this.plan = new PlanKeeper(this.path(''), this.history, this.documents);
     this.away = new AwayShelf(this.path(''), this.history);
     this.spots = new SpotBook(this.path(''), this);
@@ -132,6 +133,7 @@ export class BenchSession {
   dispose(): void {
     if (this.disposed) return;
     this.disposed = true;
+    this.looking.keep();
     this.unlisten.forEach((stop) => stop());
     this.saver.leave();
     this.cursor.dispose();
@@ -350,7 +352,10 @@ export class BenchSession {
         if (parts.some((part) => now[part] !== before[part])) this.renderer.now();
       }),
     );
-    const onHide = () => this.saveBeforeLeaving();
+    const onHide = () => {
+      this.looking.keep();
+      this.saveBeforeLeaving();
+    };
     window.addEventListener('pagehide', onHide);
     this.unlisten.push(() => window.removeEventListener('pagehide', onHide));
   }

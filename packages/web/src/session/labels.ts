@@ -1,6 +1,5 @@
 import { type Label, type Page, type WorkingsDocument } from '@heuristor/contracts';
 import { newId } from './ids';
-import { withPage } from './pages';
 
 export const mostLabels = 100;
 /** Where a new label stands from what it speaks of, in pixels. */
@@ -66,10 +65,3 @@ export const namesIn = (text: string): string[] => [...text.matchAll(place)].map
 /** A text with its values in it; what is not known stays as it was written. */
 export const filled = (text: string, valueOf: (name: string) => string | null): string =>
   text.replace(place, (whole, name: string) => valueOf(name.trim()) ?? whole);
-
-/** A page on which a label is changed or removed; the sheet stays the same where it is not there. */
-export const onPage = (
-  workings: WorkingsDocument,
-  page: string | null,
-  change: (page: Page) => Page,
-): WorkingsDocument => withPage(workings, page, change);

@@ -1,4 +1,5 @@
 import { createStore } from 'zustand/vanilla';
+import { type Looks } from './lookMemory';
 import { Looking, usualView } from './looking';
 import { type View } from './state';
 
@@ -68,4 +69,23 @@ test('only a region, and back to what was seen before', () => {
   looking.only({ from: 5, to: 6 });
   looking.only({ from: 5, to: 6 });
   expect(sight()).toEqual({ from: 2.5, to: 3.5 });
+});
+
+test('what pages showed is kept for the next time, each for itself', () => {
+  let kept: Looks = {};
+  const memory = { load: () => kept, save: (looks: Looks) => void (kept = looks) };
+  const opened = () => {
+    const view = createStore<View>(() => ({ ...usualView, page: 'a' }));
+    return { view, looking: new Looking(view, memory) };
+  };
+  const first = opened();
+  first.looking.change({ sight: { from: 1, to: 2 } });
+  first.looking.open('b');
+  first.looking.change({ reach: 'all' });
+  first.looking.keep();
+  const next = opened();
+  expect(next.view.getState().sight).toEqual({ from: 1, to: 2 });
+  expect(next.looking.state.getState().canGoBack).toBe(false);
+  next.looking.open('b');
+  expect(next.view.getState()).toMatchObject({ sight: null, reach: 'all' });
 });

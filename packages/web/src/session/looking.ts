@@ -1,5 +1,6 @@
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { type Sight } from '../workers/protocol';
+import { type LookMemory } from './lookMemory';
 import { type View } from './state';
 
 /** How a page is looked at. */
@@ -48,7 +49,26 @@ export class Looking {
   /** What was seen before only a region was. */
   private aside: { look: Look; shown: Sight } | null = null;
 
-  constructor(private readonly view: StoreApi<View>) {}
+  /** @param memory of how pages were looked at before this bench was opened */
+  constructor(
+    private readonly view: StoreApi<View>,
+    private readonly memory: LookMemory | null = null,
+  ) {
+    for (const [page, look] of Object.entries(memory?.load() ?? {}))
+      this.pages.set(page, { look, before: [] });
+    const known = this.pages.get(view.getState().page);
+    if (known !== undefined) view.setState(known.look);
+  }
+
+  /** Keeps how the pages are looked at for the next time. */
+  keep(): void {
+    const now = this.view.getState();
+    const looks = new Map([...this.pages].map(([page, { look }]) => [page, look]));
+    looks.set(now.page, lookOf(now));
+    this.memory?.save(
+      Object.fromEntries([...looks].flatMap(([page, look]) => (page === null ? [] : [[page, look]]))),
+    );
+  }
 
   /** Looks in another way; while a hand moves something, all of it is one step of the way back. */
   change(patch: Partial<Look>): void {
