@@ -8,7 +8,9 @@ export interface Tone {
   amplitudeBy: Float64Array;
 }
 
-const mostRounds = 30;
+const mostRounds = 60;
+/** Changes below this share of what changes are none. */
+const settled = 1e-10;
 const { sin, cos, hypot, PI } = Math;
 
 /**
@@ -21,7 +23,7 @@ const { sin, cos, hypot, PI } = Math;
  * @param weights of the window
  * @param start frequency in the main lobe of the peak
  * @param resolution how far the peak may lie from there
- * @returns null where there is no peak near the start
+ * @returns null where there is no peak near the start, or the search does not settle
  */
 export function toneAt(
   times: Float64Array,
@@ -78,8 +80,8 @@ export function toneAt(
     const [nextReal, nextImaginary] = [wr / sum, wi / sum];
     // A frequency that is changed turns the phases of both ends; the middle stays.
     isSettled =
-      Math.abs(change) < 1e-12 * omega &&
-      hypot(nextReal - real, nextImaginary - imaginary) <= 1e-12 * hypot(real, imaginary);
+      Math.abs(change) < settled * omega &&
+      hypot(nextReal - real, nextImaginary - imaginary) <= settled * hypot(real, imaginary);
     real = nextReal;
     imaginary = nextImaginary;
     omega += change;
@@ -87,7 +89,7 @@ export function toneAt(
     if (Math.abs(omega / (2 * PI) - start) > resolution) return null;
   }
   const amplitude = 2 * hypot(real, imaginary);
-  if (!(amplitude > 0)) return null;
+  if (!isSettled || !(amplitude > 0)) return null;
   const phase = Math.atan2(imaginary, real);
   const frequencyBy = new Float64Array(n);
   const amplitudeBy = new Float64Array(n);

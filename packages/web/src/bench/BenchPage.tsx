@@ -132,7 +132,8 @@ function Bench() {
   useHotkeys('t', () => session.table.toggle());
   useHotkeys('r', () => session.lookAtRegion());
   useHotkeys('escape', () => {
-    if (session.view.getState().isLassoing) session.view.setState({ isLassoing: false });
+    if (session.view.getState().digits !== null) session.view.setState({ digits: null });
+    else if (session.view.getState().isLassoing) session.view.setState({ isLassoing: false });
     else if (session.view.getState().isShifting) session.view.setState({ isShifting: false });
     else if (session.view.getState().selectedRegion !== null) session.view.setState({ selectedRegion: null });
     else session.cursor.lift();

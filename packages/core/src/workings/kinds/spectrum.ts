@@ -14,6 +14,8 @@ import { type Selection, leftOutNotes, reachNote, select } from '../selection';
 import { weighed } from '../weighed';
 
 const fewest = 8;
+/** With zeros added, a spectrum is taken of about so many numbers at most: more would not be told apart on a screen. */
+const mostNumbers = 2 ** 21;
 /** More of the readings than this may not be missing: what is put in their places would make the spectrum. */
 const mostMissing = 0.1;
 /** Times that go off their even steps by more than this share are read as uneven. */
@@ -60,10 +62,12 @@ export const spectrum = defineKind({
     const duration = values.length * interval;
     let mean = 0;
     for (let i = 0; i < count; i++) mean += selection.y[i] / count;
+    const possible = Math.max(Math.floor(mostNumbers / values.length), 1);
+    const padded = Math.min(Number(padding), possible);
     const { step, amplitudes } = amplitudeSpectrum(
       values.map((value) => value - mean),
       window,
-      Number(padding),
+      padded,
     );
     const unit = frequencyUnit(series.timeUnit);
     const x = Float64Array.from(amplitudes, (_, k) => (k * step) / interval);
@@ -86,6 +90,9 @@ export const spectrum = defineKind({
           : [
               'No peak stands out of the noise, or fewer than one and a half periods of it fit in the region.',
             ]),
+        ...(padded < Number(padding)
+          ? [`Of so many readings, zeros are added to ${padded} times the length at most.`]
+          : []),
         ...(isUneven
           ? ['The times are uneven: for the drawn spectrum readings were put on even steps.']
           : []),
