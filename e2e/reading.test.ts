@@ -301,6 +301,18 @@ test('the wheel with Shift turns the upright axis, two fingers turn both, and on
   await pause(200);
   expect(await span('t')).toBeCloseTo(wide, 4);
   expect(await system.page.$('[aria-label="Region C"]')).toBeNull();
+  // One finger marks a region.
+  const finger = (type: string, at: number) =>
+    client.send('Input.dispatchTouchEvent', {
+      type: type as 'touchStart',
+      touchPoints: type === 'touchEnd' ? [] : [{ x: at, y, id: 0 }],
+    });
+  await finger('touchStart', x - 60);
+  for (const at of [-40, 0, 40]) await finger('touchMove', x + at);
+  await finger('touchEnd', 0);
+  await hand.element('[aria-label="Region C"]');
+  await hand.pressLabelled('Undo');
+  await key('Escape');
 });
 
 test('against another quantity the cursor finds the reading that is pointed at, and steps along in time', async () => {

@@ -1,4 +1,4 @@
-import { execFile, spawnSync } from 'node:child_process';
+import { execFile, spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { promisify } from 'node:util';
@@ -45,15 +45,31 @@ async function checked(all: readonly Check[]): Promise<Tally[]> {
   return tallies;
 }
 
-/** A run of Jest, counted test by test; a run that brings no report counts as one failure. */
-function jest(name: string, parts: string[], data: string, environment: Record<string, string>): Tally {
-  say(`\n── ${name}`);
+/**
+ * A run of Jest, counted test by test; a run that brings no report counts as one failure. One that goes on beside another says what
+ * it says at its end, so that they do not talk into each other.
+ */
+async function jest(
+  name: string,
+  parts: string[],
+  data: string,
+  environment: Record<string, string>,
+  isBeside = false,
+): Promise<Tally> {
+  if (!isBeside) say(`\n── ${name}`);
   const report = join(data, `${name}.json`);
   rmSync(report, { force: true });
-  const { status } = spawnSync('npx', ['jest', ...parts, '--json', `--outputFile=${report}`, '--forceExit'], {
-    stdio: ['ignore', 'ignore', 'inherit'],
+  const child = spawn('npx', ['jest', ...parts, '--json', `--outputFile=${report}`, '--forceExit'], {
+    stdio: ['ignore', 'ignore', 'pipe'],
     env: { ...process.env, ...environment },
   });
+  let said = '';
+  child.stderr.on('data', (text: Buffer) => {
+    if (isBeside) said += text.toString();
+    else process.stderr.write(text);
+  });
+  const status = await new Promise<number | null>((resolve) => child.once('close', resolve));
+  if (isBeside) say(`\n── ${name}\n${said}`);
   if (!existsSync(report)) return { passed: 0, failed: 1 };
   const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(
     readFileSync(report, 'utf8'),
@@ -66,6 +82,9 @@ function jest(name: string, parts: string[], data: string, environment: Record<s
   return { passed: numPassedTests, failed: failed === 0 && status !== 0 ? 1 : failed };
 }
 
+/** Browser tests in which no device is timed: they go on beside those of the API, which mostly wait. */
+const still = 'e2e/(files|hands|reading)\\.test';
+
 runScript(async (ending) => {
   const data = resolve('.test-data');
   mkdirSync(data, { recursive: true });
@@ -75,11 +94,17 @@ runScript(async (ending) => {
   try {
     const environment = { HEURISTOR_TEST_DATABASE: cluster.address };
     const unit = ['--config', 'jest.config.cjs', '--selectProjects'];
+    const browser = ['--config', 'jest.e2e.config.cjs'];
+    // What only computes can do so twice at once; what times devices has the machine to itself.
+    tallies.push(await jest('unit tests', [...unit, 'unit', '--maxWorkers', '2'], data, environment));
     tallies.push(
-      // What only computes can do so twice at once; what times devices has the machine to itself.
-      jest('unit tests', [...unit, 'unit', '--maxWorkers', '2'], data, environment),
-      jest('API tests', [...unit, 'api', '--maxWorkers', '1'], data, environment),
-      jest('browser tests', ['--config', 'jest.e2e.config.cjs'], data, environment),
+      ...(await Promise.all([
+        jest('API tests', [...unit, 'api', '--maxWorkers', '1'], data, environment),
+        jest('still browser tests', [...browser, '--testPathPatterns', still], data, environment, true),
+      ])),
+    );
+    tallies.push(
+      await jest('browser tests', [...browser, '--testPathIgnorePatterns', still], data, environment),
     );
   } finally {
     await cluster.stop();

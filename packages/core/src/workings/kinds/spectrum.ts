@@ -90,9 +90,11 @@ export const spectrum = defineKind({
           : [
               'No peak stands out of the noise, or fewer than one and a half periods of it fit in the region.',
             ]),
-        ...(padded < Number(padding)
-          ? [`Of so many readings, zeros are added to ${padded} times the length at most.`]
-          : []),
+        `${window === 'hann' ? 'Hann’s window' : 'No window'}, zeros added to ${
+          padded === 1 ? 'the next power of two' : `${padded} times the length or more`
+        }${padded < Number(padding) ? ', the most that so many readings allow' : ''}; amplitudes${
+          series.unit.length === 0 ? '' : ` in ${printedUnit(series.unit)}`
+        }, not effective values. Two peaks closer than the resolution are not told apart.`,
         ...(isUneven
           ? ['The times are uneven: for the drawn spectrum readings were put on even steps.']
           : []),
