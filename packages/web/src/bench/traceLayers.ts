@@ -3,9 +3,10 @@ import { colours, faded } from '../theme/colours';
 import { highlighter } from '../theme/runStyles';
 import { type Side } from '../workers/compose';
 import { type Bars, type Line } from '../workers/protocol';
-import { headsAlong } from './arrowHeads';
-import { type Tick, acrossTicks, uprightTicks } from './axisTicks';
+import { acrossTicks, uprightTicks } from './axisTicks';
 import { type RegionBounds, fontScale, scaleOf } from './geometry';
+import { paintAxes } from './paintAxes';
+import { barReach, paintArrows, paintAside, paintBars, paintPinned, paintStrays } from './paintMarks';
 
 /** A fitted curve, and whether it belongs to the run in front. */
 export interface DrawnCurve extends Line {
@@ -88,23 +89,8 @@ function begin(
   return context;
 }
 
-/** Pixels along a line from one head of an arrow to the next, and its shape. */
-const arrowsApart = 110;
-const arrowShape = [
-  [7, 0],
-  [-4, 5],
-  [-1.5, 0],
-  [-4, -5],
-] as const;
-/** Radius of a reading that was set aside, in pixels. */
-const asideRadius = 3;
-/** Half the size of the cross that marks a wrong echo, in pixels. */
-const strayReach = 4;
 /** Width of the line that is to be followed, in pixels. */
 const ribbonWidth = 12;
-/** Half the width of the ends of an error bar, in pixels. */
-const barReach = 4;
-
 /** What stands on a canvas, so that nothing is painted twice: while a run is recorded, charts are drawn 25 times a second. */
 const painted = new WeakMap<HTMLCanvasElement, { key: string; curves: OverLayer['curves'] }>();
 const none: OverLayer['curves'] = [];
@@ -176,69 +162,6 @@ export function paintUnder(
     context.stroke();
   }
   context.restore();
-}
-
-const tickLength = 4;
-const tickPadding = 4;
-
-/** The grid, and the numbers of the axes. */
-function paintAxes(
-  context: CanvasRenderingContext2D,
-  { chartArea, scales }: Chart,
-  { across, left, right }: Record<'across' | 'left' | 'right', readonly Tick[]>,
-  isBottom: boolean,
-  size: number,
-): void {
-  const { left: from, right: to, top, bottom } = chartArea;
-  // Lines a pixel wide lie between pixels, or they are two wide and pale.
-  const sharp = (pixel: number) => Math.round(pixel) + 0.5;
-  const line = (x0: number, y0: number, x1: number, y1: number, color: string) => {
-    context.strokeStyle = color;
-    context.beginPath();
-    context.moveTo(x0, y0);
-    context.lineTo(x1, y1);
-    context.stroke();
-  };
-  context.lineWidth = 1;
-  context.font = `${size}px "IBM Plex Mono"`;
-  context.textBaseline = 'middle';
-  for (const { value } of across) {
-    const x = sharp(scales.x.getPixelForValue(value));
-    line(x, top, x, bottom + (isBottom ? tickLength : 0), colours.grid);
-  }
-  for (const { value } of left) {
-    const y = sharp(scales.y.getPixelForValue(value));
-    line(from - tickLength, y, to, y, value === 0 ? colours.gridZero : colours.grid);
-  }
-  for (const { value } of right) {
-    const y = sharp(scales.right.getPixelForValue(value));
-    line(to, y, to + tickLength, y, colours.rule);
-  }
-  line(sharp(from), top, sharp(from), bottom, colours.rule);
-  line(from, sharp(bottom), to, sharp(bottom), colours.rule);
-  if (right.length > 0) line(sharp(to), top, sharp(to), bottom, colours.rule);
-  context.fillStyle = colours.quiet;
-  if (isBottom) {
-    context.textAlign = 'center';
-    for (const { value, text } of across)
-      context.fillText(text, scales.x.getPixelForValue(value), bottom + tickLength + tickPadding + size / 2);
-  }
-  context.textAlign = 'right';
-  // A number at the upper end stands as high as there is room.
-  const highest = size / 2 + 1;
-  for (const { value, text } of left)
-    context.fillText(
-      text,
-      from - tickLength - tickPadding,
-      Math.max(scales.y.getPixelForValue(value), highest),
-    );
-  context.textAlign = 'left';
-  for (const { value, text } of right)
-    context.fillText(
-      text,
-      to + tickLength + tickPadding,
-      Math.max(scales.right.getPixelForValue(value), highest),
-    );
 }
 
 /** Fitted curves over the lines, marks, and the labels of the axes in their corners. */
@@ -344,117 +267,6 @@ function paintCurve(
   context.beginPath();
   for (let i = 0; i < x.length; i++) context.lineTo(across.getPixelForValue(x[i]), up.getPixelForValue(y[i]));
   context.stroke();
-}
-
-function paintBars(
-  context: CanvasRenderingContext2D,
-  chart: Chart,
-  { x, y, half, color, side }: OverLayer['bars'][number],
-): void {
-  const [across, up] = [chart.scales.x, scaleOf(chart, side)];
-  context.strokeStyle = color;
-  context.lineWidth = 1;
-  context.beginPath();
-  for (let i = 0; i < x.length; i++) {
-    const at = across.getPixelForValue(x[i]);
-    const [top, foot] = [up.getPixelForValue(y[i] + half[i]), up.getPixelForValue(y[i] - half[i])];
-    context.moveTo(at, top);
-    context.lineTo(at, foot);
-    for (const end of [top, foot]) {
-      context.moveTo(at - barReach, end);
-      context.lineTo(at + barReach, end);
-    }
-  }
-  context.stroke();
-}
-
-/** No measurement, and drawn as none: hollow, at the edge of the plot and not in its scale. */
-function paintPinned(
-  context: CanvasRenderingContext2D,
-  { chartArea, scales }: Chart,
-  { x, y, color }: Marks,
-) {
-  context.strokeStyle = color;
-  context.lineWidth = 1.5;
-  for (let i = 0; i < x.length; i++) {
-    const at = scales.x.getPixelForValue(x[i]);
-    const [tip, foot] =
-      y[i] > 0 ? [chartArea.top + 2, chartArea.top + 10] : [chartArea.bottom - 2, chartArea.bottom - 10];
-    context.beginPath();
-    context.moveTo(at, tip);
-    context.lineTo(at + 5, foot);
-    context.lineTo(at - 5, foot);
-    context.closePath();
-    context.stroke();
-  }
-}
-
-/** Wrong echoes: where they were read, or at the edge with their value where that lies outside of the plot. */
-function paintStrays(context: CanvasRenderingContext2D, chart: Chart, { x, y, color, side }: Marks): void {
-  const { chartArea } = chart;
-  const up = scaleOf(chart, side);
-  context.strokeStyle = color;
-  context.fillStyle = colours.quiet;
-  context.lineWidth = 1.5;
-  context.font = `${10.5 * fontScale()}px "IBM Plex Mono"`;
-  context.textBaseline = 'middle';
-  let written = -Infinity;
-  context.beginPath();
-  for (let i = 0; i < x.length; i++) {
-    const at = chart.scales.x.getPixelForValue(x[i]);
-    const own = up.getPixelForValue(y[i]);
-    const [top, foot] = [chartArea.top + strayReach + 2, chartArea.bottom - strayReach - 2];
-    const height = Math.min(Math.max(own, top), foot);
-    for (const slope of [1, -1]) {
-      context.moveTo(at - strayReach, height - slope * strayReach);
-      context.lineTo(at + strayReach, height + slope * strayReach);
-    }
-    if (own === height) continue;
-    const text = String(Number(y[i].toPrecision(4))).replace('-', '−');
-    const { width } = context.measureText(text);
-    const left =
-      at + strayReach + 4 + width > chartArea.right ? at - strayReach - 4 - width : at + strayReach + 4;
-    // Values that would cover each other are not all written.
-    if (left < written) continue;
-    context.fillText(text, left, height + 0.5);
-    written = left + width + 6;
-  }
-  context.stroke();
-}
-
-/** Hollow, and in the scale only as far as the others are. */
-function paintAside(context: CanvasRenderingContext2D, chart: Chart, { x, y, color, side }: Marks): void {
-  const [across, up] = [chart.scales.x, scaleOf(chart, side)];
-  context.strokeStyle = color;
-  context.fillStyle = colours.sheet;
-  context.lineWidth = 1.25;
-  context.beginPath();
-  for (let i = 0; i < x.length; i++) {
-    const [at, height] = [across.getPixelForValue(x[i]), up.getPixelForValue(y[i])];
-    context.moveTo(at + asideRadius, height);
-    context.arc(at, height, asideRadius, 0, 2 * Math.PI);
-  }
-  context.fill();
-  context.stroke();
-}
-
-/** Small heads along a line, by which one sees in which order it was read. */
-function paintArrows(context: CanvasRenderingContext2D, chart: Chart, { x, y, color, side }: Marks): void {
-  const [across, up] = [chart.scales.x, scaleOf(chart, side)];
-  const points = Array.from(x, (value, i) => ({
-    x: across.getPixelForValue(value),
-    y: up.getPixelForValue(y[i]),
-  }));
-  context.fillStyle = color;
-  for (const { at, angle } of headsAlong(points, arrowsApart)) {
-    context.beginPath();
-    for (const [along, aside] of arrowShape) {
-      const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-      context.lineTo(at.x + along * cos - aside * sin, at.y + along * sin + aside * cos);
-    }
-    context.closePath();
-    context.fill();
-  }
 }
 
 /** A place on the horizontal axis: a line with what it is, and a bar for how far it reaches. */
