@@ -12,7 +12,7 @@ import { runOf, stored, swing } from '../testing/runs';
 import { createStore } from 'zustand/vanilla';
 import { withoutEntry } from './edits';
 import { LabelDesk } from './labelDesk';
-import { filled, mostLabels, namesIn, withLabel, withRenamed } from './labels';
+import { filled, mostLabels, withLabel, withRenamed } from './labels';
 import { usualView } from './looking';
 import { type Picture } from './picture';
 import { type Documents } from './state';
@@ -38,7 +38,6 @@ test('values are put where their names stand; what nothing is known of stays as 
   const known: Record<string, string> = { v: '1.2 m s⁻¹', 'period of the swing': '0.94 s' };
   const text = 'v = {v}, T = { period of the swing }, {what}, {}';
   expect(filled(text, (name) => known[name] ?? null)).toBe('v = 1.2 m s⁻¹, T = 0.94 s, {what}, {}');
-  expect(namesIn(text)).toEqual(['v', 'period of the swing', 'what']);
 });
 
 test('labels follow a name that is changed, also within the name of a result, and nothing else', () => {

@@ -59,9 +59,6 @@ export function withRenamed(workings: WorkingsDocument, from: string, to: string
   };
 }
 
-/** Names that a text asks values of. */
-export const namesIn = (text: string): string[] => [...text.matchAll(place)].map(([, name]) => name.trim());
-
 /** A text with its values in it; what is not known stays as it was written. */
 export const filled = (text: string, valueOf: (name: string) => string | null): string =>
   text.replace(place, (whole, name: string) => valueOf(name.trim()) ?? whole);
