@@ -2,6 +2,7 @@ import plan3 from '../examples/plan-3.json';
 import workings1 from '../examples/workings-1.json';
 import workings2 from '../examples/workings-2.json';
 import workings3 from '../examples/workings-3.json';
+import workings4 from '../examples/workings-4.json';
 import { UnreadableDocument } from './documents';
 import { FrameError, decodeFrame, decodeFrames, encodeFrame, frameKinds, joinFrames } from './frames';
 import { describeDevice, helloSchema } from './link';
@@ -171,7 +172,7 @@ describe('stored documents', () => {
   });
   test('the kept example of format 2 has its traces on one page, none of them twice', () => {
     const { format, entries, pages } = readWorkings(workings2);
-    expect(format).toBe(4);
+    expect(format).toBe(5);
     expect(entries).toEqual(workings2.entries);
     expect(pages).toEqual([
       {
@@ -187,8 +188,16 @@ describe('stored documents', () => {
   test('the kept example of format 3 has what it had, and no labels', () => {
     const { pages, ...rest } = readWorkings(workings3);
     const { format, pages: former, ...had } = workings3;
-    expect(rest).toEqual({ ...had, format: format + 1 });
+    expect(rest).toEqual({ ...had, format: 5 });
     expect(pages).toEqual(former.map((page) => ({ ...page, labels: [] })));
+  });
+
+  test('the kept example of format 4 has what it had; fields that came later have their usual values', () => {
+    const { entries, ...rest } = readWorkings(workings4);
+    const { entries: former, ...had } = workings4;
+    expect(rest).toEqual({ ...had, format: 5 });
+    expect(entries[1]).toEqual({ ...former[1], source: '', ends: '' });
+    expect(entries).toMatchObject(former);
   });
 
   test('what was done to runs for a sheet is done to their copies, and forgotten of runs without one', () => {
@@ -245,7 +254,7 @@ describe('stored documents', () => {
     expect(plan.conditions).toEqual(plan3.conditions);
   });
   test('a newer format and a damaged document are refused by name', () => {
-    expect(() => readWorkings({ format: 4 })).toThrow(UnreadableDocument);
+    expect(() => readWorkings({ format: 6 })).toThrow(UnreadableDocument);
     expect(() => readWorkings({ format: 2, entries: 7 })).toThrow('The workings are damaged at');
     expect(() => readWorkings('text')).toThrow('they are no document');
   });

@@ -16,7 +16,12 @@ const resultRefSchema = z
   .max(160)
   .regex(/^result:.+\/.+$/, 'a result is "result:<entry>/<key>"');
 
-/** The schema of one declared field. */
+const formulaSchema = z.object({
+  text: z.string().max(500),
+  names: z.record(z.string().min(1).max(160), z.union([seriesRefSchema, resultRefSchema])),
+});
+
+/** The schema of one declared field. What was stored before a field was there gets its usual value. */
 function schemaOf(field: Field): z.ZodType {
   switch (field.type) {
     case 'series':
@@ -26,22 +31,27 @@ function schemaOf(field: Field): z.ZodType {
     case 'region':
       return id.nullable();
     case 'choice':
-      return z.enum(field.options.map(({ key }) => key) as [string, ...string[]]);
+      return z
+        .enum(field.options.map(({ key }) => key) as [string, ...string[]])
+        .default(field.options[0].key);
     case 'integer': {
       const { low, high, odd, label } = field;
       const whole = z.number().int().min(low).max(high);
-      return odd ? whole.refine((n) => n % 2 === 1, `${label} must be odd`) : whole;
+      const right = odd ? whole.refine((n) => n % 2 === 1, `${label} must be odd`) : whole;
+      return right.default(field.usual);
     }
     case 'number':
-      return field.low === null ? finite : finite.min(field.low);
+      return (field.low === null ? finite : finite.min(field.low)).default(field.usual);
     case 'flag':
-      return z.boolean();
+      return z.boolean().default(field.usual);
     case 'text': {
       const text = z.string().max(field.most);
-      return field.pattern === null ? text : text.regex(field.pattern);
+      return (field.pattern === null ? text : text.regex(field.pattern)).default(field.usual);
     }
     case 'result':
       return resultRefSchema;
+    case 'formula':
+      return formulaSchema;
   }
 }
 
@@ -52,7 +62,14 @@ const schemas = entryKindKeys.map((key) => {
   const { fields, yields } = kindOf(key);
   // A derived series is known by its name, so it needs one.
   const ownName = yields === 'series' ? name.min(1) : name;
-  return z.object({ kind: z.literal(key), id, name: ownName, ...shapeOf(fields) });
+  return z.object({
+    kind: z.literal(key),
+    id,
+    name: ownName,
+    note: z.string().max(2000).optional(),
+    folded: z.boolean().optional(),
+    ...shapeOf(fields),
+  });
 });
 
 /** Every kind of entry, as its kind declares it. */

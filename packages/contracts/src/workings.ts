@@ -75,7 +75,7 @@ export const asideSchema = z.object({
 /** The workings as they are stored: the entries, how their traces are laid out, and what was done to runs for them. */
 export const workingsSchema = z
   .object({
-    format: z.literal(4),
+    format: z.literal(5),
     entries: z.array(entrySchema).max(200),
     pages: z.array(pageSchema).min(1).max(20),
     aside: z.array(asideSchema).max(2000),
@@ -89,7 +89,7 @@ export type WorkingsDocument = z.infer<typeof workingsSchema>;
 export const emptyPage: Page = { id: 'page-1', name: '', horizontal: 't', panels: [], labels: [] };
 
 export const emptyWorkings: WorkingsDocument = {
-  format: 4,
+  format: 5,
   entries: [],
   pages: [emptyPage],
   aside: [],
@@ -147,7 +147,7 @@ const renamedReferences = (value: unknown): unknown => {
 export const workingsFormat: DocumentFormat<WorkingsDocument> = {
   title: 'workings',
   isMany: true,
-  format: 4,
+  format: 5,
   schema: workingsSchema,
   steps: [
     ({ lines, ...rest }) => ({
@@ -170,6 +170,8 @@ export const workingsFormat: DocumentFormat<WorkingsDocument> = {
       ...rest,
       pages: (pages as Record<string, unknown>[]).map((page) => ({ ...page, labels: [] })),
     }),
+    // Format 5 knows formulas and more fields; what is missing gets its usual value by the schema.
+    (workings) => workings,
   ],
 };
 

@@ -15,7 +15,7 @@ export interface FilterOptions {
 }
 
 /** The part of a series that a filter makes. */
-export type Filtered = Pick<Series, 'values' | 'noise' | 'made' | 'lineage' | 'settled'>;
+export type Filtered = Pick<Series, 'values' | 'noise' | 'further' | 'made' | 'lineage' | 'settled'>;
 
 /** What a filter keeps of its last pass, so that readings that come later cost only themselves. */
 interface Kept {
@@ -127,9 +127,11 @@ export function localPolynomialFilter(
     if (high - low >= whole.high - whole.low) Object.assign(whole, { low, high });
     return true;
   };
+  const through = (path: NoisePath) => filteredNoise(path, { rowOf, commonWeights, options });
   return {
     values: out,
-    noise: series.noise === null ? null : filteredNoise(series.noise, { rowOf, commonWeights, options }),
+    noise: series.noise === null ? null : through(series.noise),
+    ...(series.further === undefined ? {} : { further: series.further.map(through) }),
     made: [...series.made, step],
     lineage,
     settled: kept.settled,

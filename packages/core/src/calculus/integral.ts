@@ -74,32 +74,28 @@ export function runningIntegral(series: Series, symbol: string, before?: Series)
   const lineage = goesOn ? before.lineage : {};
   keptOf.set(lineage, kept);
   const ended = Math.min(end, n);
-  const parent = series.noise;
-  const noise: NoisePath | null =
-    parent === null
-      ? null
-      : {
-          root: parent.root,
-          independent: false,
-          row: () => null,
-          isOrdinary: () => false,
-          spread({ first, weights }) {
-            const back = new Float64Array(Math.min(first + weights.length, ended));
-            // Value i holds every trapezoid up to i, so a trapezoid ending at i is weighed by all later weights.
-            let later = 0;
-            let right = -1;
-            for (let i = back.length - 1; i >= 0; i--) {
-              if (values[i] !== values[i]) continue;
-              if (right >= 0) {
-                back[i] += widths[right] * later;
-                back[right] += widths[right] * later;
-              }
-              if (i >= first) later += weights[i - first];
-              right = i;
-            }
-            return parent.spread({ first: 0, weights: back });
-          },
-        };
+  const through = (parent: NoisePath): NoisePath => ({
+    root: parent.root,
+    independent: false,
+    row: () => null,
+    isOrdinary: () => false,
+    spread({ first, weights }) {
+      const back = new Float64Array(Math.min(first + weights.length, ended));
+      // Value i holds every trapezoid up to i, so a trapezoid ending at i is weighed by all later weights.
+      let later = 0;
+      let right = -1;
+      for (let i = back.length - 1; i >= 0; i--) {
+        if (values[i] !== values[i]) continue;
+        if (right >= 0) {
+          back[i] += widths[right] * later;
+          back[right] += widths[right] * later;
+        }
+        if (i >= first) later += weights[i - first];
+        right = i;
+      }
+      return parent.spread({ first: 0, weights: back });
+    },
+  });
   return {
     symbol,
     quantity: integralQuantity[series.quantity] ?? `integral of ${series.quantity}`,
@@ -107,7 +103,8 @@ export function runningIntegral(series: Series, symbol: string, before?: Series)
     timeUnit: series.timeUnit,
     sampling,
     values: out,
-    noise,
+    noise: series.noise === null ? null : through(series.noise),
+    ...(series.further === undefined ? {} : { further: series.further.map(through) }),
     made: series.made,
     lineage,
     settled: Math.min(series.settled, n),

@@ -17,7 +17,21 @@ export interface FittedPoints {
   noise: NoisePath | null;
   /** Noise of what they are fitted against; null where that is exact, like time. */
   against: NoisePath | null;
+  /** Where either comes from the readings of several channels: the ways to the others. */
+  further?: readonly NoisePath[];
+  furtherAgainst?: readonly NoisePath[];
 }
+
+/** One way from readings to the scatter about a fit: straight, or by what the values are fitted against. */
+interface Way {
+  path: NoisePath;
+  isAgainst: boolean;
+}
+
+const waysOf = ({ noise, against, further = [], furtherAgainst = [] }: FittedPoints): Way[] => [
+  ...(noise === null ? [] : [noise, ...further]).map((path) => ({ path, isAgainst: false })),
+  ...(against === null ? [] : [against, ...furtherAgainst]).map((path) => ({ path, isAgainst: true })),
+];
 
 /** Values at the same places of the readings of one root. */
 interface RootVectors {
@@ -73,7 +87,7 @@ export function fitNoise(
   slopes: () => Float64Array,
 ): FitNoise {
   const p = triangle.length;
-  const { indices, noise, against } = points;
+  const { indices, noise, against, further = [] } = points;
   const n = indices.length;
   const inverse = invertUpper(triangle, p);
   /** (JᵀJ)⁻¹, by which sums over columns of J become parameters. */
@@ -91,7 +105,7 @@ export function fitNoise(
     return normal.map((row) => row.reduce((sum, value, k) => sum + value * sums[k], 0));
   };
 
-  if (against === null && (noise === null || noise.independent)) {
+  if (against === null && (noise === null || (noise.independent && further.length === 0))) {
     const degreesOfFreedom = n - p;
     const variance = residualSumOfSquares / degreesOfFreedom;
     return {
@@ -152,29 +166,27 @@ function ownNoise(path: NoisePath | null, indices: Int32Array): number {
 /** FᵀJ and −GᵀDJ, column by column, gathered by root. */
 function spreadOverRoots(
   columns: readonly Float64Array[],
-  { indices, noise, against }: FittedPoints,
+  points: FittedPoints,
   slope: Float64Array | null,
 ): RootVectors[] {
+  const { indices, noise, against } = points;
+  const first = ownNoise(noise ?? against, indices);
   const roots: RootVectors[] = [];
-  if (noise !== null)
-    roots.push({
-      root: noise.root,
-      ratio: 1,
-      vectors: columns.map((column) => noise.spread(stretchAt(indices, column))),
+  for (const { path, isAgainst } of waysOf(points)) {
+    if (isAgainst && slope === null) continue;
+    const vectors = columns.map((column) => {
+      if (!isAgainst || slope === null) return path.spread(stretchAt(indices, column));
+      const moved = new Float64Array(column.length);
+      for (let i = 0; i < moved.length; i++) moved[i] = -slope[i] * column[i];
+      return path.spread(stretchAt(indices, moved));
     });
-  if (against === null || slope === null) return roots;
-  const vectors = columns.map((column) => {
-    const moved = new Float64Array(column.length);
-    for (let i = 0; i < moved.length; i++) moved[i] = -slope[i] * column[i];
-    return against.spread(stretchAt(indices, moved));
-  });
-  const shared = roots.find(({ root }) => root.key === against.root.key);
-  if (shared !== undefined)
-    shared.vectors = shared.vectors.map((vector, k) => addStretches(vector, vectors[k]));
-  else {
-    const own = ownNoise(noise, indices);
-    const ratio = noise === null ? 1 : ownNoise(against, indices) / own;
-    roots.push({ root: against.root, ratio: Number.isFinite(ratio) ? ratio : 0, vectors });
+    const shared = roots.find(({ root }) => root.key === path.root.key);
+    if (shared !== undefined)
+      shared.vectors = shared.vectors.map((vector, k) => addStretches(vector, vectors[k]));
+    else {
+      const ratio = roots.length === 0 ? 1 : ownNoise(path, indices) / first;
+      roots.push({ root: path.root, ratio: Number.isFinite(ratio) ? ratio : 0, vectors });
+    }
   }
   return roots;
 }
@@ -184,45 +196,48 @@ const mostExact = 64;
 
 /** tr(MV), and the degrees of freedom tr(MV)² / tr(MVMV), M = 1 − QQᵀ; `explained` is tr(QQᵀV). */
 function scatterOf(
-  { indices, noise, against }: FittedPoints,
+  points: FittedPoints,
   slope: Float64Array | null,
   roots: readonly RootVectors[],
   orthonormal: () => Float64Array[],
   explained: number,
 ): { trace: number | null; degreesOfFreedom: number } {
+  const { indices, noise, against } = points;
   const n = indices.length;
   const p = roots[0].vectors.length;
   const ratioOf = (path: NoisePath) => roots.find(({ root }) => root.key === path.root.key)?.ratio ?? 1;
-  const shared = noise !== null && against !== null && noise.root.key === against.root.key;
+  const ways = waysOf(points);
 
-  /** Row i of F − D G, as one or two rows over roots. */
-  const rowsAt = (i: number): { key: string; row: Stretch }[] | null => {
-    const found: { key: string; row: Stretch }[] = [];
-    if (noise !== null) {
-      const row = noise.row(indices[i]);
+  /** Row i of F − D G, as rows over roots. */
+  const rowsAt = (i: number): Row[] | null => {
+    const found: Row[] = [];
+    for (const { path, isAgainst } of ways) {
+      if (isAgainst && slope === null) continue;
+      const row = path.row(indices[i]);
       if (row === null) return null;
-      found.push({ key: noise.root.key, row });
-    }
-    if (against !== null && slope !== null) {
-      const row = against.row(indices[i]);
-      if (row === null) return null;
-      if (shared) found[0] = { key: found[0].key, row: addStretches(found[0].row, row, -slope[i]) };
-      else found.push({ key: against.root.key, row: scaledStretch(row, -slope[i] * ratioOf(against)) });
+      const { key } = path.root;
+      const factor = (isAgainst && slope !== null ? -slope[i] : 1) * ratioOf(path);
+      const shared = found.find((other) => other.key === key);
+      if (shared === undefined) found.push({ key, row: factor === 1 ? row : scaledStretch(row, factor) });
+      else shared.row = addStretches(shared.row, row, factor);
     }
     return found;
   };
-  const shareOf = (a: { key: string; row: Stretch }[], b: { key: string; row: Stretch }[]) => {
+  const shareOf = (a: readonly Row[], b: readonly Row[]) => {
     let sum = 0;
     for (const x of a) for (const y of b) if (x.key === y.key) sum += dotOfStretches(x.row, y.row);
     return sum;
   };
 
-  const whole = wholeScatter(
-    { indices, noise, against },
-    slope,
-    against === null ? 1 : ratioOf(against),
-    shared,
-  );
+  const isPlain = points.further === undefined && points.furtherAgainst === undefined;
+  const whole = isPlain
+    ? wholeScatter(
+        { indices, noise, against },
+        slope,
+        against === null ? 1 : ratioOf(against),
+        noise !== null && against !== null && noise.root.key === against.root.key,
+      )
+    : scatterOfRows(n, rowsAt, shareOf);
   if (whole === null) return { trace: null, degreesOfFreedom: n - p };
   const trace = whole - explained;
 
@@ -255,6 +270,33 @@ function scatterOf(
     all += entry * entry;
   }
   return { trace, degreesOfFreedom: Math.max((n * own * own) / all - p, 1) };
+}
+
+/** A row of what turns readings of one root into a scatter. */
+interface Row {
+  key: string;
+  row: Stretch;
+}
+
+/** So many rows tell the norms of all. */
+const mostRows = 2000;
+
+/** tr V, told from rows that lie evenly. */
+function scatterOfRows(
+  n: number,
+  rowsAt: (i: number) => Row[] | null,
+  shareOf: (a: readonly Row[], b: readonly Row[]) => number,
+): number | null {
+  const stride = Math.ceil(n / mostRows);
+  let sum = 0;
+  let count = 0;
+  for (let i = 0; i < n; i += stride) {
+    const rows = rowsAt(i);
+    if (rows === null) return null;
+    sum += shareOf(rows, rows);
+    count++;
+  }
+  return (sum * n) / count;
 }
 
 /** tr V: the squared norms of all rows of F − D G. */

@@ -1,4 +1,4 @@
-import { type Stretch, dotOfStretches, normSquared } from '../series/noisePath';
+import { type Stretch, addStretches, dotOfStretches, normSquared } from '../series/noisePath';
 import { coverageFactor } from '../statistics/significance';
 import { type Unit } from '../units/unit';
 
@@ -57,6 +57,20 @@ export function covarianceOf(a: Quantity, b: Quantity): number {
   return sum;
 }
 
+/** The same influences, each root once. */
+export function merged(influences: readonly Influence[]): Influence[] {
+  const byRoot = new Map<string, Influence>();
+  for (const { root, label, effect } of influences) {
+    const known = byRoot.get(root);
+    byRoot.set(root, {
+      root,
+      label,
+      effect: known === undefined ? effect : addStretches(known.effect, effect),
+    });
+  }
+  return [...byRoot.values()];
+}
+
 /** One row of the budget of an uncertainty (JCGM 100:2008, H.1, table H.1). */
 export interface BudgetRow {
   label: string;
@@ -99,16 +113,31 @@ export function effectiveDegreesOfFreedom(
   return below > 0 ? (total * total) / below : Infinity;
 }
 
-/** An uncertainty of its own together with what is shared with other values. */
+/**
+ * An uncertainty of its own together with what is shared with other values. Where both come from the same readings, as when the
+ * mean of a series is taken off it, they count with their covariance.
+ */
 export function withShared(
-  own: number,
-  degreesOfFreedom: number,
+  { standardUncertainty, degreesOfFreedom, influences }: Omit<Quantity, 'value' | 'unit'>,
   shared: readonly Influence[],
 ): Pick<Quantity, 'standardUncertainty' | 'degreesOfFreedom'> {
+  const own = standardUncertainty ?? 0;
   if (shared.length === 0) return { standardUncertainty: own, degreesOfFreedom };
-  const variance = shared.reduce((sum, influence) => sum + varianceOf(influence), 0);
+  const gathered = merged(shared);
+  const variance = gathered.reduce((sum, influence) => sum + varianceOf(influence), 0);
+  const roots = new Set(gathered.map(({ root }) => root));
+  const inBoth = influences().filter(({ root }) => roots.has(root));
+  const joint = inBoth.reduce(
+    (sum, { root, effect }) =>
+      sum +
+      gathered.reduce(
+        (part, other) => part + (other.root === root ? dotOfStretches(effect, other.effect) : 0),
+        0,
+      ),
+    0,
+  );
   return {
-    standardUncertainty: Math.sqrt(own * own + variance),
+    standardUncertainty: Math.sqrt(Math.max(own * own + variance + 2 * joint, 0)),
     degreesOfFreedom: effectiveDegreesOfFreedom([
       { variance: own * own, degreesOfFreedom },
       { variance, degreesOfFreedom: Infinity },

@@ -1,5 +1,5 @@
 import { type Unit } from '../units/unit';
-import { type NoisePath, type ReadingsRoot, readingsNoise } from './noisePath';
+import { type NoisePath, type ReadingsRoot, type Stretch, readingsNoise } from './noisePath';
 import {
   type Sampling,
   checkSampling,
@@ -25,6 +25,8 @@ export interface SharedEffect {
   readonly root: string;
   readonly label: string;
   readonly effect: Float64Array;
+  /** Where the root is many readings, that move all values by one number: how each of them moves that. One reading otherwise. */
+  readonly by?: Stretch;
 }
 
 /**
@@ -41,6 +43,8 @@ export interface Series {
   readonly values: Float64Array;
   /** How its noise comes from readings; null for what has none, like the abscissa. */
   readonly noise: NoisePath | null;
+  /** Where it comes from the readings of several channels: the ways to the others. */
+  readonly further?: readonly NoisePath[];
   /** The filters between the readings and this series. */
   readonly made: readonly FilterStep[];
   /** The same object for all states of one growing series. */
@@ -58,15 +62,25 @@ export interface Series {
   readonly uncertainties?: Float64Array;
 }
 
+/** The ways of its noise to the readings of each channel behind it. */
+export const pathsOf = ({ noise, further = [] }: Pick<Series, 'noise' | 'further'>): NoisePath[] =>
+  noise === null ? [] : [noise, ...further];
+
 /** What moves a series together, as it moves one that follows from it linearly: the same is done to the effects. */
 export function sharedThrough(series: Series, made: (like: Series) => Float64Array): Pick<Series, 'shared'> {
   const { shared } = series;
   if (shared === undefined) return {};
   return {
-    shared: shared.map(({ root, label, effect }) => ({
-      root,
-      label,
-      effect: made({ ...series, values: effect, lineage: {}, noise: null, shared: undefined }),
+    shared: shared.map((one) => ({
+      ...one,
+      effect: made({
+        ...series,
+        values: one.effect,
+        lineage: {},
+        noise: null,
+        further: undefined,
+        shared: undefined,
+      }),
     })),
   };
 }

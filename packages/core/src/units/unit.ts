@@ -166,8 +166,12 @@ export function printedUnit(unit: Unit): string {
   const raised = (power: number) =>
     power === 1
       ? ''
-      : [...String(power)]
-          .map((digit) => Object.keys(superscripts).find((key) => superscripts[key] === digit) ?? digit)
+      : [...String(Number(power.toPrecision(4)))]
+          .map((digit) =>
+            digit === '.'
+              ? '·'
+              : (Object.keys(superscripts).find((key) => superscripts[key] === digit) ?? digit),
+          )
           .join('');
   return unit.map(({ atom, power }) => printedAtom(atom) + raised(power)).join(' ');
 }

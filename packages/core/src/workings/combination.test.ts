@@ -33,6 +33,8 @@ const constant = (id: string, value: number, uncertainty: number, unit: string):
   value,
   uncertainty,
   unit,
+  source: '',
+  ends: '',
 });
 const combination = (
   id: string,

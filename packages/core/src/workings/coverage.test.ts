@@ -202,7 +202,16 @@ describe('influences', () => {
     { ...base, kind: 'area', id: '4', of: 'channel:F', against: 'channel:x' },
     { ...base, kind: 'statistics', id: '5', of: 'entry:v' },
     { ...base, kind: 'fit', id: '6', of: 'channel:x', against: 't', relation: 'sine', showResiduals: false },
-    { kind: 'constant', id: '7', name: 'm', value: 0.5, uncertainty: 0.002, unit: 'kg' },
+    {
+      kind: 'constant',
+      id: '7',
+      name: 'm',
+      value: 0.5,
+      uncertainty: 0.002,
+      unit: 'kg',
+      source: '',
+      ends: '',
+    },
   ];
 
   test.each(['1', '2', '3', '4', '5', '6', '7'])(

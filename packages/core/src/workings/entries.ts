@@ -21,6 +21,19 @@ export interface Workings {
   aside?: readonly Aside[];
   /** Runs that people have moved in time. */
   shifts?: readonly Shift[];
+  /** What was said of runs. */
+  conditions?: readonly Condition[];
+}
+
+/** A number that somebody typed for one run: the mass on the hook, the length of the cord. */
+export interface Condition {
+  run: string;
+  name: string;
+  value: number;
+  /** Standard uncertainty; null where none was typed. */
+  uncertainty: number | null;
+  /** UCUM code. */
+  unit: string;
 }
 
 /** Readings of one channel of one run that do not count: they are kept, shown, and left out of all that is worked out. */
@@ -57,7 +70,9 @@ export const drawsGraph = ({ kind }: Entry): boolean => kindOf(kind).draws === '
 
 /** Whether an entry says the same of every run: it speaks of nothing that a run has. */
 export const isSameForAllRuns = ({ kind }: Entry): boolean =>
-  Object.values(kindOf(kind).fields).every(({ type }) => type !== 'series' && type !== 'result');
+  Object.values(kindOf(kind).fields).every(
+    ({ type }) => type !== 'series' && type !== 'result' && type !== 'formula',
+  );
 
 /** The region that an entry is worked out on: its id, null for the whole run, undefined where it has none. */
 export function regionOfEntry(entry: Entry): string | null | undefined {

@@ -1,12 +1,19 @@
+import { FormulaFault } from '../formula/fault';
+import { sameName } from '../formula/names';
+import { parsed } from '../formula/parsed';
+import { namesIn } from '../formula/tree';
 import { Refusal } from '../refusal';
 import { type Ranges } from '../series/ranges';
 import { countOf, indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
-import { type Entry, type Workings, kindOf, toldTo } from './entries';
-import { type Context, type RegionBounds } from './kind';
+import { conditionResult } from './conditionResult';
+import { type Condition, type Entry, type Workings, kindOf, toldTo } from './entries';
+import { type FormulaText } from './fields';
+import { type Context, type Named, type RegionBounds } from './kind';
 import { type NamedResult, type Outcome } from './outcome';
-import { type ResultRef, type SeriesRef, nameIn, partsOfResultRef } from './references';
-import { type ChannelData, ChannelSeries, type LeftOut, type RunData, abscissaOf } from './run';
+import { type ResultRef, type SeriesRef, channelRef, entryRef, nameIn, partsOfResultRef } from './references';
+import { type ChannelData, ChannelSeries, type LeftOut, type RunData, abscissaName, abscissaOf } from './run';
+import { refuseName } from './refuseName';
 
 /** What the workings say about one run: an outcome for every entry, by its id. */
 export interface Evaluation {
@@ -35,6 +42,9 @@ export class Evaluator {
   private readonly channels = new Map<string, ChannelSeries>();
   private readonly abscissas = new WeakMap<Series, Series>();
   private remembered = new Map<string, Remembered>();
+  private conditions: readonly Condition[] = nothing;
+  /** The conditions of this run as results, by their names. */
+  private said = new Map<string, NamedResult>();
   /** What the channels were arranged by last. */
   private arranged: Required<Pick<Workings, 'aside' | 'shifts'>> = { aside: nothing, shifts: nothing };
 
@@ -99,7 +109,8 @@ export class Evaluator {
   }
 
   /** Sets aside what the sheet sets aside, and lays the run where the sheet lays it. */
-  private arrange({ aside = nothing, shifts = nothing }: Workings): void {
+  private arrange({ aside = nothing, shifts = nothing, conditions = nothing }: Workings): void {
+    if (conditions !== this.conditions) this.takeConditions(conditions);
     if (aside === this.arranged.aside && shifts === this.arranged.shifts) return;
     this.arranged = { aside, shifts };
     const shift = shifts.find(({ run }) => run === this.run.id)?.by ?? 0;
@@ -109,6 +120,30 @@ export class Evaluator {
       if (shift !== channel.shift || !sameRanges(ranges, channel.aside))
         this.channels.set(key, channel.arranged(ranges, shift));
     }
+  }
+
+  /** Takes what was said of this run; what is said still stands as the same result, so that nothing is worked out anew for it. */
+  private takeConditions(conditions: readonly Condition[]): void {
+    const before = new Map(
+      this.conditions.map((condition) => [
+        condition.run === this.run.id ? sameName(condition.name) : '',
+        condition,
+      ]),
+    );
+    this.conditions = conditions;
+    const said = new Map<string, NamedResult>();
+    for (const condition of conditions) {
+      if (condition.run !== this.run.id) continue;
+      const key = sameName(condition.name);
+      const known = before.get(key);
+      const stands =
+        known?.value === condition.value &&
+        known.uncertainty === condition.uncertainty &&
+        known.unit === condition.unit &&
+        known.name === condition.name;
+      said.set(key, (stands ? this.said.get(key) : undefined) ?? conditionResult(condition));
+    }
+    this.said = said;
   }
 
   private pass(entries: readonly Entry[], { moving = false }: EvaluateOptions) {
@@ -166,8 +201,64 @@ export class Evaluator {
         return entry;
       },
       result: (reference) => resultIn(reference, spokenOf),
+      named: (name, bound) => {
+        const reference = Object.hasOwn(bound, name) ? bound[name] : undefined;
+        if (reference !== undefined)
+          return reference.startsWith('result:')
+            ? { kind: 'result', result: context.result(reference as ResultRef) }
+            : { kind: 'series', reference: reference as SeriesRef };
+        return (
+          this.calledOnSheet(name, entries, spokenOf) ??
+          this.calledInRun(name) ??
+          refuseName(
+            name,
+            entries,
+            [...this.channels.values()].map(({ series }) => series.symbol),
+          )
+        );
+      },
     };
     return { context, outcomeOf };
+  }
+
+  /** What an entry of that name gives: its series, or its main result; a result may be called “mean of run” too. */
+  private calledOnSheet(
+    name: string,
+    entries: readonly Entry[],
+    spokenOf: (id: string, missing: string) => { entry: Entry; outcome: Outcome },
+  ): Named | null {
+    const wanted = sameName(name);
+    for (const entry of entries) {
+      if (entry.name === '' || !(wanted === sameName(entry.name) || name.endsWith(` of ${entry.name}`)))
+        continue;
+      const { yields } = kindOf(entry.kind);
+      if (yields === 'region') continue;
+      const isWhole = wanted === sameName(entry.name);
+      if (yields === 'series') {
+        if (isWhole) return { kind: 'series', reference: entryRef(entry.id) };
+        continue;
+      }
+      const { outcome } = spokenOf(entry.id, '');
+      if (outcome.kind !== 'results') continue;
+      const result = outcome.results.find((one) =>
+        isWhole ? one.main : `${one.name} of ${entry.name}` === name,
+      );
+      if (result !== undefined) return { kind: 'result', result };
+    }
+    return null;
+  }
+
+  private calledInRun(name: string): Named | null {
+    const wanted = sameName(name);
+    for (const [key, { series }] of this.channels)
+      if (sameName(series.symbol) === wanted || key === name)
+        return { kind: 'series', reference: channelRef(key) };
+    const said = this.said.get(wanted);
+    if (said !== undefined) return { kind: 'result', result: said };
+    const [any] = this.channels.values();
+    if (any !== undefined && wanted === sameName(abscissaName(any.series.timeUnit)))
+      return { kind: 'series', reference: 't' };
+    return null;
   }
 
   private outcomeOf(entry: Entry, shared: Omit<Context, 'before'>, moving: boolean): Outcome {
@@ -192,7 +283,10 @@ export class Evaluator {
       return outcome;
     } catch (error) {
       if (!(error instanceof Refusal)) throw error;
-      return { kind: 'refused', sentence: error.message };
+      const { message } = error;
+      return error instanceof FormulaFault
+        ? { kind: 'refused', sentence: message, at: { from: error.from, to: error.to } }
+        : { kind: 'refused', sentence: message };
     }
   }
 
@@ -223,6 +317,15 @@ export class Evaluator {
     for (const [name, field] of named) {
       if (field.type === 'series') addSeries(values[name] as SeriesRef);
       if (field.type === 'result') rest.push(context.result(values[name] as ResultRef));
+      if (field.type === 'formula') {
+        const { text, names } = values[name] as FormulaText;
+        if (text === '') continue;
+        for (const called of namesIn(parsed(text))) {
+          const meant = context.named(called, names);
+          if (meant.kind === 'series') addSeries(meant.reference);
+          else rest.push(meant.result);
+        }
+      }
     }
     if (region !== null) {
       rest.push(region.start, region.end);

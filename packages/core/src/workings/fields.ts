@@ -1,5 +1,11 @@
 import { type ResultRef, type SeriesRef } from './references';
 
+/** A formula as it was typed, and what its names meant when it was: a reference outlasts a renaming. */
+export interface FormulaText {
+  text: string;
+  names: Readonly<Record<string, SeriesRef | ResultRef>>;
+}
+
 /**
  * What an entry has to be told, declared once by its kind: the stored schema, the editor, the evaluator's memory and the
  * copying of entries follow from it.
@@ -25,7 +31,8 @@ export type Field =
   | { type: 'number'; label: string; usual: number; low: number | null }
   | { type: 'flag'; label: string; usual: boolean }
   | { type: 'text'; label: string; most: number; pattern: RegExp | null; usual: string }
-  | { type: 'result'; label: string };
+  | { type: 'result'; label: string }
+  | { type: 'formula'; label: string; usual: FormulaText };
 
 export type Fields = Readonly<Record<string, Field>>;
 
@@ -42,7 +49,9 @@ export type FieldValue<F extends Field> = F extends { type: 'series' }
           ? boolean
           : F extends { type: 'result' }
             ? ResultRef
-            : string;
+            : F extends { type: 'formula' }
+              ? FormulaText
+              : string;
 
 export type FieldValues<F extends Fields> = { [K in keyof F]: FieldValue<F[K]> };
 
@@ -61,5 +70,7 @@ export const numberField = (label: string, usual = 0, low: number | null = null)
   ({ type: 'number', label, usual, low }) as const;
 export const flagField = (label: string, usual = false) => ({ type: 'flag', label, usual }) as const;
 export const resultField = (label: string) => ({ type: 'result', label }) as const;
+export const formulaField = (label: string) =>
+  ({ type: 'formula', label, usual: { text: '', names: {} } }) as const;
 export const textField = (label: string, most: number, usual = '', pattern: RegExp | null = null) =>
   ({ type: 'text', label, most, usual, pattern }) as const;

@@ -1,7 +1,7 @@
 import { type Pace } from '../pace/target';
 import { type Series } from '../series/series';
-import { type FieldValues, type Fields } from './fields';
 import { type NamedResult, type Outcome } from './outcome';
+import { type FieldValues, type Fields, type FormulaText } from './fields';
 import { type ResultRef, type SeriesRef } from './references';
 import { type Selection } from './selection';
 
@@ -12,6 +12,10 @@ export interface EntryBase {
   id: string;
   /** What people call this entry; a derived series is known by this symbol. */
   name: string;
+  /** What somebody wrote beside it. */
+  note?: string;
+  /** Whether only its name and its main result are shown. */
+  folded?: boolean;
 }
 
 /** A region as other entries see it. */
@@ -20,6 +24,9 @@ export interface RegionBounds {
   start: number;
   end: number;
 }
+
+/** What a name in a formula stands for in one run. */
+export type Named = { kind: 'series'; reference: SeriesRef } | { kind: 'result'; result: NamedResult };
 
 /** What a kind of entry may ask of the run and the other entries. */
 export interface Context {
@@ -39,6 +46,11 @@ export interface Context {
   region(id: string | null): RegionBounds | null;
   /** @throws Refusal where the entry behind it is missing, refused or has no such result */
   result(reference: ResultRef): NamedResult;
+  /**
+   * What a name in a formula means: what it was bound to, or what is called so on the sheet, in the run, or in its conditions.
+   * @throws Refusal where nothing is
+   */
+  named(name: string, bound: FormulaText['names']): Named;
 }
 
 /** One way in which a kind is offered. */
@@ -69,6 +81,8 @@ export interface EntryKind<K extends string = string, F extends Fields = Fields>
   offers: readonly Offer[];
   /** The symbol that a new entry gets by custom, e.g. v for the derivative of x. */
   customaryName?(of: string): string;
+  /** Fields that mean nothing for this entry, and are not asked for. */
+  idle?(entry: EntryBase & FieldValues<F>): readonly string[];
   /** The entry as a sentence, without the letter of its region: "sine through x". */
   sentence(entry: EntryBase & FieldValues<F>, nameOf: NameOf): string;
   /** @throws Refusal */

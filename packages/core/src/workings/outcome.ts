@@ -52,6 +52,12 @@ export interface Fitted {
   unit: Unit;
 }
 
+/** How a number came about, in TeX: its formula, and the same with the numbers put in. */
+export interface Working {
+  formula: string;
+  putIn: string;
+}
+
 /** Passes through a gate, as their numbers need it. */
 export interface Passes {
   leftOut: LeftOutPass[];
@@ -62,7 +68,12 @@ export interface Passes {
 
 /** What one entry says about one run. */
 export type Outcome =
-  | { kind: 'refused'; sentence: string }
+  | {
+      kind: 'refused';
+      sentence: string;
+      /** Where in its formula the fault lies. */
+      at?: { from: number; to: number };
+    }
   | { kind: 'region'; start: number; end: number; notes: string[] }
   | {
       kind: 'series';
@@ -80,4 +91,5 @@ export type Outcome =
       /** What is drawn over the trace of its series, where it is no fit. */
       curve?: Curve;
       graph?: OwnGraph;
+      working?: Working;
     };

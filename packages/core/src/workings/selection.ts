@@ -123,6 +123,8 @@ function pick(context: Context, of: Series, against: SeriesRef, region: RegionBo
     aside,
     noise: of.noise,
     against: other.noise,
+    ...(of.further === undefined ? {} : { further: of.further }),
+    ...(other.further === undefined ? {} : { furtherAgainst: other.further }),
     first: chosen[0],
     past: chosen[count - 1] + 1,
   };

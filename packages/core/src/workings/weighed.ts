@@ -1,6 +1,12 @@
-import { type Influence, type Quantity, effectiveDegreesOfFreedom, varianceOf } from '../results/quantity';
+import {
+  type Influence,
+  type Quantity,
+  effectiveDegreesOfFreedom,
+  merged,
+  varianceOf,
+} from '../results/quantity';
 import { type NoisePath, type Stretch, addStretches, scaledStretch } from '../series/noisePath';
-import { type Series } from '../series/series';
+import { type Series, type SharedEffect, pathsOf } from '../series/series';
 import { type Unit } from '../units/unit';
 
 /**
@@ -15,12 +21,17 @@ export function weighed(
   parts: readonly (readonly [Series, Stretch | null])[],
   reach = 0,
 ): Quantity {
-  const influences = gathered(
-    parts.map(([{ noise, uncertainties }, weights]) => [uncertainties === undefined ? noise : null, weights]),
-    reach,
-  );
-  for (const [series, weights] of parts)
-    if (weights !== null) influences.push(...sharedBy(series, weights), ...ownOf(series, weights));
+  const influences = merged([
+    ...gathered(
+      parts.flatMap(([series, weights]) =>
+        series.uncertainties === undefined ? pathsOf(series).map((path) => [path, weights] as const) : [],
+      ),
+      reach,
+    ),
+    ...parts.flatMap(([series, weights]) =>
+      weights === null ? [] : [...sharedBy(series, weights), ...ownOf(series, weights)],
+    ),
+  ]);
   const variance = influences.reduce((sum, influence) => sum + varianceOf(influence), 0);
   const [[first, weights] = []] = parts;
   const level =
@@ -43,10 +54,21 @@ export function weighed(
 
 /** What moves a series as a whole moves the sum by the sum of its weighed effects. */
 const sharedBy = ({ shared = [] }: Series, { first, weights }: Stretch): Influence[] =>
-  shared.map(({ root, label, effect }) => {
-    const sum = weights.reduce((total, weight, i) => total + weight * effect[first + i], 0);
-    return { root, label, effect: { first: 0, weights: Float64Array.of(sum) } };
-  });
+  shared.map((one) =>
+    movedTogether(
+      one,
+      weights.reduce((total, weight, i) => total + weight * one.effect[first + i], 0),
+    ),
+  );
+
+/** What a root that moves all values together does to a sum of them, which it moves so many times as much as its own number. */
+export const movedTogether = ({ root, label, by = alone }: SharedEffect, times: number): Influence => ({
+  root,
+  label,
+  effect: scaledStretch(by, times),
+});
+
+const alone: Stretch = { first: 0, weights: Float64Array.of(1) };
 
 /** Values that were taken one by one, each with an uncertainty of its own; nothing where one of them has none. */
 function ownOf({ uncertainties, symbol }: Series, { first, weights }: Stretch): Influence[] {
@@ -58,13 +80,10 @@ function ownOf({ uncertainties, symbol }: Series, { first, weights }: Stretch): 
 }
 
 /** The effects of weights on series, followed to the roots and scaled by their noise. */
-export function gathered(
-  parts: readonly (readonly [NoisePath | null, Stretch | null])[],
-  reach = 0,
-): Influence[] {
+export function gathered(parts: readonly (readonly [NoisePath, Stretch | null])[], reach = 0): Influence[] {
   const found: Influence[] = [];
   for (const [noise, weights] of parts) {
-    if (noise === null || weights === null) continue;
+    if (weights === null) continue;
     const { root } = noise;
     const spread = noise.spread(weights);
     const sigma = root.level.between(

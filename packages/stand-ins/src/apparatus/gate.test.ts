@@ -48,6 +48,8 @@ const length = (value: number, uncertainty = 0.1): Entry => ({
   value,
   uncertainty,
   unit: 'mm',
+  source: '',
+  ends: '',
 });
 const typed = 'result:length/value' as const;
 

@@ -126,6 +126,8 @@ function lengthFor(
     value: usual,
     uncertainty: 0.1,
     unit: 'mm',
+    source: '',
+    ends: '',
   };
 }
 

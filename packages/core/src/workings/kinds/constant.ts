@@ -14,6 +14,8 @@ export const constant = defineKind({
     value: numberField('Value', 1),
     uncertainty: numberField('Uncertainty', 0, 0),
     unit: textField('Unit', 40),
+    source: textField('Source', 200),
+    ends: textField('Slider', 60),
   },
   customaryName: () => 'c',
   sentence: ({ name }) => (name === '' ? 'constant' : ''),

@@ -1,13 +1,14 @@
 import { type Fit, fitRelation } from '../../fitting/fit';
 import { type ParameterName, type Relation } from '../../fitting/relation';
 import { Refusal } from '../../refusal';
-import { type Influence, type Quantity, withShared } from '../../results/quantity';
+import { type Influence, type Quantity, merged, withShared } from '../../results/quantity';
 import { type Series, type SharedEffect } from '../../series/series';
 import { flatteningNote } from '../flatteningNote';
 import { type Context } from '../kind';
 import { type NamedResult } from '../outcome';
 import { type SeriesRef } from '../references';
 import { type Selection, leftOutNotes, reachNote, select } from '../selection';
+import { movedTogether } from '../weighed';
 
 export interface FittedSelection {
   fit: Fit;
@@ -65,33 +66,31 @@ export function fitInRegion(
 export function parameterResult(fitted: FittedSelection, i: number): NamedResult {
   const { fit, names } = fitted;
   const { key, name, unit, main } = names[i];
-  const own = fit.standardUncertainties[i];
   const shared = sharedInfluences(fitted, i);
+  const own = {
+    standardUncertainty: fit.standardUncertainties[i],
+    degreesOfFreedom: fit.degreesOfFreedom,
+    influences: () => fit.influencesOn(i),
+  };
   const quantity: Quantity = {
     value: fit.parameters[i],
     unit,
-    ...withShared(own, fit.degreesOfFreedom, shared),
-    influences: () => [...fit.influencesOn(i), ...shared],
+    ...withShared(own, shared),
+    influences: () => merged([...own.influences(), ...shared]),
   };
   return { key, name, quantity, roundTo: null, main };
 }
 
-/** What moves all values that were fitted, or all places, together: followed to a parameter, root by root. */
+/** What moves all values that were fitted, or all places, together, followed to a parameter. */
 function sharedInfluences(
   { fit, series, against, selection }: FittedSelection,
   parameter: number,
 ): Influence[] {
   const { indices } = selection;
-  const ofValues = series.shared ?? [];
-  const ofPlaces = against.shared ?? [];
-  const roots = new Map([...ofValues, ...ofPlaces].map(({ root, label }) => [root, label]));
-  const picked = (all: readonly SharedEffect[], root: string) => {
-    const found = all.find((shared) => shared.root === root);
-    return found === undefined ? null : Float64Array.from(indices, (index) => found.effect[index]);
-  };
-  return [...roots].map(([root, label]) => {
-    const values = picked(ofValues, root) ?? new Float64Array(indices.length);
-    const effect = fit.movedBy(parameter, values, picked(ofPlaces, root));
-    return { root, label, effect: { first: 0, weights: Float64Array.of(effect) } };
-  });
+  const picked = ({ effect }: SharedEffect) => Float64Array.from(indices, (index) => effect[index]);
+  const still = new Float64Array(indices.length);
+  return [
+    ...(series.shared ?? []).map((one) => movedTogether(one, fit.movedBy(parameter, picked(one), null))),
+    ...(against.shared ?? []).map((one) => movedTogether(one, fit.movedBy(parameter, still, picked(one)))),
+  ];
 }

@@ -1,4 +1,5 @@
 import { area } from './area';
+import { calculation } from './calculation';
 import { beamPair } from './beamPair';
 import { change } from './change';
 import { closeness } from './closeness';
@@ -10,6 +11,7 @@ import { fence } from './fence';
 import { fit } from './fit';
 import { flagPair } from './flagPair';
 import { flagSpeed } from './flagSpeed';
+import { formulaSeries } from './formulaSeries';
 import { histogram } from './histogram';
 import { integral } from './integral';
 import { paceSlopes } from './paceSlopes';
@@ -27,6 +29,7 @@ export const kinds = {
   region,
   derivative,
   integral,
+  formulaSeries,
   flagSpeed,
   fence,
   flagPair,
@@ -46,6 +49,7 @@ export const kinds = {
   closeness,
   paceSlopes,
   constant,
+  calculation,
   combination,
 };
 

@@ -1,14 +1,21 @@
 import { describe } from '../../statistics/describe';
-import { type Influence, type Quantity, exactly, varianceOf, withShared } from '../../results/quantity';
+import {
+  type Influence,
+  type Quantity,
+  exactly,
+  merged,
+  varianceOf,
+  withShared,
+} from '../../results/quantity';
 import { stretchAt } from '../../series/noisePath';
 import { intervalOf } from '../../series/sampling';
-import { type Series } from '../../series/series';
+import { type Series, pathsOf } from '../../series/series';
 import { regionField, seriesField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { type Selection, leftOutNotes, reachNote, select } from '../selection';
-import { gathered } from '../weighed';
+import { gathered, movedTogether } from '../weighed';
 
 /**
  * Mean with standard deviation, extremes and duration. The uncertainty beside the mean is what the noise of the readings does
@@ -108,15 +115,14 @@ type Picked = Pick<Selection, 'indices' | 'first' | 'past'>;
 function meanOf(series: Series, selection: Picked, mean: number, spread: number | null): Quantity {
   const own = meanByReadings(series, selection, mean, spread);
   const { indices } = selection;
-  const shared: Influence[] = (series.shared ?? []).map(({ root, label, effect }) => {
-    const sum = indices.reduce((total, index) => total + effect[index], 0);
-    return { root, label, effect: { first: 0, weights: Float64Array.of(sum / indices.length) } };
-  });
+  const shared: Influence[] = (series.shared ?? []).map((one) =>
+    movedTogether(one, indices.reduce((total, index) => total + one.effect[index], 0) / indices.length),
+  );
   if (shared.length === 0) return own;
   return {
     ...own,
-    ...withShared(own.standardUncertainty ?? 0, own.degreesOfFreedom, shared),
-    influences: () => [...own.influences(), ...shared],
+    ...withShared(own, shared),
+    influences: () => merged([...own.influences(), ...shared]),
   };
 }
 
@@ -129,10 +135,11 @@ function meanByReadings(series: Series, selection: Picked, mean: number, spread:
   if (noise !== null && timeUnit.length > 0) {
     const { standardDeviation, degreesOfFreedom } = noise.root.level.between(first, past);
     let influences: Influence[] | null = null;
-    const made = () => (influences ??= gathered([[noise, weights()]]));
-    const variance = noise.independent
-      ? standardDeviation ** 2 / count
-      : made().reduce((sum, influence) => sum + varianceOf(influence), 0);
+    const made = () => (influences ??= gathered(pathsOf(series).map((path) => [path, weights()])));
+    const variance =
+      noise.independent && series.further === undefined
+        ? standardDeviation ** 2 / count
+        : made().reduce((sum, influence) => sum + varianceOf(influence), 0);
     if (variance > 0)
       return {
         value: mean,

@@ -1,0 +1,33 @@
+import { parseUnit } from '../units/unit';
+import { type Condition } from './entries';
+import { type NamedResult } from './outcome';
+
+/**
+ * What was typed of a run, as a result that formulas can use. Runs of which the same was typed share its uncertainty: it is one
+ * mass that was weighed once.
+ */
+export function conditionResult({ name, value, uncertainty, unit }: Condition): NamedResult {
+  const isUncertain = uncertainty !== null && uncertainty > 0;
+  return {
+    key: 'value',
+    name,
+    quantity: {
+      value,
+      unit: parseUnit(unit),
+      standardUncertainty: isUncertain ? uncertainty : null,
+      degreesOfFreedom: Infinity,
+      influences: () =>
+        isUncertain
+          ? [
+              {
+                root: `condition/${name}/${value}/${uncertainty}`,
+                label: name,
+                effect: { first: 0, weights: Float64Array.of(uncertainty) },
+              },
+            ]
+          : [],
+    },
+    roundTo: null,
+    main: true,
+  };
+}

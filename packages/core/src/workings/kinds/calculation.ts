@@ -1,0 +1,99 @@
+import { measured } from '../../formula/dimension';
+import { type Formula } from '../../formula/tree';
+import { texFormula, texName, texNumber, texUnit } from '../../formula/typeset';
+import { FormulaFault } from '../../formula/fault';
+import { Refusal } from '../../refusal';
+import { combined } from '../../results/combined';
+import { writeResult } from '../../results/rounding';
+import { formulaField, textField } from '../fields';
+import { type Understood, understood, wantedUnit } from '../formulas';
+import { defineKind } from '../kind';
+import { type NamedResult } from '../outcome';
+
+/**
+ * A result worked out from other results, constants and conditions, by a formula that somebody typed. Its uncertainty is
+ * first-order propagation (JCGM 100:2008, 5.1 and 5.2): what moves the parts is added root by root.
+ */
+export const calculation = defineKind({
+  kind: 'calculation',
+  title: 'result by a formula',
+  yields: 'results',
+  offered: 'sheet',
+  offers: [{ title: 'Result by a formula', preset: {} }],
+  fields: { formula: formulaField('Formula'), unit: textField('Shown in', 40) },
+  customaryName: () => 'r',
+  sentence: ({ formula: { text } }) => text,
+  evaluate({ name, formula, unit: asked }, context) {
+    const speaking = understood(formula, context);
+    const { program, checked } = speaking;
+    const { unit, measured: out } = wantedUnit(asked, checked);
+    const parts = program.leaves.map(({ formula: leaf }) => partNamed(leaf, speaking));
+    const inputs = parts.map(({ quantity }) => {
+      const { factor, zero } = measured(quantity.unit);
+      return { values: quantity.value, factor, zero };
+    });
+    const [si] = program.values(inputs, 0, 1);
+    const value = si / out.factor - out.zero;
+    if (!Number.isFinite(value))
+      throw new Refusal(
+        'This has no value: something is divided by zero here, or a root or logarithm is taken of something negative.',
+      );
+    const quantity = combined(
+      value,
+      unit,
+      parts.map((part, leaf) => ({
+        quantity: part.quantity,
+        derivative:
+          part.quantity.standardUncertainty === null
+            ? 0
+            : program.partials(inputs, leaf, 0, 1)[0] / out.factor,
+      })),
+    );
+    if (Number.isNaN(quantity.standardUncertainty))
+      throw new Refusal('The uncertainty of this has no value: the formula has no slope here.');
+    const called = (leaf: string) => {
+      const meant = speaking.named(leaf);
+      return meant.kind === 'result' ? texResult(meant.result) : undefined;
+    };
+    return {
+      kind: 'results',
+      results: [{ key: 'value', name: name === '' ? 'value' : name, quantity, roundTo: null, main: true }],
+      notes: [...new Set(parts)]
+        .filter(({ quantity: part, roundTo }) => part.standardUncertainty === null && roundTo !== null)
+        .map((part) => `The ${part.name} has no uncertainty of its own; it counts as exact here.`),
+      fitted: null,
+      working: {
+        formula: `${name === '' ? '' : `${texName(name)} = `}${texFormula(speaking.formula)}`,
+        putIn: `= ${texFormula(speaking.formula, called)}`,
+      },
+    };
+  },
+});
+
+/** What a leaf stands for, which has to be one number. @throws FormulaFault */
+function partNamed(
+  leaf: Extract<Formula, { kind: 'name' | 'derivative' }>,
+  { named }: Understood,
+): NamedResult {
+  if (leaf.kind === 'derivative')
+    throw new FormulaFault(
+      'A derivative is a series. Make it a series by a formula, or take the slope in a region.',
+      leaf.from,
+      leaf.to,
+    );
+  const meant = named(leaf.name);
+  if (meant.kind === 'result') return meant.result;
+  throw new FormulaFault(
+    `${leaf.name} is a series here, and has no one value. Make this a series by a formula, or take the mean of ${leaf.name} in a region.`,
+    leaf.from,
+    leaf.to,
+  );
+}
+
+/** A value as it is put into a formula, rounded as it is shown. */
+function texResult({ quantity: { value, unit, standardUncertainty } }: NamedResult): string {
+  const written = writeResult(value, standardUncertainty);
+  const digits = written.value.replace('−', '-');
+  const number = written.exponent === 0 ? digits : texNumber(Number(`${digits}e${written.exponent}`));
+  return unit.length === 0 ? number : `${number}\\,${texUnit(unit)}`;
+}
