@@ -187,7 +187,7 @@ describe('stored documents', () => {
 
   test('the kept example of format 3 has what it had, and no labels', () => {
     const { pages, ...rest } = readWorkings(workings3);
-    const { format, pages: former, ...had } = workings3;
+    const { pages: former, ...had } = workings3;
     expect(rest).toEqual({ ...had, format: 5 });
     expect(pages).toEqual(former.map((page) => ({ ...page, labels: [] })));
   });
@@ -196,7 +196,7 @@ describe('stored documents', () => {
     const { entries, ...rest } = readWorkings(workings4);
     const { entries: former, ...had } = workings4;
     expect(rest).toEqual({ ...had, format: 5 });
-    expect(entries[1]).toEqual({ ...former[1], source: '', ends: '' });
+    expect(entries[1]).toEqual({ ...former[1], source: '', ends: '', shift: 0 });
     expect(entries).toMatchObject(former);
   });
 

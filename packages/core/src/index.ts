@@ -56,9 +56,10 @@ export {
 } from './results/quantity';
 export * from './workings/references';
 export * from './workings/entries';
-export { type Field, type Fields } from './workings/fields';
+export { type Field, type Fields, type FormulaText } from './workings/fields';
+export { sliderEnds } from './workings/kinds/constant';
 export { type EntryBase, type EntryKind, type NameOf, type Offer } from './workings/kind';
-export { type ChannelData, type LeftOut, type RunData, abscissaName } from './workings/run';
+export { type ChannelData, type Condition, type LeftOut, type RunData, abscissaName } from './workings/run';
 export { amplitudeSpectrum } from './spectrum/amplitudes';
 export { type Tone, toneAt } from './spectrum/tone';
 export { type SpectrumWindow, windowWeight } from './spectrum/windows';
@@ -71,7 +72,16 @@ export {
   type Outcome,
   type OwnGraph,
   type Passes,
+  type Working,
 } from './workings/outcome';
+export { type Checked, checkUnits } from './formula/check';
+export { FormulaFault } from './formula/fault';
+export { functionNames } from './formula/functions';
+export { isPi, plainName, sameName } from './formula/names';
+export { parseFormula } from './formula/parse';
+export { printFormula, withNames, writtenName } from './formula/print';
+export { type Formula, hasDerivative, namesIn } from './formula/tree';
+export { texFormula, texName, texUnit } from './formula/typeset';
 export { type Pace, type PacePoint, stretchesOf, targetAt } from './pace/target';
 export { simplified, simplifiedTo } from './pace/simplify';
 export {

@@ -35,6 +35,7 @@ const constant = (id: string, value: number, uncertainty: number, unit: string):
   unit,
   source: '',
   ends: '',
+  shift: 0,
 });
 const combination = (
   id: string,

@@ -1,6 +1,6 @@
 import { parseUnit } from '../units/unit';
-import { type Condition } from './entries';
 import { type NamedResult } from './outcome';
+import { type Condition } from './run';
 
 /**
  * What was typed of a run, as a result that formulas can use. Runs of which the same was typed share its uncertainty: it is one

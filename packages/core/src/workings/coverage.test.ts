@@ -211,6 +211,7 @@ describe('influences', () => {
       unit: 'kg',
       source: '',
       ends: '',
+      shift: 0,
     },
   ];
 

@@ -1,5 +1,5 @@
 import { type Ranges } from '../series/ranges';
-import { type FieldValues, type Fields } from './fields';
+import { type Field, type FieldValues, type Fields } from './fields';
 import { type EntryBase, type EntryKind, type NameOf } from './kind';
 import { type Kinds, kinds } from './kinds';
 
@@ -21,19 +21,6 @@ export interface Workings {
   aside?: readonly Aside[];
   /** Runs that people have moved in time. */
   shifts?: readonly Shift[];
-  /** What was said of runs. */
-  conditions?: readonly Condition[];
-}
-
-/** A number that somebody typed for one run: the mass on the hook, the length of the cord. */
-export interface Condition {
-  run: string;
-  name: string;
-  value: number;
-  /** Standard uncertainty; null where none was typed. */
-  uncertainty: number | null;
-  /** UCUM code. */
-  unit: string;
 }
 
 /** Readings of one channel of one run that do not count: they are kept, shown, and left out of all that is worked out. */
@@ -61,6 +48,13 @@ export const toldTo = (entry: Entry) => entry as unknown as EntryBase & FieldVal
 /** An entry as a sentence, without its region's letter. */
 export const entrySentence = (entry: Entry, nameOf: NameOf): string =>
   kindOf(entry.kind).sentence(toldTo(entry), nameOf);
+
+/** What an entry asks for, but for what means nothing for it. */
+export function fieldsOf(entry: Entry): [name: string, field: Field][] {
+  const { fields, idle } = kindOf(entry.kind);
+  const left = idle?.(toldTo(entry)) ?? [];
+  return Object.entries(fields).filter(([name]) => !left.includes(name));
+}
 
 /** Whether an entry makes a series that other entries can speak of. */
 export const yieldsSeries = ({ kind }: Entry): boolean => kindOf(kind).yields === 'series';

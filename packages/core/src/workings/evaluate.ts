@@ -7,12 +7,20 @@ import { type Ranges } from '../series/ranges';
 import { countOf, indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { conditionResult } from './conditionResult';
-import { type Condition, type Entry, type Workings, kindOf, toldTo } from './entries';
+import { type Entry, type Workings, kindOf, toldTo } from './entries';
 import { type FormulaText } from './fields';
 import { type Context, type Named, type RegionBounds } from './kind';
 import { type NamedResult, type Outcome } from './outcome';
 import { type ResultRef, type SeriesRef, channelRef, entryRef, nameIn, partsOfResultRef } from './references';
-import { type ChannelData, ChannelSeries, type LeftOut, type RunData, abscissaName, abscissaOf } from './run';
+import {
+  type ChannelData,
+  ChannelSeries,
+  type Condition,
+  type LeftOut,
+  type RunData,
+  abscissaName,
+  abscissaOf,
+} from './run';
 import { refuseName } from './refuseName';
 
 /** What the workings say about one run: an outcome for every entry, by its id. */
@@ -42,13 +50,13 @@ export class Evaluator {
   private readonly channels = new Map<string, ChannelSeries>();
   private readonly abscissas = new WeakMap<Series, Series>();
   private remembered = new Map<string, Remembered>();
-  private conditions: readonly Condition[] = nothing;
   /** The conditions of this run as results, by their names. */
-  private said = new Map<string, NamedResult>();
+  private said = new Map<string, { text: string; result: NamedResult }>();
   /** What the channels were arranged by last. */
   private arranged: Required<Pick<Workings, 'aside' | 'shifts'>> = { aside: nothing, shifts: nothing };
 
   constructor(readonly run: RunData) {
+    this.say(run.conditions ?? nothing);
     for (const channel of run.channels) this.channels.set(channel.key, new ChannelSeries(run.id, channel));
   }
 
@@ -92,6 +100,19 @@ export class Evaluator {
     this.channels.get(key)?.grow(sampling, values);
   }
 
+  /** Takes what is said of this run; what still stands is the same result, so that nothing is worked out anew for it. */
+  say(conditions: readonly Condition[]): void {
+    const before = this.said;
+    this.said = new Map(
+      conditions.map((condition) => {
+        const key = sameName(condition.name);
+        const text = JSON.stringify(condition);
+        const known = before.get(key);
+        return [key, known?.text === text ? known : { text, result: conditionResult(condition) }];
+      }),
+    );
+  }
+
   evaluate(workings: Workings, options: EvaluateOptions = {}): Evaluation {
     this.arrange(workings);
     const { entries } = workings;
@@ -109,8 +130,7 @@ export class Evaluator {
   }
 
   /** Sets aside what the sheet sets aside, and lays the run where the sheet lays it. */
-  private arrange({ aside = nothing, shifts = nothing, conditions = nothing }: Workings): void {
-    if (conditions !== this.conditions) this.takeConditions(conditions);
+  private arrange({ aside = nothing, shifts = nothing }: Workings): void {
     if (aside === this.arranged.aside && shifts === this.arranged.shifts) return;
     this.arranged = { aside, shifts };
     const shift = shifts.find(({ run }) => run === this.run.id)?.by ?? 0;
@@ -120,30 +140,6 @@ export class Evaluator {
       if (shift !== channel.shift || !sameRanges(ranges, channel.aside))
         this.channels.set(key, channel.arranged(ranges, shift));
     }
-  }
-
-  /** Takes what was said of this run; what is said still stands as the same result, so that nothing is worked out anew for it. */
-  private takeConditions(conditions: readonly Condition[]): void {
-    const before = new Map(
-      this.conditions.map((condition) => [
-        condition.run === this.run.id ? sameName(condition.name) : '',
-        condition,
-      ]),
-    );
-    this.conditions = conditions;
-    const said = new Map<string, NamedResult>();
-    for (const condition of conditions) {
-      if (condition.run !== this.run.id) continue;
-      const key = sameName(condition.name);
-      const known = before.get(key);
-      const stands =
-        known?.value === condition.value &&
-        known.uncertainty === condition.uncertainty &&
-        known.unit === condition.unit &&
-        known.name === condition.name;
-      said.set(key, (stands ? this.said.get(key) : undefined) ?? conditionResult(condition));
-    }
-    this.said = said;
   }
 
   private pass(entries: readonly Entry[], { moving = false }: EvaluateOptions) {
@@ -254,7 +250,7 @@ export class Evaluator {
       if (sameName(series.symbol) === wanted || key === name)
         return { kind: 'series', reference: channelRef(key) };
     const said = this.said.get(wanted);
-    if (said !== undefined) return { kind: 'result', result: said };
+    if (said !== undefined) return { kind: 'result', result: said.result };
     const [any] = this.channels.values();
     if (any !== undefined && wanted === sameName(abscissaName(any.series.timeUnit)))
       return { kind: 'series', reference: 't' };

@@ -2,7 +2,7 @@ import { normalRandom } from '../random';
 import { budgetOf, covarianceOf, halfWidth } from '../results/quantity';
 import { regular } from '../series/sampling';
 import { parseUnit, printedUnit } from '../units/unit';
-import { type Entry, type Workings } from './entries';
+import { type Entry } from './entries';
 import { Evaluator, evaluate } from './evaluate';
 import { type FormulaText } from './fields';
 import { type Outcome } from './outcome';
@@ -40,6 +40,7 @@ const constant = (name: string, value: number, uncertainty: number, unit: string
   unit,
   source: '',
   ends: '',
+  shift: 0,
 });
 const series = (
   name: string,
@@ -70,8 +71,7 @@ const mean = (of: `entry:${string}` | 'channel:x', name = ''): Entry => ({
   region: 'A',
 });
 
-const outcomeIn = (entries: Entry[], run: RunData, id: string, more: Partial<Workings> = {}) =>
-  evaluate({ entries, ...more }, run).outcomes.get(id);
+const outcomeIn = (entries: Entry[], run: RunData, id: string) => evaluate({ entries }, run).outcomes.get(id);
 const seriesIn = (outcome: Outcome | undefined) => {
   if (outcome?.kind !== 'series') throw new Error(JSON.stringify(outcome));
   return outcome.series;
@@ -323,19 +323,15 @@ describe('a result by a formula', () => {
   });
 
   test('conditions of the run stand under their names', () => {
-    const conditions = [
-      { run: 'r', name: 'hanging mass', value: 50, uncertainty: 0.1, unit: 'g' },
-      { run: 'other', name: 'hanging mass', value: 70, uncertainty: null, unit: 'g' },
-    ];
+    const conditions = [{ name: 'hanging mass', value: 50, uncertainty: 0.1, unit: 'g' }];
     const entries = [...constants, result('F', '{hanging mass} g', 'N')];
-    expect(quantityIn(outcomeIn(entries, cart, 'r-F', { conditions })).value).toBeCloseTo(0.4905, 9);
-    const evaluator = new Evaluator(cart);
-    const first = evaluator.evaluate({ entries, conditions }).outcomes.get('r-F');
-    expect(evaluator.evaluate({ entries, conditions: [...conditions] }).outcomes.get('r-F')).toBe(first);
-    const changed = [{ ...conditions[0], value: 60 }, conditions[1]];
-    expect(
-      quantityIn(evaluator.evaluate({ entries, conditions: changed }).outcomes.get('r-F')).value,
-    ).toBeCloseTo(0.5886, 9);
+    const evaluator = new Evaluator({ ...cart, conditions });
+    const first = evaluator.evaluate({ entries }).outcomes.get('r-F');
+    expect(quantityIn(first).value).toBeCloseTo(0.4905, 9);
+    evaluator.say([...conditions]);
+    expect(evaluator.evaluate({ entries }).outcomes.get('r-F')).toBe(first);
+    evaluator.say([{ ...conditions[0], value: 60 }]);
+    expect(quantityIn(evaluator.evaluate({ entries }).outcomes.get('r-F')).value).toBeCloseTo(0.5886, 9);
   });
 });
 

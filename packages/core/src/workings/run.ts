@@ -44,6 +44,18 @@ export interface RunData {
   channels: ChannelData[];
   /** The line that it was to follow. */
   pace?: Pace | null;
+  /** What was said of it. */
+  conditions?: readonly Condition[];
+}
+
+/** A number that somebody typed for one run: the mass on the hook, the length of the cord. */
+export interface Condition {
+  name: string;
+  value: number;
+  /** Standard uncertainty; null where none was typed. */
+  uncertainty: number | null;
+  /** UCUM code. */
+  unit: string;
 }
 
 /** Which of its limits a pinned value stands at, or nearer to. */

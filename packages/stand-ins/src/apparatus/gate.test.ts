@@ -50,6 +50,7 @@ const length = (value: number, uncertainty = 0.1): Entry => ({
   unit: 'mm',
   source: '',
   ends: '',
+  shift: 0,
 });
 const typed = 'result:length/value' as const;
 

@@ -1,12 +1,24 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { type Entry, entrySentence, isSameForAllRuns, kindOf, regionOfEntry } from '@heuristor/core';
+import {
+  type Entry,
+  entrySentence,
+  isSameForAllRuns,
+  kindOf,
+  orRefusal,
+  parseFormula,
+  regionOfEntry,
+  texFormula,
+} from '@heuristor/core';
 import { memo, useState } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { useNames, useSession } from '../session/context';
 import { withMoved, withoutEntry } from '../session/edits';
+import { formulasOf } from '../session/formulas';
 import { NameField } from '../ui/NameField';
+import { Typeset } from '../ui/Typeset';
 import { CardTools } from './CardTools';
+import { ConstantFields } from './ConstantFields';
 import { EntryEditor } from './EntryEditor';
 import { EntryResults } from './EntryResults';
 import { WindowSlider } from './WindowSlider';
@@ -61,10 +73,10 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
               {entry.name !== '' && (
                 <span className="entry-name">
                   {entry.name}
-                  {isSeries ? ' = ' : sentence === '' ? '' : ' · '}
+                  {isSeries || formulasOf(entry).length > 0 ? ' = ' : sentence === '' ? '' : ' · '}
                 </span>
               )}
-              <span className={entry.name === '' ? '' : 'quiet'}>{sentence}</span>
+              <Sentence entry={entry} sentence={sentence} />
               {regionOfEntry(entry) === null && <span className="quiet"> on the whole run</span>}
             </>
           )}
@@ -99,8 +111,22 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
         </CardTools>
       </div>
       <WindowSlider entry={entry} />
-      {(editing || isSameForAllRuns(entry)) && <EntryEditor entry={entry} />}
-      <EntryResults entry={entry} digits={digits} />
+      {entry.kind === 'constant' ? (
+        <ConstantFields entry={entry} />
+      ) : (
+        (editing || isSameForAllRuns(entry)) && <EntryEditor entry={entry} />
+      )}
+      <EntryResults entry={entry} digits={digits} isEdited={editing} />
     </section>
   );
 });
+
+/** What an entry does, as a sentence; a formula of its own is typeset. */
+function Sentence({ entry, sentence }: { entry: Entry; sentence: string }) {
+  const [formula] = formulasOf(entry);
+  const read =
+    formula === undefined || formula[1].text !== sentence ? null : orRefusal(() => parseFormula(sentence));
+  if (read === null || read instanceof Error)
+    return <span className={entry.name === '' ? '' : 'quiet'}>{sentence}</span>;
+  return <Typeset tex={texFormula(read)} />;
+}

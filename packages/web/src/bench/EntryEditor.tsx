@@ -1,18 +1,19 @@
-import { type Entry, type Field, kindOf, resultRef } from '@heuristor/core';
+import { type Entry, type Field, type FormulaText, fieldsOf, resultRef } from '@heuristor/core';
 import { useId } from 'react';
 import { Form } from 'react-bootstrap';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useNames, useResultNames, useSession } from '../session/context';
 import { seriesChoices } from '../session/edits';
-import { NameField } from '../ui/NameField';
 import { NumberField } from '../ui/NumberField';
+import { TextField } from '../ui/TextField';
+import { FormulaField } from './FormulaField';
 
 /** What an entry speaks of, chosen anew: one row for each field that its kind declares. */
 export function EntryEditor({ entry }: { entry: Entry }) {
   const id = useId();
   const values = entry as unknown as Readonly<Record<string, unknown>>;
   // Flags are switched in the menu of the entry.
-  const fields = Object.entries(kindOf(entry.kind).fields).filter(([, field]) => field.type !== 'flag');
+  const fields = fieldsOf(entry).filter(([, field]) => field.type !== 'flag');
   return (
     <div className="entry-edit">
       {fields.map(([key, field]) => (
@@ -33,6 +34,10 @@ interface RowProps {
 function FieldRow({ id, name, field, entry, value }: RowProps) {
   const session = useSession();
   const set = (newValue: unknown) => session.changeEntry(entry.id, { [name]: newValue });
+  if (field.type === 'formula')
+    return (
+      <FormulaField id={id} entry={entry} label={field.label} value={value as FormulaText} onCommit={set} />
+    );
   return (
     <>
       <Form.Label htmlFor={id}>{field.label}</Form.Label>
@@ -109,9 +114,18 @@ function FieldControl({
         />
       );
     case 'text':
-      return <NameField label={field.label} value={String(value)} allowEmpty onCommit={set} />;
+      return (
+        <TextField
+          id={id}
+          label={field.label}
+          value={String(value)}
+          maxLength={field.most}
+          onCommit={(text) => set(text.trim())}
+        />
+      );
     case 'result':
       return <ResultSelect id={id} entry={entry} value={String(value)} set={set} />;
+    case 'formula':
     case 'flag':
       return null;
   }

@@ -4,22 +4,35 @@ import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useFrontRun, usePicture } from '../session/context';
+import { formulasOf } from '../session/formulas';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
 import { ResultText } from '../ui/ResultText';
 import { UnitText } from '../ui/UnitText';
 import { type ShownOutcome, type ShownResult } from '../workers/protocol';
 import { Budget } from './Budget';
+import { ShownWorking } from './ShownWorking';
 
 /** What an entry works out: in full for the run in front, in one row for each of the others. */
-export function EntryResults({ entry, digits }: { entry: Entry; digits: boolean }) {
+export function EntryResults({
+  entry,
+  digits,
+  isEdited,
+}: {
+  entry: Entry;
+  digits: boolean;
+  isEdited: boolean;
+}) {
   const front = useFrontRun();
   const shown = useDocuments(useShallow(({ runs }) => shownRuns(runs)));
   const outcomes = usePicture(
     useShallow((picture) => shown.map(({ id }) => picture.outcomes[id]?.[entry.id])),
   );
   if (front === undefined) return null;
-  const own = outcomes[shown.findIndex(({ id }) => id === front.id)];
+  // A constant says itself what it is; what is wrong with a formula is said where it is typed.
+  const isSaidAbove = entry.kind === 'constant' || (isEdited && formulasOf(entry).length > 0);
+  const found = outcomes[shown.findIndex(({ id }) => id === front.id)];
+  const own = isSaidAbove && found?.kind === 'refused' ? undefined : found;
   const isSame = isSameForAllRuns(entry);
   const others = shown
     .map((run, i) => ({ run, outcome: outcomes[i] }))
@@ -106,12 +119,18 @@ function FrontOutcome({ entryId, run, outcome, digits, shared, allShare }: Front
               <Pair
                 key={result.key}
                 result={result}
+                opens={outcome.working !== undefined}
                 isAsked={asked === result.key}
                 onAsk={() => setAsked(asked === result.key ? null : result.key)}
               />
             ))}
           </div>
-          {wanted !== undefined && <Budget entryId={entryId} runId={run.id} result={wanted} />}
+          {wanted !== undefined && (
+            <>
+              {outcome.working !== undefined && <ShownWorking working={outcome.working} result={wanted} />}
+              <Budget entryId={entryId} runId={run.id} result={wanted} />
+            </>
+          )}
           <Notes notes={outcome.notes} />
           {digits && <AllDigits outcome={outcome} />}
         </>
@@ -134,22 +153,26 @@ function Notes({ notes }: { notes: string[] }) {
 
 interface PairProps {
   result: ShownResult;
+  /** Whether there is more to say of it than its uncertainty. */
+  opens: boolean;
   isAsked: boolean;
   onAsk: () => void;
 }
 
 /** A name and its number; one with an uncertainty says on a click what that is made of. */
-function Pair({ result, isAsked, onAsk }: PairProps) {
+function Pair({ result, opens, isAsked, onAsk }: PairProps) {
   return (
     <>
       <span className={`name ${result.main ? 'main' : ''}`}>{result.name}</span>
       <span className={`value ${result.main ? 'main' : ''}`} data-result={result.key}>
-        {result.halfWidth === null ? (
+        {result.halfWidth === null && !opens ? (
           <ResultText result={result} />
         ) : (
           <Button variant="number" aria-expanded={isAsked} onClick={onAsk}>
             <ResultText result={result} />
-            <span className="visually-hidden">, what the uncertainty of {result.name} is made of</span>
+            <span className="visually-hidden">
+              , {opens ? 'how it was worked out, and ' : ''}what the uncertainty of {result.name} is made of
+            </span>
           </Button>
         )}
       </span>

@@ -1,4 +1,4 @@
-import { type Entry, kindOf } from '@heuristor/core';
+import { type Entry, fieldsOf } from '@heuristor/core';
 import { Form } from 'react-bootstrap';
 import { useFrontRun, usePicture, useSession } from '../session/context';
 
@@ -10,9 +10,7 @@ export function WindowSlider({ entry }: { entry: Entry }) {
     front === undefined ? undefined : outcomes[front.id]?.[entry.id],
   );
   const values = entry as unknown as Readonly<Record<string, unknown>>;
-  const found = Object.entries(kindOf(entry.kind).fields).find(
-    ([, field]) => field.type === 'integer' && field.slider !== null,
-  );
+  const found = fieldsOf(entry).find(([, field]) => field.type === 'integer' && field.slider !== null);
   if (found === undefined || found[1].type !== 'integer') return null;
   const [key, field] = found;
   const value = Number(values[key]);

@@ -8,7 +8,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { type EntryKindKey, entryKindKeys, kindOf } from '@heuristor/core';
+import { type EntryKindKey, type Field, entryKindKeys, kindOf } from '@heuristor/core';
 import { type WorkingsDocument } from '@heuristor/contracts';
 import { type ReactNode, memo, useMemo } from 'react';
 import { Dropdown } from 'react-bootstrap';
@@ -145,9 +145,12 @@ const WorkOut = memo(function WorkOut() {
   );
 });
 
-/** Kinds whose fields are filled in after they are made: which results they are to use is not known before. */
-const speaksOfResults = (kind: EntryKindKey) =>
-  Object.values(kindOf(kind).fields).some(({ type }) => type === 'result');
+/** Whether a kind has fields of a type. */
+const hasField = (kind: EntryKindKey, wanted: Field['type']) =>
+  Object.values(kindOf(kind).fields).some(({ type }) => type === wanted);
+
+/** Kinds whose fields are filled in after they are made: what they are to speak of is not known before. */
+const isFilledIn = (kind: EntryKindKey) => hasField(kind, 'result') || hasField(kind, 'formula');
 
 /** Every kind of entry there is, in the menus that their declarations ask for. */
 function WorkOutItems() {
@@ -161,7 +164,7 @@ function WorkOutItems() {
   const add = (about: Omit<Parameters<typeof withEntry>[2], 'region'> & { region?: string | null }) =>
     session.changeWorkings((sheet) => {
       const made = withEntry(sheet, session.onPage, { region: null, ...about });
-      if (speaksOfResults(about.kind)) session.view.setState({ openEntry: made.id });
+      if (isFilledIn(about.kind)) session.view.setState({ openEntry: made.id });
       return made.workings;
     });
   const front = useFrontRun();
@@ -189,7 +192,7 @@ function WorkOutItems() {
         kindOf(kind).offers.map(({ title, preset }) => (
           <Dropdown.Item
             key={title}
-            disabled={!hasResults && speaksOfResults(kind)}
+            disabled={!hasResults && hasField(kind, 'result')}
             onClick={() => add({ kind, preset, of: 't', results: sheetResults() })}
           >
             {title}

@@ -20,6 +20,7 @@ import { RunPool } from '../workers/pool';
 import { type RunEvent, type Sight } from '../workers/protocol';
 import { attempt, attemptInOrder } from './attempt';
 import { aligned, withShifts } from './aligning';
+import { withFormulasRenamed } from './formulas';
 import { AsideDesk } from './asideDesk';
 import { AwayShelf } from './awayShelf';
 import { CursorDesk } from './cursor';
@@ -185,7 +186,7 @@ export class BenchSession {
       };
       return before === undefined || patch.name === undefined
         ? changed
-        : withRenamed(changed, before.name, patch.name);
+        : withFormulasRenamed(withRenamed(changed, before.name, patch.name), id, before.name, patch.name);
     });
   }
 

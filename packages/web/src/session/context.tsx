@@ -6,8 +6,9 @@ import { useShallow } from 'zustand/react/shallow';
 import { type BenchSession } from './benchSession';
 import { type CursorState } from './cursor';
 import { abscissaAxis, abscissaOfRuns, entryNames, namesOf, resultNames, resultsUsedBy } from './edits';
-import { type Axis } from '../workers/protocol';
+import { type Axis, type ShownOutcome } from '../workers/protocol';
 import { type Picture } from './picture';
+import { type Nameable, nameables } from './formulas';
 import { pageIn } from './pages';
 import { frontRun } from './runs';
 import { type Documents, type View } from './state';
@@ -60,6 +61,37 @@ export function useResultNames(wanted = true): Record<ResultRef, string> {
     ),
   );
 }
+
+/** Everything that a formula of an entry can speak of; not itself. */
+export function useNameables(entryId: string): readonly Nameable[] {
+  const front = useFrontRun();
+  const { workings, runs, conditions } = useDocuments(
+    useShallow((documents) => ({
+      workings: documents.workings,
+      runs: documents.runs,
+      conditions: documents.plan.conditions,
+    })),
+  );
+  const outcomes = usePicture((picture) => picture.outcomes[front?.id ?? '']) ?? noOutcomes;
+  const resultsCalled = useResultNames();
+  const abscissa = abscissaOfRuns(runs);
+  return useMemo(() => {
+    const others = workings.entries.filter(({ id }) => id !== entryId);
+    const names = Object.fromEntries(
+      Object.entries(resultsCalled).filter(([reference]) => !reference.startsWith(`result:${entryId}/`)),
+    );
+    return nameables({
+      workings: { entries: others },
+      runs,
+      outcomes,
+      resultNames: names,
+      conditions: conditions.filter(({ kind }) => kind === 'number'),
+      abscissa,
+    });
+  }, [workings, runs, conditions, outcomes, resultsCalled, abscissa, entryId]);
+}
+
+const noOutcomes: Record<string, ShownOutcome> = {};
 
 /** The abscissa of the runs, along which cursors move: time, or the number of the reading. */
 export function useAbscissa(): Axis {

@@ -63,6 +63,7 @@ function usualValue(field: Field, place: number, about: NewEntry, horizontal: Se
     case 'number':
     case 'flag':
     case 'text':
+    case 'formula':
       return field.usual;
     case 'result':
       return about.results?.[place] ?? about.results?.at(-1) ?? '';
@@ -115,6 +116,22 @@ export function withEntry(
         ? withPage(added, page, (shown) => withShown(shown, runs, [entryRef(id)]))
         : added,
   };
+}
+
+/** The sheet with a constant of that name, whose value is still to be typed. */
+export function withNewConstant(workings: WorkingsDocument, name: string): WorkingsDocument {
+  const constant: Entry = {
+    kind: 'constant',
+    id: newId(),
+    name: freeName(name, workings.entries),
+    value: 1,
+    uncertainty: 0,
+    unit: '',
+    source: '',
+    ends: '',
+    shift: 0,
+  };
+  return { ...workings, entries: [constant, ...workings.entries] };
 }
 
 export function withRegion(

@@ -128,6 +128,7 @@ function lengthFor(
     unit: 'mm',
     source: '',
     ends: '',
+    shift: 0,
   };
 }
 

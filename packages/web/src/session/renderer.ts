@@ -6,6 +6,7 @@ import { type DrawnTrace, frameOf } from '../workers/compose';
 import { type RunPool } from '../workers/pool';
 import { type Extent, type RenderRequest } from '../workers/protocol';
 import { axisKey } from '../workers/scaling';
+import { conditionsOf } from './conditions';
 import { shownTarget } from './pace';
 import { ownPanels, pageIn, panelsOf, seriesOn, sharedPanels } from './pages';
 import { type Picture, PictureMaker } from './picture';
@@ -89,6 +90,9 @@ export class Renderer {
             own.map(({ id, series: [reference] }) => [reference, scales[axisKey(id, 'bottom')] ?? null]),
           ),
           heights: horizontal === 't' ? {} : heightsOf(panels, scales, this.picture.getState().traces),
+          conditions: Object.fromEntries(
+            shownRuns(runs).map((run) => [run.id, conditionsOf(run, documents.plan)]),
+          ),
           frontRunId: frontRun(runs, frontRunId)?.id ?? null,
         },
         { panels: isLacking ? [panelOf(target.reference), ...panels] : panels, own },

@@ -8,12 +8,22 @@ interface Props {
   maxLength: number;
   id?: string;
   className?: string;
+  placeholder?: string;
   /** What is wrong with a text, and what would be right; null where it is right. */
   check?: (text: string) => string | null;
 }
 
 /** A text that takes effect on Enter or on leaving; Escape keeps the old one, and nothing is a text too. */
-export function TextField({ label, value, onCommit, maxLength, id, className = '', check }: Props) {
+export function TextField({
+  label,
+  value,
+  onCommit,
+  maxLength,
+  id,
+  className = '',
+  placeholder,
+  check,
+}: Props) {
   const [text, setText] = useState(value);
   const [wrong, setWrong] = useState<string | null>(null);
   const sentenceId = useId();
@@ -38,6 +48,7 @@ export function TextField({ label, value, onCommit, maxLength, id, className = '
         aria-invalid={wrong !== null}
         aria-describedby={wrong === null ? undefined : sentenceId}
         maxLength={maxLength}
+        placeholder={placeholder}
         onChange={(event) => setText(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {

@@ -41,6 +41,7 @@ describe('graphs of their own', () => {
     axisUnit: [],
     width: 600,
     moving: false,
+    conditions: {},
     frontRunId: null,
     afresh: false,
     heights: {},

@@ -1,11 +1,13 @@
 import { type Run, type WorkingsDocument } from '@heuristor/contracts';
 import {
   type BudgetRow,
+  type Condition,
   type HampelRule,
   type LeftOutPass,
   type Ranges,
   type SeriesRef,
   type Unit,
+  type Working,
 } from '@heuristor/core';
 
 /** One number on its way to the screen: plain, without what only the core can ask of it. */
@@ -39,7 +41,12 @@ export interface ShownPasses {
 
 /** What a screen is told about one entry and one run; series stay in the worker. */
 export type ShownOutcome =
-  | { kind: 'refused'; sentence: string }
+  | {
+      kind: 'refused';
+      sentence: string;
+      /** Where in the formula of the entry the fault lies. */
+      at?: { from: number; to: number };
+    }
   | { kind: 'region' }
   | {
       kind: 'series';
@@ -56,6 +63,7 @@ export type ShownOutcome =
       notes: string[];
       correlations: number[][] | null;
       count: number | null;
+      working?: Working;
     };
 
 export interface Line {
@@ -141,6 +149,8 @@ export interface RenderRequest {
   width: number;
   /** True while a hand moves something: what can wait is left out. */
   moving: boolean;
+  /** What was said of runs, by their ids. */
+  conditions: Readonly<Record<string, readonly Condition[]>>;
   /** The run whose fitted curves are drawn also while a hand moves. */
   frontRunId: string | null;
   /** True where what was told before has got lost: everything is told anew. */

@@ -60,9 +60,11 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument, along
 
 /** Evaluates the workings over a run and makes what it draws for one stretch of the horizontal axis. */
 export function renderRun(evaluator: Evaluator, request: RenderRequest, told: Told): RenderedRun {
-  const { workings, traces, moving, frontRunId, afresh } = request;
+  const { workings, traces, moving, frontRunId, afresh, conditions } = request;
   const isFront = evaluator.run.id === frontRunId;
   if (afresh) told.forget();
+  const { [evaluator.run.id]: said = [] } = conditions;
+  evaluator.say(said);
   const { outcomes } = evaluator.evaluate(workings, { moving });
   const seriesOf = (reference: SeriesRef) => orRefusal(() => evaluator.series(workings, reference));
   const horizontal = seriesOf(request.horizontal);

@@ -33,7 +33,7 @@ export function shownOutcome(outcome: Outcome): ShownOutcome {
       };
     }
     case 'results': {
-      const { results, notes, fitted } = outcome;
+      const { results, notes, fitted, working } = outcome;
       return {
         kind: 'results',
         results: results.map(({ key, name, quantity, roundTo, main }) => ({
@@ -46,6 +46,7 @@ export function shownOutcome(outcome: Outcome): ShownOutcome {
         notes,
         correlations: fitted?.correlations ?? null,
         count: fitted?.count ?? null,
+        ...(working === undefined ? {} : { working }),
       };
     }
   }

@@ -1,0 +1,32 @@
+import { Refusal } from '../refusal';
+import { evaluate } from './evaluate';
+import { constant, sliderEnds } from './kinds/constant';
+
+const g = { value: 9.81, uncertainty: 0.02, ends: '' };
+
+test('a constant slides within twice its uncertainty, or between the ends that were typed', () => {
+  const { low, high } = sliderEnds(g) ?? { low: NaN, high: NaN };
+  expect([low - 9.77, high - 9.85].every((off) => Math.abs(off) < 1e-12)).toBe(true);
+  expect(sliderEnds({ ...g, uncertainty: 0 })).toBeNull();
+  for (const ends of ['9 to 10.5', '9 … 10,5', '9 – 10.5', ' 9 to 10.5 '])
+    expect(sliderEnds({ ...g, ends })).toEqual({ low: 9, high: 10.5 });
+  expect(sliderEnds({ ...g, ends: '−2 to −1' })).toEqual({ low: -2, high: -1 });
+  for (const ends of ['9', '10 to 9', 'wide', '9 to', '1 to 2 m'])
+    expect(() => sliderEnds({ ...g, ends })).toThrow(Refusal);
+});
+
+test('what it is slid by counts, and is told', () => {
+  const entry = {
+    kind: 'constant' as const,
+    id: 'g',
+    name: 'g',
+    unit: 'm/s2',
+    source: '',
+    ...g,
+    shift: 0.03,
+  };
+  const outcome = evaluate({ entries: [entry] }, { id: 'r', channels: [] }).outcomes.get('g');
+  expect(outcome).toMatchObject({ results: [{ quantity: { value: 9.84, standardUncertainty: 0.02 } }] });
+  expect(outcome).toHaveProperty('notes.0', expect.stringContaining('Slid from its value'));
+  expect(constant.sentence(entry, String)).toBe('');
+});
