@@ -30,7 +30,7 @@ export interface RelationSolution {
   solution: Solution;
   /** Named parameters for the solver's own. */
   named(own: readonly number[]): number[];
-  /** Partial derivatives of the named parameters by the solver's, at the solution. */
+  /** Partial derivatives of the named parameters by the solver's, at the solution: one row a name. */
   transformation: number[][];
   /**
    * The value at x for any values of the solver's parameters, reckoned about the middle of the points, so that nothing is lost
@@ -63,6 +63,7 @@ export interface Relation {
   /** The formula in print, with the parameters' names. */
   formula: string;
   parameterCount: number;
+  /** Those of the formula first, then what follows from them. */
   parameterNames(axes: FitAxes): ParameterName[];
   /** The value at x for the named parameters. */
   value(parameters: readonly number[], x: number): number;

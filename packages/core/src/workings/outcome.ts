@@ -42,6 +42,8 @@ export interface OwnGraph {
 
 /** What a fit leaves to draw and to look up. */
 export interface Fitted {
+  /** Key of the relation, or the text of its formula. */
+  relation: string;
   curve: Curve;
   residuals(): Curve;
   correlations: number[][];

@@ -60,6 +60,7 @@ export const fit = defineKind({
       ],
       notes,
       fitted: {
+        relation: relation.key,
         curve: curveOf(x, found.valueAt),
         residuals: () => ({ x, y: found.residuals() }),
         correlations: found.covariance.map((row, i) =>

@@ -35,10 +35,7 @@ export function fitInRegion(
   const selection = select(context, series, entry.against, region);
   const { before, moving } = context;
   const earlier = before?.kind === 'results' ? before.fitted : null;
-  const near =
-    moving && earlier !== null && earlier.parameters.length === relation.parameterCount
-      ? earlier.parameters
-      : null;
+  const near = moving && earlier !== null && earlier.relation === relation.key ? earlier.parameters : null;
   const fit = fitRelation(relation, selection, selection, { near, moving, finite: true });
   const names = relation.parameterNames({
     xUnit: against.unit,

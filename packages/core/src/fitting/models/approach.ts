@@ -1,0 +1,29 @@
+import { type Relation } from '../relation';
+import { solveExponential } from './exponential';
+
+export const approach: Relation = {
+  key: 'approach',
+  title: 'exponential approach',
+  formula: 'final value + (value at 0 − final value) · exp(−x / time constant)',
+  parameterCount: 3,
+  parameterNames: ({ xUnit, yUnit }) => [
+    { key: 'finalValue', name: 'final value', unit: yUnit, main: false },
+    { key: 'timeConstant', name: 'time constant', unit: xUnit, main: true },
+    { key: 'valueAtZero', name: 'value at 0', unit: yUnit, main: false },
+    { key: 'halfLife', name: 'half-life', unit: xUnit, main: false },
+  ],
+  value: ([finalValue, timeConstant, start], x) =>
+    finalValue + (start - finalValue) * Math.exp(-x / timeConstant),
+  solve: (points, hint) =>
+    solveExponential(
+      points,
+      hint,
+      ({ amplitude, timeConstant, offset }) => [
+        offset,
+        timeConstant,
+        offset + amplitude,
+        Math.LN2 * timeConstant,
+      ],
+      ([offset, timeConstant, start]) => ({ amplitude: start - offset, timeConstant, offset }),
+    ),
+};

@@ -1,0 +1,23 @@
+import { multiplyUnits, powerOfUnit } from '../../units/unit';
+import { type Relation } from '../relation';
+import { needPlaces, solveBasis } from './basis';
+
+/** y = factor / xⁿ for a whole n. */
+export const inversePower = (key: string, title: string, formula: string, power: number): Relation => ({
+  key,
+  title,
+  formula,
+  parameterCount: 1,
+  parameterNames: ({ xUnit, yUnit }) => [
+    { key: 'factor', name: 'factor', unit: multiplyUnits(yUnit, powerOfUnit(xUnit, power)), main: true },
+  ],
+  value: ([factor], x) => factor / x ** power,
+  solve(points) {
+    needPlaces(points, `relation “${title}”`, 'other than 0', (x) => x !== 0);
+    return solveBasis(
+      points,
+      [{ value: (x) => x ** -power, slope: (x) => -power * x ** (-power - 1) }],
+      [[1]],
+    );
+  },
+});

@@ -1,0 +1,15 @@
+import { divideUnits } from '../../units/unit';
+import { type Relation } from '../relation';
+import { solveBasis } from './basis';
+
+export const proportional: Relation = {
+  key: 'proportional',
+  title: 'proportional',
+  formula: 'factor · x',
+  parameterCount: 1,
+  parameterNames: ({ xUnit, yUnit }) => [
+    { key: 'factor', name: 'factor', unit: divideUnits(yUnit, xUnit), main: true },
+  ],
+  value: ([factor], x) => factor * x,
+  solve: (points) => solveBasis(points, [{ value: (x) => x, slope: () => 1 }], [[1]]),
+};

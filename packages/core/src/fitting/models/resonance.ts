@@ -1,0 +1,62 @@
+import { type Relation } from '../relation';
+import { isPositive, needPlaces } from './basis';
+import { type ShapedModel, geometric, pairs, solveShaped } from './shaped';
+import { type Frame, endsOf, shapedSolution, toFrame } from './shapedSolution';
+
+/** f₀γ / √((f₀² − u²)² + γ²u²), one at u = f₀, with ln f₀ and ln γ held. */
+const model: ShapedModel = {
+  factors: 1,
+  held: 2,
+  fill([frequency, width], u, values, byHeld) {
+    const f = Math.exp(frequency);
+    const g = Math.exp(width);
+    const off = f * f - u * u;
+    const squares = off * off + g * g * u * u;
+    const value = (f * g) / Math.sqrt(squares);
+    values[0] = value;
+    if (byHeld === null) return;
+    byHeld[0] = value * (1 - (2 * off * f * f) / squares);
+    byHeld[1] = value * (1 - (g * g * u * u) / squares);
+  },
+};
+
+/** The steady amplitude of a driven oscillator with damping proportional to its speed, against the driving frequency. */
+export const resonance: Relation = {
+  key: 'resonance',
+  title: 'resonance',
+  formula: 'amplitude at resonance · f₀ width / √((f₀² − x²)² + (width · x)²)',
+  parameterCount: 3,
+  parameterNames: ({ xUnit, yUnit }) => [
+    { key: 'frequency', name: 'resonance f₀', unit: xUnit, main: true },
+    { key: 'amplitude', name: 'amplitude at f₀', unit: yUnit, main: false },
+    { key: 'width', name: 'width', unit: xUnit, main: false },
+    { key: 'quality', name: 'Q', unit: [], main: false },
+  ],
+  value: ([f, amplitude, g], x) => (amplitude * f * g) / Math.sqrt((f * f - x * x) ** 2 + (g * x) ** 2),
+  solve(points, { near }) {
+    needPlaces(points, 'resonance', 'greater than 0', isPositive);
+    const { low, high } = endsOf(points.x);
+    const frame: Frame = { origin: 0, reach: high };
+    const widths = geometric(0.002, 4, 15).map(Math.log);
+    let top = 0;
+    for (let i = 0; i < points.y.length; i++) if (Math.abs(points.y[i]) > Math.abs(points.y[top])) top = i;
+    const places = [...geometric((0.6 * low) / high, 1.6, 56), points.x[top] / high].map(Math.log);
+    const solution = solveShaped(
+      model,
+      toFrame(points.x, frame),
+      points.y,
+      pairs(places, widths),
+      near === null ? null : [near[1], Math.log(near[0] / high), Math.log(near[2] / high)],
+      ([frequency, width]) =>
+        frequency > Math.log((0.2 * low) / high) &&
+        frequency < Math.log(5) &&
+        width > Math.log(1e-5) &&
+        width < Math.log(100),
+      'No resonance settles on this region. Mark frequencies on both sides of the peak.',
+    );
+    return shapedSolution(model, solution, frame, ([amplitude, frequency, width]) => {
+      const [f, g] = [Math.exp(frequency), Math.exp(width)];
+      return [high * f, amplitude, high * g, f / g];
+    });
+  },
+};
