@@ -21,6 +21,16 @@ const formulaSchema = z.object({
   names: z.record(z.string().min(1).max(160), z.union([seriesRefSchema, resultRefSchema])),
 });
 
+const parametersSchema = z.record(
+  z.string().min(1).max(160),
+  z.object({
+    start: finite.nullable(),
+    held: z.boolean(),
+    low: finite.nullable(),
+    high: finite.nullable(),
+  }),
+);
+
 /** The schema of one declared field. What was stored before a field was there gets its usual value. */
 function schemaOf(field: Field): z.ZodType {
   switch (field.type) {
@@ -52,6 +62,8 @@ function schemaOf(field: Field): z.ZodType {
       return resultRefSchema;
     case 'formula':
       return formulaSchema;
+    case 'parameters':
+      return parametersSchema.default(field.usual);
   }
 }
 

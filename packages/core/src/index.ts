@@ -44,6 +44,7 @@ export {
 } from './fitting/levenbergMarquardt';
 export { relations, relationKeys, relationOf, type RelationKey } from './fitting/relations';
 export { type Relation, type FitPoints } from './fitting/relation';
+export { type ParameterSetting, usualSetting } from './fitting/models/typed';
 export { type Fit, type ModelFit, fitModel, fitRelation, plainPoints } from './fitting/fit';
 export { fitNoise, independentCovariance, transformCovariance } from './fitting/covariance';
 export {

@@ -92,7 +92,8 @@ export function fitRelation(
     );
   const solved = relation.solve(points, { near });
   const { solution } = solved;
-  if (isRankDeficient(solution.triangle, p))
+  // Parameters that stand at a bound are no part of the solution.
+  if (isRankDeficient(solution.triangle, solution.triangle.length))
     throw new Refusal(
       `These readings cannot tell the parameters of a ${relation.title} apart. Make the region longer.`,
     );

@@ -2,7 +2,7 @@ import { FormulaFault } from '../formula/fault';
 import { sameName } from '../formula/names';
 import { parsed } from '../formula/parsed';
 import { namesIn } from '../formula/tree';
-import { Refusal } from '../refusal';
+import { Refusal, orRefusal } from '../refusal';
 import { type Ranges } from '../series/ranges';
 import { countOf, indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
@@ -302,6 +302,8 @@ export class Evaluator {
     const region = regionName === undefined ? null : context.region(values[regionName] as string | null);
     const lineages: unknown[] = [];
     const rest: unknown[] = [];
+    // Names that mean nothing are the parameters of a fit.
+    const leavesOpen = named.some(([, { type }]) => type === 'parameters');
     if (yields === 'region') return { inputs: [], lineages };
     let first: Series | undefined;
     const addSeries = (reference: SeriesRef) => {
@@ -317,8 +319,11 @@ export class Evaluator {
         const { text, names } = values[name] as FormulaText;
         if (text === '') continue;
         for (const called of namesIn(parsed(text))) {
-          const meant = context.named(called, names);
-          if (meant.kind === 'series') addSeries(meant.reference);
+          const meant = leavesOpen
+            ? orRefusal(() => context.named(called, names))
+            : context.named(called, names);
+          if (meant instanceof Refusal) rest.push(null);
+          else if (meant.kind === 'series') addSeries(meant.reference);
           else rest.push(meant.result);
         }
       }

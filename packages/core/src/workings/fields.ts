@@ -1,3 +1,4 @@
+import { type ParameterSetting } from '../fitting/models/typed';
 import { type ResultRef, type SeriesRef } from './references';
 
 /** A formula as it was typed, and what its names meant when it was: a reference outlasts a renaming. */
@@ -32,7 +33,8 @@ export type Field =
   | { type: 'flag'; label: string; usual: boolean }
   | { type: 'text'; label: string; most: number; pattern: RegExp | null; usual: string }
   | { type: 'result'; label: string }
-  | { type: 'formula'; label: string; usual: FormulaText };
+  | { type: 'formula'; label: string; usual: FormulaText }
+  | { type: 'parameters'; label: string; usual: Readonly<Record<string, ParameterSetting>> };
 
 export type Fields = Readonly<Record<string, Field>>;
 
@@ -51,7 +53,9 @@ export type FieldValue<F extends Field> = F extends { type: 'series' }
             ? ResultRef
             : F extends { type: 'formula' }
               ? FormulaText
-              : string;
+              : F extends { type: 'parameters' }
+                ? Readonly<Record<string, ParameterSetting>>
+                : string;
 
 export type FieldValues<F extends Fields> = { [K in keyof F]: FieldValue<F[K]> };
 
@@ -72,5 +76,6 @@ export const flagField = (label: string, usual = false) => ({ type: 'flag', labe
 export const resultField = (label: string) => ({ type: 'result', label }) as const;
 export const formulaField = (label: string) =>
   ({ type: 'formula', label, usual: { text: '', names: {} } }) as const;
+export const parametersField = (label: string) => ({ type: 'parameters', label, usual: {} }) as const;
 export const textField = (label: string, most: number, usual = '', pattern: RegExp | null = null) =>
   ({ type: 'text', label, most, usual, pattern }) as const;

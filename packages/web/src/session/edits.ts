@@ -64,6 +64,7 @@ function usualValue(field: Field, place: number, about: NewEntry, horizontal: Se
     case 'flag':
     case 'text':
     case 'formula':
+    case 'parameters':
       return field.usual;
     case 'result':
       return about.results?.[place] ?? about.results?.at(-1) ?? '';

@@ -60,10 +60,17 @@ export function fitInRegion(
 }
 
 /** One parameter of a fit as a result: uncertain by the scatter about the fit, and by what moves all its values together. */
-export function parameterResult(fitted: FittedSelection, i: number): NamedResult {
+export function parameterResult(
+  fitted: FittedSelection,
+  i: number,
+  further: readonly SharedEffect[] = [],
+): NamedResult {
   const { fit, names } = fitted;
   const { key, name, unit, main } = names[i];
-  const shared = sharedInfluences(fitted, i);
+  const shared = [
+    ...sharedInfluences(fitted, i),
+    ...further.map((one) => movedTogether(one, fitted.fit.movedBy(i, one.effect, null))),
+  ];
   const own = {
     standardUncertainty: fit.standardUncertainties[i],
     degreesOfFreedom: fit.degreesOfFreedom,

@@ -11,6 +11,7 @@ import { fence } from './fence';
 import { fit } from './fit';
 import { flagPair } from './flagPair';
 import { flagSpeed } from './flagSpeed';
+import { formulaFit } from './formulaFit';
 import { formulaSeries } from './formulaSeries';
 import { histogram } from './histogram';
 import { integral } from './integral';
@@ -41,6 +42,7 @@ export const kinds = {
   slope,
   area,
   fit,
+  formulaFit,
   spectrum,
   histogram,
   readout,

@@ -1,0 +1,252 @@
+import { type Measured, measured } from '../../formula/dimension';
+import { type Input, type Program } from '../../formula/program';
+import { sameName } from '../../formula/names';
+import { Refusal, orRefusal } from '../../refusal';
+import { type Unit } from '../../units/unit';
+import { type ModelFunction, type Solution, leastSquares } from '../levenbergMarquardt';
+import { linearLeastSquares } from '../linear';
+import { type FitPoints, type Relation, type RelationSolution } from '../relation';
+import { endsOf } from './shapedSolution';
+import { startsOf } from './typedStarts';
+
+/** What somebody said of a parameter of a formula: where the search starts, whether it stays there, between which values it lies. */
+export interface ParameterSetting {
+  /** Null where the start is to be found. */
+  start: number | null;
+  held: boolean;
+  low: number | null;
+  high: number | null;
+}
+
+export const usualSetting: ParameterSetting = { start: null, held: false, low: null, high: null };
+
+/** A name in the formula that is found by the fit. */
+export interface TypedParameter extends ParameterSetting {
+  name: string;
+  /** Null where the formula does not tell it: its number holds for SI units. */
+  unit: Unit | null;
+}
+
+export interface TypedModel {
+  text: string;
+  program: Program;
+  /** What the axis is called in it. */
+  xName: string;
+  xUnit: Unit;
+  yUnit: Unit;
+  parameters: readonly TypedParameter[];
+  /** Names with a value of their own. */
+  constants: readonly { name: string; value: number; unit: Unit }[];
+}
+
+/** A formula worked out over places and parameters, in the units in which these are shown. */
+export class TypedFunction {
+  readonly free: TypedParameter[];
+  private readonly out: Measured;
+  /** Which leaf each free parameter is. */
+  private readonly leafOfFree: number[];
+  private readonly sources: ((free: readonly number[]) => Input)[];
+  private readonly xLeaf: number;
+
+  readonly xUnit: Unit;
+  readonly yUnit: Unit;
+
+  constructor(private readonly model: TypedModel) {
+    this.xUnit = model.xUnit;
+    this.yUnit = model.yUnit;
+    const { program, parameters, constants, xName, xUnit, yUnit } = model;
+    this.free = parameters.filter(({ held, start }) => !held || start === null);
+    this.out = measured(yUnit);
+    const x = measured(xUnit);
+    const leafNames = program.leaves.map(({ formula }) =>
+      formula.kind === 'name' ? sameName(formula.name) : '',
+    );
+    this.xLeaf = leafNames.indexOf(sameName(xName));
+    this.leafOfFree = this.free.map(({ name }) => leafNames.indexOf(sameName(name)));
+    this.sources = leafNames.map((name, leaf) => {
+      const place = this.leafOfFree.indexOf(leaf);
+      const parameter = parameters.find((one) => sameName(one.name) === name);
+      const constant = constants.find((one) => sameName(one.name) === name);
+      const unit = constant?.unit ?? parameter?.unit ?? [];
+      const { factor, zero } = leaf === this.xLeaf ? x : measured(unit);
+      const fixed = constant?.value ?? parameter?.start ?? NaN;
+      return (free) => ({ values: place < 0 ? fixed : free[place], factor, zero });
+    });
+  }
+
+  private inputs(free: readonly number[], x: Float64Array): Input[] {
+    return this.sources.map((source, leaf) =>
+      leaf === this.xLeaf ? { ...source(free), values: x } : source(free),
+    );
+  }
+
+  values(free: readonly number[], x: Float64Array, first = 0, count = x.length): Float64Array {
+    const { factor, zero } = this.out;
+    const found = this.model.program.values(this.inputs(free, x), first, count);
+    for (let i = 0; i < count; i++) found[i] = found[i] / factor - zero;
+    return found;
+  }
+
+  /** Partial derivatives by one free parameter. */
+  partials(
+    free: readonly number[],
+    place: number,
+    x: Float64Array,
+    first = 0,
+    count = x.length,
+  ): Float64Array {
+    return this.scaled(
+      this.model.program.partials(this.inputs(free, x), this.leafOfFree[place], first, count),
+    );
+  }
+
+  /** Partial derivatives by a constant. */
+  byConstant(free: readonly number[], name: string, x: Float64Array): Float64Array {
+    const leaf = this.model.program.leaves.findIndex(
+      ({ formula }) => formula.kind === 'name' && sameName(formula.name) === sameName(name),
+    );
+    return this.scaled(this.model.program.partials(this.inputs(free, x), leaf, 0, x.length));
+  }
+
+  /** Derivative of the value by the place. */
+  slope(free: readonly number[], at: number): number {
+    if (this.xLeaf < 0) return 0;
+    const x = Float64Array.of(at);
+    return this.scaled(this.model.program.partials(this.inputs(free, x), this.xLeaf, 0, 1))[0];
+  }
+
+  private scaled(values: Float64Array): Float64Array {
+    const { factor } = this.out;
+    for (let i = 0; i < values.length; i++) values[i] /= factor;
+    return values;
+  }
+
+  /** As the solver sees it, over the free parameters that are not at a bound. */
+  asModel(
+    x: Float64Array,
+    whole: (some: readonly number[]) => number[],
+    places: readonly number[],
+  ): ModelFunction {
+    return (some, first, out, jacobian) => {
+      const free = whole(some);
+      out.set(this.values(free, x, first, out.length));
+      if (jacobian === null) return;
+      places.forEach((place, k) => jacobian[k].set(this.partials(free, place, x, first, out.length)));
+    };
+  }
+}
+
+/** A relation that somebody typed. */
+export function typedRelation(model: TypedModel): Relation & { function: TypedFunction } {
+  const typed = new TypedFunction(model);
+  const { free } = typed;
+  const parameterCount = free.length;
+  return {
+    function: typed,
+    key: model.text,
+    title: 'formula',
+    formula: model.text,
+    parameterCount,
+    parameterNames: () =>
+      free.map(({ name, unit }, i) => ({ key: name, name, unit: unit ?? [], main: i === 0 })),
+    value: (parameters, x) => typed.values(parameters, Float64Array.of(x))[0],
+    solve(points, { near }) {
+      if (parameterCount === 0)
+        throw new Refusal(
+          'Nothing in this formula is left to be found. Use a name that stands for nothing yet, or let a parameter go.',
+        );
+      const { parameters, solution, places } = solveTyped(typed, points, near);
+      const whole = (own: readonly number[]) =>
+        parameters.map((value, i) => (places.includes(i) ? own[places.indexOf(i)] : value));
+      const rows = parameters.map((_, i) => places.map((place) => Number(place === i)));
+      const solved: RelationSolution = {
+        solution,
+        named: whole,
+        transformation: rows,
+        value: (own, x) => typed.values(whole(own), Float64Array.of(x))[0],
+        slope: (own, x) => typed.slope(whole(own), x),
+        gradient: (own, x) => places.map((place) => typed.partials(whole(own), place, Float64Array.of(x))[0]),
+      };
+      return solved;
+    },
+    remarks(_points, { named, solution }) {
+      return named(solution.parameters).flatMap((value, i) => {
+        const { name, low, high } = free[i];
+        return value === low || value === high
+          ? [`${name} stands at the end of what it may be, ${value}; it counts as held there.`]
+          : [];
+      });
+    },
+  };
+}
+
+interface Solved {
+  /** All free parameters. */
+  parameters: number[];
+  solution: Solution;
+  /** Which of them the solver moved: those that stand at no bound. */
+  places: number[];
+}
+
+function solveTyped(typed: TypedFunction, { x, y }: FitPoints, near: readonly number[] | null): Solved {
+  const { free } = typed;
+  const all = free.map((_, i) => i);
+  const from = (start: readonly number[], places: readonly number[], options = {}): Solved | Refusal => {
+    const whole = (some: readonly number[]) =>
+      start.map((value, i) => (places.includes(i) ? some[places.indexOf(i)] : value));
+    return orRefusal(() => {
+      const solution =
+        places.length === 0
+          ? linearLeastSquares(() => undefined, 0, y, '')
+          : leastSquares(
+              typed.asModel(x, whole, places),
+              y,
+              places.map((place) => start[place]),
+              options,
+            );
+      const parameters = whole(solution.parameters);
+      // What has left its bounds is held at the one that it left by, and the others are found anew.
+      const left = places.filter((place) => parameters[place] !== within(parameters[place], free[place]));
+      if (left.length === 0) return { parameters, solution, places: [...places] };
+      const held = parameters.map((value, i) => within(value, free[i]));
+      const again = from(
+        held,
+        places.filter((place) => !left.includes(place)),
+      );
+      if (again instanceof Refusal) throw again;
+      return again;
+    });
+  };
+  if (near !== null && near.length === free.length) {
+    const nearby = from(near, all, { tolerance: 1e-7, believed: 1e-4, damping: 1e-9 });
+    if (!(nearby instanceof Refusal)) return nearby;
+  }
+  const starts = free.every(({ start }) => start !== null)
+    ? [free.map(({ start }) => start ?? NaN)]
+    : startsOf(typed, { x, y }, scalesOf(x, y));
+  let best: Solved | null = null;
+  let why: Refusal | null = null;
+  for (const start of starts) {
+    const found = from(start, all);
+    if (found instanceof Refusal) why ??= found;
+    else if (best === null || found.solution.residualSumOfSquares < best.solution.residualSumOfSquares)
+      best = found;
+  }
+  if (best === null)
+    throw new Refusal(
+      `${why?.message ?? 'The formula has no finite value here.'} Type start values that are near what you expect.`,
+    );
+  return best;
+}
+
+const within = (value: number, { low, high }: ParameterSetting) =>
+  Math.min(Math.max(value, low ?? -Infinity), high ?? Infinity);
+
+function scalesOf(x: Float64Array, y: Float64Array): { x: number; y: number; middle: number } {
+  const [across, up] = [endsOf(x), endsOf(y)];
+  return {
+    x: across.high - across.low || Math.abs(across.high) || 1,
+    y: up.high - up.low || Math.abs(up.high) || 1,
+    middle: (across.high + across.low) / 2,
+  };
+}

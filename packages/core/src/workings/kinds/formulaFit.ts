@@ -1,0 +1,121 @@
+import { checkUnits } from '../../formula/check';
+import { FormulaFault } from '../../formula/fault';
+import { sameName } from '../../formula/names';
+import { parsed, programOf } from '../../formula/parsed';
+import { hasDerivative, namesIn } from '../../formula/tree';
+import {
+  type TypedFunction,
+  type TypedParameter,
+  typedRelation,
+  usualSetting,
+} from '../../fitting/models/typed';
+import { unitInAxes } from '../../fitting/models/axisPowers';
+import { Refusal, orRefusal } from '../../refusal';
+import { type SharedEffect } from '../../series/series';
+import { type Unit } from '../../units/unit';
+import { axisField, flagField, formulaField, parametersField, regionField, seriesField } from '../fields';
+import { type Context, type Named, defineKind } from '../kind';
+import { type NamedResult } from '../outcome';
+import { fitOutcome } from './fitOutcome';
+import { type FittedSelection, fitInRegion } from './fitting';
+
+/** A fit of a relation that somebody typed: names that stand for nothing else are its parameters. */
+export const formulaFit = defineKind({
+  kind: 'formulaFit',
+  title: 'fit of a formula',
+  yields: 'results',
+  offered: 'region',
+  offers: [{ title: 'formula …', preset: {} }],
+  fields: {
+    formula: formulaField('Formula'),
+    of: seriesField(),
+    against: axisField(),
+    region: regionField(),
+    parameters: parametersField('Parameters'),
+    showResiduals: flagField('Show residuals'),
+  },
+  sentence: ({ formula: { text }, of, against }, nameOf) =>
+    `${nameOf(of)} = ${text === '' ? '…' : text}${against === 't' ? '' : ` against ${nameOf(against)}`}`,
+  evaluate(entry, context) {
+    const { text, names } = entry.formula;
+    const formula = parsed(text);
+    const series = context.series(entry.of);
+    const against = context.series(entry.against, series);
+    if (hasDerivative(formula))
+      throw new FormulaFault('A relation is fitted without derivatives.', formula.from, formula.to);
+    const constants = new Map<string, NamedResult>();
+    const open: string[] = [];
+    for (const name of namesIn(formula)) {
+      if (sameName(name) === sameName(against.symbol)) continue;
+      const meant = meaningOf(name, names, context);
+      if (meant === null) open.push(name);
+      else if (meant.kind === 'result') constants.set(name, meant.result);
+      else
+        throw new FormulaFault(
+          `${name} is a series; the formula is fitted against ${against.symbol}. Fit against ${name} instead, or use another name.`,
+          formula.from,
+          formula.to,
+        );
+    }
+    const { found } = checkUnits(
+      formula,
+      text,
+      (name) =>
+        sameName(name) === sameName(against.symbol) ? against.unit : constants.get(name)?.quantity.unit,
+      series.unit,
+    );
+    const parameters = open.map((name): TypedParameter => ({
+      ...(Object.hasOwn(entry.parameters, name) ? entry.parameters[name] : usualSetting),
+      name,
+      unit: unitOfParameter(found.get(name) ?? null, against.unit, series.unit),
+    }));
+    for (const { name, low, high } of parameters)
+      if (low !== null && high !== null && !(high > low))
+        throw new Refusal(`The least value of ${name} must be below its greatest, not ${low} and ${high}.`);
+    const relation = typedRelation({
+      text,
+      program: programOf(text),
+      xName: against.symbol,
+      xUnit: against.unit,
+      yUnit: series.unit,
+      parameters,
+      constants: [...constants].map(([name, { quantity }]) => ({
+        name,
+        value: quantity.value,
+        unit: quantity.unit,
+      })),
+    });
+    const fitted = fitInRegion(relation, entry, context);
+    const unknown = parameters.filter(({ unit, held }) => unit === null && !held).map(({ name }) => name);
+    if (unknown.length > 0)
+      fitted.notes.push(
+        `The formula does not tell the unit of ${unknown.join(' and ')}: the number holds for values in SI units.`,
+      );
+    return fitOutcome(text, fitted, sharedByConstants(relation.function, fitted, constants));
+  },
+});
+
+const unitOfParameter = (unit: Unit | null, x: Unit, y: Unit) =>
+  unit === null ? null : unitInAxes(unit, x, y);
+
+/** What a name stands for; null where it stands for nothing, and is found by the fit. */
+function meaningOf(name: string, bound: Parameters<Context['named']>[1], context: Context): Named | null {
+  const found = orRefusal(() => context.named(name, bound));
+  if (!(found instanceof Refusal)) return found;
+  // A name that is bound, or that its fault is not about being unknown, is no parameter.
+  if (Object.hasOwn(bound, name)) throw found;
+  return null;
+}
+
+/** A constant in the formula that is uncertain moves all values together, the other way round. */
+function sharedByConstants(
+  typed: TypedFunction,
+  { fit, selection }: FittedSelection,
+  constants: ReadonlyMap<string, NamedResult>,
+): SharedEffect[] {
+  return [...constants].flatMap(([name, { quantity }]) => {
+    if (quantity.standardUncertainty === null) return [];
+    const effect = typed.byConstant(fit.parameters, name, selection.x).map((value) => -value);
+    return quantity.influences().map(({ root, label, effect: by }) => ({ root, label, by, effect }));
+  });
+}
