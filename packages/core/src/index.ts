@@ -43,6 +43,7 @@ export {
   leastSquares,
 } from './fitting/levenbergMarquardt';
 export { relations, relationKeys, relationOf, type RelationKey } from './fitting/relations';
+export { type TriedRelation, tryRelations } from './fitting/compare';
 export { type Relation, type FitPoints } from './fitting/relation';
 export { type ParameterSetting, usualSetting } from './fitting/models/typed';
 export { type Fit, type ModelFit, fitModel, fitRelation, plainPoints } from './fitting/fit';

@@ -95,7 +95,8 @@ export function fitRelation(
   // Parameters that stand at a bound are no part of the solution.
   if (isRankDeficient(solution.triangle, solution.triangle.length))
     throw new Refusal(
-      `These readings cannot tell the parameters of a ${relation.title} apart. Make the region longer.`,
+      relation.whenDependent ??
+        `These readings cannot tell the parameters of a ${relation.title} apart. Make the region longer.`,
     );
   const slopes = once(() => slopesOf(solved, x));
   const isRefuted = isNoiseRefuted(fitted, slopes, solution.residualSumOfSquares, n - p);

@@ -69,6 +69,8 @@ export interface Relation {
   value(parameters: readonly number[], x: number): number;
   /** Fits with a first guess of its own. @throws Refusal where the points do not carry the relation */
   solve(points: FitPoints, hint: Hint): RelationSolution;
+  /** What to say where the parameters cannot be told apart; of a relation that ships, a longer region helps. */
+  whenDependent?: string;
   /** Sentences about what the fit leaves standing, e.g. a drift. */
   remarks?(points: FitPoints, solved: RelationSolution): string[];
 }

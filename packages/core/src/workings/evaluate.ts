@@ -1,3 +1,4 @@
+import { type FitPoints } from '../fitting/relation';
 import { FormulaFault } from '../formula/fault';
 import { sameName } from '../formula/names';
 import { parsed } from '../formula/parsed';
@@ -22,6 +23,7 @@ import {
   abscissaOf,
 } from './run';
 import { refuseName } from './refuseName';
+import { select } from './selection';
 
 /** What the workings say about one run: an outcome for every entry, by its id. */
 export interface Evaluation {
@@ -127,6 +129,17 @@ export class Evaluator {
     this.arrange(workings);
     const { entries } = workings;
     return this.pass(entries, { moving: true }).context.series(reference);
+  }
+
+  /** The readings of a series in a region, against another one. @throws Refusal */
+  points(
+    workings: Workings,
+    { of, against, region }: { of: SeriesRef; against: SeriesRef; region: string | null },
+  ): FitPoints {
+    this.arrange(workings);
+    const { context } = this.pass(workings.entries, { moving: true });
+    const asking = { ...context, before: null };
+    return select(asking, context.series(of), against, context.region(region));
   }
 
   /** Sets aside what the sheet sets aside, and lays the run where the sheet lays it. */

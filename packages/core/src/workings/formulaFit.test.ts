@@ -177,7 +177,7 @@ test.each([
   ['y + a', 'y is a series'],
   ['a sin(b', 'not closed'],
   ['a d(y)/d(t)', 'without derivatives'],
-  ['a + b', 'cannot tell the parameters'],
+  ['a + b', 'cannot be told apart'],
   ['a sqrt(-1 - t^2/ (1 [s])^2)', 'no finite value'],
 ])('%s is refused: %s', (text, words) => expect(sentence([fitOf(text)], swing(50, 0.1))).toContain(words));
 

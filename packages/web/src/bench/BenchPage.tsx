@@ -20,6 +20,7 @@ import { MovedRuns } from './MovedRuns';
 import { PageTabs } from './PageTabs';
 import { PacePanel } from './pace/PacePanel';
 import { bringInText, holdsColumns } from './pasting';
+import { RelationChooser } from './relations/RelationChooser';
 import { PictureDialog } from './picture/PictureDialog';
 import { RecorderBar } from './RecorderBar';
 import { RunShelf } from './RunShelf';
@@ -176,6 +177,7 @@ function Bench() {
       </div>
       <ImportDialog />
       <PictureDialog />
+      <RelationChooser />
       <LargeDigits />
     </div>
   );

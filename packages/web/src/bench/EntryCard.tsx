@@ -10,18 +10,22 @@ import {
   regionOfEntry,
   texFormula,
 } from '@heuristor/core';
-import { memo, useState } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { useNames, useSession } from '../session/context';
 import { withMoved, withoutEntry } from '../session/edits';
 import { formulasOf } from '../session/formulas';
+import { listed, usersOf, withDuplicate } from '../session/users';
+import { tell } from '../stores/notices';
 import { NameField } from '../ui/NameField';
 import { Typeset } from '../ui/Typeset';
 import { CardTools } from './CardTools';
 import { ConstantFields } from './ConstantFields';
 import { EntryEditor } from './EntryEditor';
+import { EntryNote } from './EntryNote';
 import { EntryResults } from './EntryResults';
 import { WindowSlider } from './WindowSlider';
+import { openRelations } from './relations/RelationChooser';
 
 interface Props {
   entry: Entry;
@@ -34,11 +38,15 @@ interface Props {
 export const EntryCard = memo(function EntryCard({ entry, previous, next }: Props) {
   const session = useSession();
   const sortable = useSortable({ id: entry.id });
-  const { setNodeRef, transform, transition, isDragging } = sortable;
+  const { setNodeRef, transform, transition, isDragging, node } = sortable;
   const [renaming, setRenaming] = useState(false);
   const [editing, setEditing] = useState(() => session.view.getState().openEntry === entry.id);
   const [digits, setDigits] = useState(false);
   const nameOf = useNames();
+  const isNew = useRef(editing);
+  useEffect(() => {
+    if (isNew.current) node.current?.scrollIntoView({ block: 'nearest' });
+  }, [node]);
   const { fields, yields } = kindOf(entry.kind);
   const sentence = entrySentence(entry, nameOf);
   const isSeries = yields === 'series';
@@ -48,6 +56,20 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
     if (other !== undefined) session.changeWorkings((sheet) => withMoved(sheet, entry.id, other));
   };
   const called = entry.name === '' ? sentence : entry.name;
+  const [noting, setNoting] = useState(false);
+  const hasNote = (entry.note ?? '') !== '';
+  const isFolded = entry.folded === true;
+  const remove = () => {
+    const users = usersOf(session.workings, entry.id);
+    session.changeWorkings((sheet) => withoutEntry(sheet, entry.id));
+    if (users.length === 0) return;
+    const names = users.map((user) => `“${user.name === '' ? entrySentence(user, nameOf) : user.name}”`);
+    tell({
+      kind: 'news',
+      text: `“${called}” was used by ${listed(names)}, which cannot be worked out without it.`,
+      action: { label: 'Put it back', run: () => session.history.undo() },
+    });
+  };
   return (
     <section
       ref={setNodeRef}
@@ -86,6 +108,15 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
           <Dropdown.Item onClick={() => setEditing(!editing)}>
             {editing ? 'Done changing' : 'Change'}
           </Dropdown.Item>
+          {entry.kind === 'fit' && (
+            <Dropdown.Item
+              onClick={() =>
+                openRelations({ of: entry.of, against: entry.against, region: entry.region, entry: entry.id })
+              }
+            >
+              Choose another relation
+            </Dropdown.Item>
+          )}
           {flags.map(([key, { label }]) => (
             <Dropdown.Item
               key={key}
@@ -105,16 +136,39 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
           <Dropdown.Item disabled={next === undefined} onClick={() => moveTo(next)}>
             Move down
           </Dropdown.Item>
-          <Dropdown.Item onClick={() => session.changeWorkings((sheet) => withoutEntry(sheet, entry.id))}>
-            Remove
+          <Dropdown.Item onClick={() => setNoting(true)}>
+            {hasNote ? 'Change its note' : 'Add a note'}
           </Dropdown.Item>
+          <Dropdown.Item onClick={() => session.changeEntry(entry.id, { folded: !isFolded })}>
+            {isFolded ? 'Unfold' : 'Fold'}
+          </Dropdown.Item>
+          <Dropdown.Item
+            onClick={() =>
+              session.changeWorkings((sheet) => withDuplicate(sheet, entry.id)?.workings ?? sheet)
+            }
+          >
+            Duplicate
+          </Dropdown.Item>
+          <Dropdown.Item onClick={remove}>Remove</Dropdown.Item>
         </CardTools>
       </div>
-      <WindowSlider entry={entry} />
-      {entry.kind === 'constant' ? (
+      {!isFolded && <WindowSlider entry={entry} />}
+      {(noting || hasNote) && !isFolded && (
+        <EntryNote
+          note={entry.note ?? ''}
+          isWritten={noting}
+          called={called}
+          onCommit={(note) => {
+            setNoting(false);
+            if (note !== (entry.note ?? '')) session.changeEntry(entry.id, { note });
+          }}
+        />
+      )}
+      {entry.kind === 'constant' && !isFolded ? (
         <ConstantFields entry={entry} />
       ) : (
-        (editing || isSameForAllRuns(entry)) && <EntryEditor entry={entry} />
+        (editing || isSameForAllRuns(entry)) &&
+        !isFolded && <EntryEditor entry={entry} onDone={() => setEditing(false)} />
       )}
       <EntryResults entry={entry} digits={digits} isEdited={editing} />
     </section>

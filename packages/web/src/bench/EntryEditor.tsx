@@ -7,9 +7,10 @@ import { seriesChoices } from '../session/edits';
 import { NumberField } from '../ui/NumberField';
 import { TextField } from '../ui/TextField';
 import { FormulaField } from './FormulaField';
+import { ParametersTable } from './ParametersTable';
 
 /** What an entry speaks of, chosen anew: one row for each field that its kind declares. */
-export function EntryEditor({ entry }: { entry: Entry }) {
+export function EntryEditor({ entry, onDone }: { entry: Entry; onDone?: () => void }) {
   const id = useId();
   const values = entry as unknown as Readonly<Record<string, unknown>>;
   // Flags are switched in the menu of the entry.
@@ -17,7 +18,15 @@ export function EntryEditor({ entry }: { entry: Entry }) {
   return (
     <div className="entry-edit">
       {fields.map(([key, field]) => (
-        <FieldRow key={key} id={`${id}${key}`} name={key} field={field} entry={entry} value={values[key]} />
+        <FieldRow
+          key={key}
+          id={`${id}${key}`}
+          name={key}
+          field={field}
+          entry={entry}
+          value={values[key]}
+          onDone={onDone}
+        />
       ))}
     </div>
   );
@@ -29,15 +38,26 @@ interface RowProps {
   field: Field;
   entry: Entry;
   value: unknown;
+  onDone?: (() => void) | undefined;
 }
 
-function FieldRow({ id, name, field, entry, value }: RowProps) {
+function FieldRow({ id, name, field, entry, value, onDone }: RowProps) {
   const session = useSession();
   const set = (newValue: unknown) => session.changeEntry(entry.id, { [name]: newValue });
   if (field.type === 'formula')
     return (
-      <FormulaField id={id} entry={entry} label={field.label} value={value as FormulaText} onCommit={set} />
+      <FormulaField
+        id={id}
+        entry={entry}
+        label={field.label}
+        value={value as FormulaText}
+        allowsOpen={entry.kind === 'formulaFit'}
+        onCommit={set}
+        {...(entry.kind === 'formulaFit' || onDone === undefined ? {} : { onDone })}
+      />
     );
+  if (field.type === 'parameters')
+    return entry.kind === 'formulaFit' ? <ParametersTable entry={entry} /> : null;
   return (
     <>
       <Form.Label htmlFor={id}>{field.label}</Form.Label>
@@ -126,6 +146,7 @@ function FieldControl({
     case 'result':
       return <ResultSelect id={id} entry={entry} value={String(value)} set={set} />;
     case 'formula':
+    case 'parameters':
     case 'flag':
       return null;
   }

@@ -11,6 +11,7 @@ import { ResultText } from '../ui/ResultText';
 import { UnitText } from '../ui/UnitText';
 import { type ShownOutcome, type ShownResult } from '../workers/protocol';
 import { Budget } from './Budget';
+import { RunValues } from './RunValues';
 import { ShownWorking } from './ShownWorking';
 
 /** What an entry works out: in full for the run in front, in one row for each of the others. */
@@ -34,6 +35,8 @@ export function EntryResults({
   const found = outcomes[shown.findIndex(({ id }) => id === front.id)];
   const own = isSaidAbove && found?.kind === 'refused' ? undefined : found;
   const isSame = isSameForAllRuns(entry);
+  if (entry.kind === 'constant' && found?.kind === 'results') return <Notes notes={found.notes} />;
+  if (entry.folded === true && found?.kind === 'results') return <MainOf outcome={found} />;
   const others = shown
     .map((run, i) => ({ run, outcome: outcomes[i] }))
     .filter(({ run }) => run.id !== front.id);
@@ -129,6 +132,7 @@ function FrontOutcome({ entryId, run, outcome, digits, shared, allShare }: Front
             <>
               {outcome.working !== undefined && <ShownWorking working={outcome.working} result={wanted} />}
               <Budget entryId={entryId} runId={run.id} result={wanted} />
+              <RunValues entryId={entryId} resultKey={wanted.key} />
             </>
           )}
           <Notes notes={outcome.notes} />
@@ -137,6 +141,20 @@ function FrontOutcome({ entryId, run, outcome, digits, shared, allShare }: Front
       );
     }
   }
+}
+
+/** The main result alone, of an entry that is folded. */
+function MainOf({ outcome }: { outcome: Extract<ShownOutcome, { kind: 'results' }> }) {
+  const main = outcome.results.find((result) => result.main);
+  if (main === undefined) return null;
+  return (
+    <div className="results">
+      <span className="name main">{main.name}</span>
+      <span className="value main" data-result={main.key}>
+        <ResultText result={main} />
+      </span>
+    </div>
+  );
 }
 
 function Notes({ notes }: { notes: string[] }) {

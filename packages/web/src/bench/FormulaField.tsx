@@ -24,10 +24,12 @@ interface Props {
   /** Names that the formula may leave open, since they are found by a fit. */
   allowsOpen?: boolean;
   onCommit: (value: FormulaText) => void;
+  /** The formula stands, and nothing is wrong with it. */
+  onDone?: () => void;
 }
 
 /** A formula that is typed: typeset while it is, with what is wrong shown where it is wrong. */
-export function FormulaField({ id, entry, label, value, allowsOpen = false, onCommit }: Props) {
+export function FormulaField({ id, entry, label, value, allowsOpen = false, onCommit, onDone }: Props) {
   const session = useSession();
   const known = useNameables(entry.id);
   const [text, setText] = useState(value.text);
@@ -83,7 +85,10 @@ export function FormulaField({ id, entry, label, value, allowsOpen = false, onCo
         onChange={(event) => setText(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {
-          if (event.key === 'Enter') commit();
+          if (event.key === 'Enter') {
+            commit();
+            if (reading.fault === null && typed.text !== '') onDone?.();
+          }
           if (event.key === 'Escape') setText(value.text);
         }}
       />
@@ -122,16 +127,14 @@ export function FormulaField({ id, entry, label, value, allowsOpen = false, onCo
 
 /** What a formula can speak of, to be put in with a press. */
 function Names({ known, onInsert }: { known: readonly Nameable[]; onInsert: (name: string) => void }) {
-  const seen = new Set<string>();
-  const short = known.filter(({ name }) => {
-    const isNew = !seen.has(name);
-    seen.add(name);
-    return isNew && name.length <= 24;
-  });
-  if (short.length === 0) return null;
+  const [showsAll, setShowsAll] = useState(false);
+  const names = known.filter(({ name }, i) => known.findIndex((other) => other.name === name) === i);
+  // What people have named, and what was recorded, stands first; every result of every entry is one press away.
+  const short = names.filter(({ name }) => !name.includes(' of ') && name.length <= 20).slice(0, 12);
+  if (names.length === 0) return null;
   return (
     <div className="formula-names" role="group" aria-label="Names that can be used">
-      {short.slice(0, 18).map(({ name, unit, what }) => (
+      {(showsAll ? names : short).map(({ name, unit, what }) => (
         <Button
           key={name}
           variant="token"
@@ -142,6 +145,16 @@ function Names({ known, onInsert }: { known: readonly Nameable[]; onInsert: (nam
           {name}
         </Button>
       ))}
+      {!showsAll && names.length > short.length && (
+        <Button
+          variant="bare"
+          size="sm"
+          onPointerDown={(event) => event.preventDefault()}
+          onClick={() => setShowsAll(true)}
+        >
+          {names.length - short.length} more
+        </Button>
+      )}
     </div>
   );
 }

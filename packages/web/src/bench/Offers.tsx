@@ -1,12 +1,14 @@
 import { type SeriesRef, entryKindKeys, kindOf } from '@heuristor/core';
-import { Button, ButtonToolbar, Dropdown, Form } from 'react-bootstrap';
+import { Button, ButtonToolbar, Form } from 'react-bootstrap';
 import { Trash3, XLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
 import { useNames, usePicture, useSession, useView } from '../session/context';
 import { withEntry, withoutEntry } from '../session/edits';
+import { pageIn } from '../session/pages';
 import { type Sight } from '../workers/protocol';
 import { AsideMenu } from './AsideMenu';
 import { type RegionBounds, pixelOf } from './geometry';
+import { openRelations } from './relations/RelationChooser';
 
 const offersWidth = 700;
 /** Where there is less room than this, the relations are folded into one menu. */
@@ -15,7 +17,8 @@ const narrowWidth = 560;
 /** What can be worked out on a region, as the kinds declare it. */
 export const regionOffers = entryKindKeys
   .filter((kind) => kindOf(kind).offered === 'region')
-  .flatMap((kind) => kindOf(kind).offers.map((offer) => ({ kind, ...offer })));
+  .flatMap((kind) => kindOf(kind).offers.map((offer) => ({ kind, ...offer })))
+  .filter(({ isFolded }) => isFolded !== true);
 
 /** What can be worked out on the selected region, right beside it. */
 export function Offers({ region, sight, width }: { region: RegionBounds; sight: Sight; width: number }) {
@@ -32,7 +35,6 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
   const left = Math.max(Math.min(pixelOf(region.start, sight, width) + 8, width - offersWidth), 0);
   const isNarrow = width < narrowWidth;
   const plain = regionOffers.filter(({ kind }) => !isNarrow || kind !== 'fit');
-  const folded = regionOffers.filter(({ kind }) => isNarrow && kind === 'fit');
   const workOut = ({ kind, preset }: (typeof regionOffers)[number]) =>
     session.changeWorkings(
       (workings) =>
@@ -62,18 +64,19 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
           {offer.title}
         </Button>
       ))}
-      {folded.length > 0 && (
-        <Dropdown>
-          <Dropdown.Toggle variant="bare">fit</Dropdown.Toggle>
-          <Dropdown.Menu>
-            {folded.map((offer) => (
-              <Dropdown.Item key={offer.title} as="button" onClick={() => workOut(offer)}>
-                {offer.title}
-              </Dropdown.Item>
-            ))}
-          </Dropdown.Menu>
-        </Dropdown>
-      )}
+      <Button
+        variant="bare"
+        onClick={() =>
+          openRelations({
+            of: series,
+            against: pageIn(session.workings, session.onPage.page).horizontal,
+            region: region.id,
+            entry: null,
+          })
+        }
+      >
+        {isNarrow ? 'relations …' : 'more relations …'}
+      </Button>
       <Button
         variant="bare"
         onClick={() => {

@@ -33,7 +33,9 @@ import {
 } from '../session/edits';
 import { useLasting } from '../ui/useLasting';
 import { EntryCard } from './EntryCard';
+import { pageIn } from '../session/pages';
 import { regionOffers } from './Offers';
+import { openRelations } from './relations/RelationChooser';
 import { RegionHead } from './RegionHead';
 
 const blinkMilliseconds = 300;
@@ -161,6 +163,8 @@ function WorkOutItems() {
   const nameOf = useNames();
   const choices = seriesChoices(runs, workings);
   const region = workings.entries.find((entry) => entry.kind === 'region');
+  const { horizontal } = pageIn(workings, session.onPage.page);
+  const upright = choices.find((choice) => choice !== horizontal) ?? choices[0];
   const add = (about: Omit<Parameters<typeof withEntry>[2], 'region'> & { region?: string | null }) =>
     session.changeWorkings((sheet) => {
       const made = withEntry(sheet, session.onPage, { region: null, ...about });
@@ -220,6 +224,18 @@ function WorkOutItems() {
           <Dropdown.Header>
             {region === undefined ? 'On the whole run' : `On region ${region.letter}`}
           </Dropdown.Header>
+          <Dropdown.Item
+            onClick={() =>
+              openRelations({
+                of: upright,
+                against: horizontal,
+                region: region?.id ?? null,
+                entry: null,
+              })
+            }
+          >
+            Relation through {nameOf(upright)} …
+          </Dropdown.Item>
           {regionOffers.map(({ kind, title, preset }) => (
             <Dropdown.Item
               key={title}

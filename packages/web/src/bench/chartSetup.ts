@@ -76,6 +76,31 @@ export function chartOptions(): ChartOptions<'line'> {
   };
 }
 
+/** A small drawing without numbers: points with a curve, and under them what the curve leaves over. */
+export function smallFitOptions(rule: string, most: number): ChartOptions<'line'> {
+  const stacked = { ...bare, type: 'linear', stack: 'both', offset: false } as const;
+  return {
+    ...chartOptions(),
+    layout: { autoPadding: false, padding: 3 },
+    scales: {
+      x: bare,
+      left: {
+        ...stacked,
+        display: true,
+        stackWeight: 1,
+        min: -most,
+        max: most,
+        grid: {
+          display: true,
+          drawTicks: false,
+          color: ({ tick }) => (tick.value === 0 ? rule : 'transparent'),
+        },
+      },
+      y: { ...stacked, display: true, stackWeight: 3 },
+    },
+  };
+}
+
 /** Free pixels over and under the plot, for lines that run along its edge. */
 const edge = 2;
 

@@ -169,3 +169,11 @@ export function namedFormula(text: string): { name: string | null; text: string 
   const found = /^\s*(\p{L}[\p{L}\d_₀-₉'′]*)\s*=\s*(?!=)([^=]*)$/u.exec(text);
   return found === null ? { name: null, text: text.trim() } : { name: found[1], text: found[2].trim() };
 }
+
+/** Names in a formula that stand for nothing on the bench: the parameters of a typed relation. */
+export function openNames(formula: FormulaText, known: readonly Nameable[]): string[] {
+  const read = orRefusal(() => parseFormula(formula.text));
+  return read instanceof Refusal
+    ? []
+    : namesIn(read).filter((name) => meant(name, formula, known) === undefined);
+}

@@ -14,6 +14,7 @@ import {
   type RunReadings,
   type RunWorker,
   type Stretch,
+  type TriedPoints,
 } from './protocol';
 
 /** Every call to a worker is answered later. */
@@ -210,6 +211,17 @@ export class RunPool {
     key: string,
   ): Promise<BudgetRow[]> {
     return (await this.workerOf(runId)?.budget(runId, workings, entryId, key)) ?? [];
+  }
+
+  /** Every relation tried on the readings of a region. @throws Error that says why it cannot be */
+  async tryRelations(
+    runId: string,
+    workings: WorkingsDocument,
+    asked: { of: SeriesRef; against: SeriesRef; region: string | null },
+  ): Promise<TriedPoints> {
+    const worker = this.workerOf(runId);
+    if (worker === null) throw new Error('This run is not here. Show it first.');
+    return worker.tryRelations(runId, workings, asked);
   }
 
   /** Runs with their derived series as CSV text; with several runs, every heading begins with the name of its run. */

@@ -6,6 +6,7 @@ import {
   type LeftOutPass,
   type Ranges,
   type SeriesRef,
+  type TriedRelation,
   type Unit,
   type Working,
 } from '@heuristor/core';
@@ -292,11 +293,24 @@ export interface ChosenReadings {
 }
 
 /** What a worker that holds runs can be asked. */
+/** Every relation tried on the readings of a region. */
+export interface TriedPoints {
+  /** Points that are drawn: some of them, where there are many. */
+  x: Float64Array;
+  y: Float64Array;
+  relations: TriedRelation[];
+}
+
 export interface RunWorker {
   put(run: Run, readings: RunReadings): void;
   /** Adds readings; answers for each from which index on readings are missing before them, or null where nothing is. */
   append(parts: FreshReadings[]): (number | null)[];
   drop(runId: string): void;
+  tryRelations(
+    runId: string,
+    workings: WorkingsDocument,
+    asked: { of: SeriesRef; against: SeriesRef; region: string | null },
+  ): TriedPoints;
   extents(runIds: string[], workings: WorkingsDocument, horizontal: SeriesRef): (Extent | null)[];
   render(runIds: string[], request: RenderRequest): RenderedRun[];
   cursor(runIds: string[], question: CursorQuestion): CursorReading[];

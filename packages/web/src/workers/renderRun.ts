@@ -101,7 +101,8 @@ function wholeOf(series: Series): RunTrace['whole'] {
   return low <= high ? { low, high } : null;
 }
 
-const fits = (entry: Entry): entry is Extract<Entry, { kind: 'fit' }> => entry.kind === 'fit';
+const fits = (entry: Entry): entry is Extract<Entry, { kind: 'fit' | 'formulaFit' }> =>
+  entry.kind === 'fit' || entry.kind === 'formulaFit';
 
 function curvesOn(
   reference: SeriesRef,

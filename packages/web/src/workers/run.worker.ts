@@ -1,5 +1,5 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
-import { Refusal, type SeriesRef, budgetOf } from '@heuristor/core';
+import { Refusal, type SeriesRef, budgetOf, tryRelations } from '@heuristor/core';
 import * as Comlink from 'comlink';
 import { readAt, steppedFrom } from './atCursor';
 import { outliersIn, readingsIn } from './chosenReadings';
@@ -83,6 +83,20 @@ const api: RunWorker = {
     if (outcome?.kind !== 'results') throw new Refusal('This entry has no result in this run.');
     const result = outcome.results.find((candidate) => candidate.key === key);
     return result === undefined ? [] : budgetOf(result.quantity);
+  },
+  tryRelations(runId, workings, asked) {
+    const points = store.evaluator(runId)?.points(workings, asked);
+    if (points === undefined) throw new Refusal('This run is not here. Show it first.');
+    const relations = tryRelations(points);
+    const tried = relations.find(({ found }) => found.kind === 'fitted')?.found;
+    const n = points.x.length;
+    const most = tried?.kind === 'fitted' ? tried.residuals.x.length : n;
+    const places = Array.from({ length: most }, (_, i) => Math.round((i * (n - 1)) / Math.max(most - 1, 1)));
+    return {
+      x: Float64Array.from(places, (i) => points.x[i]),
+      y: Float64Array.from(places, (i) => points.y[i]),
+      relations,
+    };
   },
   nearPoint(runId, workings, question) {
     const evaluator = store.evaluator(runId);

@@ -145,6 +145,8 @@ export function typedRelation(model: TypedModel): Relation & { function: TypedFu
     function: typed,
     key: model.text,
     title: 'formula',
+    whenDependent:
+      'Some parameters cannot be told apart here: they do the same to the curve. Leave one out, hold one, or make the region longer.',
     formula: model.text,
     parameterCount,
     parameterNames: () =>

@@ -25,7 +25,7 @@ export const formulaFit = defineKind({
   title: 'fit of a formula',
   yields: 'results',
   offered: 'region',
-  offers: [{ title: 'formula …', preset: {} }],
+  offers: [{ title: 'fit of a formula', preset: {}, isFolded: true }],
   fields: {
     formula: formulaField('Formula'),
     of: seriesField(),

@@ -1,0 +1,63 @@
+import { type WorkingsDocument } from '@heuristor/contracts';
+import {
+  type Entry,
+  entryRef,
+  fieldsOf,
+  namesIn,
+  orRefusal,
+  parseFormula,
+  Refusal,
+  resultRef,
+  sameName,
+} from '@heuristor/core';
+import { newId } from './ids';
+import { freeName } from './edits';
+import { formulasOf } from './formulas';
+
+/** Whether an entry speaks of another one: in a field, or in a formula under its name. */
+function speaksOf(entry: Entry, other: Entry): boolean {
+  const values = entry as unknown as Readonly<Record<string, unknown>>;
+  const isOwn = (value: unknown) =>
+    typeof value === 'string' &&
+    (value === other.id || value === entryRef(other.id) || value.startsWith(resultRef(other.id, '')));
+  if (fieldsOf(entry).some(([name, { type }]) => type !== 'text' && isOwn(values[name]))) return true;
+  return formulasOf(entry).some(([, { text, names }]) => {
+    if (Object.values(names).some(isOwn)) return true;
+    const read = orRefusal(() => parseFormula(text));
+    return (
+      other.name !== '' &&
+      !(read instanceof Refusal) &&
+      namesIn(read).some((name) => !Object.hasOwn(names, name) && sameName(name) === sameName(other.name))
+    );
+  });
+}
+
+/** The entries that speak of one, in the order of the sheet. */
+export function usersOf({ entries }: Pick<WorkingsDocument, 'entries'>, id: string): Entry[] {
+  const used = entries.find((entry) => entry.id === id);
+  return used === undefined ? [] : entries.filter((entry) => entry.id !== id && speaksOf(entry, used));
+}
+
+/** The sheet with a copy of an entry right after it. */
+export function withDuplicate(
+  workings: WorkingsDocument,
+  id: string,
+): { workings: WorkingsDocument; id: string } | null {
+  const place = workings.entries.findIndex((entry) => entry.id === id);
+  if (place < 0) return null;
+  const entry = workings.entries[place];
+  const copy = {
+    ...entry,
+    id: newId(),
+    name: entry.name === '' ? '' : freeName(entry.name, workings.entries),
+  };
+  const entries = [...workings.entries];
+  entries.splice(place + 1, 0, copy);
+  return { workings: { ...workings, entries }, id: copy.id };
+}
+
+/** Names of entries in a sentence: “K, V and E”. */
+export function listed(names: readonly string[]): string {
+  if (names.length < 2) return names.join('');
+  return `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+}
