@@ -77,6 +77,9 @@ export {
   type Working,
 } from './workings/outcome';
 export { type Checked, checkUnits } from './formula/check';
+export { type KnownConstant, densities, fundamentalConstants } from './known/constants';
+export { gravityAnomaly, normalGravity } from './known/gravity';
+export { type BandColour, bandColours, resistorOf } from './known/resistor';
 export { FormulaFault } from './formula/fault';
 export { functionNames } from './formula/functions';
 export { isPi, plainName, sameName } from './formula/names';

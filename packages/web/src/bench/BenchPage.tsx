@@ -20,6 +20,7 @@ import { MovedRuns } from './MovedRuns';
 import { PageTabs } from './PageTabs';
 import { PacePanel } from './pace/PacePanel';
 import { bringInText, holdsColumns } from './pasting';
+import { KnownConstants } from './KnownConstants';
 import { RelationChooser } from './relations/RelationChooser';
 import { PictureDialog } from './picture/PictureDialog';
 import { RecorderBar } from './RecorderBar';
@@ -178,6 +179,7 @@ function Bench() {
       <ImportDialog />
       <PictureDialog />
       <RelationChooser />
+      <KnownConstants />
       <LargeDigits />
     </div>
   );

@@ -3,6 +3,7 @@ import {
   Refusal,
   orRefusal,
   parseUnit,
+  printedUnit,
   sliderEnds,
   ucumCode,
   writeResult,
@@ -38,7 +39,8 @@ export function ConstantFields({ entry }: { entry: EntryOfKind<'constant'> }) {
         />
         <TextField
           label={`Unit of ${called}`}
-          value={unit}
+          value={printedUnit(parseUnit(unit))}
+          placeholder="unit"
           maxLength={40}
           className="unit-input"
           check={(text) => (isUnit(text) ? null : 'Type a unit like kg, m/s² or N/m.')}

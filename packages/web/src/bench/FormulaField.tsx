@@ -12,7 +12,7 @@ import {
 import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { useFrontRun, useNameables, usePicture, useSession } from '../session/context';
-import { freeName, withNewConstant } from '../session/edits';
+import { freeName, withConstant } from '../session/edits';
 import { type Nameable, boundFormula, meant, namedFormula } from '../session/formulas';
 import { Typeset } from '../ui/Typeset';
 
@@ -111,7 +111,7 @@ export function FormulaField({ id, entry, label, value, allowsOpen = false, onCo
                 onPointerDown={(event) => event.preventDefault()}
                 onClick={() => {
                   const name = fault.open ?? '';
-                  session.changeWorkings((sheet) => withNewConstant(sheet, name));
+                  session.changeWorkings((sheet) => withConstant(sheet, name));
                 }}
               >
                 Make {fault.open} a constant

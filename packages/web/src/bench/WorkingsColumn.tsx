@@ -34,6 +34,7 @@ import {
 import { useLasting } from '../ui/useLasting';
 import { EntryCard } from './EntryCard';
 import { pageIn } from '../session/pages';
+import { openKnownConstants } from './KnownConstants';
 import { regionOffers } from './Offers';
 import { openRelations } from './relations/RelationChooser';
 import { RegionHead } from './RegionHead';
@@ -192,6 +193,7 @@ function WorkOutItems() {
       <Dropdown.Item onClick={addMiddleRegion} disabled={choices.length === 0}>
         Region
       </Dropdown.Item>
+      <Dropdown.Item onClick={openKnownConstants}>Constant from a table …</Dropdown.Item>
       {onSheet.flatMap((kind) =>
         kindOf(kind).offers.map(({ title, preset }) => (
           <Dropdown.Item

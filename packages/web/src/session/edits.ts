@@ -119,8 +119,12 @@ export function withEntry(
   };
 }
 
-/** The sheet with a constant of that name, whose value is still to be typed. */
-export function withNewConstant(workings: WorkingsDocument, name: string): WorkingsDocument {
+/** The sheet with a constant of that name at its head; where its value is not said, it is still to be typed. */
+export function withConstant(
+  workings: WorkingsDocument,
+  name: string,
+  said: Partial<Extract<Entry, { kind: 'constant' }>> = {},
+): WorkingsDocument {
   const constant: Entry = {
     kind: 'constant',
     id: newId(),
@@ -131,6 +135,7 @@ export function withNewConstant(workings: WorkingsDocument, name: string): Worki
     source: '',
     ends: '',
     shift: 0,
+    ...said,
   };
   return { ...workings, entries: [constant, ...workings.entries] };
 }

@@ -4,8 +4,10 @@ import { beamPair } from './beamPair';
 import { change } from './change';
 import { closeness } from './closeness';
 import { combination } from './combination';
+import { comparison } from './comparison';
 import { constant } from './constant';
 import { counting } from './counting';
+import { cycles } from './cycles';
 import { derivative } from './derivative';
 import { fence } from './fence';
 import { fit } from './fit';
@@ -20,6 +22,7 @@ import { period } from './period';
 import { readout } from './readout';
 import { region } from './region';
 import { slope } from './slope';
+import { smoothing } from './smoothing';
 import { spectrum } from './spectrum';
 import { spokes } from './spokes';
 import { statistics } from './statistics';
@@ -29,6 +32,7 @@ import { tangent } from './tangent';
 export const kinds = {
   region,
   derivative,
+  smoothing,
   integral,
   formulaSeries,
   flagSpeed,
@@ -41,6 +45,7 @@ export const kinds = {
   statistics,
   slope,
   area,
+  cycles,
   fit,
   formulaFit,
   spectrum,
@@ -53,6 +58,7 @@ export const kinds = {
   constant,
   calculation,
   combination,
+  comparison,
 };
 
 export type Kinds = typeof kinds;

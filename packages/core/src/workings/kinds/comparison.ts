@@ -1,0 +1,80 @@
+import { Refusal } from '../../refusal';
+import { combined } from '../../results/combined';
+import { halfWidth } from '../../results/quantity';
+import { writeResult } from '../../results/rounding';
+import { canConvert, conversionFactor } from '../../units/conversion';
+import { type Unit, printedUnit } from '../../units/unit';
+import { resultField } from '../fields';
+import { defineKind } from '../kind';
+
+/**
+ * Two results held against each other, or one against an accepted value that stands as a constant: how far apart they are, and
+ * whether their uncertainties explain it. What both owe to the same readings or the same constant counts once, with its sign.
+ */
+export const comparison = defineKind({
+  kind: 'comparison',
+  title: 'comparison',
+  yields: 'results',
+  offered: 'sheet',
+  offers: [{ title: 'Comparison of two results', preset: {} }],
+  fields: { first: resultField('Compare'), second: resultField('with') },
+  sentence: ({ first, second }, nameOf) => `${nameOf(first)} compared with ${nameOf(second)}`,
+  evaluate({ first: firstRef, second: secondRef }, context) {
+    const [first, second] = [context.result(firstRef), context.result(secondRef)];
+    const [a, b] = [first.quantity, second.quantity];
+    const isPlain = a.unit.length === 0 && b.unit.length === 0;
+    if (!isPlain && !canConvert(b.unit, a.unit))
+      throw new Refusal(
+        `The ${first.name} is in ${unitText(a.unit)} and the ${second.name} in ${unitText(b.unit)}; only what measures the same can be compared.`,
+      );
+    const factor = isPlain ? 1 : conversionFactor(b.unit, a.unit);
+    const other = factor * b.value;
+    const difference = combined(a.value - other, a.unit, [
+      { quantity: a, derivative: 1 },
+      { quantity: b, derivative: -factor },
+    ]);
+    const share =
+      other === 0
+        ? null
+        : combined((100 * (a.value - other)) / Math.abs(other), percent, [
+            { quantity: a, derivative: 100 / Math.abs(other) },
+            { quantity: b, derivative: (-100 * factor * a.value * Math.sign(other)) / other ** 2 },
+          ]);
+    const half = halfWidth(difference);
+    return {
+      kind: 'results',
+      results: [
+        { key: 'difference', name: 'difference', quantity: difference, roundTo: null, main: true },
+        ...(share === null
+          ? []
+          : [{ key: 'share', name: 'difference in %', quantity: share, roundTo: null, main: false }]),
+      ],
+      notes: [verdict(difference.value, half, a.unit)],
+      fitted: null,
+    };
+  },
+});
+
+const percent: Unit = [{ atom: '%', power: 1 }];
+
+/** Whether two values agree, in words (JCGM 100:2008, 6 and annex G; GUM’s coverage of 68, 95 and 99.7 %). */
+function verdict(difference: number, half: number | null, unit: Unit): string {
+  const amount = (value: number) => {
+    const { value: digits, exponent } = writeResult(value, null, 2);
+    return `${digits}${exponent === 0 ? '' : ` × 10^${exponent}`} ${printedUnit(unit)}`.trim();
+  };
+  if (half === null || half === 0)
+    return difference === 0
+      ? 'They are the same; neither has an uncertainty.'
+      : 'Neither has an uncertainty, so it cannot be said whether they agree.';
+  const times = Math.abs(difference) / half;
+  const apart = `they are ${amount(Math.abs(difference))} apart, ${times.toPrecision(2)} standard uncertainties of ${amount(half)}`;
+  if (times <= 1) return `They agree within their uncertainties: ${apart}.`;
+  if (times <= 2)
+    return `They are compatible: ${apart}; that much comes by chance in one case of three to one of twenty.`;
+  if (times <= 3)
+    return `They hardly agree: ${apart}; that much comes by chance in less than one case of twenty.`;
+  return `They differ: ${apart}; chance does not explain that (less than one case of 300).`;
+}
+
+const unitText = (unit: Unit) => (unit.length === 0 ? 'plain numbers' : printedUnit(unit));

@@ -1,0 +1,116 @@
+import { type Told, cyclesOf, differenceOf } from '../../calculus/cycles';
+import { Refusal } from '../../refusal';
+import { exactly } from '../../results/quantity';
+import { addStretches, scaledStretch } from '../../series/noisePath';
+import { describe } from '../../statistics/describe';
+import { type Unit, divideUnits } from '../../units/unit';
+import { regionField, seriesField } from '../fields';
+import { defineKind } from '../kind';
+import { noiseReach } from '../moment';
+import { type NamedResult } from '../outcome';
+import { rangeIn, reachNote } from '../selection';
+import { weighed } from '../weighed';
+
+/**
+ * Swings counted one by one, from each rise through their middle to the next: period, amplitude, and the logarithmic decrement
+ * ln(aₖ/aₖ₊₁) by the first and the last cycle. Uncertain by the noise of the readings at the crossings and at the turns.
+ */
+export const cycles = defineKind({
+  kind: 'cycles',
+  title: 'periods',
+  yields: 'results',
+  offered: 'region',
+  offers: [{ title: 'periods', preset: {} }],
+  fields: { of: seriesField(), region: regionField() },
+  sentence: ({ of }, nameOf) => `periods of ${nameOf(of)}, cycle by cycle`,
+  evaluate({ of, region: regionId }, context) {
+    const series = context.series(of);
+    const region = context.region(regionId);
+    const [first, past] = rangeIn(series, region);
+    const { minimum, maximum } = describe(series.values, first, past);
+    const level = (minimum + maximum) / 2;
+    const { starts, amplitudes } = cyclesOf(series, level, first, past);
+    const count = starts.length - 1;
+    if (count < 1)
+      throw new Refusal(
+        'No whole cycle lies in this region: it has to rise through its middle twice. Make the region longer.',
+      );
+    const told = (
+      key: string,
+      name: string,
+      { value, weights }: Told,
+      unit: Unit,
+      main = false,
+    ): NamedResult => ({
+      key,
+      name,
+      quantity: weighed(value, unit, [[series, weights]], noiseReach),
+      roundTo: null,
+      main,
+    });
+    const periods = starts.slice(1).map(({ value }, i) => value - starts[i].value);
+    const period = differenceOf(starts[count], starts[0], count);
+    const spread = count > 1 ? describe(Float64Array.from(periods)).standardDeviation : null;
+    return {
+      kind: 'results',
+      results: [
+        told('period', 'mean period', period, series.timeUnit, true),
+        told('frequency', 'frequency', inverse(period), divideUnits([], series.timeUnit)),
+        ...(spread === null
+          ? []
+          : [
+              {
+                key: 'spread',
+                name: 'sd of the periods',
+                quantity: exactly(spread, series.timeUnit),
+                roundTo: spread / Math.sqrt(2 * (count - 1)),
+                main: false,
+              },
+            ]),
+        told('amplitude', 'mean amplitude', meanOf(amplitudes), series.unit),
+        ...decrementOf(amplitudes, told),
+        { key: 'count', name: 'cycles', quantity: exactly(count, []), roundTo: 1, main: false },
+      ],
+      notes: reachNote(series, region),
+      fitted: null,
+    };
+  },
+});
+
+const inverse = ({ value, weights }: Told): Told => ({
+  value: 1 / value,
+  weights: scaledStretch(weights, -1 / value ** 2),
+});
+
+const meanOf = (all: readonly Told[]): Told => ({
+  value: all.reduce((sum, { value }) => sum + value, 0) / all.length,
+  weights: all
+    .map(({ weights }) => scaledStretch(weights, 1 / all.length))
+    .reduce((sum, weights) => addStretches(sum, weights)),
+});
+
+function decrementOf(
+  amplitudes: readonly Told[],
+  told: (key: string, name: string, found: Told, unit: Unit) => NamedResult,
+): NamedResult[] {
+  const steps = amplitudes.length - 1;
+  if (steps < 1) return [];
+  const [first, last] = [amplitudes[0], amplitudes[steps]];
+  if (!(first.value > 0 && last.value > 0)) return [];
+  const weights = scaledStretch(
+    addStretches(
+      scaledStretch(first.weights, 1 / first.value),
+      scaledStretch(last.weights, 1 / last.value),
+      -1,
+    ),
+    1 / steps,
+  );
+  return [
+    told(
+      'decrement',
+      'logarithmic decrement',
+      { value: Math.log(first.value / last.value) / steps, weights },
+      [],
+    ),
+  ];
+}
