@@ -448,3 +448,16 @@ describe('what ± means', () => {
     );
   });
 });
+
+test('a missing reading that is bridged takes no uncertainty away from an area under a formula', () => {
+  const values = made(100, (t) => 1 + t);
+  values[40] = NaN;
+  const entries: Entry[] = [
+    region,
+    constant('m', 2, 0.02, 'kg'),
+    series('p', 'm x'),
+    { kind: 'area', id: 'a', name: '', of: 'entry:s-p', against: 't', region: 'A' },
+  ];
+  const area = quantityIn(outcomeIn(entries, { id: 'r', channels: [channel('x', 'm', values)] }, 'a'));
+  expect((area.standardUncertainty ?? 0) / area.value).toBeCloseTo(0.01, 4);
+});

@@ -57,7 +57,11 @@ const sharedBy = ({ shared = [] }: Series, { first, weights }: Stretch): Influen
   shared.map((one) =>
     movedTogether(
       one,
-      weights.reduce((total, weight, i) => total + weight * one.effect[first + i], 0),
+      // A weight of nothing counts nothing, also where a value is missing.
+      weights.reduce(
+        (total, weight, i) => (weight === 0 ? total : total + weight * one.effect[first + i]),
+        0,
+      ),
     ),
   );
 

@@ -203,10 +203,12 @@ function readingOf(
   if (formula instanceof Error) return { tex: null, unit: null, fault: faultOf(formula) };
   const tex = texFormula(formula);
   let open: string | null = null;
+  let lacking: Nameable | null = null;
   const checked = orRefusal(() =>
     checkUnits(formula, text, (name) => {
       const found = meant(name, bound, known);
       if (found === undefined) open ??= name;
+      if (found?.refused !== undefined) lacking ??= found;
       return found?.unit;
     }),
   );
@@ -216,9 +218,15 @@ function readingOf(
       unit: null,
       fault: { sentence: `Nothing here is called ${String(open)} yet. `, open },
     };
+  if (lacking !== null) return { tex, unit: null, fault: lackingFault(lacking) };
   if (checked instanceof Error) return { tex, unit: null, fault: faultOf(checked) };
   return { tex, unit: open !== null ? null : printedUnit(checked.unit) || 'plain numbers', fault: null };
 }
+
+const lackingFault = ({ name, refused }: Nameable): Fault => ({
+  sentence: `${name} has no value: ${refused ?? ''}`,
+  open: null,
+});
 
 const faultOf = (error: Error): Fault => ({
   sentence: error.message,

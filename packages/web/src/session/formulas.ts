@@ -29,6 +29,8 @@ export interface Nameable {
   unit: Unit;
   /** What kind of thing it is, in a word. */
   what: 'series' | 'result' | 'condition';
+  /** Why it has no value, where it has none. */
+  refused?: string;
 }
 
 interface Sheet {
@@ -53,6 +55,14 @@ export function nameables({
   for (const { id, name, kind } of workings.entries) {
     const outcome = outcomes[id];
     if (name === '' || outcome === undefined) continue;
+    if (outcome.kind === 'refused')
+      found.push({
+        name,
+        unit: [],
+        what: kindOf(kind).yields === 'series' ? 'series' : 'result',
+        refused: outcome.sentence,
+        ...(kindOf(kind).yields === 'series' ? { reference: entryRef(id) } : {}),
+      });
     if (outcome.kind === 'series')
       found.push({ name, reference: entryRef(id), unit: outcome.unit, what: 'series' });
     if (outcome.kind === 'results' && kindOf(kind).yields === 'results') {
