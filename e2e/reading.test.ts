@@ -1,7 +1,6 @@
-import { readFileSync, writeFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { normalRandom, readTable } from '@heuristor/core';
-import { type ElementHandle } from 'puppeteer-core';
 import { barriersOn } from './support/barriers';
 import { BenchHand } from './support/bench';
 import { type System, downloaded, pause, startSystem } from './support/system';
@@ -34,15 +33,10 @@ const waveOf = (seed: number, phase: number) => {
 };
 const waves = [waveOf(1, 0.3), waveOf(2, 1.4)];
 
-const bring = async (name: string, values: number[]) => {
-  const path = join(system.downloads, '..', `${name}.csv`);
+const bring = (name: string, values: number[]) => {
   const rows = values.map((x, i) => `${(i * interval).toFixed(2)},${x}`);
-  writeFileSync(path, `t (s),x (m)\n${rows.join('\n')}\n`);
-  const input = (await system.page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>;
-  await input.uploadFile(path);
-  await hand.press('Keep as a run', '.modal');
-  await hand.waitForText(`· ${name}`);
-  await system.page.waitForSelector('.modal', { hidden: true });
+  const text = `t (s),x (m)\n${rows.join('\n')}\n`;
+  return hand.bring(join(system.downloads, '..', `${name}.csv`), text, name);
 };
 const boxOf = async (selector: string) => {
   const box = await (await hand.element(selector)).boundingBox();

@@ -1,7 +1,5 @@
-import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { normalRandom } from '@heuristor/core';
-import { type ElementHandle } from 'puppeteer-core';
 import boxbod from '../packages/core/reference/boxbod.json';
 import rat42 from '../packages/core/reference/rat42.json';
 import { barriersOn } from './support/barriers';
@@ -22,15 +20,8 @@ beforeAll(async () => {
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
-const bring = async (name: string, text: string) => {
-  const path = join(system.downloads, '..', `${name}.csv`);
-  writeFileSync(path, text);
-  const input = (await system.page.waitForSelector('input[type=file]')) as ElementHandle<HTMLInputElement>;
-  await input.uploadFile(path);
-  await hand.press('Keep as a run', '.modal');
-  await hand.waitForText(`· ${name}`);
-  await system.page.waitForSelector('.modal', { hidden: true });
-};
+const bring = (name: string, text: string) =>
+  hand.bring(join(system.downloads, '..', `${name}.csv`), text, name);
 const begin = async (name: string) => {
   await system.open('/');
   await hand.type('Name of the new investigation', name);

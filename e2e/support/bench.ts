@@ -1,3 +1,4 @@
+import { writeFileSync } from 'node:fs';
 import { type ElementHandle, type Page } from 'puppeteer-core';
 import { pause } from './system';
 
@@ -48,6 +49,16 @@ export class BenchHand {
       await pause(40);
     }
     await target.click();
+  }
+
+  /** Brings a file in as a run of its own. */
+  async bring(file: string, text: string, name: string): Promise<void> {
+    writeFileSync(file, text);
+    const input = await this.page.waitForSelector('input[type=file]');
+    await (input as ElementHandle<HTMLInputElement>).uploadFile(file);
+    await this.press('Keep as a run', '.modal');
+    await this.waitForText(`· ${name}`);
+    await this.page.waitForSelector('.modal', { hidden: true });
   }
 
   async menu(opener: string, item: string): Promise<void> {

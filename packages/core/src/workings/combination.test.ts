@@ -1,42 +1,15 @@
 import { normalRandom } from '../random';
 import { halfWidth } from '../results/quantity';
-import { regular } from '../series/sampling';
-import { parseUnit, printedUnit } from '../units/unit';
+import { channelOf, constantEntry } from '../testing/sheet';
+import { printedUnit } from '../units/unit';
 import { type Entry, type EntryOfKind } from './entries';
 import { Evaluator, evaluate } from './evaluate';
 import { type Outcome } from './outcome';
 import { type ResultRef } from './references';
 import { type RunData } from './run';
 
-const runOf = (values: Float64Array): RunData => ({
-  id: 'r',
-  channels: [
-    {
-      key: 'x',
-      symbol: 'x',
-      quantity: 'position',
-      unit: parseUnit('m'),
-      timeUnit: parseUnit('s'),
-      sampling: regular(0, 0.1, values.length),
-      values,
-      low: null,
-      high: null,
-      noise: null,
-    },
-  ],
-});
+const runOf = (values: Float64Array): RunData => ({ id: 'r', channels: [channelOf('x', 'm', values, 0.1)] });
 
-const constant = (id: string, value: number, uncertainty: number, unit: string): Entry => ({
-  kind: 'constant',
-  id,
-  name: id,
-  value,
-  uncertainty,
-  unit,
-  source: '',
-  ends: '',
-  shift: 0,
-});
 const combination = (
   id: string,
   first: ResultRef,
@@ -53,11 +26,11 @@ const sentenceOf = (outcome: Outcome | undefined) => (outcome?.kind === 'refused
 
 const still = runOf(new Float64Array(30).fill(1));
 const constants = [
-  constant('m', 0.25, 0.001, 'kg'),
-  constant('a', 2, 0.05, 'm.s-2'),
-  constant('long', 3, 0.02, 'm'),
-  constant('short', 40, 1, 'cm'),
-  constant('none', 0, 0, 'm'),
+  constantEntry('m', 0.25, 0.001, 'kg'),
+  constantEntry('a', 2, 0.05, 'm.s-2'),
+  constantEntry('long', 3, 0.02, 'm'),
+  constantEntry('short', 40, 1, 'cm'),
+  constantEntry('none', 0, 0, 'm'),
 ];
 
 describe('two results', () => {
@@ -145,7 +118,7 @@ const sheet: Entry[] = [
 /** Time at which the line passes nought, and a value at t = 1.9 s: sums whose terms come from the same readings. */
 const correlated: Entry[] = [
   ...sheet,
-  constant('at', 1.9, 0, 's'),
+  constantEntry('at', 1.9, 0, 's'),
   combination('crossing', 'result:fit/intercept', 'quotient', 'result:fit/slope'),
   combination('rise', 'result:fit/slope', 'product', 'result:at/value'),
   combination('there', 'result:fit/intercept', 'sum', 'result:rise/value'),

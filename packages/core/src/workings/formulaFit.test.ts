@@ -6,30 +6,15 @@ import thurber from '../../reference/thurber.json';
 import { type ParameterSetting } from '../fitting/models/typed';
 import { normalRandom } from '../random';
 import { budgetOf, halfWidth } from '../results/quantity';
-import { regular, timed } from '../series/sampling';
-import { parseUnit, printedUnit } from '../units/unit';
+import { timed } from '../series/sampling';
+import { channelOf, constantEntry } from '../testing/sheet';
+import { printedUnit } from '../units/unit';
 import { type Entry } from './entries';
 import { evaluate } from './evaluate';
-import { type ChannelData, type RunData } from './run';
+import { type RunData } from './run';
 
-const channel = (
-  key: string,
-  unit: string,
-  values: Float64Array,
-  timeUnit = 's',
-  step = 0.1,
-): ChannelData => ({
-  key,
-  symbol: key,
-  quantity: key,
-  unit: parseUnit(unit),
-  timeUnit: parseUnit(timeUnit),
-  sampling: regular(0, step, values.length),
-  values,
-  low: null,
-  high: null,
-  noise: null,
-});
+const channel = (key: string, unit: string, values: Float64Array, timeUnit = 's', step = 0.1) =>
+  channelOf(key, unit, values, step, timeUnit);
 const fitOf = (
   text: string,
   parameters: Record<string, Partial<ParameterSetting>> = {},
@@ -140,18 +125,6 @@ test('a parameter can be held, and kept within bounds, which is said', () => {
   expect(bounded.notes.join()).toContain('c stands at the end of what it may be');
 });
 
-const constant = (name: string, value: number, uncertainty: number, unit: string): Entry => ({
-  kind: 'constant',
-  id: `c-${name}`,
-  name,
-  value,
-  uncertainty,
-  unit,
-  source: '',
-  ends: '',
-  shift: 0,
-});
-
 test('the uncertainty of a constant in the formula is that of the parameter it scales', () => {
   const run: RunData = {
     id: 'r',
@@ -163,7 +136,10 @@ test('the uncertainty of a constant in the formula is that of the parameter it s
       ),
     ],
   };
-  const { results } = fitted([constant('g', 9.81, 0.02, 'm/s2'), fitOf('m1 g t', {}, 't', 'channel:F')], run);
+  const { results } = fitted(
+    [constantEntry('g', 9.81, 0.02, 'm/s2'), fitOf('m1 g t', {}, 't', 'channel:F')],
+    run,
+  );
   const [{ quantity }] = results;
   expect(quantity.value).toBeCloseTo(0.5, 5);
   expect(printedUnit(quantity.unit)).toBe('kg s⁻¹');

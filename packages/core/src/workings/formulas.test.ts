@@ -1,47 +1,23 @@
 import { normalRandom } from '../random';
 import { budgetOf, covarianceOf, halfWidth } from '../results/quantity';
 import { regular } from '../series/sampling';
-import { parseUnit, printedUnit } from '../units/unit';
+import { channelOf, constantEntry } from '../testing/sheet';
+import { printedUnit } from '../units/unit';
 import { type Entry } from './entries';
 import { Evaluator, evaluate } from './evaluate';
 import { type FormulaText } from './fields';
 import { type Outcome } from './outcome';
-import { type ChannelData, type RunData } from './run';
+import { type RunData } from './run';
 
 const interval = 0.02;
-const channel = (
-  key: string,
-  unit: string,
-  values: Float64Array,
-  step = interval,
-  noise: number | null = null,
-): ChannelData => ({
-  key,
-  symbol: key,
-  quantity: key === 'x' ? 'position' : key,
-  unit: parseUnit(unit),
-  timeUnit: parseUnit('s'),
-  sampling: regular(0, step, values.length),
-  values,
-  low: null,
-  high: null,
-  noise,
-});
+const channel = (key: string, unit: string, values: Float64Array, step = interval) =>
+  channelOf(key, unit, values, step);
 const made = (n: number, value: (t: number) => number, step = interval) =>
   Float64Array.from({ length: n }, (_, i) => value(i * step));
 
 const formula = (text: string, names: FormulaText['names'] = {}): FormulaText => ({ text, names });
-const constant = (name: string, value: number, uncertainty: number, unit: string): Entry => ({
-  kind: 'constant',
-  id: `c-${name}`,
-  name,
-  value,
-  uncertainty,
-  unit,
-  source: '',
-  ends: '',
-  shift: 0,
-});
+const constant = (name: string, value: number, uncertainty: number, unit: string) =>
+  constantEntry(name, value, uncertainty, unit, `c-${name}`);
 const series = (
   name: string,
   text: string,

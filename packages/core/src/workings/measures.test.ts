@@ -1,7 +1,6 @@
 import { normalRandom } from '../random';
 import { halfWidth } from '../results/quantity';
-import { regular } from '../series/sampling';
-import { parseUnit } from '../units/unit';
+import { channelOf, constantEntry } from '../testing/sheet';
 import { type Entry } from './entries';
 import { evaluate } from './evaluate';
 import { type RunData } from './run';
@@ -9,18 +8,12 @@ import { type RunData } from './run';
 const runOf = (n: number, interval: number, value: (t: number) => number): RunData => ({
   id: 'r',
   channels: [
-    {
-      key: 'x',
-      symbol: 'x',
-      quantity: 'position',
-      unit: parseUnit('m'),
-      timeUnit: parseUnit('s'),
-      sampling: regular(0, interval, n),
-      values: Float64Array.from({ length: n }, (_, i) => value(i * interval)),
-      low: null,
-      high: null,
-      noise: null,
-    },
+    channelOf(
+      'x',
+      'm',
+      Float64Array.from({ length: n }, (_, i) => value(i * interval)),
+      interval,
+    ),
   ],
 });
 const outcomeOf = (entries: Entry[], run: RunData, id: string) => {
@@ -33,18 +26,6 @@ const quantity = (entries: Entry[], run: RunData, id: string, key: string) => {
   if (found === undefined) throw new Error(`no ${key}`);
   return found.quantity;
 };
-const constant = (name: string, value: number, uncertainty: number, unit: string): Entry => ({
-  kind: 'constant',
-  id: name,
-  name,
-  value,
-  uncertainty,
-  unit,
-  source: '',
-  ends: '',
-  shift: 0,
-});
-
 describe('a comparison', () => {
   const compare: Entry = {
     kind: 'comparison',
@@ -62,8 +43,8 @@ describe('a comparison', () => {
   // By hand: 9.79 and 9.81 with 0.03 and 0.04 are 0.02 apart, of 0.05; 0.02/9.81 = 0.20 %.
   test('says by how many standard uncertainties two values differ', () => {
     const { difference, share, sentence } = said(
-      constant('a', 9.79, 0.03, 'm/s2'),
-      constant('b', 9.81, 0.04, 'm/s2'),
+      constantEntry('a', 9.79, 0.03, 'm/s2'),
+      constantEntry('b', 9.81, 0.04, 'm/s2'),
     );
     expect(difference.value).toBeCloseTo(-0.02, 12);
     expect(difference.standardUncertainty).toBeCloseTo(0.05, 12);
@@ -78,18 +59,17 @@ describe('a comparison', () => {
     [9.69, 'They hardly agree'],
     [9.5, 'They differ'],
   ])('%p against 9.81 ± 0.04: %s', (value, words) =>
-    expect(said(constant('a', value, 0.03, 'm/s2'), constant('b', 9.81, 0.04, 'm/s2')).sentence).toContain(
-      words,
-    ),
+    expect(
+      said(constantEntry('a', value, 0.03, 'm/s2'), constantEntry('b', 9.81, 0.04, 'm/s2')).sentence,
+    ).toContain(words),
   );
 
   test('brings units together, and refuses what measures something else', () => {
-    expect(said(constant('a', 71, 0, '[in_i]'), constant('b', 1.8, 0.01, 'm')).difference.value).toBeCloseTo(
-      0.1339,
-      3,
-    );
+    expect(
+      said(constantEntry('a', 71, 0, '[in_i]'), constantEntry('b', 1.8, 0.01, 'm')).difference.value,
+    ).toBeCloseTo(0.1339, 3);
     const refused = evaluate(
-      { entries: [constant('a', 1, 0, 'm'), constant('b', 1, 0, 's'), compare] },
+      { entries: [constantEntry('a', 1, 0, 'm'), constantEntry('b', 1, 0, 's'), compare] },
       still,
     ).outcomes.get('c');
     expect(refused).toMatchObject({
@@ -99,7 +79,9 @@ describe('a comparison', () => {
   });
 
   test('without uncertainties nothing is claimed', () => {
-    expect(said(constant('a', 1, 0, 'm'), constant('b', 2, 0, 'm')).sentence).toContain('cannot be said');
+    expect(said(constantEntry('a', 1, 0, 'm'), constantEntry('b', 2, 0, 'm')).sentence).toContain(
+      'cannot be said',
+    );
   });
 });
 

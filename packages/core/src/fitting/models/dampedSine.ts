@@ -5,6 +5,7 @@ import { type Relation } from '../relation';
 import { type ShapedModel, evenly, pairs, solveShaped } from './shaped';
 import { type Frame, endsOf, shapedSolution, toFrame } from './shapedSolution';
 import { searchSwing } from './swingGuess';
+import { wrapped } from './wrapped';
 
 const { PI } = Math;
 
@@ -123,10 +124,4 @@ function scatterOf(y: Float64Array): number {
   let sum = 0;
   for (let i = 0; i < y.length; i++) sum += (y[i] - mean) ** 2;
   return sum;
-}
-
-/** An angle brought into (−π, π]. */
-function wrapped(angle: number): number {
-  const turned = angle - 2 * PI * Math.floor((angle + PI) / (2 * PI));
-  return turned <= -PI ? turned + 2 * PI : turned;
 }

@@ -5,6 +5,7 @@ import { linearLeastSquares } from '../linear';
 import { type FitPoints, type Hint, type RelationSolution } from '../relation';
 import { directSums } from './polynomialSums';
 import { type Swing, binned, mostBinnedCycles, searchSwing } from './swingGuess';
+import { wrapped } from './wrapped';
 
 const { sin, cos, PI } = Math;
 
@@ -254,10 +255,4 @@ export function solveSwing(points: FitPoints, hint: Hint, onLine: boolean): Rela
       return padded([s, k, 1, at * (own[0] * k - own[1] * s)], at);
     },
   };
-}
-
-/** An angle brought into (−π, π]. */
-function wrapped(angle: number): number {
-  const turned = angle - 2 * PI * Math.floor((angle + PI) / (2 * PI));
-  return turned <= -PI ? turned + 2 * PI : turned;
 }
