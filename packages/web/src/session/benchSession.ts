@@ -24,7 +24,7 @@ import { withFormulasRenamed } from './formulas';
 import { AsideDesk } from './asideDesk';
 import { AwayShelf } from './awayShelf';
 import { CursorDesk } from './cursor';
-import { History } from './history';
+import { History, type HistoryStep } from './history';
 import { LabelDesk } from './labelDesk';
 import { mostLabels, withLabel, withRenamed } from './labels';
 import { tabMemory } from './lookMemory';
@@ -40,6 +40,7 @@ import { Saver } from './saver';
 import { SensorDesk } from './sensorDesk';
 import { SpotBook } from './spotBook';
 import { type Documents, type View } from './state';
+import { type StepMemory, tabSteps } from './stepMemory';
 import { TableDesk } from './tableDesk';
 
 /**
@@ -62,6 +63,7 @@ export class BenchSession {
   readonly spots: SpotBook;
   readonly away: AwayShelf;
   readonly pool = RunPool.take();
+  private readonly steps: StepMemory;
   private readonly feed: RunFeed;
   private readonly renderer: Renderer;
   private readonly unlisten: (() => void)[] = [];
@@ -101,6 +103,8 @@ export class BenchSession {
       () => this.renderer.readingsCame(),
       (run, error) => tell({ kind: 'fault', text: `${run.name} could not be read. ${sentenceOf(error)}` }),
     );
+    this.steps = tabSteps(id);
+    this.takeUpSteps();
     this.listen();
     this.holdShown();
     this.renderer.now();
@@ -130,11 +134,24 @@ export class BenchSession {
     return this.documents.getState().runs;
   }
 
+  /** Steps that were done before the page was loaded can be taken back still, as long as nobody else has changed the sheet. */
+  private takeUpSteps(): void {
+    const steps = this.steps.load(this.workings);
+    if (steps === null) return;
+    const states = steps.states.map((state, i) => (i === steps.at ? this.workings : state));
+    this.history.takeUp({ ...steps, states }, (before, after) => this.sheetStep(before, after));
+  }
+
+  private keepSteps(): void {
+    this.steps.save(this.history.sheetSteps(this.workings));
+  }
+
   /** Ends the session; what is not stored yet is stored. */
   dispose(): void {
     if (this.disposed) return;
     this.disposed = true;
     this.looking.keep();
+    this.keepSteps();
     this.unlisten.forEach((stop) => stop());
     this.saver.leave();
     this.cursor.dispose();
@@ -153,7 +170,15 @@ export class BenchSession {
     const after = change(before);
     if (after === before) return;
     this.setWorkings(after);
-    this.history.push({ undo: () => this.setWorkings(before), redo: () => this.setWorkings(after) });
+    this.history.push(this.sheetStep(before, after));
+  }
+
+  private sheetStep(before: WorkingsDocument, after: WorkingsDocument): HistoryStep {
+    return {
+      undo: () => this.setWorkings(before),
+      redo: () => this.setWorkings(after),
+      sheet: { before, after },
+    };
   }
 
   /** Changes how the traces of the page that is looked at are laid out. */
@@ -355,6 +380,7 @@ export class BenchSession {
     );
     const onHide = () => {
       this.looking.keep();
+      this.keepSteps();
       this.saveBeforeLeaving();
     };
     window.addEventListener('pagehide', onHide);

@@ -1,9 +1,13 @@
+import { type WorkingsDocument } from '@heuristor/contracts';
 import { type StoreApi, createStore } from 'zustand/vanilla';
+import { type SheetSteps } from './stepMemory';
 
 /** One step that can be taken back and taken again. */
 export interface HistoryStep {
   undo(): void;
   redo(): void;
+  /** Of a step that changed the sheet and nothing else: what it was before and after. */
+  sheet?: { before: WorkingsDocument; after: WorkingsDocument };
 }
 
 interface HistoryState {
@@ -12,6 +16,8 @@ interface HistoryState {
 }
 
 const mostSteps = 300;
+/** So many steps to either side outlast a reload. */
+const keptSteps = 100;
 
 /** What a person has done on a bench, over all its documents in one row: the sheet, runs, names, plan. */
 export class History {
@@ -30,6 +36,9 @@ export class History {
       const { undo } = this.held;
       this.held.redo = step.redo;
       this.held.undo = undo;
+      if (this.held.sheet !== undefined && step.sheet !== undefined)
+        this.held.sheet = { before: this.held.sheet.before, after: step.sheet.after };
+      this.tell();
       return;
     }
     this.done.push(step);
@@ -65,6 +74,36 @@ export class History {
     this.done.push(step);
     this.tell();
     step.redo();
+  }
+
+  /** The steps on either side of now that changed the sheet only, in one chain; what else was done ends it. */
+  sheetSteps(present: WorkingsDocument): SheetSteps {
+    const before: WorkingsDocument[] = [];
+    let state = present;
+    for (const { sheet } of this.done.slice(-keptSteps).reverse()) {
+      if (sheet?.after !== state) break;
+      state = sheet.before;
+      before.unshift(state);
+    }
+    const after: WorkingsDocument[] = [];
+    state = present;
+    for (const { sheet } of this.undone.slice(-keptSteps).reverse()) {
+      if (sheet?.before !== state) break;
+      state = sheet.after;
+      after.push(state);
+    }
+    return { states: [...before, present, ...after], at: before.length };
+  }
+
+  /** Takes up steps that were done before the page was loaded. @param step one that leads from one state to the next */
+  takeUp(
+    { states, at }: SheetSteps,
+    step: (before: WorkingsDocument, after: WorkingsDocument) => HistoryStep,
+  ): void {
+    const steps = states.slice(1).map((after, i) => step(states[i], after));
+    this.done = steps.slice(0, at);
+    this.undone = steps.slice(at).reverse();
+    this.tell();
   }
 
   private tell(): void {
