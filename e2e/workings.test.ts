@@ -218,3 +218,17 @@ test.each([
   },
   60_000,
 );
+
+test('headings and text stand between the entries', async () => {
+  await workOut('Heading');
+  await hand.element('textarea[aria-label="Text on the sheet"]');
+  await pause(150);
+  await system.page.keyboard.type('Growth of a turnip');
+  await system.page.keyboard.press('Enter');
+  await hand.element('h3.sheet-heading');
+  await hand.saved();
+  await system.page.reload({ waitUntil: 'load' });
+  expect(await (await hand.element('h3.sheet-heading')).evaluate((heading) => heading.textContent)).toBe(
+    'Growth of a turnip',
+  );
+});

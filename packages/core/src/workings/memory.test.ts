@@ -106,7 +106,32 @@ class Scribbler {
         return this.pick(['m', 'cm', 's', '']);
       case 'result':
         return this.pick([...this.results(), 'result:gone/value']);
+      case 'formula':
+        return this.formula();
+      case 'parameters':
+        return { p: { start: this.pick([null, 1]), held: this.uniform() < 0.3, low: null, high: null } };
     }
+  }
+
+  /** Formulas of what stands on the sheet, bound or by name, right or wrong. */
+  private formula(): unknown {
+    const names = ['x', 'F', 't', 'v', ...this.entries.map(({ name }) => name).filter((name) => name !== '')];
+    const [a, b] = [this.pick(names), this.pick(names)];
+    const text = this.pick([
+      '',
+      a,
+      `2 ${a}`,
+      `${a} ${b}`,
+      `${a} / ${b}`,
+      `sin(${a} / ${a}) ${b}`,
+      `d(${a})/d(t)`,
+      `${a} + ${b}`,
+      `p ${a}`,
+      `p + ${a} +`,
+      'p + q t',
+    ]);
+    const bound = this.pick([...this.series(), ...this.results(), 'result:gone/value']);
+    return { text, names: this.uniform() < 0.2 ? { [a]: bound } : {} };
   }
 
   private series(): string[] {

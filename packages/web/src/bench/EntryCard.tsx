@@ -25,6 +25,7 @@ import { EntryEditor } from './EntryEditor';
 import { EntryNote } from './EntryNote';
 import { EntryResults } from './EntryResults';
 import { WindowSlider } from './WindowSlider';
+import { WordsCard } from './WordsCard';
 import { openRelations } from './relations/RelationChooser';
 
 interface Props {
@@ -81,7 +82,16 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
     >
       <div className="entry-head">
         <span className="sentence">
-          {renaming ? (
+          {entry.kind === 'words' ? (
+            <WordsCard
+              entry={entry}
+              isWritten={editing}
+              onCommit={(text) => {
+                setEditing(false);
+                if (text !== entry.text) session.changeEntry(entry.id, { text });
+              }}
+            />
+          ) : renaming ? (
             <NameField
               label="Name of this entry"
               value={entry.name}
@@ -104,7 +114,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
           )}
         </span>
         <CardTools sortable={sortable} gripLabel="Move this entry" menuLabel={`More for ${called}`}>
-          <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
+          {entry.kind !== 'words' && <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>}
           <Dropdown.Item onClick={() => setEditing(!editing)}>
             {editing ? 'Done changing' : 'Change'}
           </Dropdown.Item>
@@ -125,7 +135,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
               {values[key] === true ? label.replace(/^Show/, 'Hide') : label}
             </Dropdown.Item>
           ))}
-          {yields === 'results' && (
+          {yields === 'results' && entry.kind !== 'words' && (
             <Dropdown.Item onClick={() => setDigits(!digits)}>
               {digits ? 'Fewer digits' : 'All digits'}
             </Dropdown.Item>
@@ -164,7 +174,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
           }}
         />
       )}
-      {entry.kind === 'constant' && !isFolded ? (
+      {entry.kind === 'words' ? null : entry.kind === 'constant' && !isFolded ? (
         <ConstantFields entry={entry} />
       ) : (
         (editing || isSameForAllRuns(entry)) &&

@@ -153,7 +153,8 @@ const hasField = (kind: EntryKindKey, wanted: Field['type']) =>
   Object.values(kindOf(kind).fields).some(({ type }) => type === wanted);
 
 /** Kinds whose fields are filled in after they are made: what they are to speak of is not known before. */
-const isFilledIn = (kind: EntryKindKey) => hasField(kind, 'result') || hasField(kind, 'formula');
+const isFilledIn = (kind: EntryKindKey) =>
+  hasField(kind, 'result') || hasField(kind, 'formula') || kind === 'words';
 
 /** Every kind of entry there is, in the menus that their declarations ask for. */
 function WorkOutItems() {

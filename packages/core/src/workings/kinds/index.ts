@@ -27,6 +27,7 @@ import { spectrum } from './spectrum';
 import { spokes } from './spokes';
 import { statistics } from './statistics';
 import { tangent } from './tangent';
+import { words } from './words';
 
 /** Every kind of entry there is, in the order in which they are offered. */
 export const kinds = {
@@ -59,6 +60,7 @@ export const kinds = {
   calculation,
   combination,
   comparison,
+  words,
 };
 
 export type Kinds = typeof kinds;
