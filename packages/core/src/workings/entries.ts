@@ -49,6 +49,10 @@ export const toldTo = (entry: Entry) => entry as unknown as EntryBase & FieldVal
 export const entrySentence = (entry: Entry, nameOf: NameOf): string =>
   kindOf(entry.kind).sentence(toldTo(entry), nameOf);
 
+/** Whether an entry fits a relation, one that ships or one that was typed. */
+export const isFit = (entry: Entry): entry is Extract<Entry, { kind: 'fit' | 'formulaFit' }> =>
+  entry.kind === 'fit' || entry.kind === 'formulaFit';
+
 /** What an entry asks for, but for what means nothing for it. */
 export function fieldsOf(entry: Entry): [name: string, field: Field][] {
   const { fields, idle } = kindOf(entry.kind);

@@ -147,6 +147,17 @@ test('the uncertainty of a constant in the formula is that of the parameter it s
   expect(budgetOf(quantity)[0].label).toBe('g');
 });
 
+test('a parameter stays one when something on the sheet is called so later', () => {
+  const run = swing(150, 0.05);
+  const text = 'A exp(-t/tau) cos(w t) + c';
+  const tau = constantEntry('tau', 5, 0.1, 's');
+  const open = { start: null, held: false, low: null, high: null };
+  const keys = (entries: Entry[]) => fitted(entries, run).results.map(({ key }) => key);
+  expect(keys([tau, fitOf(text, { A: open, tau: open, w: open, c: open })])).toContain('tau');
+  // One that was not there when it was typed takes the value of the constant.
+  expect(keys([tau, fitOf(text)])).not.toContain('tau');
+});
+
 test.each([
   ['A t + B t^2 + A', 'cannot be added'],
   ['3 [cm]', 'Nothing in this formula is left to be found'],

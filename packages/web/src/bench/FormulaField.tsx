@@ -13,7 +13,7 @@ import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { useFrontRun, useNameables, usePicture, useSession } from '../session/context';
 import { freeName, withConstant } from '../session/edits';
-import { type Nameable, boundFormula, meant, namedFormula } from '../session/formulas';
+import { type Nameable, boundFormula, meant, namedFormula, parametersFor } from '../session/formulas';
 import { Typeset } from '../ui/Typeset';
 
 interface Props {
@@ -53,7 +53,13 @@ export function FormulaField({ id, entry, label, value, allowsOpen = false, onCo
           session.workings.entries.filter((other) => other.id !== entry.id),
         ),
       });
-    onCommit(boundFormula(typed.text, value, known));
+    const formula = boundFormula(typed.text, value, known);
+    if (entry.kind === 'formulaFit')
+      session.changeEntry(entry.id, {
+        formula,
+        parameters: parametersFor(formula, entry.parameters, known),
+      });
+    else onCommit(formula);
     setText(typed.text);
   };
   const insert = (name: string) => {

@@ -1,7 +1,7 @@
 import { type EntryOfKind, type ParameterSetting, usualSetting } from '@heuristor/core';
 import { Form } from 'react-bootstrap';
 import { useFrontRun, useNameables, usePicture, useSession } from '../session/context';
-import { openNames } from '../session/formulas';
+import { isSpokenOf, openNames } from '../session/formulas';
 import { TextField } from '../ui/TextField';
 
 /** What a typed relation leaves to be found: where the search starts, what is held, and between which values it lies. */
@@ -10,7 +10,9 @@ export function ParametersTable({ entry }: { entry: EntryOfKind<'formulaFit'> })
   const known = useNameables(entry.id);
   const front = useFrontRun();
   const outcome = usePicture(({ outcomes }) => outcomes[front?.id ?? '']?.[entry.id]);
-  const names = openNames(entry.formula, known);
+  const names = [...new Set([...Object.keys(entry.parameters), ...openNames(entry.formula, known)])].filter(
+    (name) => isSpokenOf(entry.formula, name),
+  );
   if (names.length === 0) return null;
   const change = (name: string, patch: Partial<ParameterSetting>) =>
     session.changeEntry(entry.id, {

@@ -1,7 +1,14 @@
 import { emptyWorkings } from '@heuristor/contracts';
 import { type Entry, type FormulaText, parseUnit } from '@heuristor/core';
 import { type ShownOutcome } from '../workers/protocol';
-import { boundFormula, namedFormula, nameables, openNames, withFormulasRenamed } from './formulas';
+import {
+  boundFormula,
+  namedFormula,
+  nameables,
+  openNames,
+  parametersFor,
+  withFormulasRenamed,
+} from './formulas';
 import { listed, usersOf, withDuplicate } from './users';
 
 const constant = (id: string, name: string): Entry => ({
@@ -123,4 +130,13 @@ test('a copy stands right after its original, under a free name', () => {
   expect(copied?.workings.entries.map(({ name }) => name)).toEqual(['m', 'm2', 'g']);
   expect(copied?.workings.entries[1].id).toBe(copied?.id);
   expect(withDuplicate(emptyWorkings, 'a')).toBeNull();
+});
+
+test('what a typed relation leaves open is written down, so that a later name does not take it', () => {
+  const names = known([constant('m1', 'm')], { m1: result('kg') });
+  const held = { start: 2, held: true, low: null, high: null };
+  expect(parametersFor(unbound('m a exp(-t/tau)'), { tau: held, gone: held }, names)).toEqual({
+    a: { start: null, held: false, low: null, high: null },
+    tau: held,
+  });
 });

@@ -2,6 +2,7 @@ import { type Run, type WorkingsDocument } from '@heuristor/contracts';
 import {
   type Entry,
   type FormulaText,
+  type ParameterSetting,
   type ResultRef,
   type SeriesRef,
   type Unit,
@@ -16,6 +17,7 @@ import {
   Refusal,
   resultRef,
   sameName,
+  usualSetting,
   withNames,
 } from '@heuristor/core';
 import { type ShownOutcome } from '../workers/protocol';
@@ -180,10 +182,30 @@ export function namedFormula(text: string): { name: string | null; text: string 
   return found === null ? { name: null, text: text.trim() } : { name: found[1], text: found[2].trim() };
 }
 
+/** The settings of the parameters that a formula leaves open, those that were there before as they were. */
+export function parametersFor(
+  formula: FormulaText,
+  before: Readonly<Record<string, ParameterSetting>>,
+  known: readonly Nameable[],
+): Record<string, ParameterSetting> {
+  return Object.fromEntries(
+    openNames(formula, known).map((name) => [
+      name,
+      Object.hasOwn(before, name) ? before[name] : usualSetting,
+    ]),
+  );
+}
+
 /** Names in a formula that stand for nothing on the bench: the parameters of a typed relation. */
 export function openNames(formula: FormulaText, known: readonly Nameable[]): string[] {
   const read = orRefusal(() => parseFormula(formula.text));
   return read instanceof Refusal
     ? []
     : namesIn(read).filter((name) => meant(name, formula, known) === undefined);
+}
+
+/** Whether a name stands in a formula. */
+export function isSpokenOf({ text }: FormulaText, name: string): boolean {
+  const read = orRefusal(() => parseFormula(text));
+  return !(read instanceof Refusal) && namesIn(read).includes(name);
 }

@@ -1,5 +1,5 @@
 import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
-import { type SeriesRef, type Unit, canConvert, conversionFactor, sameUnit } from '@heuristor/core';
+import { type SeriesRef, type Unit, canConvert, conversionFactor, isFit, sameUnit } from '@heuristor/core';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
 import { type Axis, type Bars, type Extent, type Line, type Sight } from './protocol';
 import { type ScalingFrame, calmed, framed, padding, scaled } from './scaling';
@@ -175,7 +175,7 @@ export function composeTraces(
     if (trace === null) continue;
     add(trace);
     for (const entry of entries) {
-      if (entry.kind !== 'fit' || !panel.series.includes(entry.of) || !entry.showResiduals) continue;
+      if (!isFit(entry) || !panel.series.includes(entry.of) || !entry.showResiduals) continue;
       const residuals = emptyTrace(`residuals:${entry.id}`, null, Math.min(panel.weight, 1));
       gather(residuals, 0, residualsOf(entry.id, drawnIn));
       const of = trace.quantities.find(({ reference }) => reference === entry.of)?.symbol ?? '';

@@ -191,6 +191,29 @@ describe('what is drawn', () => {
     expect(Math.max(...traces[1].lines[0].y.map(Math.abs))).toBeLessThan(1e-9);
   });
 
+  test('so does the fit of a formula that was typed', () => {
+    const typed: WorkingsDocument = {
+      ...emptyWorkings,
+      entries: [
+        {
+          kind: 'formulaFit',
+          id: 'f',
+          name: '',
+          region: null,
+          of: 'channel:x',
+          against: 't',
+          formula: { text: 'A sin(w t + q) + c', names: {} },
+          parameters: {},
+          showResiduals: true,
+        },
+      ],
+    };
+    const { traces } = pictureOf([stored(runOf('a', ['x']), [swing(400)])], typed, x);
+    expect(traces.map(({ key }) => key)).toEqual(['channel:x', 'residuals:f']);
+    expect(traces[0].curves[0].x).toHaveLength(240);
+    expect(Math.max(...traces[1].lines[0].y.map(Math.abs))).toBeLessThan(1e-6);
+  });
+
   test('what has not changed is not told again', () => {
     const evaluator = stored(runOf('a', ['x']), [swing(400)]);
     const told = new Told();

@@ -1,12 +1,12 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
 import {
-  type Entry,
   type Evaluator,
   type Outcome,
   Refusal,
   type Series,
   type SeriesRef,
   intervalOf,
+  isFit,
   orRefusal,
   pyramidOf,
   readingsSeries,
@@ -101,9 +101,6 @@ function wholeOf(series: Series): RunTrace['whole'] {
   return low <= high ? { low, high } : null;
 }
 
-const fits = (entry: Entry): entry is Extract<Entry, { kind: 'fit' | 'formulaFit' }> =>
-  entry.kind === 'fit' || entry.kind === 'formulaFit';
-
 function curvesOn(
   reference: SeriesRef,
   { workings: { entries }, horizontal }: RenderRequest,
@@ -125,7 +122,7 @@ function residualsOf(
   { width, sight }: RenderRequest,
 ): Record<string, RunTrace> {
   const found: Record<string, RunTrace> = {};
-  for (const entry of entries.filter(fits)) {
+  for (const entry of entries.filter(isFit)) {
     if (!entry.showResiduals || !traces.includes(entry.of)) continue;
     const outcome = outcomes.get(entry.id);
     if (outcome?.kind !== 'results' || outcome.fitted === null) continue;

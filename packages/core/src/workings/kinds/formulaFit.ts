@@ -47,7 +47,8 @@ export const formulaFit = defineKind({
     const open: string[] = [];
     for (const name of namesIn(formula)) {
       if (sameName(name) === sameName(against.symbol)) continue;
-      const meant = meaningOf(name, names, context);
+      // What was a parameter when the formula was typed stays one, whatever is called so later.
+      const meant = Object.hasOwn(entry.parameters, name) ? null : meaningOf(name, names, context);
       if (meant === null) open.push(name);
       else if (meant.kind === 'result') constants.set(name, meant.result);
       else
@@ -102,7 +103,7 @@ const unitOfParameter = (unit: Unit | null, x: Unit, y: Unit) =>
 function meaningOf(name: string, bound: Parameters<Context['named']>[1], context: Context): Named | null {
   const found = orRefusal(() => context.named(name, bound));
   if (!(found instanceof Refusal)) return found;
-  // A name that is bound, or that its fault is not about being unknown, is no parameter.
+  // What it was bound to is gone, or has no value: that is a fault, and no parameter.
   if (Object.hasOwn(bound, name)) throw found;
   return null;
 }

@@ -3,8 +3,9 @@ import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Modal } from 'react-bootstrap';
 import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
-import { useDocuments, useFrontRun, useNames, useSession } from '../../session/context';
+import { useDocuments, useFrontRun, useNameables, useNames, useSession } from '../../session/context';
 import { withEntry } from '../../session/edits';
+import { boundFormula, namedFormula, parametersFor } from '../../session/formulas';
 import { type TriedPoints } from '../../workers/protocol';
 import { SmallFit } from './SmallFit';
 
@@ -32,6 +33,7 @@ const close = () => dialog.setState({ asked: null });
 function OpenChooser({ asked }: { asked: Asked }) {
   const session = useSession();
   const nameOf = useNames();
+  const known = useNameables('');
   const front = useFrontRun();
   const region = useDocuments(({ workings }) => workings.entries.find(({ id }) => id === asked.region));
   const [tried, setTried] = useState<TriedPoints | { fault: string } | null>(null);
@@ -73,12 +75,13 @@ function OpenChooser({ asked }: { asked: Asked }) {
   };
   const takeFormula = () => {
     close();
+    const formula = boundFormula(namedFormula(typed).text, { text: '', names: {} }, known);
     session.changeWorkings((workings) => {
       const made = withEntry(workings, session.onPage, {
         kind: 'formulaFit',
         preset: {
           against: asked.against,
-          ...(looksLikeFormula(typed) ? { formula: { text: typed.trim(), names: {} } } : {}),
+          ...(looksLikeFormula(typed) ? { formula, parameters: parametersFor(formula, {}, known) } : {}),
         },
         of: asked.of,
         region: asked.region,
