@@ -120,6 +120,7 @@ const buoyWorkings = sheet(
       against: 't',
       relation: 'sine',
       showResiduals: false,
+      weights: 'equal',
     },
     { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 },
     { kind: 'derivative', id: 'a', name: 'a', of: 'entry:v', windowPoints: 9 },
@@ -147,6 +148,7 @@ const lifeboatWorkings = sheet(
       against: 't',
       relation: 'parabola',
       showResiduals: false,
+      weights: 'equal',
     },
     { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 },
     {

@@ -54,7 +54,7 @@ export function tenResults(end: number): Entry[] {
   const onA = { region: 'A', name: '' } as const;
   const x = { of: 'channel:x', against: 't' } as const;
   const v = { of: 'entry:v', against: 't' } as const;
-  const fit = { kind: 'fit', showResiduals: false } as const;
+  const fit = { kind: 'fit', showResiduals: false, weights: 'equal' } as const;
   return [
     { kind: 'region', id: 'A', name: '', letter: 'A', along: 't', start: 20, end },
     { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 },

@@ -173,7 +173,7 @@ describe('stored documents', () => {
   test('the kept example of format 2 has its traces on one page, none of them twice', () => {
     const { format, entries, pages } = readWorkings(workings2);
     expect(format).toBe(5);
-    expect(entries).toEqual(workings2.entries);
+    expect(entries).toMatchObject(workings2.entries);
     expect(pages).toEqual([
       {
         id: 'page-1',

@@ -9,16 +9,21 @@ const clearlyFactor = 4;
  * side meets it. Noise about the level is no crossing: the series has to come from clearly before it, and goes on to stand
  * clearly beyond it. A missing reading begins anew.
  */
-export function crossingsOf(series: Series, level: number, direction: 'rise' | 'fall'): Float64Array {
+export function crossingsOf(
+  series: Series,
+  level: number,
+  direction: 'rise' | 'fall',
+  first = 0,
+  past = series.values.length,
+): Float64Array {
   const { values, sampling, noise } = series;
-  const count = values.length;
-  const sigma = noise?.independent === true ? noise.root.level.between(0, count).standardDeviation : 0;
+  const sigma = noise?.independent === true ? noise.root.level.between(first, past).standardDeviation : 0;
   const margin = Number.isFinite(sigma) ? clearlyFactor * sigma : 0;
   const sign = direction === 'rise' ? 1 : -1;
   const found: number[] = [];
   let isReady = false;
   let candidate: number | null = null;
-  for (let i = 0; i < count; i++) {
+  for (let i = first; i < past; i++) {
     const height = sign * (values[i] - level);
     if (Number.isNaN(height)) {
       isReady = false;
@@ -26,7 +31,7 @@ export function crossingsOf(series: Series, level: number, direction: 'rise' | '
       continue;
     }
     if (height < 0) candidate = null;
-    else if (isReady && candidate === null && i > 0) {
+    else if (isReady && candidate === null && i > first) {
       const before = sign * (values[i - 1] - level);
       const [from, to] = [timeAt(sampling, i - 1), timeAt(sampling, i)];
       candidate = from + ((0 - before) / (height - before)) * (to - from);

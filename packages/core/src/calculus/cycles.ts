@@ -23,19 +23,16 @@ export interface Cycles {
  */
 export function cyclesOf(series: Series, level: number, first: number, past: number): Cycles {
   const { sampling, values } = series;
-  const [low, high] = [timeAt(sampling, first), timeAt(sampling, past - 1)];
-  const starts = Array.from(crossingsOf(series, level, 'rise'))
-    .filter((at) => at >= low && at <= high)
-    .map((at): Told => {
-      const right = Math.max(indexAtOrAfter(sampling, at), 1);
-      const [t0, t1] = [timeAt(sampling, right - 1), timeAt(sampling, right)];
-      const [y0, y1] = [values[right - 1], values[right]];
-      const rise = (t1 - t0) / (y1 - y0) ** 2;
-      return {
-        value: at,
-        weights: { first: right - 1, weights: Float64Array.of(rise * (level - y1), rise * (y0 - level)) },
-      };
-    });
+  const starts = Array.from(crossingsOf(series, level, 'rise', first, past)).map((at): Told => {
+    const right = Math.max(indexAtOrAfter(sampling, at), 1);
+    const [t0, t1] = [timeAt(sampling, right - 1), timeAt(sampling, right)];
+    const [y0, y1] = [values[right - 1], values[right]];
+    const rise = (t1 - t0) / (y1 - y0) ** 2;
+    return {
+      value: at,
+      weights: { first: right - 1, weights: Float64Array.of(rise * (level - y1), rise * (y0 - level)) },
+    };
+  });
   const amplitudes = starts.slice(1).map(({ value: end }, i) => {
     const [from, to] = [indexAtOrAfter(sampling, starts[i].value), indexAtOrAfter(sampling, end)];
     let [top, bottom] = [from, from];

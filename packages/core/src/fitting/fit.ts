@@ -6,6 +6,8 @@ import { type FittedPoints, fitNoise, independentCovariance, transformCovariance
 import { invertUpper, isRankDeficient } from './householder';
 import { type ModelFunction, type SolverOptions, leastSquares } from './levenbergMarquardt';
 import { type FitPoints, type Hint, type Relation, type RelationSolution } from './relation';
+import { weightedFit } from './weightedFit';
+import { type PointUncertainties } from './weighted';
 
 export interface Fit {
   /** Named parameters of the relation, in its order. */
@@ -52,6 +54,8 @@ export interface FitOptions extends Partial<Hint> {
   moving?: boolean;
   /** The points are known to be finite numbers. */
   finite?: boolean;
+  /** Weighs the points by their own uncertainties. */
+  uncertainties?: PointUncertainties;
 }
 
 /** @throws Refusal that names the first value that is no number */
@@ -71,7 +75,7 @@ export function fitRelation(
   relation: Relation,
   points: FitPoints,
   fitted: FittedPoints = plainPoints(points.y.length),
-  { near = null, moving = false, finite = false }: FitOptions = {},
+  { near = null, moving = false, finite = false, uncertainties }: FitOptions = {},
 ): Fit {
   const { x, y } = points;
   const n = x.length;
@@ -98,6 +102,10 @@ export function fitRelation(
       relation.whenDependent ??
         `These readings cannot tell the parameters of a ${relation.title} apart. Make the region longer.`,
     );
+  if (uncertainties !== undefined) {
+    const remarks = moving ? [] : (relation.remarks?.(points, solved) ?? []);
+    return weightedFit(solved, points, fitted, uncertainties, { total, remarks });
+  }
   const slopes = once(() => slopesOf(solved, x));
   const isRefuted = isNoiseRefuted(fitted, slopes, solution.residualSumOfSquares, n - p);
   const believed = isRefuted ? { ...fitted, against: null } : fitted;

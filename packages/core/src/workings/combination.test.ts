@@ -112,6 +112,7 @@ const sheet: Entry[] = [
     against: 't',
     relation: 'line',
     showResiduals: false,
+    weights: 'equal',
   },
 ];
 

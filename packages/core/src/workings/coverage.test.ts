@@ -201,7 +201,16 @@ describe('influences', () => {
     { ...base, kind: 'slope', id: '3', of: 'channel:F', against: 'channel:x' },
     { ...base, kind: 'area', id: '4', of: 'channel:F', against: 'channel:x' },
     { ...base, kind: 'statistics', id: '5', of: 'entry:v' },
-    { ...base, kind: 'fit', id: '6', of: 'channel:x', against: 't', relation: 'sine', showResiduals: false },
+    {
+      ...base,
+      kind: 'fit',
+      id: '6',
+      of: 'channel:x',
+      against: 't',
+      relation: 'sine',
+      showResiduals: false,
+      weights: 'equal',
+    },
     {
       kind: 'constant',
       id: '7',
@@ -266,6 +275,7 @@ test('a parabola far from the origin is drawn where its readings are', () => {
     against: 't',
     relation: 'parabola',
     showResiduals: false,
+    weights: 'equal',
   };
   const run: RunData = {
     id: 'r',

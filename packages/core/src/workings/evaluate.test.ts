@@ -54,6 +54,7 @@ test('a swing gives its period, its derivatives their units, and a against x the
     of: 'channel:x',
     against: 't',
     showResiduals: false,
+    weights: 'equal',
   };
   const slope: Entry = { ...onA, kind: 'slope', id: 's', of: 'entry:a', against: 'channel:x' };
   const workings = { entries: [fit, slope, A, a, v] };
@@ -98,6 +99,7 @@ describe('a sentence in place of a number', () => {
     of: 'channel:x',
     against: 't',
     showResiduals: false,
+    weights: 'equal',
   };
   const moved = (start: number, end: number): Workings => ({ entries: [{ ...A, start, end }, fit] });
   test('for a region without readings, with one reading, with constant readings', () => {
@@ -142,6 +144,7 @@ test('remembering changes nothing: an evaluator led through edits says what a fr
     of: 'entry:v',
     against: 't',
     showResiduals: false,
+    weights: 'equal',
   };
   for (const windowPoints of [5, 9, 5])
     for (const end of [4, 6, 6.004, 4]) {

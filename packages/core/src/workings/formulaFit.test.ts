@@ -35,6 +35,7 @@ const fitOf = (
     ]),
   ),
   showResiduals: false,
+  weights: 'equal',
 });
 
 function fitted(entries: Entry[], run: RunData) {

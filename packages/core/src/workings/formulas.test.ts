@@ -261,6 +261,7 @@ describe('a result by a formula', () => {
       against: 't',
       region: 'A',
       showResiduals: false,
+      weights: 'equal',
     };
     const at = result('x1', 'slope (0.9 [s]) + {intercept of line}', '', { slope: 'result:f/slope' });
     const outcomes = evaluate({ entries: [region, fit, at] }, run).outcomes;

@@ -74,11 +74,27 @@ const asked: [name: string, entry: Entry][] = [
   ['area under v', { ...on, kind: 'area', of: 'entry:v', against: 't' }],
   [
     'parabola through x',
-    { ...on, kind: 'fit', of: 'channel:x', against: 't', relation: 'parabola', showResiduals: false },
+    {
+      ...on,
+      kind: 'fit',
+      of: 'channel:x',
+      against: 't',
+      relation: 'parabola',
+      showResiduals: false,
+      weights: 'equal',
+    },
   ],
   [
     'parabola through v',
-    { ...on, kind: 'fit', of: 'entry:v', against: 't', relation: 'parabola', showResiduals: false },
+    {
+      ...on,
+      kind: 'fit',
+      of: 'entry:v',
+      against: 't',
+      relation: 'parabola',
+      showResiduals: false,
+      weights: 'equal',
+    },
   ],
 ];
 

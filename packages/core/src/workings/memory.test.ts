@@ -219,6 +219,7 @@ test.each(['slope', 'fit'] as const)('a %s of a quantity against itself is refus
       region: null,
       relation: 'line',
       showResiduals: false,
+      weights: 'equal',
     },
   ] as Entry[];
   expect(evaluate({ entries }, runOf(readings(1, false), 100)).outcomes.get('f')).toEqual({

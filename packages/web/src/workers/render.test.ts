@@ -180,6 +180,7 @@ describe('what is drawn', () => {
         against: 't',
         relation: 'sine',
         showResiduals: true,
+        weights: 'equal',
       },
     ],
   };
@@ -205,6 +206,7 @@ describe('what is drawn', () => {
           formula: { text: 'A sin(w t + q) + c', names: {} },
           parameters: {},
           showResiduals: true,
+          weights: 'equal',
         },
       ],
     };

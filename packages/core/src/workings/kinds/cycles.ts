@@ -6,7 +6,6 @@ import { describe } from '../../statistics/describe';
 import { type Unit, divideUnits } from '../../units/unit';
 import { regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
-import { noiseReach } from '../moment';
 import { type NamedResult } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
 import { weighed } from '../weighed';
@@ -44,7 +43,7 @@ export const cycles = defineKind({
     ): NamedResult => ({
       key,
       name,
-      quantity: weighed(value, unit, [[series, weights]], noiseReach),
+      quantity: weighed(value, unit, [[series, weights]]),
       roundTo: null,
       main,
     });

@@ -2,7 +2,7 @@ import { type RelationKey, relationKeys, relationOf } from '../../fitting/relati
 import { axisField, choiceField, flagField, regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { fitOutcome } from './fitOutcome';
-import { fitInRegion } from './fitting';
+import { fitInRegion, weightsField } from './fitting';
 
 export const fit = defineKind({
   kind: 'fit',
@@ -25,6 +25,7 @@ export const fit = defineKind({
     of: seriesField(),
     against: axisField(),
     region: regionField(),
+    weights: weightsField,
     showResiduals: flagField('Show residuals'),
   },
   sentence: ({ relation, of, against }, nameOf) =>

@@ -14,7 +14,8 @@ export function fitOutcome(
   const { fit: found, names, selection, series, notes } = fitted;
   const { x } = selection;
   const uncertainties = found.standardUncertainties;
-  const spreadOfSd = found.residualStandardDeviation / Math.sqrt(2 * found.degreesOfFreedom);
+  const degrees = Math.min(found.degreesOfFreedom, Math.max(found.count - names.length, 1));
+  const spreadOfSd = found.residualStandardDeviation / Math.sqrt(2 * degrees);
   return {
     kind: 'results',
     results: [

@@ -3,6 +3,8 @@ import { type ParameterName, type Relation } from '../../fitting/relation';
 import { Refusal } from '../../refusal';
 import { type Influence, type Quantity, merged, withShared } from '../../results/quantity';
 import { type Series, type SharedEffect } from '../../series/series';
+import { type PointUncertainties } from '../../fitting/weighted';
+import { choiceField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { type Context } from '../kind';
 import { type NamedResult } from '../outcome';
@@ -22,7 +24,7 @@ export interface FittedSelection {
 /** Fits a relation to the readings of `of` against `against` in a region. @throws Refusal */
 export function fitInRegion(
   relation: Relation,
-  entry: { of: SeriesRef; against: SeriesRef; region: string | null },
+  entry: { of: SeriesRef; against: SeriesRef; region: string | null; weights?: 'equal' | 'own' },
   context: Context,
 ): FittedSelection {
   const series = context.series(entry.of);
@@ -36,7 +38,13 @@ export function fitInRegion(
   const { before, moving } = context;
   const earlier = before?.kind === 'results' ? before.fitted : null;
   const near = moving && earlier !== null && earlier.relation === relation.key ? earlier.parameters : null;
-  const fit = fitRelation(relation, selection, selection, { near, moving, finite: true });
+  const uncertainties = entry.weights === 'own' ? ownUncertainties(series, against, selection) : undefined;
+  const fit = fitRelation(relation, selection, selection, {
+    near,
+    moving,
+    finite: true,
+    ...(uncertainties === undefined ? {} : { uncertainties }),
+  });
   const names = relation.parameterNames({
     xUnit: against.unit,
     yUnit: series.unit,
@@ -58,6 +66,29 @@ export function fitInRegion(
   ];
   return { fit, names, selection, series, against, notes };
 }
+
+/** The uncertainties of the points that were picked. @throws Refusal where the values have none of their own */
+function ownUncertainties(
+  { symbol, uncertainties }: Series,
+  against: Series,
+  { indices }: Selection,
+): PointUncertainties {
+  if (uncertainties === undefined)
+    throw new Refusal(
+      `The values of ${symbol} have no uncertainties of their own, point by point. Let all points count alike.`,
+    );
+  const picked = (all: Float64Array) => Float64Array.from(indices, (index) => all[index]);
+  return {
+    y: picked(uncertainties),
+    x: against.uncertainties === undefined ? null : picked(against.uncertainties).map((u) => (u > 0 ? u : 0)),
+  };
+}
+
+/** How the points count. */
+export const weightsField = choiceField('Points count', [
+  { key: 'equal', title: 'all alike' },
+  { key: 'own', title: 'by their uncertainties' },
+]);
 
 /** One parameter of a fit as a result: uncertain by the scatter about the fit, and by what moves all its values together. */
 export function parameterResult(

@@ -17,7 +17,7 @@ import { axisField, flagField, formulaField, parametersField, regionField, serie
 import { type Context, type Named, defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { fitOutcome } from './fitOutcome';
-import { type FittedSelection, fitInRegion } from './fitting';
+import { type FittedSelection, fitInRegion, weightsField } from './fitting';
 
 /** A fit of a relation that somebody typed: names that stand for nothing else are its parameters. */
 export const formulaFit = defineKind({
@@ -32,6 +32,7 @@ export const formulaFit = defineKind({
     against: axisField(),
     region: regionField(),
     parameters: parametersField('Parameters'),
+    weights: weightsField,
     showResiduals: flagField('Show residuals'),
   },
   sentence: ({ formula: { text }, of, against }, nameOf) =>

@@ -1,0 +1,73 @@
+import { type Influence } from '../results/quantity';
+import { addStretches, scaledStretch, stretchAt } from '../series/noisePath';
+import { type FittedPoints, transformCovariance } from './covariance';
+import { type Fit } from './fit';
+import { type FitPoints, type RelationSolution } from './relation';
+import { type PointUncertainties, weightedSolution } from './weighted';
+
+/** A scatter so many of its own deviations beside what the uncertainties say is worth a sentence. */
+const clearly = 3;
+
+/** A fit in which every point counts by its own uncertainty, and the parameters are uncertain by these and not by the scatter. */
+export function weightedFit(
+  solved: RelationSolution,
+  points: FitPoints,
+  { indices, noise }: FittedPoints,
+  uncertainties: PointUncertainties,
+  { total, remarks }: { total: number; remarks: string[] },
+): Fit {
+  const { x, y } = points;
+  const n = x.length;
+  const p = solved.solution.parameters.length;
+  const found = weightedSolution(solved, points, uncertainties);
+  const covariance = transformCovariance(found.covariance, solved.transformation);
+  const valueAt = (place: number) => solved.value(found.parameters, place);
+  const residuals = y.map((value, i) => value - valueAt(x[i]));
+  const residualSumOfSquares = residuals.reduce((sum, value) => sum + value * value, 0);
+  const root = noise?.root ?? { key: 'points', label: 'the points' };
+  return {
+    parameters: solved.named(found.parameters),
+    covariance,
+    standardUncertainties: covariance.map((row, i) => Math.sqrt(Math.max(row[i], 0))),
+    degreesOfFreedom: Infinity,
+    residualStandardDeviation: Math.sqrt(residualSumOfSquares / (n - p)),
+    residualSumOfSquares,
+    rSquared: 1 - residualSumOfSquares / total,
+    count: n,
+    residuals: () => residuals,
+    valueAt,
+    influencesOn(parameter): Influence[] {
+      const effect = solved.transformation[parameter]
+        .map((factor, k) => scaledStretch(stretchAt(indices, found.byPoint[k]), factor))
+        .reduce((sum, stretch) => addStretches(sum, stretch));
+      return [{ root: root.key, label: root.label, effect }];
+    },
+    movedBy(parameter, values, places) {
+      const change =
+        places === null
+          ? values
+          : values.map((value, i) => value - solved.slope(found.parameters, x[i]) * places[i]);
+      const row = solved.transformation[parameter];
+      return found.moved(change).reduce((sum, value, k) => sum + row[k] * value, 0);
+    },
+    correctedShift: 0,
+    iterations: 1,
+    reason: 'weighted',
+    remarks: [...remarks, ...scatterRemark(found.chiSquared, n - p)],
+  };
+}
+
+/** χ² has the mean ν and the variance 2 ν (any textbook of statistics). */
+function scatterRemark(chiSquared: number, degreesOfFreedom: number): string[] {
+  const off = (chiSquared - degreesOfFreedom) / Math.sqrt(2 * degreesOfFreedom);
+  const ratio = Math.sqrt(chiSquared / degreesOfFreedom).toPrecision(2);
+  if (off > clearly)
+    return [
+      `The points scatter ${ratio} times as far as their uncertainties say: the relation misses something, or the uncertainties are too small.`,
+    ];
+  if (off < -clearly)
+    return [
+      `The points scatter only ${ratio} times as far as their uncertainties say; these may be too large.`,
+    ];
+  return [];
+}
