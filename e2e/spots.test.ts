@@ -114,7 +114,8 @@ test('what drifts is refused politely, and taken all the same; a wrong reading i
   await hand.waitForText('“nearly four”');
   await hand.type('Averaged over, in seconds', '5');
   await hand.type('r of the next reading', '4');
-  // Somebody moves the magnet while it is read.
+  // Somebody moves the magnet while it is read: not before the first reading of the mean has come.
+  await pause(1200);
   await stage.set('Distance from the tip', 0.05);
   await hand.waitForText('Take it all the same');
   await hand.type('Averaged over, in seconds', '1');
