@@ -2,6 +2,7 @@ import { Refusal } from '../refusal';
 import { independentCovariance } from './covariance';
 import { isRankDeficient } from './householder';
 import { type ModelFunction, leastSquares } from './levenbergMarquardt';
+import { endsOf } from './models/shapedSolution';
 import { type FitPoints, type RelationSolution } from './relation';
 
 /** How uncertain each point is, by standard uncertainties that are known. */
@@ -46,7 +47,7 @@ export function weightedSolution(
         `Point ${i + 1} has no uncertainty of its own, so it has no weight. Fit without weights, or give it one.`,
       );
   }
-  const { low, high } = reachOf(x);
+  const { low, high } = endsOf(x);
   const h = step * (high - low || 1);
   const { parameters: start } = solved.solution;
   const p = start.length;
@@ -62,10 +63,7 @@ export function weightedSolution(
       out[i] = residual / deviation;
       if (jacobian === null) continue;
       const gradient = solved.gradient(own, place);
-      const bends =
-        ofX === null
-          ? null
-          : [solved.gradient(own, place + h), solved.gradient(own, place - h)].map((row) => [...row]);
+      const bends = ofX === null ? null : [solved.gradient(own, place + h), solved.gradient(own, place - h)];
       for (let k = 0; k < p; k++) {
         const bend = bends === null ? 0 : (bends[0][k] - bends[1][k]) / (2 * h);
         const byDeviation = ofX === null ? 0 : (slope * ofX[at] ** 2 * bend) / deviation;
@@ -99,13 +97,4 @@ export function weightedSolution(
         return sum;
       }),
   };
-}
-
-function reachOf(x: Float64Array): { low: number; high: number } {
-  let [low, high] = [Infinity, -Infinity];
-  for (let i = 0; i < x.length; i++) {
-    if (x[i] < low) low = x[i];
-    if (x[i] > high) high = x[i];
-  }
-  return { low, high };
 }

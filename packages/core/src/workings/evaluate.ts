@@ -315,8 +315,10 @@ export class Evaluator {
     const region = regionName === undefined ? null : context.region(values[regionName] as string | null);
     const lineages: unknown[] = [];
     const rest: unknown[] = [];
-    // Names that mean nothing are the parameters of a fit.
-    const leavesOpen = named.some(([, { type }]) => type === 'parameters');
+    // Names that mean nothing are the parameters of a fit; those that were when it was typed are not looked for.
+    const open = named.find(([, { type }]) => type === 'parameters')?.[0];
+    const leavesOpen = open !== undefined;
+    const parameters = open === undefined ? {} : (values[open] as Readonly<Record<string, unknown>>);
     if (yields === 'region') return { inputs: [], lineages };
     let first: Series | undefined;
     const addSeries = (reference: SeriesRef) => {
@@ -332,6 +334,7 @@ export class Evaluator {
         const { text, names } = values[name] as FormulaText;
         if (text === '') continue;
         for (const called of namesIn(parsed(text))) {
+          if (Object.hasOwn(parameters, called)) continue;
           const meant = leavesOpen
             ? orRefusal(() => context.named(called, names))
             : context.named(called, names);

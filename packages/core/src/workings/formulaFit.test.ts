@@ -159,6 +159,23 @@ test('a parameter stays one when something on the sheet is called so later', () 
   expect(keys([tau, fitOf(text)])).not.toContain('tau');
 });
 
+test('a result may be called as the parameter that it is', () => {
+  const tau: Entry = {
+    kind: 'calculation',
+    id: 'r',
+    name: 'tau',
+    formula: { text: 'q', names: { q: 'result:f/tau' } },
+    unit: '',
+  };
+  const open = { start: null, held: false, low: null, high: null };
+  const fit = fitOf('A exp(-t/tau) cos(w t) + c', { A: open, tau: open, w: open, c: open });
+  for (const entries of [
+    [tau, fit],
+    [fit, tau],
+  ])
+    expect(evaluate({ entries }, swing(150, 0.05)).outcomes.get('r')).toMatchObject({ kind: 'results' });
+});
+
 test.each([
   ['A t + B t^2 + A', 'cannot be added'],
   ['3 [cm]', 'Nothing in this formula is left to be found'],

@@ -30,13 +30,13 @@ export function understood({ text, names }: FormulaText, context: Context): Unde
   };
   const checked = checkUnits(typed, text, (name) => unitOf(named(name), context));
   if (!hasDerivative(typed)) return { formula: typed, program: programOf(text), named, checked };
-  const formula = alongAbscissa(typed, named, context);
+  const formula = alongAbscissa(typed, named);
   return { formula, program: new Program(formula), named, checked };
 }
 
 /** Derivatives by another series as the quotient of two by the abscissa: dy/dx = (dy/dt)/(dx/dt). */
-function alongAbscissa(formula: Formula, named: Understood['named'], context: Context): Formula {
-  const rebuilt = withParts(formula, (part) => alongAbscissa(part, named, context));
+function alongAbscissa(formula: Formula, named: Understood['named']): Formula {
+  const rebuilt = withParts(formula, (part) => alongAbscissa(part, named));
   if (rebuilt.kind !== 'derivative') return rebuilt;
   const by = named(rebuilt.by);
   const place = { from: rebuilt.from, to: rebuilt.to };

@@ -52,7 +52,7 @@ function FieldRow({ id, name, field, entry, value, onDone }: RowProps) {
         label={field.label}
         value={value as FormulaText}
         allowsOpen={entry.kind === 'formulaFit'}
-        onCommit={set}
+        onCommit={(formula, more) => session.changeEntry(entry.id, { [name]: formula, ...more })}
         {...(entry.kind === 'formulaFit' || onDone === undefined ? {} : { onDone })}
       />
     );

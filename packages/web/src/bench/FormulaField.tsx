@@ -23,7 +23,8 @@ interface Props {
   value: FormulaText;
   /** Names that the formula may leave open, since they are found by a fit. */
   allowsOpen?: boolean;
-  onCommit: (value: FormulaText) => void;
+  /** Takes the formula, and what else follows from it, in one step. */
+  onCommit: (value: FormulaText, more: Partial<Entry>) => void;
   /** The formula stands, and nothing is wrong with it. */
   onDone?: () => void;
 }
@@ -46,20 +47,14 @@ export function FormulaField({ id, entry, label, value, allowsOpen = false, onCo
   const fault = reading.fault ?? (isTyping || refused === null ? null : { ...refused, open: null });
   const commit = () => {
     if (text === value.text) return;
-    if (typed.name !== null && typed.name !== entry.name)
-      session.changeEntry(entry.id, {
-        name: freeName(
-          typed.name,
-          session.workings.entries.filter((other) => other.id !== entry.id),
-        ),
-      });
     const formula = boundFormula(typed.text, value, known);
-    if (entry.kind === 'formulaFit')
-      session.changeEntry(entry.id, {
-        formula,
-        parameters: parametersFor(formula, entry.parameters, known),
-      });
-    else onCommit(formula);
+    const others = session.workings.entries.filter((other) => other.id !== entry.id);
+    // What stands before the equals sign of a fit is the series, and no name of its own.
+    const isNamed = typed.name !== null && typed.name !== entry.name && entry.kind !== 'formulaFit';
+    onCommit(formula, {
+      ...(isNamed && typed.name !== null ? { name: freeName(typed.name, others) } : {}),
+      ...(entry.kind === 'formulaFit' ? { parameters: parametersFor(formula, entry.parameters, known) } : {}),
+    });
     setText(typed.text);
   };
   const insert = (name: string) => {
