@@ -1,4 +1,4 @@
-import { type Entry, type Field, type Fields, entryKindKeys, kindOf } from '@heuristor/core';
+import { type Entry, type Field, type Fields, entryKindKeys, eventTitles, kindOf } from '@heuristor/core';
 import { z } from 'zod';
 import { finite } from './basics';
 
@@ -30,6 +30,24 @@ const parametersSchema = z.record(
     high: finite.nullable(),
   }),
 );
+
+const eventSchema = z.enum(Object.keys(eventTitles) as [keyof typeof eventTitles]);
+
+const anchorSchema = z.object({
+  event: eventSchema,
+  of: seriesRefSchema,
+  level: finite,
+  count: z.number().int().min(1).max(1000),
+  offset: finite,
+});
+
+const ownStretchesSchema = z
+  .array(
+    z
+      .object({ run: z.string().min(1).max(40), start: finite, end: finite })
+      .refine(({ start, end }) => end > start, 'a region ends after it starts'),
+  )
+  .max(500);
 
 /** The schema of one declared field. What was stored before a field was there gets its usual value. */
 function schemaOf(field: Field): z.ZodType {
@@ -64,11 +82,24 @@ function schemaOf(field: Field): z.ZodType {
       return formulaSchema;
     case 'parameters':
       return parametersSchema.default(field.usual);
+    case 'anchor':
+      return anchorSchema.nullable().default(field.usual);
+    case 'ownStretches':
+      return ownStretchesSchema.default([...field.usual]);
   }
 }
 
+/** A later field may be missing, and stays so: its kind knows what that means. */
+const optional = (schema: z.ZodType) =>
+  (schema instanceof z.ZodDefault ? (schema.unwrap() as z.ZodType) : schema).optional();
+
 const shapeOf = (fields: Fields) =>
-  Object.fromEntries(Object.entries(fields).map(([key, field]) => [key, schemaOf(field)]));
+  Object.fromEntries(
+    Object.entries(fields).map(([key, field]) => [
+      key,
+      field.later === true ? optional(schemaOf(field)) : schemaOf(field),
+    ]),
+  );
 
 const schemas = entryKindKeys.map((key) => {
   const { fields, yields } = kindOf(key);

@@ -58,7 +58,18 @@ export {
 } from './results/quantity';
 export * from './workings/references';
 export * from './workings/entries';
-export { type Field, type Fields, type FormulaText } from './workings/fields';
+export {
+  type Anchor,
+  type Field,
+  type Fields,
+  type FormulaText,
+  type OwnStretch,
+  usualOf,
+} from './workings/fields';
+export { type ReferenceMap, referencesIn, withReferences } from './workings/speaks';
+export { anchorWords } from './workings/anchorWords';
+export { type EventKind, eventIn, eventTitles, isCounted } from './calculus/events';
+export { turnsOf } from './calculus/turns';
 export { sliderEnds } from './workings/kinds/constant';
 export { type EntryBase, type EntryKind, type NameOf, type Offer } from './workings/kind';
 export { type ChannelData, type Condition, type LeftOut, type RunData, abscissaName } from './workings/run';

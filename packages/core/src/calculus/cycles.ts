@@ -18,21 +18,75 @@ export interface Cycles {
 }
 
 /**
+ * A crossing of a level, and how readings move it. It lies on the straight line between two readings; where noise reaches over
+ * more of them than two, on the least-squares line through all that are not clearly before or beyond the level.
+ */
+export function crossingAt(series: Series, level: number, at: number, first = 0, past = Infinity): Told {
+  const { sampling, values, noise } = series;
+  const right = Math.max(indexAtOrAfter(sampling, at), 1);
+  const sigma =
+    noise?.independent === true
+      ? noise.root.level.between(first, Math.min(past, values.length)).standardDeviation
+      : 0;
+  const isNear = (i: number) => Math.abs(values[i] - level) < notClear * sigma;
+  let [from, to] = [right - 1, right];
+  while (from - 1 >= first && isNear(from - 1) && to - from < mostNear) from--;
+  while (to + 1 < Math.min(past, values.length) && isNear(to + 1) && to - from < mostNear) to++;
+  if (to - from > 1) {
+    const rough = onLine(series, level, from, to);
+    // Which readings count is told by time: chosen by what they read, they would scatter less than they do.
+    const reach = (timeAt(sampling, to) - timeAt(sampling, from)) / 3;
+    const low = Math.max(indexAtOrAfter(sampling, rough.value - reach), first);
+    const high = Math.min(indexAtOrAfter(sampling, rough.value + reach), past - 1, values.length - 1);
+    const isWhole = high - low > 1 && !values.subarray(low, high + 1).some(Number.isNaN);
+    return isWhole ? onLine(series, level, low, high) : rough;
+  }
+  const [t0, t1] = [timeAt(sampling, right - 1), timeAt(sampling, right)];
+  const [y0, y1] = [values[right - 1], values[right]];
+  const rise = (t1 - t0) / (y1 - y0) ** 2;
+  return {
+    value: at,
+    weights: { first: right - 1, weights: Float64Array.of(rise * (level - y1), rise * (y0 - level)) },
+  };
+}
+
+/** Noise reaches so many standard deviations once in 400 readings. */
+const notClear = 3;
+const mostNear = 400;
+
+/** Where the least-squares line through readings meets a level. */
+function onLine({ sampling, values }: Series, level: number, from: number, to: number): Told {
+  const count = to - from + 1;
+  let [meanT, meanY] = [0, 0];
+  for (let i = from; i <= to; i++) {
+    meanT += timeAt(sampling, i) / count;
+    meanY += values[i] / count;
+  }
+  let [spread, joint] = [0, 0];
+  for (let i = from; i <= to; i++) {
+    const off = timeAt(sampling, i) - meanT;
+    spread += off * off;
+    joint += off * (values[i] - meanY);
+  }
+  const slope = joint / spread;
+  const later = (level - meanY) / slope;
+  const weights = Float64Array.from({ length: count }, (_, k) => {
+    const off = timeAt(sampling, from + k) - meanT;
+    // t = t̄ + (level − ȳ)/b: ∂t/∂y = −1/(n b) − (level − ȳ)/b² · ∂b/∂y.
+    return -1 / (count * slope) - (later / slope) * (off / spread);
+  });
+  return { value: meanT + later, weights: { first: from, weights } };
+}
+
+/**
  * Cuts a stretch of a series into whole cycles, from each rise through a level to the next. A crossing lies on the straight line
  * between two readings; noise about the level is none (see `crossingsOf`).
  */
 export function cyclesOf(series: Series, level: number, first: number, past: number): Cycles {
   const { sampling, values } = series;
-  const starts = Array.from(crossingsOf(series, level, 'rise', first, past)).map((at): Told => {
-    const right = Math.max(indexAtOrAfter(sampling, at), 1);
-    const [t0, t1] = [timeAt(sampling, right - 1), timeAt(sampling, right)];
-    const [y0, y1] = [values[right - 1], values[right]];
-    const rise = (t1 - t0) / (y1 - y0) ** 2;
-    return {
-      value: at,
-      weights: { first: right - 1, weights: Float64Array.of(rise * (level - y1), rise * (y0 - level)) },
-    };
-  });
+  const starts = Array.from(crossingsOf(series, level, 'rise', first, past), (at) =>
+    crossingAt(series, level, at, first, past),
+  );
   const amplitudes = starts.slice(1).map(({ value: end }, i) => {
     const [from, to] = [indexAtOrAfter(sampling, starts[i].value), indexAtOrAfter(sampling, end)];
     let [top, bottom] = [from, from];

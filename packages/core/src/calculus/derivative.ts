@@ -11,27 +11,33 @@ const derivedQuantity: Readonly<Record<string, string>> = {
 
 export interface DerivativeOptions {
   symbol: string;
-  /** Odd number of readings the local parabola is laid through. */
+  /** Odd number of readings the local polynomial is laid through. */
   windowPoints: number;
+  /** 1, or 2 for the derivative of the derivative. */
+  order?: 1 | 2;
+  /** Degree of the local polynomial; a parabola where nothing is said. */
+  degree?: number;
 }
 
 /**
- * The derivative of a series with respect to its abscissa: slope of the least-squares parabola through the window around
- * each reading (Savitzky and Golay 1964; ends by the parabola of the first and last full window, Gorry 1990).
- * Unit: that of the values over that of the abscissa.
+ * The derivative of a series with respect to its abscissa: slope, or bend, of the least-squares polynomial through the window
+ * around each reading (Savitzky and Golay 1964; ends by the polynomial of the first and last full window, Gorry 1990).
+ * Unit: that of the values over that of the abscissa, once or twice.
  * @param before the derivative of an earlier, shorter state of the same series, which is gone on with
  * @throws Refusal where the series is shorter than the window, or its times are no times
  */
 export function derivative(
   series: Series,
-  { symbol, windowPoints }: DerivativeOptions,
+  { symbol, windowPoints, order = 1, degree = 2 }: DerivativeOptions,
   before?: Series,
 ): Series {
+  const once = (quantity: string) => derivedQuantity[quantity] ?? `rate of ${quantity}`;
+  const first = divideUnits(series.unit, series.timeUnit);
   return {
-    ...localPolynomialFilter(series, symbol, { windowPoints, degree: 2, order: 1 }, before),
+    ...localPolynomialFilter(series, symbol, { windowPoints, degree, order }, before),
     symbol,
-    quantity: derivedQuantity[series.quantity] ?? `rate of ${series.quantity}`,
-    unit: divideUnits(series.unit, series.timeUnit),
+    quantity: order === 1 ? once(series.quantity) : once(once(series.quantity)),
+    unit: order === 1 ? first : divideUnits(first, series.timeUnit),
     timeUnit: series.timeUnit,
     sampling: series.sampling,
   };

@@ -20,7 +20,8 @@ export type Filtered = Pick<Series, 'values' | 'noise' | 'further' | 'made' | 'l
 /** What a filter keeps of its last pass, so that readings that come later cost only themselves. */
 interface Kept {
   input: object;
-  windowPoints: number;
+  /** Window, degree and order. */
+  filter: string;
   values: Growing;
   settled: number;
 }
@@ -61,10 +62,10 @@ export function localPolynomialFilter(
     before !== undefined &&
     earlier !== undefined &&
     earlier.input === series.lineage &&
-    earlier.windowPoints === width;
+    earlier.filter === `${width}/${degree}/${order}`;
   const kept: Kept = goesOn
     ? earlier
-    : { input: series.lineage, windowPoints: width, values: new Growing(n), settled: 0 };
+    : { input: series.lineage, filter: `${width}/${degree}/${order}`, values: new Growing(n), settled: 0 };
   const from = kept.settled;
   const out = kept.values.extend(n);
 

@@ -14,6 +14,9 @@ export interface Flattening {
 }
 
 const allowed = 0.01;
+/** The least odd number of readings that a polynomial can be laid through with one to spare, where that is even. */
+const narrowest = (degree: number) => (degree % 2 === 0 ? degree + 1 : degree + 2);
+
 const mostReadings = 4096;
 const fewestReadings = 8;
 /** A line of the spectrum counts where it stands so far above the noise that noise would show it once in 10⁵. */
@@ -27,12 +30,13 @@ export function responseAt({ windowPoints, degree, order }: FilterStep, angular:
   const half = (windowPoints - 1) / 2;
   const offsets = Array.from({ length: windowPoints }, (_, j) => j - half);
   const weights = localPolynomialWeights(offsets, 0, degree, order);
-  let sum = order === 0 ? weights[half] : 0;
+  let sum = order === 1 ? 0 : weights[half];
   for (let j = 1; j <= half; j++)
     sum +=
       order === 1
         ? 2 * weights[half + j] * Math.sin(j * angular)
         : 2 * weights[half + j] * Math.cos(j * angular);
+  if (order === 2) return -sum / angular ** 2;
   return order === 1 ? sum / angular : sum;
 }
 
@@ -42,7 +46,9 @@ export function responseAt({ windowPoints, degree, order }: FilterStep, angular:
  */
 export function flatteningIn(series: Series, start: number, end: number): Flattening | null {
   const { made, noise, sampling, values } = series;
-  if (made.length === 0 || noise === null || sampling.kind !== 'regular') return null;
+  // A median has no response of its own: what it takes off hangs on all that is in its window.
+  const linear = made.filter(({ isMedian }) => isMedian !== true);
+  if (linear.length === 0 || noise === null || sampling.kind !== 'regular') return null;
   const readings = noise.root.readings();
   if (readings.sampling.kind !== 'regular') return null;
   const first = Math.max(indexAtOrAfter(readings.sampling, start), 0);
@@ -52,9 +58,12 @@ export function flatteningIn(series: Series, start: number, end: number): Flatte
   if (lines === null) return null;
 
   const { interval } = sampling;
-  const derivatives = made.reduce((sum, { order }) => sum + order, 0);
+  const derivatives = linear.reduce((sum, { order }) => sum + order, 0);
   const lostWith = (limit: number): number => {
-    const steps = made.map((step) => ({ ...step, windowPoints: Math.min(step.windowPoints, limit) }));
+    const steps = linear.map((step) => ({
+      ...step,
+      windowPoints: Math.max(Math.min(step.windowPoints, limit), narrowest(step.degree)),
+    }));
     let sum = 0;
     for (const { angular, power } of lines) {
       const passed = steps.reduce((product, step) => product * responseAt(step, angular), 1);
@@ -70,7 +79,7 @@ export function flatteningIn(series: Series, start: number, end: number): Flatte
     kept += values[i] * values[i];
     keptCount++;
   }
-  const widest = Math.max(...made.map(({ windowPoints }) => windowPoints));
+  const widest = Math.max(...linear.map(({ windowPoints }) => windowPoints));
   const lost = lostWith(widest);
   const whole = lost + Math.sqrt(kept / Math.max(keptCount, 1));
   if (!(whole > 0)) return null;

@@ -16,8 +16,10 @@ export interface FilterStep {
   symbol: string;
   windowPoints: number;
   degree: number;
-  /** 0 smooths, 1 differentiates. */
+  /** 0 smooths, 1 differentiates, 2 differentiates twice. */
   order: number;
+  /** True of a running median, which is no polynomial. */
+  isMedian?: boolean;
 }
 
 /** A root of uncertainty that all values share, such as a typed length, and how one standard deviation of it moves each. */

@@ -51,3 +51,10 @@ export function describe(values: Float64Array, first = 0, end = values.length): 
     indexOfMaximum,
   };
 }
+
+/** The median of values that are all there; of an even number of them the mean of the two in the middle. */
+export function medianOf(values: Float64Array): number {
+  const sorted = values.slice().sort();
+  const half = sorted.length >> 1;
+  return sorted.length % 2 === 1 ? sorted[half] : (sorted[half - 1] + sorted[half]) / 2;
+}

@@ -1,10 +1,10 @@
 import { type Ranges } from '../series/ranges';
-import { type Field, type FieldValues, type Fields } from './fields';
+import { type Field, type FieldValues, type Fields, type StoredValues, usualOf } from './fields';
 import { type EntryBase, type EntryKind, type NameOf } from './kind';
 import { type Kinds, kinds } from './kinds';
 
 type EntryOf<K> =
-  K extends EntryKind<infer Name, infer F> ? EntryBase & { kind: Name } & FieldValues<F> : never;
+  K extends EntryKind<infer Name, infer F> ? EntryBase & { kind: Name } & StoredValues<F> : never;
 
 /** Every kind of entry there can be on the sheet, as declared by the kinds. */
 export type Entry = { [K in keyof Kinds]: EntryOf<Kinds[K]> }[keyof Kinds];
@@ -42,8 +42,21 @@ export const kindOf = (key: EntryKindKey): EntryKind => kinds[key] as unknown as
 
 export const entryKindKeys = Object.keys(kinds) as EntryKindKey[];
 
-/** An entry as its kind wants it, which is told by the discriminant that both carry. */
-export const toldTo = (entry: Entry) => entry as unknown as EntryBase & FieldValues<Fields>;
+const laterOf = new Map<EntryKindKey, [name: string, usual: unknown][]>();
+
+/** An entry as its kind wants it, which is told by the discriminant that both carry: with every field. */
+export function toldTo(entry: Entry): EntryBase & FieldValues<Fields> {
+  let later = laterOf.get(entry.kind);
+  if (later === undefined) {
+    later = Object.entries(kindOf(entry.kind).fields)
+      .filter(([, field]) => field.later === true)
+      .map(([name, field]) => [name, usualOf(field)]);
+    laterOf.set(entry.kind, later);
+  }
+  const missing = later.filter(([name]) => !(name in entry));
+  const told = missing.length === 0 ? entry : { ...Object.fromEntries(missing), ...entry };
+  return told as unknown as EntryBase & FieldValues<Fields>;
+}
 
 /** An entry as a sentence, without its region's letter. */
 export const entrySentence = (entry: Entry, nameOf: NameOf): string =>

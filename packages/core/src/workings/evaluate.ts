@@ -9,7 +9,7 @@ import { countOf, indexAfter, indexAtOrAfter, timeAt } from '../series/sampling'
 import { type Series } from '../series/series';
 import { conditionResult } from './conditionResult';
 import { type Entry, type Workings, kindOf, toldTo } from './entries';
-import { type FormulaText } from './fields';
+import { type Anchor, type FormulaText } from './fields';
 import { type Context, type Named, type RegionBounds } from './kind';
 import { type NamedResult, type Outcome } from './outcome';
 import { type ResultRef, type SeriesRef, channelRef, entryRef, nameIn, partsOfResultRef } from './references';
@@ -202,12 +202,13 @@ export class Evaluator {
       },
       region: (id) => {
         if (id === null) return null;
-        const { entry } = spokenOf(
+        const { entry, outcome } = spokenOf(
           id,
           'The region of this entry was removed. Undo, or choose another region.',
         );
-        if (entry.kind !== 'region') throw new Refusal('This entry’s region is none. Choose another region.');
-        return entry;
+        if (entry.kind !== 'region' || outcome.kind !== 'region')
+          throw new Refusal('This entry’s region is none. Choose another region.');
+        return { along: entry.along, start: outcome.start, end: outcome.end };
       },
       result: (reference) => resultIn(reference, spokenOf),
       named: (name, bound) => {
@@ -309,17 +310,27 @@ export class Evaluator {
     context: Omit<Context, 'before'>,
   ): { inputs: unknown[]; lineages: unknown[] } {
     const { fields, yields } = kindOf(entry.kind);
-    const values = entry as unknown as Readonly<Record<string, unknown>>;
+    const values = toldTo(entry) as unknown as Readonly<Record<string, unknown>>;
     const named = Object.entries(fields);
-    const regionName = named.find(([, field]) => field.type === 'region')?.[0];
-    const region = regionName === undefined ? null : context.region(values[regionName] as string | null);
+    const regions = named
+      .filter(([, { type }]) => type === 'region')
+      .map(([name]) => context.region(values[name] as string | null));
+    const anchors = named.flatMap(([name, { type }]) =>
+      type === 'anchor' && values[name] !== null ? [values[name] as Anchor] : [],
+    );
+    // What speaks of one region only hangs on the readings in there; what looks elsewhere too hangs on all of them.
+    const isWithin =
+      yields === 'results' &&
+      regions.length > 0 &&
+      regions.slice(1).every((other) => other === null) &&
+      anchors.length === 0;
+    const region = isWithin ? regions[0] : null;
     const lineages: unknown[] = [];
     const rest: unknown[] = [];
     // Names that mean nothing are the parameters of a fit; those that were when it was typed are not looked for.
     const open = named.find(([, { type }]) => type === 'parameters')?.[0];
     const leavesOpen = open !== undefined;
     const parameters = open === undefined ? {} : (values[open] as Readonly<Record<string, unknown>>);
-    if (yields === 'region') return { inputs: [], lineages };
     let first: Series | undefined;
     const addSeries = (reference: SeriesRef) => {
       const series = context.series(reference, first);
@@ -328,7 +339,12 @@ export class Evaluator {
       rest.push(...this.stretchOf(series, region));
     };
     for (const [name, field] of named) {
-      if (field.type === 'series') addSeries(values[name] as SeriesRef);
+      // The axis that a region lies on does not decide where it lies; what it is cut by does.
+      if (
+        field.type === 'series' &&
+        (yields !== 'region' || (field.none !== undefined && values[name] !== 't'))
+      )
+        addSeries(values[name] as SeriesRef);
       if (field.type === 'result') rest.push(context.result(values[name] as ResultRef));
       if (field.type === 'formula') {
         const { text, names } = values[name] as FormulaText;
@@ -344,9 +360,11 @@ export class Evaluator {
         }
       }
     }
-    if (region !== null) {
-      rest.push(region.start, region.end);
-      if (region.along !== 't') addSeries(region.along);
+    for (const { of } of anchors) addSeries(of);
+    for (const bounds of regions) {
+      if (bounds === null) continue;
+      rest.push(bounds.start, bounds.end);
+      if (bounds.along !== 't') addSeries(bounds.along);
     }
     return { inputs: [...lineages, ...rest], lineages };
   }

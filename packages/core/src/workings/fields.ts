@@ -1,3 +1,4 @@
+import { type EventKind } from '../calculus/events';
 import { type ParameterSetting } from '../fitting/models/typed';
 import { type ResultRef, type SeriesRef } from './references';
 
@@ -7,16 +8,42 @@ export interface FormulaText {
   names: Readonly<Record<string, SeriesRef | ResultRef>>;
 }
 
+/** A moment that each run has for itself: something that happens in a series, and how long after it. */
+export interface Anchor {
+  event: EventKind;
+  of: SeriesRef;
+  /** Where a level is crossed: that level, in the unit of the series. */
+  level: number;
+  /** Which one of its kind, from 1 on. */
+  count: number;
+  /** In the unit of the abscissa. */
+  offset: number;
+}
+
+/** A stretch that holds for one run alone. */
+export interface OwnStretch {
+  run: string;
+  start: number;
+  end: number;
+}
+
 /**
  * What an entry has to be told, declared once by its kind: the stored schema, the editor, the evaluator's memory and the
  * copying of entries follow from it.
  */
-export type Field =
+export type Field = FieldShape & {
+  /** True of a field that an entry need not have: what was stored before there was such a field means the usual. */
+  later?: boolean;
+};
+
+type FieldShape =
   | {
       type: 'series';
       label: string;
       /** Whether the abscissa may be chosen too. */
       axis: boolean;
+      /** Where the abscissa stands for no series at all: what that is called. */
+      none?: string;
     }
   | { type: 'region'; label: string }
   | { type: 'choice'; label: string; options: readonly { key: string; title: string }[] }
@@ -34,7 +61,9 @@ export type Field =
   | { type: 'text'; label: string; most: number; pattern: RegExp | null; usual: string }
   | { type: 'result'; label: string }
   | { type: 'formula'; label: string; usual: FormulaText }
-  | { type: 'parameters'; label: string; usual: Readonly<Record<string, ParameterSetting>> };
+  | { type: 'parameters'; label: string; usual: Readonly<Record<string, ParameterSetting>> }
+  | { type: 'anchor'; label: string; usual: Anchor | null }
+  | { type: 'ownStretches'; label: string; usual: readonly OwnStretch[] };
 
 export type Fields = Readonly<Record<string, Field>>;
 
@@ -55,12 +84,45 @@ export type FieldValue<F extends Field> = F extends { type: 'series' }
               ? FormulaText
               : F extends { type: 'parameters' }
                 ? Readonly<Record<string, ParameterSetting>>
-                : string;
+                : F extends { type: 'anchor' }
+                  ? Anchor | null
+                  : F extends { type: 'ownStretches' }
+                    ? readonly OwnStretch[]
+                    : string;
 
+/** Every field with its value, as a kind is told them. */
 export type FieldValues<F extends Fields> = { [K in keyof F]: FieldValue<F[K]> };
+
+type LaterKey<F extends Fields> = { [K in keyof F]: F[K] extends { later: true } ? K : never }[keyof F];
+
+/** Fields as an entry holds them: later ones may be missing. */
+export type StoredValues<F extends Fields> = FieldValues<Omit<F, LaterKey<F>>> & {
+  [K in LaterKey<F>]?: FieldValue<F[K]>;
+};
+
+/** Declares a field that a kind got later: where an entry has none, it means the usual. */
+export const later = <const F extends Field>(field: F) => ({ ...field, later: true }) as const;
+
+/** What a field holds where nothing was said; undefined where it has to be said. */
+export function usualOf(field: Field): unknown {
+  switch (field.type) {
+    case 'choice':
+      return field.options[0]?.key;
+    case 'region':
+      return null;
+    case 'series':
+      return field.axis ? 't' : undefined;
+    case 'result':
+      return undefined;
+    default:
+      return field.usual;
+  }
+}
 
 export const seriesField = (label = 'Of') => ({ type: 'series', label, axis: false }) as const;
 export const axisField = (label = 'Against') => ({ type: 'series', label, axis: true }) as const;
+export const anySeriesField = (label: string, none: string) =>
+  ({ type: 'series', label, axis: true, none }) as const;
 export const regionField = (label = 'Region') => ({ type: 'region', label }) as const;
 export const choiceField = <const K extends string>(
   label: string,
@@ -79,3 +141,5 @@ export const formulaField = (label: string) =>
 export const parametersField = (label: string) => ({ type: 'parameters', label, usual: {} }) as const;
 export const textField = (label: string, most: number, usual = '', pattern: RegExp | null = null) =>
   ({ type: 'text', label, most, usual, pattern }) as const;
+export const anchorField = (label: string) => ({ type: 'anchor', label, usual: null }) as const;
+export const ownStretchesField = (label: string) => ({ type: 'ownStretches', label, usual: [] }) as const;

@@ -18,10 +18,22 @@ function flattening(series: Series, start: number, end: number): Flattening | nu
 
 /** Says by how much the windows behind a derived series flatten what is between two of its readings. */
 export function flatteningNote(series: Series, first: number, past: number): string[] {
-  if (series.made.length === 0 || past <= first) return [];
+  const medians = series.made.filter(({ isMedian }) => isMedian === true);
+  return [
+    ...medians.map(
+      ({ symbol, windowPoints }) =>
+        `The running median of ${symbol} takes off what is narrower than ${(windowPoints + 1) / 2} readings.`,
+    ),
+    ...polynomialNote(series, first, past),
+  ];
+}
+
+function polynomialNote(series: Series, first: number, past: number): string[] {
+  const made = series.made.filter(({ isMedian }) => isMedian !== true);
+  if (made.length === 0 || past <= first) return [];
   const found = flattening(series, timeAt(series.sampling, first), timeAt(series.sampling, past - 1));
   if (found === null || found.lost < worthSaying) return [];
-  const symbols = series.made.map(({ symbol }) => symbol);
+  const symbols = made.map(({ symbol }) => symbol);
   const windows =
     symbols.length === 1 ? `The window of ${symbols[0]}` : `The windows of ${symbols.join(' and ')}`;
   const takes = symbols.length === 1 ? 'takes' : 'take';

@@ -75,6 +75,8 @@ export interface EntryKind<K extends string = string, F extends Fields = Fields>
   yields: 'region' | 'series' | 'results';
   /** Where it draws something over axes of its own, which a page can show as a trace. */
   draws?: 'graph';
+  /** Whether its series is drawn over the one that it is of, to be seen beside it. */
+  drawnOver?: true;
   /**
    * Where it is offered: beside a selected region, in the menu of every series, or in the menu of the sheet. A kind that is
    * offered nowhere is made in a way of its own, as a region is by dragging.

@@ -3,7 +3,8 @@ import { regular } from '../series/sampling';
 import { parseUnit } from '../units/unit';
 import { type Entry, type EntryKindKey, entryKindKeys, kindOf } from './entries';
 import { Evaluator, evaluate } from './evaluate';
-import { type Field } from './fields';
+import { eventTitles } from '../calculus/events';
+import { type Anchor, type Field } from './fields';
 import { type Outcome } from './outcome';
 import { type RunData } from './run';
 
@@ -72,10 +73,21 @@ class Scribbler {
     const place =
       this.uniform() < 0.15
         ? { along: 'channel:x', start: 0.45, end: 0.55 }
-        : { along: 't', start, end: start + 0.3 + 3 * this.uniform() };
+        : { along: 't', start, end: start + 0.3 + 3 * this.uniform(), ...this.attached() };
     this.entries = this.entries.map((entry) =>
       entry.id === 'A' ? ({ ...entry, ...place } as Entry) : entry,
     );
+  }
+
+  /** Ends that hang on what happens in the run. */
+  private attached() {
+    if (this.uniform() < 0.5) return { from: null, until: null, cyclesOf: 't', own: [] };
+    return {
+      from: this.anchor(),
+      until: this.anchor(),
+      cyclesOf: this.pick(['t', 't', ...this.series()]),
+      own: this.valueOf({ type: 'ownStretches', label: '', usual: [] }),
+    };
   }
 
   private changeField(): void {
@@ -108,9 +120,24 @@ class Scribbler {
         return this.pick([...this.results(), 'result:gone/value']);
       case 'formula':
         return this.formula();
+      case 'anchor':
+        return this.anchor();
+      case 'ownStretches':
+        return this.uniform() < 0.8 ? [] : [{ run: this.pick(['r', 'other']), start: 0.3, end: 0.9 }];
       case 'parameters':
         return { p: { start: this.pick([null, 1]), held: this.uniform() < 0.3, low: null, high: null } };
     }
+  }
+
+  private anchor(): Anchor | null {
+    if (this.uniform() < 0.4) return null;
+    return {
+      event: this.pick(Object.keys(eventTitles) as (keyof typeof eventTitles)[]),
+      of: this.pick(this.series()) as Anchor['of'],
+      level: this.pick([0, 0.5, 2]),
+      count: this.pick([1, 2, 5]),
+      offset: this.pick([0, 0.2, -0.1]),
+    };
   }
 
   /** Formulas of what stands on the sheet, bound or by name, right or wrong. */
@@ -179,6 +206,8 @@ function difference(a: Outcome | undefined, b: Outcome | undefined): string | nu
     }
     return null;
   }
+  if (a?.kind === 'region' && b?.kind === 'region')
+    return isNear(a.start, b.start, 1e-9) && isNear(a.end, b.end, 1e-9) ? null : 'ends';
   return JSON.stringify(a) === JSON.stringify(b) ? null : `${JSON.stringify(a)} / ${JSON.stringify(b)}`;
 }
 

@@ -76,7 +76,14 @@ export type Outcome =
       /** Where in its formula the fault lies. */
       at?: { from: number; to: number };
     }
-  | { kind: 'region'; start: number; end: number; notes: string[] }
+  | {
+      kind: 'region';
+      start: number;
+      end: number;
+      /** Its ends before it was cut to whole cycles. */
+      cut: { start: number; end: number };
+      notes: string[];
+    }
   | {
       kind: 'series';
       series: Series;

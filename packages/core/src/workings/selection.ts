@@ -3,6 +3,7 @@ import { type FittedPoints } from '../fitting/covariance';
 import { type FitPoints } from '../fitting/relation';
 import { countIn } from '../series/ranges';
 import { indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
+import { atTimesOf } from '../series/atTimesOf';
 import { type Series, valuesAtTimesOf } from '../series/series';
 import { printedUnit } from '../units/unit';
 import { type Context, type RegionBounds } from './kind';
@@ -81,7 +82,7 @@ export function select(
 }
 
 function pick(context: Context, of: Series, against: SeriesRef, region: RegionBounds | null): Selection {
-  const other = context.series(against, of);
+  const other = atTimesOf(context.series(against, of), of);
   const x = valuesAtTimesOf(other, of);
   const along =
     region === null || region.along === 't' ? null : valuesAtTimesOf(context.series(region.along, of), of);

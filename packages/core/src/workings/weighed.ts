@@ -13,20 +13,20 @@ import { type Unit } from '../units/unit';
  * A value that is a weighed sum of values of series, with what moves it: the noise of their readings, followed through any
  * filter, what moves a series as a whole, and the uncertainty of values that were taken one by one.
  * @param parts the series and the weights on their values; null where the sum does not depend on a series
- * @param reach so many readings on either side tell their noise too, where the sum is of too few to tell it themselves
+ * @param beside which readings tell their noise too, where the sum is of too few to tell it themselves
  */
 export function weighed(
   value: number,
   unit: Unit,
   parts: readonly (readonly [Series, Stretch | null])[],
-  reach = 0,
+  beside: Beside = 0,
 ): Quantity {
   const influences = merged([
     ...gathered(
       parts.flatMap(([series, weights]) =>
         series.uncertainties === undefined ? pathsOf(series).map((path) => [path, weights] as const) : [],
       ),
-      reach,
+      beside,
     ),
     ...parts.flatMap(([series, weights]) =>
       weights === null ? [] : [...sharedBy(series, weights), ...ownOf(series, weights)],
@@ -37,10 +37,7 @@ export function weighed(
   const level =
     first === undefined || weights == null
       ? undefined
-      : first.noise?.root.level.between(
-          weights.first - reach,
-          weights.first + weights.weights.length + reach,
-        );
+      : first.noise?.root.level.between(...reachOf(weights, beside));
   return {
     value,
     unit,
@@ -51,6 +48,14 @@ export function weighed(
     influences: () => influences,
   };
 }
+
+/** So many readings on either side of those that are weighed, or all of a stretch. */
+export type Beside = number | { first: number; past: number };
+
+const reachOf = ({ first, weights }: Stretch, beside: Beside): [first: number, past: number] =>
+  typeof beside === 'number'
+    ? [first - beside, first + weights.length + beside]
+    : [Math.min(first, beside.first), Math.max(first + weights.length, beside.past)];
 
 /** What moves a series as a whole moves the sum by the sum of its weighed effects. */
 const sharedBy = ({ shared = [] }: Series, { first, weights }: Stretch): Influence[] =>
@@ -84,16 +89,16 @@ function ownOf({ uncertainties, symbol }: Series, { first, weights }: Stretch): 
 }
 
 /** The effects of weights on series, followed to the roots and scaled by their noise. */
-export function gathered(parts: readonly (readonly [NoisePath, Stretch | null])[], reach = 0): Influence[] {
+export function gathered(
+  parts: readonly (readonly [NoisePath, Stretch | null])[],
+  beside: Beside = 0,
+): Influence[] {
   const found: Influence[] = [];
   for (const [noise, weights] of parts) {
     if (weights === null) continue;
     const { root } = noise;
     const spread = noise.spread(weights);
-    const sigma = root.level.between(
-      spread.first - reach,
-      spread.first + spread.weights.length + reach,
-    ).standardDeviation;
+    const sigma = root.level.between(...reachOf(spread, beside)).standardDeviation;
     if (!Number.isFinite(sigma)) continue;
     const effect = scaledStretch(spread, sigma);
     const shared = found.find((influence) => influence.root === root.key);

@@ -2,6 +2,7 @@ import { type SeriesRef } from '@heuristor/core';
 import { memo } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { useDocuments, useFrontRun, useSession } from '../session/context';
+import { laidRegion } from '../session/regions';
 import { shownRuns } from '../session/runs';
 import { type Stretch } from '../workers/protocol';
 
@@ -16,7 +17,9 @@ export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef
   /** Does something with the region as it lies now; while it is dragged, this menu is not made anew. */
   const here = (act: (stretch: Stretch) => Promise<void>) => () => {
     const entry = session.workings.entries.find(({ id }) => id === region);
-    if (entry?.kind === 'region') void act(entry);
+    const outcome = session.picture.getState().outcomes[front.id]?.[region];
+    const laid = entry?.kind === 'region' ? laidRegion(entry, outcome) : null;
+    if (laid !== null) void act(laid);
   };
   return (
     <Dropdown>

@@ -132,7 +132,7 @@ function Bench() {
   useHotkeys('b', () => session.looking.back());
   useHotkeys('d', () => session.view.setState(({ digits }) => ({ digits: digits === null ? [] : null })));
   useHotkeys('t', () => session.table.toggle());
-  useHotkeys('r', () => session.lookAtRegion());
+  useHotkeys('r', () => session.regions.lookAt());
   useHotkeys('escape', () => {
     if (session.view.getState().digits !== null) session.view.setState({ digits: null });
     else if (session.view.getState().isLassoing) session.view.setState({ isLassoing: false });

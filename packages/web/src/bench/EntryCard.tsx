@@ -13,10 +13,10 @@ import {
 import { memo, useEffect, useRef, useState } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { useNames, useSession } from '../session/context';
-import { withMoved, withoutEntry } from '../session/edits';
+import { withMoved } from '../session/edits';
+import { removeEntry } from '../session/removing';
 import { formulasOf } from '../session/formulas';
-import { listed, usersOf, withDuplicate } from '../session/users';
-import { tell } from '../stores/notices';
+import { withDuplicate } from '../session/users';
 import { NameField } from '../ui/NameField';
 import { Typeset } from '../ui/Typeset';
 import { CardTools } from './CardTools';
@@ -60,17 +60,6 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
   const [noting, setNoting] = useState(false);
   const hasNote = (entry.note ?? '') !== '';
   const isFolded = entry.folded === true;
-  const remove = () => {
-    const users = usersOf(session.workings, entry.id);
-    session.changeWorkings((sheet) => withoutEntry(sheet, entry.id));
-    if (users.length === 0) return;
-    const names = users.map((user) => `“${user.name === '' ? entrySentence(user, nameOf) : user.name}”`);
-    tell({
-      kind: 'news',
-      text: `“${called}” was used by ${listed(names)}, which cannot be worked out without it.`,
-      action: { label: 'Put it back', run: () => session.history.undo() },
-    });
-  };
   return (
     <section
       ref={setNodeRef}
@@ -159,7 +148,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
           >
             Duplicate
           </Dropdown.Item>
-          <Dropdown.Item onClick={remove}>Remove</Dropdown.Item>
+          <Dropdown.Item onClick={() => removeEntry(session, entry, nameOf)}>Remove</Dropdown.Item>
         </CardTools>
       </div>
       {!isFolded && <WindowSlider entry={entry} />}

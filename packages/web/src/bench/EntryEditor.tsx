@@ -1,4 +1,12 @@
-import { type Entry, type Field, type FormulaText, fieldsOf, resultRef } from '@heuristor/core';
+import {
+  type Anchor,
+  type Entry,
+  type Field,
+  type FormulaText,
+  fieldsOf,
+  resultRef,
+  toldTo,
+} from '@heuristor/core';
 import { useId } from 'react';
 import { Form } from 'react-bootstrap';
 import { useShallow } from 'zustand/react/shallow';
@@ -6,15 +14,27 @@ import { useDocuments, useNames, useResultNames, useSession } from '../session/c
 import { seriesChoices } from '../session/edits';
 import { NumberField } from '../ui/NumberField';
 import { TextField } from '../ui/TextField';
+import { AnchorField } from './AnchorField';
 import { FormulaField } from './FormulaField';
 import { ParametersTable } from './ParametersTable';
 
 /** What an entry speaks of, chosen anew: one row for each field that its kind declares. */
-export function EntryEditor({ entry, onDone }: { entry: Entry; onDone?: () => void }) {
+export function EntryEditor({
+  entry,
+  only,
+  onDone,
+}: {
+  entry: Entry;
+  /** Names of the fields that are asked for; all of them where nothing is said. */
+  only?: readonly string[];
+  onDone?: () => void;
+}) {
   const id = useId();
-  const values = entry as unknown as Readonly<Record<string, unknown>>;
+  const values = toldTo(entry) as unknown as Readonly<Record<string, unknown>>;
   // Flags are switched in the menu of the entry.
-  const fields = fieldsOf(entry).filter(([, field]) => field.type !== 'flag');
+  const fields = fieldsOf(entry).filter(
+    ([name, field]) => field.type !== 'flag' && (only === undefined || only.includes(name)),
+  );
   return (
     <div className="entry-edit">
       {fields.map(([key, field]) => (
@@ -90,12 +110,17 @@ function FieldControl({
     case 'series': {
       const choices = seriesChoices(runs, workings).filter((choice) => choice !== `entry:${entry.id}`);
       const all = field.axis ? ['t', ...choices] : choices;
-      return select(all.map((key) => ({ key, title: nameOf(key) })));
+      return select(
+        all.map((key) => ({
+          key,
+          title: key === 't' && field.none !== undefined ? field.none : nameOf(key),
+        })),
+      );
     }
     case 'region':
       return select(
         [
-          { key: '', title: 'the whole run' },
+          { key: '', title: field.later === true ? 'none yet' : 'the whole run' },
           ...workings.entries
             .filter((other) => other.kind === 'region')
             .map(({ id: key, letter, name }) => ({ key, title: `${letter} ${name}` })),
@@ -145,9 +170,21 @@ function FieldControl({
       );
     case 'result':
       return <ResultSelect id={id} entry={entry} value={String(value)} set={set} />;
+    case 'anchor':
+      return (
+        <AnchorField
+          id={id}
+          label={field.label}
+          none={field.later === true && entry.kind === 'region' ? 'where it is marked' : 'nothing chosen'}
+          value={value as Anchor | null}
+          entryId={entry.id}
+          onChange={set}
+        />
+      );
     case 'formula':
     case 'parameters':
     case 'flag':
+    case 'ownStretches':
       return null;
   }
 }

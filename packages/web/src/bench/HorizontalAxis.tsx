@@ -1,7 +1,7 @@
 import { printedUnit } from '@heuristor/core';
 import { memo } from 'react';
 import { Button } from 'react-bootstrap';
-import { useDocuments, usePicture, useSession, useShownPage, useView } from '../session/context';
+import { useLaidRegions, usePicture, useSession, useView } from '../session/context';
 import { usePresenter } from '../stores/presenter';
 import { AxisEditor } from './AxisEditor';
 import { AxisGrip } from './AxisGrip';
@@ -48,11 +48,7 @@ export const HorizontalAxis = memo(function HorizontalAxis({ roomRight }: { room
 /** The regions of the shown axis, each to be looked at alone. */
 function OnlyRegions({ close }: { close: () => void }) {
   const session = useSession();
-  const { horizontal } = useShownPage();
-  const entries = useDocuments(({ workings }) => workings.entries);
-  const regions = entries
-    .filter((entry) => entry.kind === 'region')
-    .filter(({ along }) => along === horizontal);
+  const regions = useLaidRegions();
   if (regions.length === 0) return null;
   return (
     <div className="axis-regions">

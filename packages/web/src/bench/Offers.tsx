@@ -3,7 +3,8 @@ import { Button, ButtonToolbar, Form } from 'react-bootstrap';
 import { Trash3, XLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
 import { useNames, usePicture, useSession, useView } from '../session/context';
-import { withEntry, withoutEntry } from '../session/edits';
+import { withEntry } from '../session/edits';
+import { removeEntry } from '../session/removing';
 import { pageIn } from '../session/pages';
 import { type Sight } from '../workers/protocol';
 import { AsideMenu } from './AsideMenu';
@@ -93,7 +94,10 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
         variant="bare"
         aria-label={`Remove region ${region.letter}`}
         title="Remove the region"
-        onClick={() => session.changeWorkings((workings) => withoutEntry(workings, region.id))}
+        onClick={() => {
+          const entry = session.workings.entries.find(({ id }) => id === region.id);
+          if (entry !== undefined) removeEntry(session, entry, nameOf);
+        }}
       >
         <Trash3 aria-hidden />
       </Button>

@@ -1,27 +1,50 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { type EntryOfKind, printedUnit } from '@heuristor/core';
-import { useState } from 'react';
-import { Dropdown } from 'react-bootstrap';
-import { useDocuments, useNames, usePicture, useSession, useShownPage } from '../session/context';
-import { withoutEntry } from '../session/edits';
+import { type EntryOfKind, entrySentence, printedUnit } from '@heuristor/core';
+import { useId, useState } from 'react';
+import { Button, Dropdown } from 'react-bootstrap';
+import {
+  useDocuments,
+  useFrontRun,
+  useLaidRegion,
+  useNames,
+  usePicture,
+  useSession,
+  useShownPage,
+} from '../session/context';
+import { removeEntry } from '../session/removing';
 import { highlighter } from '../theme/runStyles';
 import { NameField } from '../ui/NameField';
 import { NumberField } from '../ui/NumberField';
 import { CardTools } from './CardTools';
+import { EntryEditor } from './EntryEditor';
 
-/** A region at the head of what is worked out on it: letter, name, and its ends, which can be typed. */
+/** Phases that runs often have. */
+const phases = ['held', 'pulled', 'coasting', 'caught', 'at rest', 'swinging'];
+
+/** A region at the head of what is worked out on it: letter, name, its ends, which can be typed, and what they hang on. */
 export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
   const session = useSession();
   const sortable = useSortable({ id: region.id });
   const { setNodeRef, transform, transition, isDragging } = sortable;
   const [renaming, setRenaming] = useState(false);
+  const [attaching, setAttaching] = useState(false);
   const nameOf = useNames();
   const unit = useUnitOf(region);
-  const { id, letter, name, start, end, along } = region;
+  const laid = useLaidRegion(region);
+  const front = useFrontRun();
+  const phasesId = useId();
+  const outcome = usePicture((picture) => picture.outcomes[front?.id ?? '']?.[region.id]);
+  const { id, letter, name, along, own = [] } = region;
+  const { start, end } = laid ?? region;
+  const isOwn = own.some(({ run }) => run === front?.id);
+  const called = entrySentence(region, nameOf);
   // Ends that are typed in reverse are what they mean.
   const setEnds = (ends: { start: number; end: number }) =>
-    session.changeEntry(id, { start: Math.min(ends.start, ends.end), end: Math.max(ends.start, ends.end) });
+    session.regions.place(id, {
+      start: Math.min(ends.start, ends.end),
+      end: Math.max(ends.start, ends.end),
+    });
   const different = (other: number) => (value: number) =>
     value === other ? 'A region needs two different ends.' : null;
   return (
@@ -38,14 +61,22 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
         {letter}
       </span>
       {renaming ? (
-        <NameField
-          label={`Name of region ${letter}`}
-          value={name}
-          allowEmpty
-          autoFocus
-          onCommit={(newName) => session.changeEntry(id, { name: newName })}
-          onDone={() => setRenaming(false)}
-        />
+        <>
+          <NameField
+            label={`Name of region ${letter}`}
+            value={name}
+            allowEmpty
+            autoFocus
+            suggestions={phasesId}
+            onCommit={(newName) => session.changeEntry(id, { name: newName })}
+            onDone={() => setRenaming(false)}
+          />
+          <datalist id={phasesId}>
+            {phases.map((phase) => (
+              <option key={phase} value={phase} />
+            ))}
+          </datalist>
+        </>
       ) : (
         <span className="region-name">{name === '' ? <span className="quiet">region</span> : name}</span>
       )}
@@ -56,7 +87,7 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
           value={start}
           digits={5}
           check={different(end)}
-          onCommit={(value) => setEnds({ start: value, end })}
+          onCommit={(value) => setEnds({ start: value, end: laid?.cut.end ?? end })}
         />
         –
         <NumberField
@@ -64,17 +95,55 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
           value={end}
           digits={5}
           check={different(start)}
-          onCommit={(value) => setEnds({ start, end: value })}
+          onCommit={(value) => setEnds({ start: laid?.cut.start ?? start, end: value })}
         />
         <span className="quiet">{unit}</span>
       </span>
       <CardTools sortable={sortable} gripLabel="Move this region" menuLabel={`More for region ${letter}`}>
         <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
-        <Dropdown.Item onClick={() => session.changeWorkings((sheet) => withoutEntry(sheet, id))}>
-          Remove
-        </Dropdown.Item>
+        {along === 't' && (
+          <Dropdown.Item onClick={() => setAttaching(!attaching)}>
+            {attaching ? 'Done changing' : 'Attach its ends …'}
+          </Dropdown.Item>
+        )}
+        {front !== undefined && !isOwn && (
+          <Dropdown.Item onClick={() => session.regions.adjustHere(id)}>
+            Adjust in {front.name} alone
+          </Dropdown.Item>
+        )}
+        <Dropdown.Item onClick={() => removeEntry(session, region, nameOf)}>Remove</Dropdown.Item>
       </CardTools>
+      {attaching && along === 't' && (
+        <EntryEditor entry={region} only={['from', 'until', 'cyclesOf']} onDone={() => setAttaching(false)} />
+      )}
+      {called !== '' && along === 't' && !attaching && <p className="note region-rule">{called}</p>}
+      {outcome?.kind === 'refused' && (
+        <div className="refused">
+          {front?.name}: {outcome.sentence}
+        </div>
+      )}
+      <OwnEnds region={region} />
     </div>
+  );
+}
+
+/** The runs in which the region lies elsewhere, each to be put back. */
+function OwnEnds({ region: { id, own = [] } }: { region: EntryOfKind<'region'> }) {
+  const session = useSession();
+  const runs = useDocuments((documents) => documents.runs);
+  const known = own.flatMap(({ run }) => runs.find((other) => other.id === run) ?? []);
+  if (known.length === 0) return null;
+  return (
+    <>
+      {known.map((run) => (
+        <p key={run.id} className="note region-own">
+          Lies elsewhere in {run.name}.{' '}
+          <Button variant="link" onClick={() => session.regions.putBack(id, run.id)}>
+            Put it back
+          </Button>
+        </p>
+      ))}
+    </>
   );
 }
 

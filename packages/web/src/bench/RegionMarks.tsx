@@ -20,7 +20,7 @@ export function RegionMarks({ regions, frame, width, onGrab }: Props) {
   return (
     <>
       {regions.map((region) => {
-        const { id, letter, start, end } = region;
+        const { id, letter, name, start, end } = region;
         const { fill, edge } = highlighter(letter);
         const left = pixelOf(start, sight, width);
         if (left > width || pixelOf(end, sight, width) < 0) return null;
@@ -34,6 +34,7 @@ export function RegionMarks({ regions, frame, width, onGrab }: Props) {
               onClick={() => session.view.setState({ selectedRegion: id })}
             >
               {letter}
+              {name !== '' && <span className="region-called">{name}</span>}
             </button>
             {(['start', 'end'] as const).map((side) => (
               <Handle
@@ -69,19 +70,28 @@ interface HandleProps {
 function Handle({ region, side, edge, pixel, toValue, step, width, onGrab }: HandleProps) {
   const session = useSession();
   const dragging = useRef(false);
+  /** By how much the other end is further, when a hand took this one. */
+  const width0 = useRef(0);
   /** Where the traces begin: asked once, since asking makes a browser lay out the page. */
   const left = useRef(0);
   if (pixel < -6 || pixel > width + 6) return null;
-  const move = (value: number) => {
-    const other = side === 'start' ? region.end : region.start;
+  const other = side === 'start' ? 'end' : 'start';
+  /** @param keepsWidth where the other end goes along */
+  const move = (value: number, keepsWidth: boolean) => {
+    if (keepsWidth) {
+      session.regions.place(region.id, { [side]: value, [other]: value + width0.current });
+      return;
+    }
+    const far = region.cut[other];
     // The ends of a region never cross.
-    const kept = side === 'start' ? Math.min(value, other - step / 2) : Math.max(value, other + step / 2);
-    session.changeEntry(region.id, { [side]: kept });
+    const kept = side === 'start' ? Math.min(value, far - step / 2) : Math.max(value, far + step / 2);
+    session.regions.place(region.id, { [side]: kept });
   };
   const onPointerDown = (event: PointerEvent<HTMLElement>) => {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
     dragging.current = true;
+    width0.current = region.cut[other] - region.cut[side];
     left.current = event.currentTarget.closest('.overlay')?.getBoundingClientRect().left ?? 0;
     onGrab();
     session.view.setState({ selectedRegion: region.id });
@@ -90,7 +100,7 @@ function Handle({ region, side, edge, pixel, toValue, step, width, onGrab }: Han
     if (!dragging.current) return;
     event.stopPropagation();
     session.move();
-    move(toValue(event.clientX - left.current));
+    move(toValue(event.clientX - left.current), event.shiftKey);
   };
   const letGo = () => {
     if (!dragging.current) return;
@@ -102,7 +112,8 @@ function Handle({ region, side, edge, pixel, toValue, step, width, onGrab }: Han
     if (direction === 0) return;
     event.preventDefault();
     event.stopPropagation();
-    move(region[side] + direction * step * (event.shiftKey ? 10 : 1));
+    width0.current = region.cut[other] - region.cut[side];
+    move(region.cut[side] + direction * step * (event.shiftKey ? 10 : 1), event.altKey);
   };
   return (
     <div
@@ -112,6 +123,7 @@ function Handle({ region, side, edge, pixel, toValue, step, width, onGrab }: Han
       aria-label={`${side === 'start' ? 'Start' : 'End'} of region ${region.letter}`}
       aria-valuenow={region[side]}
       aria-valuetext={region[side].toPrecision(5)}
+      title="Drag. With Shift held, the region keeps its width."
       style={{ left: pixel, bottom: axisHeight(), color: edge }}
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}

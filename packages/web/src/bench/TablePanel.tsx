@@ -4,7 +4,7 @@ import { type FormEvent, type KeyboardEvent, type MouseEvent, useEffect, useRef,
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { CheckSquare, Clipboard, Search, Square, ThreeDotsVertical, XLg } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
-import { useCursor, useDocuments, useNames, useSession, useView } from '../session/context';
+import { useCursor, useDocuments, useLaidRegions, useNames, useSession, useView } from '../session/context';
 import { seriesChoices, withRegion } from '../session/edits';
 import { shownRuns } from '../session/runs';
 import { partRows } from '../session/tableDesk';
@@ -32,10 +32,8 @@ function OpenTable() {
   const runs = useDocuments((documents) => documents.runs);
   const present = shownRuns(runs);
   const selected = useView(({ selectedRegion }) => selectedRegion);
-  const regions = useDocuments(({ workings }) => workings.entries);
-  const region = regions.find(({ id }) => id === selected);
-  const stretch =
-    region?.kind === 'region' && region.along === 't' ? { from: region.start, to: region.end } : null;
+  const region = useLaidRegions().find(({ id }) => id === selected);
+  const stretch = region?.along === 't' ? { from: region.start, to: region.end } : null;
   return (
     <aside className="number-table" aria-label="Table of numbers">
       <header>
@@ -68,12 +66,7 @@ function OpenTable() {
       {shape === null ? (
         <p className="quiet">This run has none of the columns. Choose others, or another run.</p>
       ) : (
-        <Rows
-          shape={shape}
-          columns={shown}
-          stretch={stretch}
-          letter={region?.kind === 'region' ? region.letter : 'A'}
-        />
+        <Rows shape={shape} columns={shown} stretch={stretch} letter={region?.letter ?? 'A'} />
       )}
     </aside>
   );

@@ -8,10 +8,17 @@ import {
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { type Plan } from '@heuristor/contracts';
-import { type RegionBounds } from './geometry';
 import { useEffect, useMemo, useRef } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { useDocuments, useFrontRun, usePicture, useSession, useShownPage, useView } from '../session/context';
+import {
+  useDocuments,
+  useFrontRun,
+  useLaidRegions,
+  usePicture,
+  useSession,
+  useShownPage,
+  useView,
+} from '../session/context';
 import { panelsOf, withPanelMoved } from '../session/pages';
 import { presentRuns, shownRuns } from '../session/runs';
 import { usePresenter } from '../stores/presenter';
@@ -38,7 +45,6 @@ export function TraceStack() {
   const hasFrame = usePicture(({ frame }) => frame !== null);
   const runs = useDocuments((documents) => documents.runs);
   const front = useFrontRun();
-  const entries = useDocuments(({ workings }) => workings.entries);
   const { horizontal } = useShownPage();
   useEffect(() => {
     const element = stack.current;
@@ -58,10 +64,7 @@ export function TraceStack() {
       ),
     [runs, front?.id],
   );
-  const regions = useMemo<RegionBounds[]>(
-    () => entries.filter((entry) => entry.kind === 'region').filter(({ along }) => along === horizontal),
-    [entries, horizontal],
-  );
+  const regions = useLaidRegions();
   const enlarged = useView((view) => view.enlarged);
   const graphKeys = usePicture(useShallow(({ graphs }) => graphs.map(({ key }) => key)));
   const shownKeys = enlarged !== null && keys.includes(enlarged) ? [enlarged] : keys;

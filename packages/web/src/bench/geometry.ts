@@ -1,4 +1,5 @@
 import { type Chart, type Scale } from 'chart.js';
+import { type LaidRegion } from '../session/regions';
 import { type Side } from '../workers/compose';
 import { type Sight } from '../workers/protocol';
 
@@ -22,12 +23,7 @@ export const plotLeft = (): number => 72 * fontScale();
 export const plotRight = (hasRight: boolean): number => (hasRight ? plotLeft() : 16);
 export const axisHeight = (): number => 30 * fontScale();
 
-export interface RegionBounds {
-  id: string;
-  letter: string;
-  start: number;
-  end: number;
-}
+export type RegionBounds = LaidRegion;
 
 /** Pixel of a value on the shared axis, from the left edge of the plots. */
 export const pixelOf = (value: number, { from, to }: Sight, width: number): number =>

@@ -33,6 +33,7 @@ import { type OnPage, pageIn, withPage, withPageAdded, withoutPage } from './pag
 import { type Picture } from './picture';
 import { PlanKeeper } from './planKeeper';
 import { Renderer } from './renderer';
+import { RegionDesk } from './regionDesk';
 import { RunDesk } from './runDesk';
 import { RunFeed } from './runFeed';
 import { frontRun, shownRuns } from './runs';
@@ -57,6 +58,7 @@ export class BenchSession {
   readonly table: TableDesk;
   readonly runDesk: RunDesk;
   readonly asides: AsideDesk = new AsideDesk(this);
+  readonly regions: RegionDesk = new RegionDesk(this);
   readonly plan: PlanKeeper;
   readonly saver: Saver<WorkingsDocument>;
   readonly sensors: SensorDesk;
@@ -245,21 +247,6 @@ export class BenchSession {
   frameAll(): void {
     const { enlarged } = this.view.getState();
     this.looking.change({ ...usualLook, enlarged });
-  }
-
-  /** Only the region in hand, and back. */
-  lookAtRegion(): void {
-    const { selectedRegion } = this.view.getState();
-    const { horizontal } = pageIn(this.workings, this.onPage.page);
-    const own = this.workings.entries
-      .filter((entry) => entry.kind === 'region')
-      .filter(({ along }) => along === horizontal);
-    const region = own.find(({ id }) => id === selectedRegion) ?? own.at(-1);
-    if (region === undefined) {
-      tell({ kind: 'news', text: 'There is no region on this axis. Drag over a trace to mark one.' });
-      return;
-    }
-    this.looking.only({ from: region.start, to: region.end });
   }
 
   /** A page goes; the one before it is looked at. */

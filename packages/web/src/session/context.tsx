@@ -1,5 +1,5 @@
 import { type Page } from '@heuristor/contracts';
-import { type ResultRef } from '@heuristor/core';
+import { type EntryOfKind, type ResultRef } from '@heuristor/core';
 import { type ReactNode, createContext, useContext, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
@@ -10,6 +10,7 @@ import { type Axis, type ShownOutcome } from '../workers/protocol';
 import { type Picture } from './picture';
 import { type Nameable, nameables } from './formulas';
 import { pageIn } from './pages';
+import { type LaidRegion, laidRegion, laidRegions } from './regions';
 import { frontRun } from './runs';
 import { type Documents, type View } from './state';
 
@@ -38,6 +39,22 @@ export function useFrontRun() {
   const runs = useDocuments((documents) => documents.runs);
   const chosen = useView((view) => view.frontRunId);
   return frontRun(runs, chosen);
+}
+
+/** The regions of the axis that is shown, as they lie in the run in front. */
+export function useLaidRegions(): LaidRegion[] {
+  const front = useFrontRun();
+  const { horizontal } = useShownPage();
+  const entries = useDocuments(({ workings }) => workings.entries);
+  const outcomes = usePicture((picture) => picture.outcomes[front?.id ?? '']);
+  return useMemo(() => laidRegions(entries, horizontal, outcomes), [entries, horizontal, outcomes]);
+}
+
+/** A region as it lies in the run in front; null where what it is attached to does not happen there. */
+export function useLaidRegion(region: EntryOfKind<'region'>): LaidRegion | null {
+  const front = useFrontRun();
+  const outcome = usePicture((picture) => picture.outcomes[front?.id ?? '']?.[region.id]);
+  return useMemo(() => laidRegion(region, outcome), [region, outcome]);
 }
 
 /** The page that is looked at. */

@@ -1,5 +1,6 @@
 import { type Run, type WorkingsDocument } from '@heuristor/contracts';
 import {
+  type Anchor,
   type Entry,
   type EntryKindKey,
   type Field,
@@ -18,7 +19,7 @@ import {
 import { type Axis, type ShownOutcome } from '../workers/protocol';
 import { newId } from './ids';
 import { withoutLabelsOf } from './labels';
-import { type OnPage, pageIn, withPage, withShown, withoutSeries } from './pages';
+import { type OnPage, pageIn, withPage, withShown, withShownOver, withoutSeries } from './pages';
 import { presentRuns } from './runs';
 
 /** Every series there is: channels of any run that is present, then derived ones in the order of the sheet. */
@@ -51,12 +52,20 @@ export function freeName(wish: string, entries: readonly Entry[]): string {
 }
 
 /** What a field holds before anybody has said anything. */
-function usualValue(field: Field, place: number, about: NewEntry, horizontal: SeriesRef): unknown {
+function usualValue(
+  key: string,
+  field: Field,
+  place: number,
+  about: NewEntry,
+  horizontal: SeriesRef,
+): unknown {
   switch (field.type) {
     case 'series':
-      return field.axis ? horizontal : about.of;
+      // What may stand for nothing does so at first.
+      if (field.none !== undefined) return 't';
+      return field.axis && key !== 'of' ? horizontal : about.of;
     case 'region':
-      return about.region;
+      return field.later === true ? null : about.region;
     case 'choice':
       return field.options[0].key;
     case 'integer':
@@ -65,6 +74,8 @@ function usualValue(field: Field, place: number, about: NewEntry, horizontal: Se
     case 'text':
     case 'formula':
     case 'parameters':
+    case 'anchor':
+    case 'ownStretches':
       return field.usual;
     case 'result':
       return about.results?.[place] ?? about.results?.at(-1) ?? '';
@@ -92,7 +103,7 @@ export function withEntry(
   { page, runs }: OnPage,
   about: NewEntry,
 ): { workings: WorkingsDocument; id: string } {
-  const { fields, yields, draws, customaryName } = kindOf(about.kind);
+  const { fields, yields, draws, drawnOver, customaryName } = kindOf(about.kind);
   const id = newId();
   const wish = customaryName?.(about.nameOfSource ?? '') ?? '';
   const { horizontal } = pageIn(workings, page);
@@ -104,19 +115,33 @@ export function withEntry(
     ...Object.fromEntries(
       Object.entries(fields).map(([key, field]) => [
         key,
-        usualValue(field, field.type === 'result' ? place++ : 0, about, horizontal),
+        usualValue(key, field, field.type === 'result' ? place++ : 0, about, horizontal),
       ]),
     ),
     ...about.preset,
   } as Entry;
+  fillAnchors(entry, about.of);
   const added = { ...workings, entries: [...workings.entries, entry] };
   return {
     id,
     workings:
       yields === 'series' || draws === 'graph'
-        ? withPage(added, page, (shown) => withShown(shown, runs, [entryRef(id)]))
+        ? withPage(added, page, (shown) =>
+            drawnOver === true
+              ? withShownOver(shown, runs, entryRef(id), about.of)
+              : withShown(shown, runs, [entryRef(id)]),
+          )
         : added,
   };
+}
+
+/** An event that an offer sets happens in the series that the entry is of. */
+function fillAnchors(entry: Entry, of: SeriesRef): void {
+  const values = entry as unknown as Record<string, unknown>;
+  for (const [key, { type }] of Object.entries(kindOf(entry.kind).fields)) {
+    const anchor = values[key] as Anchor | null;
+    if (type === 'anchor' && anchor?.of === 't') values[key] = { ...anchor, of };
+  }
 }
 
 /** The sheet with a constant of that name at its head; where its value is not said, it is still to be typed. */

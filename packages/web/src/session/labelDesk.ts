@@ -18,6 +18,7 @@ import { abscissaAxis, abscissaOfRuns, entryNames, namesOf, resultNames, seriesC
 import { filled } from './labels';
 import { pageIn } from './pages';
 import { type Picture } from './picture';
+import { laidRegion } from './regions';
 import { RenderLoop } from './renderLoop';
 import { frontRun, shownRuns } from './runs';
 import { type Documents, type View } from './state';
@@ -124,7 +125,10 @@ export class LabelDesk {
         region.along !== pageIn(workings, this.view.getState().page).horizontal
       )
         return null;
-      return told({ x: (region.start + region.end) / 2, y: null }, none);
+      const outcomes =
+        this.picture.getState().outcomes[frontRun(runs, this.view.getState().frontRunId)?.id ?? ''];
+      const laid = laidRegion(region, outcomes?.[region.id]);
+      return laid === null ? null : told({ x: (laid.start + laid.end) / 2, y: null }, none);
     }
     // A point of a run that is hidden is hidden with it.
     if (!shownRuns(runs).some(({ id }) => id === at.run)) return null;

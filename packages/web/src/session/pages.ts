@@ -76,6 +76,19 @@ export function withShown(page: Page, runs: readonly Run[], references: readonly
   return panels === before ? page : { ...page, panels };
 }
 
+/** A page on which a series is shown in the trace of another one; in one of its own where that is not shown or full. */
+export function withShownOver(page: Page, runs: readonly Run[], reference: SeriesRef, over: SeriesRef): Page {
+  const panels = panelsOf(page, runs);
+  const place = panels.findIndex(({ series }) => series.includes(over) && series.length < mostSeries);
+  if (place < 0 || seriesOn(panels).includes(reference)) return withShown(page, runs, [reference]);
+  return {
+    ...page,
+    panels: panels.map((panel, i) =>
+      i === place ? { ...panel, series: [...panel.series, reference] } : panel,
+    ),
+  };
+}
+
 /** Traces with these series among them, in traces of their own where they are in none. */
 export function panelsWith(panels: Panel[], references: readonly SeriesRef[]): Panel[] {
   const shown = seriesOn(panels);

@@ -2,10 +2,10 @@ import { type WorkingsDocument } from '@heuristor/contracts';
 import {
   type Entry,
   entryRef,
-  fieldsOf,
   namesIn,
   orRefusal,
   parseFormula,
+  referencesIn,
   Refusal,
   resultRef,
   sameName,
@@ -16,13 +16,14 @@ import { formulasOf } from './formulas';
 
 /** Whether an entry speaks of another one: in a field, or in a formula under its name. */
 function speaksOf(entry: Entry, other: Entry): boolean {
-  const values = entry as unknown as Readonly<Record<string, unknown>>;
-  const isOwn = (value: unknown) =>
-    typeof value === 'string' &&
-    (value === other.id || value === entryRef(other.id) || value.startsWith(resultRef(other.id, '')));
-  if (fieldsOf(entry).some(([name, { type }]) => type !== 'text' && isOwn(values[name]))) return true;
+  const { series, results, regions } = referencesIn(entry);
+  if (
+    series.includes(entryRef(other.id)) ||
+    regions.includes(other.id) ||
+    results.some((reference) => reference.startsWith(resultRef(other.id, '')))
+  )
+    return true;
   return formulasOf(entry).some(([, { text, names }]) => {
-    if (Object.values(names).some(isOwn)) return true;
     const read = orRefusal(() => parseFormula(text));
     return (
       other.name !== '' &&

@@ -10,6 +10,8 @@ interface Props {
   onDone?: () => void;
   autoFocus?: boolean;
   maxLength?: number;
+  /** Id of a list of names that are often meant. */
+  suggestions?: string;
 }
 
 /** A name that takes effect on Enter or on leaving; Escape keeps the old one, and an empty one is refused in words. */
@@ -22,6 +24,7 @@ export function NameField({
   onDone,
   autoFocus,
   maxLength = 80,
+  suggestions,
 }: Props) {
   const [text, setText] = useState(value);
   const [isEmpty, setIsEmpty] = useState(false);
@@ -52,6 +55,7 @@ export function NameField({
         value={text}
         ref={field}
         maxLength={maxLength}
+        list={suggestions}
         onChange={(event) => {
           setText(event.target.value);
           setIsEmpty(!allowEmpty && event.target.value.trim() === '');

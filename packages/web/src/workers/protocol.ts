@@ -48,7 +48,7 @@ export type ShownOutcome =
       /** Where in the formula of the entry the fault lies. */
       at?: { from: number; to: number };
     }
-  | { kind: 'region' }
+  | { kind: 'region'; start: number; end: number; cut: { start: number; end: number }; notes: string[] }
   | {
       kind: 'series';
       symbol: string;

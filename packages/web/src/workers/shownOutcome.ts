@@ -7,7 +7,7 @@ export function shownOutcome(outcome: Outcome): ShownOutcome {
     case 'refused':
       return outcome;
     case 'region':
-      return { kind: 'region' };
+      return outcome;
     case 'series': {
       const { symbol, quantity, unit, sampling, values } = outcome.series;
       const { passes } = outcome;

@@ -1,6 +1,11 @@
+import { Refusal } from '../../refusal';
 import { type Area, areaAlongPath, areaBetween } from '../../calculus/area';
+import { atTimesOf } from '../../series/atTimesOf';
 import { valuesAtTimesOf } from '../../series/series';
+import { type Told } from '../../calculus/cycles';
+import { type Stretch, addStretches } from '../../series/noisePath';
 import { multiplyUnits } from '../../units/unit';
+import { baselineFields, baselineWords, idleOfBaseline, levelUnder } from '../baseline';
 import { axisField, regionField, seriesField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
@@ -8,7 +13,7 @@ import { rangeIn, reachNote } from '../selection';
 import { weighed } from '../weighed';
 
 /**
- * The area between a series and zero. Its uncertainty is what the noise of the readings does to the sum, of those along the
+ * The area between a series and zero, a level, the mean of another region, or the line between its own ends. Its uncertainty is what the noise of the readings does to the sum, of those along the
  * axis too, carried through the weights and, for a derived series, through its filter; how well the shape between readings is
  * met is not in it.
  */
@@ -18,26 +23,34 @@ export const area = defineKind({
   yields: 'results',
   offered: 'region',
   offers: [{ title: 'area', preset: {} }],
-  fields: { of: seriesField(), against: axisField(), region: regionField() },
-  sentence: ({ of, against }, nameOf) =>
-    against === 't' ? `area under ${nameOf(of)}` : `area under ${nameOf(of)} against ${nameOf(against)}`,
-  evaluate({ of, against, region: regionId }, context) {
+  fields: { of: seriesField(), against: axisField(), region: regionField(), ...baselineFields },
+  idle: idleOfBaseline,
+  sentence: ({ of, against, ...rest }, nameOf) =>
+    `area under ${nameOf(of)}${against === 't' ? '' : ` against ${nameOf(against)}`}${baselineWords(rest)}`,
+  evaluate({ of, against, region: regionId, ...rest }, context) {
     const series = context.series(of);
-    const other = context.series(against, series);
+    const other = atTimesOf(context.series(against, series), series);
     const region = context.region(regionId);
     const [first, past] = rangeIn(series, region);
     const plain = against === 't' && (region === null || region.along === 't');
-    let found: Area;
-    if (plain) found = areaBetween(series, region?.start ?? -Infinity, region?.end ?? Infinity);
-    else {
+    const areaUnder = (values: Float64Array): Area => {
+      if (plain)
+        return areaBetween({ ...series, values }, region?.start ?? -Infinity, region?.end ?? Infinity);
       const x = valuesAtTimesOf(other, series);
       const cutAlong = region !== null && region.along === against && region.along !== 't';
       const y =
         region === null || region.along === 't' || cutAlong
-          ? series.values
-          : within(series.values, valuesAtTimesOf(context.series(region.along, series), series), region);
-      found = areaAlongPath(series.sampling, x, y, { first, past, within: cutAlong ? region : null });
-    }
+          ? values
+          : within(values, valuesAtTimesOf(context.series(region.along, series), series), region);
+      return areaAlongPath(series.sampling, x, y, { first, past, within: cutAlong ? region : null });
+    };
+    const level = levelUnder(series, rest, context);
+    const found =
+      rest.baseline === 'ends'
+        ? fromLineBetweenEnds(areaUnder, series.values, valuesAtTimesOf(other, series))
+        : level === null
+          ? areaUnder(series.values)
+          : fromLevel(areaUnder, series.values, level);
     const { value, bridged, passes } = found;
     const quantity = weighed(value, multiplyUnits(series.unit, other.unit), [
       [series, found.byValues],
@@ -60,6 +73,58 @@ export const area = defineKind({
     };
   },
 });
+
+const totalOf = ({ weights }: Stretch) => weights.reduce((sum, weight) => sum + weight, 0);
+
+/** The area is linear in the values: all of them together move it by its width. */
+function fromLevel(areaUnder: (values: Float64Array) => Area, values: Float64Array, level: Told): Area {
+  const found = areaUnder(values.map((value) => value - level.value));
+  return { ...found, byValues: addStretches(found.byValues, level.weights, -totalOf(found.byValues)) };
+}
+
+/** The area from the straight line between the first and the last reading that counts. */
+function fromLineBetweenEnds(
+  areaUnder: (values: Float64Array) => Area,
+  values: Float64Array,
+  x: Float64Array,
+): Area {
+  const plain = areaUnder(values).byValues;
+  const used = [...plain.weights.keys()]
+    .map((i) => plain.first + i)
+    .filter((i) => plain.weights[i - plain.first] !== 0 && !Number.isNaN(values[i] + x[i]));
+  const [a, b] = [used[0], used[used.length - 1]];
+  const length = x[b] - x[a];
+  if (!(length !== 0))
+    throw new Refusal('The ends of this region lie at the same place, so that no line goes through both.');
+  const shareOf = (i: number) => (x[i] - x[a]) / length;
+  const rise = values[b] - values[a];
+  const found = areaUnder(values.map((value, i) => value - values[a] - shareOf(i) * rise));
+  const { first, weights } = found.byValues;
+  let [byA, byB] = [0, 0];
+  const byX = found.byAbscissas?.weights.slice();
+  weights.forEach((weight, k) => {
+    if (weight === 0) return;
+    const share = shareOf(first + k);
+    byA -= weight * (1 - share);
+    byB -= weight * share;
+    if (byX === undefined) return;
+    byX[k] -= (weight * rise) / length;
+    byX[a - first] -= (weight * rise * (share - 1)) / length;
+    byX[b - first] += (weight * rise * share) / length;
+  });
+  const atEnds = (place: number, weight: number): Stretch => ({
+    first: place,
+    weights: Float64Array.of(weight),
+  });
+  return {
+    ...found,
+    byValues: addStretches(addStretches(found.byValues, atEnds(a, byA)), atEnds(b, byB)),
+    byAbscissas:
+      byX === undefined || found.byAbscissas === null
+        ? found.byAbscissas
+        : { first: found.byAbscissas.first, weights: byX },
+  };
+}
 
 /** Values outside a region along a third quantity, taken out. */
 function within(values: Float64Array, along: Float64Array, { start, end }: { start: number; end: number }) {

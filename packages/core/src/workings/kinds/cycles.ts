@@ -8,7 +8,7 @@ import { regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
-import { weighed } from '../weighed';
+import { meanTold, toldOf } from '../told';
 
 /**
  * Swings counted one by one, from each rise through their middle to the next: period, amplitude, and the logarithmic decrement
@@ -34,19 +34,7 @@ export const cycles = defineKind({
       throw new Refusal(
         'No whole cycle lies in this region: it has to rise through its middle twice. Make the region longer.',
       );
-    const told = (
-      key: string,
-      name: string,
-      { value, weights }: Told,
-      unit: Unit,
-      main = false,
-    ): NamedResult => ({
-      key,
-      name,
-      quantity: weighed(value, unit, [[series, weights]]),
-      roundTo: null,
-      main,
-    });
+    const told = toldOf(series, first, past);
     const periods = starts.slice(1).map(({ value }, i) => value - starts[i].value);
     const period = differenceOf(starts[count], starts[0], count);
     const spread = count > 1 ? describe(Float64Array.from(periods)).standardDeviation : null;
@@ -66,7 +54,7 @@ export const cycles = defineKind({
                 main: false,
               },
             ]),
-        told('amplitude', 'mean amplitude', meanOf(amplitudes), series.unit),
+        told('amplitude', 'mean amplitude', meanTold(amplitudes), series.unit),
         ...decrementOf(amplitudes, told),
         { key: 'count', name: 'cycles', quantity: exactly(count, []), roundTo: 1, main: false },
       ],
@@ -79,13 +67,6 @@ export const cycles = defineKind({
 const inverse = ({ value, weights }: Told): Told => ({
   value: 1 / value,
   weights: scaledStretch(weights, -1 / value ** 2),
-});
-
-const meanOf = (all: readonly Told[]): Told => ({
-  value: all.reduce((sum, { value }) => sum + value, 0) / all.length,
-  weights: all
-    .map(({ weights }) => scaledStretch(weights, 1 / all.length))
-    .reduce((sum, weights) => addStretches(sum, weights)),
 });
 
 function decrementOf(

@@ -1,7 +1,8 @@
 import { derivative as differentiate } from '../../calculus/derivative';
 import { sharedThrough } from '../../series/series';
-import { integerField, seriesField } from '../fields';
+import { choiceField, later, seriesField } from '../fields';
 import { defineKind } from '../kind';
+import { idleOfWindow, pointsOf, windowFields, windowNote, windowWords } from '../window';
 
 const customary: Readonly<Record<string, string>> = { x: 'v', v: 'a', θ: 'ω', ω: 'α' };
 
@@ -13,22 +14,32 @@ export const derivative = defineKind({
   offers: [{ title: 'Derivative of', preset: {} }],
   fields: {
     of: seriesField(),
-    windowPoints: integerField('Window', { low: 3, high: 1001, odd: true, usual: 9, slider: 61 }),
+    order: later(
+      choiceField('Taken', [
+        { key: '1', title: 'once' },
+        { key: '2', title: 'twice' },
+      ]),
+    ),
+    ...windowFields,
   },
+  idle: idleOfWindow,
   customaryName: (of) => customary[of] ?? `d${of}`,
-  sentence: ({ of, windowPoints }, nameOf) =>
-    `d ${nameOf(of)}/d ${nameOf('t')} over ${windowPoints} readings`,
-  evaluate({ name, of, windowPoints }, context) {
+  sentence: (entry, nameOf) =>
+    `${entry.order === '1' ? `d ${nameOf(entry.of)}/d ${nameOf('t')}` : `d² ${nameOf(entry.of)}/d ${nameOf('t')}²`} ${windowWords(entry)}${entry.degree === '2' ? '' : `, degree ${entry.degree}`}`,
+  evaluate(entry, context) {
+    const { name, of, degree } = entry;
     const earlier = context.before?.kind === 'series' ? context.before.series : undefined;
     const series = context.series(of);
-    const options = { symbol: name, windowPoints };
+    const windowPoints = pointsOf(entry, series);
+    const order = entry.order === '2' ? 2 : 1;
+    const options = { symbol: name, windowPoints, order, degree: Number(degree) } as const;
     return {
       kind: 'series',
       series: {
         ...differentiate(series, options, earlier),
         ...sharedThrough(series, (like) => differentiate(like, options).values),
       },
-      notes: [],
+      notes: windowNote(entry, windowPoints),
     };
   },
 });

@@ -2,6 +2,7 @@ import { type Fit, fitRelation } from '../../fitting/fit';
 import { type ParameterName, type Relation } from '../../fitting/relation';
 import { Refusal } from '../../refusal';
 import { type Influence, type Quantity, merged, withShared } from '../../results/quantity';
+import { atTimesOf } from '../../series/atTimesOf';
 import { type Series, type SharedEffect } from '../../series/series';
 import { type PointUncertainties } from '../../fitting/weighted';
 import { choiceField } from '../fields';
@@ -28,8 +29,9 @@ export function fitInRegion(
   context: Context,
 ): FittedSelection {
   const series = context.series(entry.of);
-  const against = context.series(entry.against, series);
-  if (against === series)
+  const plain = context.series(entry.against, series);
+  const against = atTimesOf(plain, series);
+  if (plain === series)
     throw new Refusal(
       `${series.symbol} against itself is a straight line whatever it does. Choose another quantity for the axis.`,
     );

@@ -7,8 +7,10 @@ import { combination } from './combination';
 import { comparison } from './comparison';
 import { constant } from './constant';
 import { counting } from './counting';
+import { crossings } from './crossings';
 import { cycles } from './cycles';
 import { derivative } from './derivative';
+import { envelope } from './envelope';
 import { fence } from './fence';
 import { fit } from './fit';
 import { flagPair } from './flagPair';
@@ -18,9 +20,12 @@ import { formulaSeries } from './formulaSeries';
 import { histogram } from './histogram';
 import { integral } from './integral';
 import { paceSlopes } from './paceSlopes';
+import { peaks } from './peaks';
 import { period } from './period';
 import { readout } from './readout';
 import { region } from './region';
+import { riseTime } from './riseTime';
+import { shifted } from './shifted';
 import { slope } from './slope';
 import { smoothing } from './smoothing';
 import { spectrum } from './spectrum';
@@ -35,6 +40,8 @@ export const kinds = {
   derivative,
   smoothing,
   integral,
+  shifted,
+  envelope,
   formulaSeries,
   flagSpeed,
   fence,
@@ -47,6 +54,9 @@ export const kinds = {
   slope,
   area,
   cycles,
+  peaks,
+  crossings,
+  riseTime,
   fit,
   formulaFit,
   spectrum,

@@ -1,27 +1,92 @@
 import { runningIntegral } from '../../calculus/integral';
-import { sharedThrough } from '../../series/series';
-import { seriesField } from '../fields';
-import { defineKind } from '../kind';
+import { eventIn } from '../../calculus/events';
+import { Refusal } from '../../refusal';
+import { timesOf } from '../../series/sampling';
+import { type Series, sharedThrough } from '../../series/series';
+import { anchorField, choiceField, later, numberField, regionField, seriesField } from '../fields';
+import { baselineWords, idleOfBaseline, levelUnder } from '../baseline';
+import { type Context, defineKind } from '../kind';
+import { momentAt } from '../moment';
+import { movedBy, movedSeries } from '../movedSeries';
+import { anchorWords } from '../anchorWords';
+import { type Anchor } from '../fields';
 
+/** The running integral, from what counts as nothing under it, and zero at the first reading or where something happens. */
 export const integral = defineKind({
   kind: 'integral',
   title: 'running integral',
   yields: 'series',
   offered: 'series',
   offers: [{ title: 'Running integral of', preset: {} }],
-  fields: { of: seriesField() },
+  fields: {
+    of: seriesField(),
+    baseline: later(
+      choiceField('From', [
+        { key: 'zero', title: 'zero' },
+        { key: 'level', title: 'a level' },
+        { key: 'mean', title: 'the mean of a region' },
+      ]),
+    ),
+    level: later(numberField('Level')),
+    meanOf: later(regionField('Mean of')),
+    start: later(anchorField('Zero when')),
+  },
+  idle: idleOfBaseline,
   customaryName: (of) => `∫${of}`,
-  sentence: ({ of }, nameOf) => `∫ ${nameOf(of)} d ${nameOf('t')} from the first reading`,
-  evaluate({ name, of }, context) {
+  sentence: ({ of, start, ...rest }, nameOf) =>
+    `∫ ${nameOf(of)} d ${nameOf('t')}${baselineWords(rest)}, zero ${start === null ? 'at the first reading' : `when ${anchorWords(start, nameOf)}`}`,
+  evaluate({ name, of, start, ...rest }, context) {
     const earlier = context.before?.kind === 'series' ? context.before.series : undefined;
     const series = context.series(of);
+    const isPlain = rest.baseline === 'zero' && start === null;
+    const whole: Series = {
+      ...runningIntegral(series, name, isPlain ? earlier : undefined),
+      ...sharedThrough(series, (like) => runningIntegral(like, name).values),
+    };
+    if (isPlain) return { kind: 'series', series: whole, notes: [] };
+    const level = levelUnder(series, rest, context);
+    const raised = level === null ? whole : withoutLevel(whole, series, level.value, level);
     return {
       kind: 'series',
-      series: {
-        ...runningIntegral(series, name, earlier),
-        ...sharedThrough(series, (like) => runningIntegral(like, name).values),
-      },
+      series: start === null ? raised : zeroedAt(raised, momentOf(start, context)),
       notes: [],
     };
   },
 });
+
+const momentOf = (start: Anchor, context: Context): number =>
+  eventIn(context.series(start.of), start).value + start.offset;
+
+/** The integral of a series less a level: that level grows with the time since the first reading. */
+function withoutLevel(
+  whole: Series,
+  series: Series,
+  level: number,
+  told: Parameters<typeof movedBy>[0],
+): Series {
+  const times = timesOf(whole.sampling);
+  const from = series.values.findIndex((value) => !Number.isNaN(value));
+  const since = Float64Array.from(whole.values, (_, i) => times[i] - times[Math.max(from, 0)]);
+  return movedSeries(whole, {
+    symbol: whole.symbol,
+    values: whole.values.map((value, i) => value - level * since[i]),
+    factor: 1,
+    shared: movedBy(
+      told,
+      series,
+      since.map((time) => -time),
+    ),
+  });
+}
+
+/** Less its own value at a moment. @throws Refusal where the series does not reach there */
+function zeroedAt(series: Series, at: number): Series {
+  const moment = momentAt(series, at);
+  if (Number.isNaN(moment.value)) throw new Refusal('The integral has no value where it is to be zero.');
+  return movedSeries(series, {
+    symbol: series.symbol,
+    values: series.values.map((value) => value - moment.value),
+    factor: 1,
+    shared: movedBy(moment, series, new Float64Array(series.values.length).fill(-1)),
+  });
+}

@@ -1,8 +1,26 @@
+import { crossingsOf } from '../../calculus/crossings';
+import { eventIn } from '../../calculus/events';
 import { Refusal } from '../../refusal';
-import { axisField, numberField, textField } from '../fields';
-import { defineKind } from '../kind';
+import { indexAfter, indexAtOrAfter } from '../../series/sampling';
+import { type Series } from '../../series/series';
+import { describe } from '../../statistics/describe';
+import {
+  type Anchor,
+  anchorField,
+  anySeriesField,
+  axisField,
+  later,
+  numberField,
+  ownStretchesField,
+  textField,
+} from '../fields';
+import { anchorWords } from '../anchorWords';
+import { type Context, defineKind } from '../kind';
 
-/** A stretch of one axis, lettered A, B, C … */
+/**
+ * A stretch of one axis, lettered A, B, C … Its ends are fixed, or attached to something that happens in each run, so that
+ * repeated runs are cut alike; it may be cut down to whole cycles; and it may lie elsewhere in one run alone.
+ */
 export const region = defineKind({
   kind: 'region',
   title: 'region',
@@ -14,11 +32,59 @@ export const region = defineKind({
     along: axisField('Along'),
     start: numberField('Start'),
     end: numberField('End', 1),
+    from: later(anchorField('Begins when')),
+    until: later(anchorField('Ends when')),
+    cyclesOf: later(anySeriesField('Whole cycles of', 'nothing, as it is marked')),
+    own: later(ownStretchesField('In one run alone')),
   },
-  sentence: ({ name }) => name,
-  evaluate({ start, end }) {
+  idle: ({ along }) => (along === 't' ? [] : ['from', 'until', 'cyclesOf']),
+  sentence: ({ name, from, until, cyclesOf, along }, nameOf) => {
+    if (along !== 't') return name;
+    const parts = [
+      ...(from === null ? [] : [`from ${anchorWords(from, nameOf)}`]),
+      ...(until === null ? [] : [`to ${anchorWords(until, nameOf)}`]),
+      ...(cyclesOf === 't' ? [] : [`whole cycles of ${nameOf(cyclesOf)}`]),
+    ];
+    return parts.join(', ');
+  },
+  evaluate({ start, end, from, until, cyclesOf, own, along }, context) {
     if (!(end > start))
       throw new Refusal('This region has no length. Its end must be greater than its start.');
-    return { kind: 'region', start, end, notes: [] };
+    const mine = own.find(({ run }) => run === context.runId);
+    if (mine !== undefined)
+      return {
+        kind: 'region',
+        start: mine.start,
+        end: mine.end,
+        cut: { start: mine.start, end: mine.end },
+        notes: ['It lies elsewhere in this run than in the others.'],
+      };
+    if (along !== 't') return { kind: 'region', start, end, cut: { start, end }, notes: [] };
+    const cut = {
+      start: from === null ? start : momentOf(from, context),
+      end: until === null ? end : momentOf(until, context),
+    };
+    if (!(cut.end > cut.start))
+      throw new Refusal(
+        'In this run the end of this region comes before its start. Attach it to something later.',
+      );
+    const whole = cyclesOf === 't' ? cut : wholeCycles(context.series(cyclesOf), cut);
+    return { kind: 'region', ...whole, cut, notes: [] };
   },
 });
+
+const momentOf = (anchor: Anchor, context: Context): number =>
+  eventIn(context.series(anchor.of), anchor).value + anchor.offset;
+
+/** From the first rise of a series through its middle to the last one. @throws Refusal where no whole cycle lies in there */
+function wholeCycles(series: Series, { start, end }: { start: number; end: number }) {
+  const { sampling, values, symbol } = series;
+  const [first, past] = [indexAtOrAfter(sampling, start), indexAfter(sampling, end)];
+  const { minimum, maximum } = describe(values, first, past);
+  const rises = crossingsOf(series, (minimum + maximum) / 2, 'rise', first, past);
+  if (rises.length < 2)
+    throw new Refusal(
+      `No whole cycle of ${symbol} lies in this region: it has to rise through its middle twice. Make the region longer.`,
+    );
+  return { start: rises[0], end: rises[rises.length - 1] };
+}

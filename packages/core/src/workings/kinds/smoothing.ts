@@ -1,35 +1,56 @@
 import { localPolynomialFilter } from '../../calculus/filter';
+import { medianFilter } from '../../calculus/medianFilter';
 import { type Series, sharedThrough } from '../../series/series';
-import { integerField, seriesField } from '../fields';
+import { choiceField, later, seriesField } from '../fields';
 import { defineKind } from '../kind';
+import { idleOfWindow, pointsOf, windowFields, windowNote, windowWords } from '../window';
 
-/** A series smoothed by the same filter that takes derivatives, so that both flatten alike, and say so alike. */
+/**
+ * A series smoothed by the same filter that takes derivatives, so that both flatten alike, and say so alike; or by a running
+ * median, which takes single wrong readings off whole.
+ */
 export const smoothing = defineKind({
   kind: 'smoothing',
   title: 'smoothing',
   yields: 'series',
+  drawnOver: true,
   offered: 'series',
   offers: [{ title: 'Smoothing of', preset: {} }],
   fields: {
     of: seriesField(),
-    windowPoints: integerField('Window', { low: 3, high: 1001, odd: true, usual: 9, slider: 61 }),
+    way: later(
+      choiceField('By', [
+        { key: 'polynomial', title: 'a local polynomial' },
+        { key: 'median', title: 'a running median' },
+      ]),
+    ),
+    ...windowFields,
   },
+  idle: (entry) => [...idleOfWindow(entry), ...(entry.way === 'median' ? ['degree'] : [])],
   customaryName: (of) => `${of}_s`,
-  sentence: ({ of, windowPoints }, nameOf) => `${nameOf(of)} smoothed over ${windowPoints} readings`,
-  evaluate({ name, of, windowPoints }, context) {
+  sentence: (entry, nameOf) =>
+    entry.way === 'median'
+      ? `running median of ${nameOf(entry.of)} ${windowWords(entry)}`
+      : `${nameOf(entry.of)} smoothed ${windowWords(entry)}${entry.degree === '2' ? '' : `, degree ${entry.degree}`}`,
+  evaluate(entry, context) {
+    const { name, of, way, degree } = entry;
     const before = context.before?.kind === 'series' ? context.before.series : undefined;
     const series = context.series(of);
+    const windowPoints = pointsOf(entry, series);
     const smooth = (like: Series, earlier?: Series) =>
-      localPolynomialFilter(like, name, { windowPoints, degree: 2, order: 0 }, earlier);
+      localPolynomialFilter(like, name, { windowPoints, degree: Number(degree), order: 0 }, earlier);
     return {
       kind: 'series',
-      series: {
-        ...series,
-        ...smooth(series, before),
-        ...sharedThrough(series, (like) => smooth(like).values),
-        symbol: name,
-      },
-      notes: [],
+      series:
+        way === 'median'
+          ? { ...series, ...medianFilter(series, name, windowPoints), symbol: name }
+          : {
+              ...series,
+              ...smooth(series, before),
+              ...sharedThrough(series, (like) => smooth(like).values),
+              symbol: name,
+            },
+      notes: windowNote(entry, windowPoints),
     };
   },
 });

@@ -1,4 +1,4 @@
-import { describe } from '../../statistics/describe';
+import { describe, medianOf } from '../../statistics/describe';
 import {
   type Influence,
   type Quantity,
@@ -81,8 +81,20 @@ export function statisticsOf(series: Series, selection: Selection): NamedResult[
     ...(spread === null
       ? []
       : [plain('sd', 'sd', spread, spread > 0 ? spread / Math.sqrt(2 * (count - 1)) : null)]),
+    ...(spread === null
+      ? []
+      : [
+          plain(
+            'standardError',
+            'standard error',
+            spread / Math.sqrt(count),
+            spread > 0 ? spread / Math.sqrt(2 * count * (count - 1)) : null,
+          ),
+        ]),
+    plain('median', 'median', medianOf(selection.y), spread),
     plain('min', 'min', minimum, spread),
     plain('max', 'max', maximum, spread),
+    plain('range', 'range', maximum - minimum, spread),
     plain(
       'duration',
       'duration',

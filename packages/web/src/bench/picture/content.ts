@@ -1,6 +1,7 @@
 import { type BenchSession } from '../../session/benchSession';
 import { type ShownLabel } from '../../session/labelDesk';
 import { pageIn } from '../../session/pages';
+import { laidRegions } from '../../session/regions';
 import { shownRuns } from '../../session/runs';
 import { type DrawnTrace, type Frame } from '../../workers/compose';
 import { type DrawnGraph } from '../../workers/composeGraphs';
@@ -30,7 +31,7 @@ export interface PictureContent {
  */
 export function contentOf(session: BenchSession, only: string | null): PictureContent | null {
   const { name, runs, workings } = session.documents.getState();
-  const { frame, traces, graphs } = session.picture.getState();
+  const { frame, traces, graphs, outcomes } = session.picture.getState();
   const shown = shownRuns(runs);
   if (frame === null || shown.length === 0) return null;
   const { front } = session;
@@ -56,9 +57,7 @@ export function contentOf(session: BenchSession, only: string | null): PictureCo
     frame,
     isTime: horizontal === 't',
     styles: new Map(runs.map((run) => [run.id, { style: run.style, front: run.id === front?.id }])),
-    regions: workings.entries
-      .filter((entry) => entry.kind === 'region')
-      .filter(({ along }) => along === horizontal),
+    regions: laidRegions(workings.entries, horizontal, outcomes[front?.id ?? '']),
     labels: session.labels.shown.getState(),
   };
 }

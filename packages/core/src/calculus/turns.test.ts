@@ -1,0 +1,113 @@
+import { normalRandom } from '../random';
+import { regular } from '../series/sampling';
+import { normSquared } from '../series/noisePath';
+import { sampledSeries } from '../testing/series';
+import { eventIn } from './events';
+import { turnsOf } from './turns';
+
+// Truths are those of the functions the readings were made from.
+
+const swing = (noise: number, seed: number, interval = 0.02) => {
+  const normal = normalRandom(seed);
+  return sampledSeries(
+    regular(0, interval, Math.round(6 / interval)),
+    (t) => 0.3 + 0.1 * Math.sin(2 * Math.PI * 0.8 * t) + noise * normal(),
+  );
+};
+
+describe('turns', () => {
+  it('finds each peak and trough of a swing where it is', () => {
+    const turns = turnsOf(swing(0, 1));
+    expect(turns.map(({ kind }) => kind).join(' ')).toBe(
+      'peak trough peak trough peak trough peak trough peak',
+    );
+    turns.forEach(({ time, value, kind }, i) => {
+      expect(Math.abs(time.value - (0.25 + i / 2) / 0.8)).toBeLessThan(1e-3);
+      expect(Math.abs(value.value - (kind === 'peak' ? 0.4 : 0.2))).toBeLessThan(1e-4);
+    });
+  });
+
+  it('is not misled by noise: no turn too many, none too few, and no peak too high', () => {
+    let [sum, squares, count, claimed] = [0, 0, 0, 0];
+    for (let seed = 1; seed <= 300; seed++) {
+      const turns = turnsOf(swing(0.004, seed));
+      expect(turns).toHaveLength(9);
+      for (const { kind, value } of turns) {
+        const off = kind === 'peak' ? value.value - 0.4 : 0.2 - value.value;
+        sum += off;
+        squares += off * off;
+        claimed += 0.004 ** 2 * normSquared(value.weights.weights);
+        count++;
+      }
+    }
+    const scatter = Math.sqrt(squares / count);
+    // The highest reading of so many would stand 0.006 too high.
+    expect(Math.abs(sum / count)).toBeLessThan(0.0006);
+    expect(scatter / Math.sqrt(claimed / count)).toBeGreaterThan(0.85);
+    expect(scatter / Math.sqrt(claimed / count)).toBeLessThan(1.2);
+  });
+
+  it('tells the top of a short pulse on a long rest, whatever the noise of the rest', () => {
+    const normal = normalRandom(7);
+    const pulse = sampledSeries(
+      regular(0, 0.002, 2000),
+      (t) => 5 * Math.exp(-(((t - 2.2) / 0.03) ** 2) / 2) + 0.02 * normal(),
+    );
+    const [peak, ...rest] = turnsOf(pulse);
+    expect(rest).toHaveLength(0);
+    expect(Math.abs(peak.time.value - 2.2)).toBeLessThan(0.002);
+    expect(Math.abs(peak.value.value - 5)).toBeLessThan(0.05);
+  });
+
+  it('has none where nothing turns', () => {
+    expect(turnsOf(sampledSeries(regular(0, 0.1, 50), () => 2))).toEqual([]);
+    expect(turnsOf(sampledSeries(regular(0, 0.1, 50), (t) => t))).toEqual([]);
+    expect(turnsOf(sampledSeries(regular(0, 0.1, 50), () => NaN))).toEqual([]);
+    expect(turnsOf(sampledSeries(regular(0, 0.1, 0), (t) => t))).toEqual([]);
+  });
+
+  it('is not misled by missing readings', () => {
+    const series = swing(0, 1);
+    for (let i = 3; i < series.values.length; i += 7) series.values[i] = NaN;
+    expect(turnsOf(series)).toHaveLength(9);
+  });
+});
+
+describe('events', () => {
+  const rule = (event: Parameters<typeof eventIn>[1]['event'], level = 0, count = 1) => ({
+    event,
+    level,
+    count,
+  });
+
+  it('are where they are', () => {
+    const series = swing(0, 1);
+    expect(eventIn(series, rule('begins')).value).toBe(0);
+    expect(eventIn(series, rule('ends')).value).toBeCloseTo(5.98, 9);
+    expect(eventIn(series, rule('rises', 0.3, 2)).value).toBeCloseTo(2 / 0.8, 3);
+    expect(eventIn(series, rule('falls', 0.3)).value).toBeCloseTo(0.5 / 0.8, 3);
+    expect(eventIn(series, rule('trough', 0, 2)).value).toBeCloseTo(1.75 / 0.8, 3);
+  });
+
+  it('tell what lacks, and what there is', () => {
+    const series = swing(0, 1);
+    expect(() => eventIn(series, rule('rises', 2))).toThrow('x has no rise through 2 in this run.');
+    expect(() => eventIn(series, rule('peak', 0, 9))).toThrow(
+      'x has 5 of what is looked for (peak), and no 9th one.',
+    );
+    expect(() => eventIn(series, rule('edge'))).toThrow('x is no beam.');
+  });
+
+  it('find where something leaves its rest, and where it comes to rest again', () => {
+    const normal = normalRandom(5);
+    const series = sampledSeries(
+      regular(0, 0.01, 800),
+      (t) => (t < 2 ? 0 : t > 5 ? 0.9 : 0.1 * (t - 2) ** 2) + 2e-4 * normal(),
+    );
+    // 0.1 t² stands four standard deviations off after 0.09 s.
+    expect(Math.abs(eventIn(series, rule('moves')).value - 2)).toBeLessThan(0.12);
+    expect(Math.abs(eventIn(series, rule('stills')).value - 5)).toBeLessThan(0.03);
+    const still = sampledSeries(regular(0, 0.01, 100), () => 1);
+    expect(() => eventIn(still, rule('moves'))).toThrow('never leaves its rest');
+  });
+});

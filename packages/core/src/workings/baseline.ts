@@ -1,0 +1,62 @@
+import { type Told } from '../calculus/cycles';
+import { Refusal } from '../refusal';
+import { stretchAt } from '../series/noisePath';
+import { type Series } from '../series/series';
+import { choiceField, later, numberField, regionField } from './fields';
+import { type Context } from './kind';
+import { select } from './selection';
+
+/** What counts as nothing under a series. */
+export const baselineFields = {
+  baseline: later(
+    choiceField('From', [
+      { key: 'zero', title: 'zero' },
+      { key: 'level', title: 'a level' },
+      { key: 'mean', title: 'the mean of a region' },
+      { key: 'ends', title: 'the line between its ends' },
+    ]),
+  ),
+  level: later(numberField('Level')),
+  meanOf: later(regionField('Mean of')),
+} as const;
+
+export interface Baseline {
+  baseline: 'zero' | 'level' | 'mean' | 'ends';
+  level: number;
+  meanOf: string | null;
+}
+
+/** What of a baseline means nothing. */
+export const idleOfBaseline = ({ baseline }: Pick<Baseline, 'baseline'>): string[] => [
+  ...(baseline === 'level' ? [] : ['level']),
+  ...(baseline === 'mean' ? [] : ['meanOf']),
+];
+
+/** The mean of a series in a region, and what each of its values does to it. @throws Refusal */
+export function meanIn(series: Series, region: string | null, context: Context): Told {
+  if (region === null)
+    throw new Refusal('Choose the region whose mean is taken off. Mark one where nothing happens.');
+  const { indices, y } = select(context, series, 't', context.region(region));
+  const count = indices.length;
+  return {
+    value: y.reduce((sum, value) => sum + value, 0) / count,
+    weights: stretchAt(indices, new Float64Array(count).fill(1 / count)),
+  };
+}
+
+/** The level that counts as nothing, the same everywhere; null where it is zero or no level. @throws Refusal */
+export function levelUnder(
+  series: Series,
+  { baseline, level, meanOf }: Baseline,
+  context: Context,
+): Told | null {
+  if (baseline === 'level') return { value: level, weights: { first: 0, weights: new Float64Array(0) } };
+  return baseline === 'mean' ? meanIn(series, meanOf, context) : null;
+}
+
+/** A baseline in words: "above the mean of B"; nothing of zero. */
+export function baselineWords({ baseline, level }: Baseline): string {
+  if (baseline === 'level') return ` from ${String(level).replace('-', '−')}`;
+  if (baseline === 'mean') return ' from the mean of its rest';
+  return baseline === 'ends' ? ' from the line between its ends' : '';
+}

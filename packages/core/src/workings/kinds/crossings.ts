@@ -1,0 +1,73 @@
+import { type Told, crossingAt, differenceOf } from '../../calculus/cycles';
+import { crossingsOf } from '../../calculus/crossings';
+import { Refusal } from '../../refusal';
+import { exactly } from '../../results/quantity';
+import { timeAt } from '../../series/sampling';
+import { choiceField, numberField, regionField, seriesField } from '../fields';
+import { defineKind } from '../kind';
+import { rangeIn, reachNote } from '../selection';
+import { toldOf } from '../told';
+
+const shown = (value: number) => String(Number(value.toPrecision(5))).replace('-', '−');
+
+/**
+ * When a series goes through a level, how often, and how long after the begin of the region. Each crossing lies on the straight
+ * line between two readings; noise about the level is none.
+ */
+export const crossings = defineKind({
+  kind: 'crossings',
+  title: 'crossings of a level',
+  yields: 'results',
+  offered: 'region',
+  offers: [{ title: 'crossings', preset: {} }],
+  fields: {
+    of: seriesField(),
+    direction: choiceField('Counted', [
+      { key: 'both', title: 'both ways' },
+      { key: 'rise', title: 'rising' },
+      { key: 'fall', title: 'falling' },
+    ]),
+    level: numberField('Level'),
+    region: regionField(),
+  },
+  sentence: ({ of, direction, level }, nameOf) =>
+    `${nameOf(of)} ${direction === 'both' ? 'through' : direction === 'rise' ? 'rising through' : 'falling through'} ${shown(level)}`,
+  evaluate({ of, direction, level, region: regionId }, context) {
+    const series = context.series(of);
+    const region = context.region(regionId);
+    const [first, past] = rangeIn(series, region);
+    const ways = direction === 'both' ? (['rise', 'fall'] as const) : ([direction] as const);
+    const found: Told[] = ways
+      .flatMap((way) => [...crossingsOf(series, level, way, first, past)])
+      .sort((a, b) => a - b)
+      .map((moment) => crossingAt(series, level, moment, first, past));
+    if (found.length === 0)
+      throw new Refusal(
+        `${series.symbol} does not go through ${shown(level)} here. Type another level, or move the region.`,
+      );
+    const told = toldOf(series, first, past);
+    const start = region?.along === 't' ? region.start : timeAt(series.sampling, first);
+    const [one, last] = [found[0], found[found.length - 1]];
+    return {
+      kind: 'results',
+      results: [
+        told('first', 'first crossing', one, series.timeUnit, true),
+        told('after', 'time to the level', { ...one, value: one.value - start }, series.timeUnit),
+        ...(found.length < 2
+          ? []
+          : [
+              told('last', 'last crossing', last, series.timeUnit),
+              told(
+                'spacing',
+                'from crossing to crossing',
+                differenceOf(last, one, found.length - 1),
+                series.timeUnit,
+              ),
+            ]),
+        { key: 'count', name: 'crossings', quantity: exactly(found.length, []), roundTo: 1, main: false },
+      ],
+      notes: reachNote(series, region),
+      fitted: null,
+    };
+  },
+});

@@ -1,0 +1,92 @@
+import { type Told, differenceOf } from '../../calculus/cycles';
+import { type Turn, turnsOf } from '../../calculus/turns';
+import { Refusal } from '../../refusal';
+import { exactly } from '../../results/quantity';
+import { regionField, seriesField } from '../fields';
+import { flatteningNote } from '../flatteningNote';
+import { defineKind } from '../kind';
+import { type NamedResult } from '../outcome';
+import { rangeIn, reachNote } from '../selection';
+import { meanTold, toldOf } from '../told';
+
+/**
+ * Peaks and troughs of a stretch: how many, how high, when. What stands out less than a twentieth of the whole range, or less
+ * than six times its noise, is none.
+ */
+export const peaks = defineKind({
+  kind: 'peaks',
+  title: 'peaks',
+  yields: 'results',
+  offered: 'region',
+  offers: [{ title: 'peaks', preset: {} }],
+  fields: { of: seriesField(), region: regionField() },
+  sentence: ({ of }, nameOf) => `peaks and troughs of ${nameOf(of)}`,
+  evaluate({ of, region: regionId }, context) {
+    const series = context.series(of);
+    const region = context.region(regionId);
+    const [first, past] = rangeIn(series, region);
+    const turns = turnsOf(series, first, past);
+    if (turns.length === 0)
+      throw new Refusal(
+        `${series.symbol} has no peak and no trough here that stands out of what is on both sides of it. Make the region longer.`,
+      );
+    const told = toldOf(series, first, past);
+    const tops = turns.filter(({ kind }) => kind === 'peak');
+    const bottoms = turns.filter(({ kind }) => kind === 'trough');
+    const highest = extreme(tops, 1);
+    const lowest = extreme(bottoms, -1);
+    const isPeakMain = highest !== undefined;
+    const spacing = (all: readonly Turn[], name: string, key: string): NamedResult[] =>
+      all.length < 2
+        ? []
+        : [
+            told(
+              key,
+              name,
+              differenceOf(all[all.length - 1].time, all[0].time, all.length - 1),
+              series.timeUnit,
+            ),
+          ];
+    const [height, depth] = [meanOf(tops), meanOf(bottoms)];
+    return {
+      kind: 'results',
+      results: [
+        ...(highest === undefined
+          ? []
+          : [
+              told('peak', 'highest peak', highest.value, series.unit, true),
+              told('peakAt', 'time of the highest peak', highest.time, series.timeUnit),
+            ]),
+        ...(lowest === undefined
+          ? []
+          : [
+              told('trough', 'lowest trough', lowest.value, series.unit, !isPeakMain),
+              told('troughAt', 'time of the lowest trough', lowest.time, series.timeUnit),
+            ]),
+        ...(tops.length > 1
+          ? [told('meanPeak', 'mean peak', meanTold(tops.map(({ value }) => value)), series.unit)]
+          : []),
+        ...(bottoms.length > 1
+          ? [told('meanTrough', 'mean trough', meanTold(bottoms.map(({ value }) => value)), series.unit)]
+          : []),
+        ...(height === null || depth === null
+          ? []
+          : [told('amplitude', 'half from trough to peak', differenceOf(height, depth, 2), series.unit)]),
+        ...spacing(tops, 'from peak to peak', 'spacing'),
+        { key: 'count', name: 'peaks', quantity: exactly(tops.length, []), roundTo: 1, main: false },
+        { key: 'troughs', name: 'troughs', quantity: exactly(bottoms.length, []), roundTo: 1, main: false },
+      ],
+      notes: [...reachNote(series, region), ...(context.moving ? [] : flatteningNote(series, first, past))],
+      fitted: null,
+    };
+  },
+});
+
+const extreme = (all: readonly Turn[], sign: 1 | -1): Turn | undefined =>
+  all.reduce<Turn | undefined>(
+    (best, one) => (best === undefined || sign * (one.value.value - best.value.value) > 0 ? one : best),
+    undefined,
+  );
+
+const meanOf = (all: readonly Turn[]): Told | null =>
+  all.length === 0 ? null : meanTold(all.map(({ value }) => value));

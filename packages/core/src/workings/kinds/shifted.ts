@@ -1,0 +1,76 @@
+import { eventIn } from '../../calculus/events';
+import { Refusal } from '../../refusal';
+import { anchorField, axisField, choiceField, later, numberField, regionField } from '../fields';
+import { anchorWords } from '../anchorWords';
+import { meanIn } from '../baseline';
+import { defineKind } from '../kind';
+import { momentAt } from '../moment';
+import { movedBy, movedSeries } from '../movedSeries';
+
+const shown = (value: number) => String(Number(value.toPrecision(5))).replace('-', '−');
+
+/** A series moved and stretched: less a number, less its own mean where nothing happens, or counted from an event. */
+export const shifted = defineKind({
+  kind: 'shifted',
+  title: 'shifted series',
+  yields: 'series',
+  offered: 'series',
+  offers: [{ title: 'Shift and scale', preset: {} }],
+  fields: {
+    of: axisField('Of'),
+    less: choiceField('Less', [
+      { key: 'number', title: 'a number' },
+      { key: 'mean', title: 'its mean in a region' },
+      { key: 'event', title: 'what it is at an event' },
+    ]),
+    number: numberField('Number'),
+    meanOf: later(regionField('Mean of')),
+    when: later(anchorField('When')),
+    factor: numberField('Times', 1),
+  },
+  idle: ({ less }) => [
+    ...(less === 'number' ? [] : ['number']),
+    ...(less === 'mean' ? [] : ['meanOf']),
+    ...(less === 'event' ? [] : ['when']),
+  ],
+  customaryName: (of) => `${of}_0`,
+  sentence: ({ of, less, number, when, factor }, nameOf) => {
+    const what = nameOf(of);
+    const taken =
+      less === 'mean'
+        ? `${what} less its mean at rest`
+        : less === 'event'
+          ? `${what} from where ${when === null ? '…' : anchorWords(when, nameOf)}`
+          : number === 0
+            ? what
+            : `${what} ${number < 0 ? '+' : '−'} ${shown(Math.abs(number))}`;
+    return factor === 1 ? taken : `(${taken}) · ${shown(factor)}`;
+  },
+  evaluate({ name, of, less, number, meanOf, when, factor }, context) {
+    if (factor === 0) throw new Refusal('Times 0 leaves nothing. Type another factor.');
+    const series = context.series(of, when === null ? undefined : context.series(when.of));
+    const told =
+      less === 'mean'
+        ? meanIn(series, meanOf, context)
+        : less === 'event'
+          ? valueAtEvent()
+          : { value: number, weights: { first: 0, weights: new Float64Array(0) } };
+    function valueAtEvent() {
+      if (when === null) throw new Refusal('Choose the event from which it is counted.');
+      const source = context.series(when.of);
+      const moment = eventIn(source, when).value + when.offset;
+      if (of === 't') return { value: moment, weights: { first: 0, weights: new Float64Array(0) } };
+      return momentAt(series, moment);
+    }
+    return {
+      kind: 'series',
+      series: movedSeries(series, {
+        symbol: name,
+        values: series.values.map((value) => (value - told.value) * factor),
+        factor,
+        shared: movedBy(told, series, new Float64Array(series.values.length).fill(-factor)),
+      }),
+      notes: [],
+    };
+  },
+});

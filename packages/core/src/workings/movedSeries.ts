@@ -1,0 +1,60 @@
+import { type Told } from '../calculus/cycles';
+import { composedNoise } from '../series/composedNoise';
+import { type Series, type SharedEffect, pathsOf } from '../series/series';
+import { type Influence } from '../results/quantity';
+import { type Unit } from '../units/unit';
+import { gathered } from './weighed';
+
+/** A number that was worked out from a series, as roots that move all values of another one by so many times that number. */
+export function movedBy({ weights }: Told, series: Series, effect: Float64Array): SharedEffect[] {
+  if (weights.weights.length === 0) return [];
+  const influences: Influence[] = gathered(pathsOf(series).map((path) => [path, weights] as const));
+  const ofShared = (series.shared ?? []).map(({ effect: own, ...rest }): SharedEffect => {
+    let sum = 0;
+    weights.weights.forEach((weight, i) => (sum += weight === 0 ? 0 : weight * own[weights.first + i]));
+    return { ...rest, effect: effect.map((times) => times * sum) };
+  });
+  return [
+    ...influences.map(({ root, label, effect: by }): SharedEffect => ({ root, label, by, effect })),
+    ...ofShared,
+  ];
+}
+
+/** A series that follows from another one value by value: by an offset and a factor, which need not be the same everywhere. */
+export function movedSeries(
+  series: Series,
+  made: {
+    symbol: string;
+    quantity?: string;
+    unit?: Unit;
+    values: Float64Array;
+    factor: number;
+    shared: readonly SharedEffect[];
+  },
+): Series {
+  const { symbol, quantity, unit, values, factor, shared } = made;
+  const own = (series.shared ?? []).map((one) => ({
+    ...one,
+    effect: one.effect.map((value) => value * factor),
+  }));
+  const all = [...own, ...shared];
+  const scaled = (path: NonNullable<Series['noise']>) =>
+    factor === 1
+      ? path
+      : composedNoise([{ path, partials: () => new Float64Array(values.length).fill(factor) }]);
+  const { uncertainties } = series;
+  return {
+    ...series,
+    symbol,
+    quantity: quantity ?? series.quantity,
+    unit: unit ?? series.unit,
+    values,
+    noise: series.noise === null ? null : scaled(series.noise),
+    ...(series.further === undefined ? {} : { further: series.further.map(scaled) }),
+    ...(uncertainties === undefined ? {} : { uncertainties: uncertainties.map((u) => Math.abs(factor) * u) }),
+    shared: all.length === 0 ? undefined : all,
+    // What it is moved by may change with any reading.
+    lineage: {},
+    settled: shared.length === 0 && factor === 1 ? series.settled : 0,
+  };
+}

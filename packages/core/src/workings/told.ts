@@ -1,0 +1,25 @@
+import { type Told } from '../calculus/cycles';
+import { addStretches, scaledStretch } from '../series/noisePath';
+import { type Series } from '../series/series';
+import { type Unit } from '../units/unit';
+import { type NamedResult } from './outcome';
+import { weighed } from './weighed';
+
+/** Makes results of numbers that were told from readings of a stretch of a series, whose noise is that of the stretch. */
+export const toldOf =
+  (series: Series, first: number, past: number) =>
+  (key: string, name: string, { value, weights }: Told, unit: Unit, main = false): NamedResult => ({
+    key,
+    name,
+    quantity: weighed(value, unit, [[series, weights]], { first, past }),
+    roundTo: null,
+    main,
+  });
+
+/** The mean of some, of which there is one at least. */
+export const meanTold = (all: readonly Told[]): Told => ({
+  value: all.reduce((sum, { value }) => sum + value, 0) / all.length,
+  weights: all
+    .map(({ weights }) => scaledStretch(weights, 1 / all.length))
+    .reduce((sum, weights) => addStretches(sum, weights)),
+});
