@@ -9,8 +9,11 @@ import {
 import { type Entry, type SeriesRef } from '@heuristor/core';
 import {
   addRun,
+  changeInvestigation,
   createInvestigation,
   hasInvestigations,
+  keepTemplate,
+  readInvestigation,
   writeSamples,
   writeWorkings,
 } from '@heuristor/server';
@@ -23,6 +26,9 @@ import {
   motionNoise,
   simulate,
 } from '@heuristor/stand-ins';
+
+import { experiments } from './demo/index';
+import { type Experiment } from './demo/experiment';
 
 const rate = 50;
 
@@ -171,9 +177,30 @@ const lifeboatWorkings = sheet(
   ['channel:x', 'entry:v'],
 );
 
-/** Two investigations of the harbour school of Saltmarsh Quay, simulated by the stand-ins; only into an empty database. */
+/** An experiment with its runs. @returns the id of its investigation */
+async function addExperiment({ name, conditions, workings, record }: Experiment): Promise<string> {
+  const id = await createInvestigation(name, workings);
+  await changeInvestigation(id, { plan: { conditions } });
+  await record(id);
+  return id;
+}
+
+/** The channels of the runs of an investigation, each once. */
+async function channelsOf(id: string) {
+  const { runs } = await readInvestigation(id);
+  const known = new Map(runs.flatMap(({ channels }) => channels).map((channel) => [channel.key, channel]));
+  return [...known.values()].map(({ key, quantity, unit }) => ({ key, quantity, unit }));
+}
+
+/** The investigations of the harbour school of Saltmarsh Quay, simulated by the stand-ins; only into an empty database. */
 export async function loadDemoData(): Promise<void> {
   if (await hasInvestigations()) return;
+  const made: [Experiment, string][] = [];
+  // Those that were used last stand first in the list.
+  for (const experiment of [...experiments].reverse())
+    made.unshift([experiment, await addExperiment(experiment)]);
+  for (const [{ template, conditions, workings }, id] of made)
+    await keepTemplate({ ...template, conditions, workings, channels: await channelsOf(id) });
   const slipway = await createInvestigation('Lifeboat on the slipway: three tilts');
   const tilts = [4, 6, 8];
   for (const [i, angle] of tilts.entries())

@@ -17,3 +17,4 @@ export * from './spots';
 export * from './pace';
 export * from './away';
 export * from './tokens';
+export * from './templates';

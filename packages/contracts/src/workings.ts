@@ -116,6 +116,9 @@ export function withRunsRenamed(
     });
   return {
     ...workings,
+    entries: workings.entries.map((entry) =>
+      entry.kind === 'region' && entry.own !== undefined ? { ...entry, own: ofCopies(entry.own) } : entry,
+    ),
     aside: ofCopies(workings.aside),
     shifts: ofCopies(workings.shifts),
     pages: workings.pages.map((page) => ({

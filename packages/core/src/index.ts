@@ -67,6 +67,15 @@ export {
   usualOf,
 } from './workings/fields';
 export { type ReferenceMap, referencesIn, withReferences } from './workings/speaks';
+export {
+  type KnownChannel,
+  type SheetOver,
+  type Transfer,
+  channelsFor,
+  freeLetter,
+  freeName,
+  transferred,
+} from './workings/transfer';
 export { anchorWords } from './workings/anchorWords';
 export { type EventKind, eventIn, eventTitles, isCounted } from './calculus/events';
 export { turnsOf } from './calculus/turns';

@@ -23,6 +23,7 @@ import { investigationRoutes } from './routes/investigations';
 import { channelRoutes, runRoutes } from './routes/runs';
 import { deviceTokenRoutes, senmlRoutes } from './routes/senml';
 import { signInRoutes } from './routes/signIn';
+import { templateRoutes } from './routes/templates';
 
 interface Parts {
   health: DatabaseHealth;
@@ -96,6 +97,7 @@ export function createApp({
   app.use('/api', signedInOnly);
   app.use('/api/device-tokens', deviceTokenRoutes(senml, pairings));
   app.use('/api/investigations', investigationRoutes(registry, recorder, live, importer, spots, away));
+  app.use('/api/templates', templateRoutes());
   app.use('/api/imports', importRoutes(importer));
   app.use('/api/runs', runRoutes(live, spots));
   app.use('/api/channels', channelRoutes(recorder));

@@ -1,6 +1,14 @@
 export { startHeuristor, type Heuristor } from './heuristor';
 export { type Database, openDatabase } from './database';
 export { issueLinkToken } from './auth/signIn';
-export { createInvestigation, writeWorkings, hasInvestigations } from './services/investigations';
-export { addRun } from './services/runs';
+export {
+  changeInvestigation,
+  createInvestigation,
+  hasInvestigations,
+  readInvestigation,
+  writeWorkings,
+} from './services/investigations';
+export { addRun, changeRun } from './services/runs';
+export { addRows } from './services/spots';
 export { writeSamples } from './services/samples';
+export { keepTemplate } from './services/templates';

@@ -1,6 +1,13 @@
 export { gravity } from './apparatus/apparatus';
+export { beacon } from './apparatus/beacon';
+export { bell } from './apparatus/bell';
 export { buoy, buoyRest } from './apparatus/buoy';
+export { cord } from './apparatus/cord';
+export { gate } from './apparatus/gate';
 export { lifeboat } from './apparatus/lifeboat';
+export { mooring } from './apparatus/mooring';
+export { rail } from './apparatus/rail';
+export { reed } from './apparatus/reed';
 export { type Rig } from './devices/device';
 export { motionLimits, motionNoise } from './devices/motionSensor';
 export { rigs } from './rigs';

@@ -8,6 +8,7 @@ import * as edges from './006-edges';
 import * as spots from './007-spots';
 import * as away from './008-away';
 import * as deviceTokens from './009-device-tokens';
+import * as templates from './010-templates';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -19,6 +20,7 @@ const migrations: Record<string, Knex.Migration> = {
   '007-spots': spots,
   '008-away': away,
   '009-device-tokens': deviceTokens,
+  '010-templates': templates,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

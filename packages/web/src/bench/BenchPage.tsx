@@ -20,6 +20,8 @@ import { MovedRuns } from './MovedRuns';
 import { PageTabs } from './PageTabs';
 import { PacePanel } from './pace/PacePanel';
 import { bringInText, holdsColumns } from './pasting';
+import { CopyEntry } from './CopyEntry';
+import { KeepTemplate } from './TemplateMenu';
 import { KnownConstants } from './KnownConstants';
 import { RelationChooser } from './relations/RelationChooser';
 import { PictureDialog } from './picture/PictureDialog';
@@ -180,6 +182,8 @@ function Bench() {
       <PictureDialog />
       <RelationChooser />
       <KnownConstants />
+      <KeepTemplate />
+      <CopyEntry />
       <LargeDigits />
     </div>
   );

@@ -20,6 +20,7 @@ import { withDuplicate } from '../session/users';
 import { NameField } from '../ui/NameField';
 import { Typeset } from '../ui/Typeset';
 import { CardTools } from './CardTools';
+import { openCopyEntry } from './CopyEntry';
 import { ConstantFields } from './ConstantFields';
 import { EntryEditor } from './EntryEditor';
 import { EntryNote } from './EntryNote';
@@ -147,6 +148,9 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
             }
           >
             Duplicate
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => openCopyEntry(entry.id, called)}>
+            Copy to another investigation …
           </Dropdown.Item>
           <Dropdown.Item onClick={() => removeEntry(session, entry, nameOf)}>Remove</Dropdown.Item>
         </CardTools>

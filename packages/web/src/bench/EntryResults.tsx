@@ -35,8 +35,8 @@ export function EntryResults({
   const found = outcomes[shown.findIndex(({ id }) => id === front.id)];
   const own = isSaidAbove && found?.kind === 'refused' ? undefined : found;
   const isSame = isSameForAllRuns(entry);
-  if (entry.kind === 'constant' && found?.kind === 'results') return <Notes notes={found.notes} />;
   if (entry.folded === true && found?.kind === 'results') return <MainOf outcome={found} />;
+  if (entry.kind === 'constant' && found?.kind === 'results') return <Notes notes={found.notes} />;
   const others = shown
     .map((run, i) => ({ run, outcome: outcomes[i] }))
     .filter(({ run }) => run.id !== front.id);

@@ -3,6 +3,7 @@ import {
   FormulaFault,
   type FormulaText,
   checkUnits,
+  freeName,
   orRefusal,
   parseFormula,
   printedUnit,
@@ -12,7 +13,7 @@ import {
 import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { useFrontRun, useNameables, usePicture, useSession } from '../session/context';
-import { freeName, withConstant } from '../session/edits';
+import { withConstant } from '../session/edits';
 import { type Nameable, boundFormula, meant, namedFormula, parametersFor } from '../session/formulas';
 import { Typeset } from '../ui/Typeset';
 

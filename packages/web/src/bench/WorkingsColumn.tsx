@@ -37,6 +37,7 @@ import { pageIn } from '../session/pages';
 import { openKnownConstants } from './KnownConstants';
 import { regionOffers } from './Offers';
 import { openRelations } from './relations/RelationChooser';
+import { FittingTemplates, TemplateMenu } from './TemplateMenu';
 import { RegionHead } from './RegionHead';
 
 const blinkMilliseconds = 300;
@@ -59,13 +60,17 @@ export function WorkingsColumn() {
     <>
       <div className="side-head titled">
         <h2>Workings</h2>
+        <TemplateMenu />
         <WorkOut />
       </div>
       {order.length === 0 && (
-        <p className="quiet">
-          Drag over a trace to mark a region. What can be worked out on it is offered beside it, and is worked
-          out for every run that is shown.
-        </p>
+        <>
+          <p className="quiet">
+            Drag over a trace to mark a region. What can be worked out on it is offered beside it, and is
+            worked out for every run that is shown.
+          </p>
+          <FittingTemplates />
+        </>
       )}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={order} strategy={verticalListSortingStrategy}>

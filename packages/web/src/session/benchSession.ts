@@ -42,6 +42,7 @@ import { SensorDesk } from './sensorDesk';
 import { SpotBook } from './spotBook';
 import { type Documents, type View } from './state';
 import { type StepMemory, tabSteps } from './stepMemory';
+import { TemplateDesk } from './templateDesk';
 import { TableDesk } from './tableDesk';
 
 /**
@@ -59,6 +60,7 @@ export class BenchSession {
   readonly runDesk: RunDesk;
   readonly asides: AsideDesk = new AsideDesk(this);
   readonly regions: RegionDesk = new RegionDesk(this);
+  readonly templates: TemplateDesk = new TemplateDesk(this);
   readonly plan: PlanKeeper;
   readonly saver: Saver<WorkingsDocument>;
   readonly sensors: SensorDesk;

@@ -1,9 +1,8 @@
 import { type WorkingsDocument, emptyPage, emptyWorkings, workingsSchema } from '@heuristor/contracts';
-import { type Entry, type ResultRef, entryKindKeys, kindOf } from '@heuristor/core';
+import { type Entry, type ResultRef, entryKindKeys, freeLetter, kindOf } from '@heuristor/core';
 import { runOf } from '../testing/runs';
 import { type ShownOutcome } from '../workers/protocol';
 import {
-  freeLetter,
   entryNames,
   groupsOf,
   mainResults,

@@ -10,6 +10,8 @@ import {
   drawsGraph,
   entryRef,
   entrySentence,
+  freeLetter,
+  freeName,
   kindOf,
   nameIn,
   parseUnit,
@@ -29,26 +31,6 @@ export function seriesChoices(
 ): SeriesRef[] {
   const keys = new Set(presentRuns(runs).flatMap(({ channels }) => channels.map(({ key }) => key)));
   return [...[...keys].map(channelRef), ...entries.filter(yieldsSeries).map(({ id }) => entryRef(id))];
-}
-
-/** The first letter that no region has. */
-export function freeLetter(entries: readonly Entry[]): string {
-  const used = new Set(entries.map((entry) => (entry.kind === 'region' ? entry.letter : '')));
-  for (let i = 0; ; i++) {
-    const letter =
-      i < 26
-        ? String.fromCharCode(65 + i)
-        : `${String.fromCharCode(65 + ((Math.floor(i / 26) - 1) % 26))}${String.fromCharCode(65 + (i % 26))}`;
-    if (!used.has(letter)) return letter;
-  }
-}
-
-/** A name that no entry has yet: the wish, or with the next number. */
-export function freeName(wish: string, entries: readonly Entry[]): string {
-  const taken = new Set(entries.map(({ name }) => name));
-  let name = wish;
-  for (let n = 2; taken.has(name); n++) name = `${wish}${n}`;
-  return name;
 }
 
 /** What a field holds before anybody has said anything. */

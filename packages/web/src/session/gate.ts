@@ -5,12 +5,13 @@ import {
   type SeriesRef,
   channelRef,
   entryRef,
+  freeName,
   kindOf,
   nameIn,
   partsOfResultRef,
   resultRef,
 } from '@heuristor/core';
-import { freeName, resultsUsedBy } from './edits';
+import { resultsUsedBy } from './edits';
 import { newId } from './ids';
 import { type OnPage, panelsOf, panelsWith, withPage, withoutSeries } from './pages';
 import { type Passage, isPassageKind, passages } from './passages';

@@ -2,6 +2,7 @@ import { type WorkingsDocument } from '@heuristor/contracts';
 import {
   type Entry,
   entryRef,
+  freeName,
   namesIn,
   orRefusal,
   parseFormula,
@@ -11,7 +12,6 @@ import {
   sameName,
 } from '@heuristor/core';
 import { newId } from './ids';
-import { freeName } from './edits';
 import { formulasOf } from './formulas';
 
 /** Whether an entry speaks of another one: in a field, or in a formula under its name. */

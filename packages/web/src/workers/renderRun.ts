@@ -119,7 +119,7 @@ function residualsOf(
   { entries }: WorkingsDocument,
   traces: readonly SeriesRef[],
   outcomes: Map<string, Outcome>,
-  { width, sight }: RenderRequest,
+  { width, sight, horizontal }: RenderRequest,
 ): Record<string, RunTrace> {
   const found: Record<string, RunTrace> = {};
   for (const entry of entries.filter(isFit)) {
@@ -131,7 +131,8 @@ function residualsOf(
       symbol: 'residuals',
       quantity: '',
       unit: outcome.fitted.unit,
-      line: thinResiduals(x, y, width, sight),
+      // Against something else than time, nothing joins one residual with the next.
+      line: { ...thinResiduals(x, y, width, sight), ...(horizontal === 't' ? {} : { isDots: true }) },
       whole: null,
       curves: [],
     };

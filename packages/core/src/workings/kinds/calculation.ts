@@ -1,4 +1,5 @@
 import { measured } from '../../formula/dimension';
+import { isPi } from '../../formula/names';
 import { type Formula } from '../../formula/tree';
 import { texFormula, texName, texNumber, texUnit } from '../../formula/typeset';
 import { FormulaFault } from '../../formula/fault';
@@ -52,6 +53,7 @@ export const calculation = defineKind({
     if (Number.isNaN(quantity.standardUncertainty))
       throw new Refusal('The uncertainty of this has no value: the formula has no slope here.');
     const called = (leaf: string) => {
+      if (isPi(leaf)) return undefined;
       const meant = speaking.named(leaf);
       return meant.kind === 'result' ? texResult(meant.result) : undefined;
     };

@@ -1,0 +1,68 @@
+import {
+  type NewTemplate,
+  type Template,
+  conditionColumnSchema,
+  knownChannelSchema,
+  readWorkings,
+  withoutRuns,
+} from '@heuristor/contracts';
+import { z } from 'zod';
+import { Failure } from '../failure';
+import { TemplateModel } from '../models/template';
+import { onlyTeacher } from '../auth/signIn';
+
+const channelsSchema = z.array(knownChannelSchema);
+const conditionsSchema = z.array(conditionColumnSchema);
+
+/** Every template of the teacher, in the order in which they were kept; one that cannot be read does not hide the others. */
+export async function listTemplates(): Promise<Template[]> {
+  const owner = await onlyTeacher();
+  const rows = await TemplateModel.query()
+    .where({ ownerId: owner.id })
+    .whereNull('deletedAt')
+    .orderBy([{ column: 'madeAt' }, { column: 'id' }]);
+  return rows.flatMap(({ id, name, about, channels, conditions, document }) => {
+    try {
+      return [
+        {
+          id,
+          name,
+          about,
+          channels: channelsSchema.parse(channels),
+          conditions: conditionsSchema.parse(conditions),
+          workings: readWorkings(document),
+        },
+      ];
+    } catch {
+      return [];
+    }
+  });
+}
+
+export async function keepTemplate({
+  name,
+  about,
+  channels,
+  conditions,
+  workings,
+}: NewTemplate): Promise<string> {
+  const owner = await onlyTeacher();
+  const { id } = await TemplateModel.query().insertAndFetch({
+    ownerId: owner.id,
+    name,
+    about,
+    channels,
+    conditions,
+    document: withoutRuns(workings),
+  });
+  return id;
+}
+
+/** Removes a template, or puts it back. @throws Failure where there is none */
+export async function removeTemplate(id: string, isRemoved: boolean): Promise<void> {
+  const owner = await onlyTeacher();
+  const changed = await TemplateModel.query()
+    .where({ id, ownerId: owner.id })
+    .patch({ deletedAt: isRemoved ? new Date() : null });
+  if (changed === 0) throw new Failure('not-found', 'There is no such template.');
+}

@@ -1,0 +1,92 @@
+import { type InvestigationSummary, investigationSummarySchema } from '@heuristor/contracts';
+import { useEffect, useState } from 'react';
+import { Button, Form, Modal } from 'react-bootstrap';
+import { useNavigate } from 'react-router';
+import { z } from 'zod';
+import { useStore } from 'zustand';
+import { createStore } from 'zustand/vanilla';
+import { getJson, sentenceOf } from '../api/client';
+import { useSession } from '../session/context';
+import { copyEntry } from '../session/copying';
+import { tell } from '../stores/notices';
+
+const dialog = createStore<{ entry: { id: string; called: string } | null }>(() => ({ entry: null }));
+
+/** Asks to which other investigation an entry is copied. */
+export const openCopyEntry = (id: string, called: string): void => dialog.setState({ entry: { id, called } });
+
+const listSchema = z.array(investigationSummarySchema);
+
+export function CopyEntry() {
+  const entry = useStore(dialog, (state) => state.entry);
+  return entry === null ? null : <OpenCopy {...entry} />;
+}
+
+function OpenCopy({ id, called }: { id: string; called: string }) {
+  const session = useSession();
+  const navigate = useNavigate();
+  const [list, setList] = useState<InvestigationSummary[] | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [wanted, setWanted] = useState('');
+  const [isBusy, setIsBusy] = useState(false);
+  useEffect(() => {
+    getJson('/investigations', listSchema).then(setList, (error: unknown) => setFault(sentenceOf(error)));
+  }, []);
+  const close = () => dialog.setState({ entry: null });
+  const copy = async (target: InvestigationSummary) => {
+    if (isBusy) return;
+    setIsBusy(true);
+    try {
+      const text = await copyEntry(session.documents.getState(), id, target);
+      tell({
+        kind: 'news',
+        text,
+        action: { label: 'Open it', run: () => void navigate(`/investigations/${target.id}`) },
+      });
+      close();
+    } catch (error) {
+      setFault(sentenceOf(error));
+      setIsBusy(false);
+    }
+  };
+  const words = wanted.trim().toLowerCase();
+  const others = (list ?? []).filter(
+    (one) => one.id !== session.id && one.name.toLowerCase().includes(words),
+  );
+  return (
+    <Modal show onHide={close} scrollable aria-labelledby="copy-title" animation={false}>
+      <Modal.Header closeButton>
+        <Modal.Title id="copy-title">Copy “{called}” to</Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        {fault !== null && (
+          <p role="alert" className="text-danger">
+            {fault}
+          </p>
+        )}
+        <p className="quiet small">
+          What it speaks of goes with it, or what stands there already is used: channels by what they measure,
+          regions, series and constants by what they say.
+        </p>
+        {(list ?? []).length > 6 && (
+          <Form.Control
+            aria-label="Find an investigation"
+            placeholder="Find"
+            value={wanted}
+            onChange={({ target }) => setWanted(target.value)}
+          />
+        )}
+        <div className="copy-targets">
+          {others.map((one) => (
+            <Button key={one.id} variant="plain" disabled={isBusy} onClick={() => void copy(one)}>
+              {one.name}
+            </Button>
+          ))}
+          {list !== null && others.length === 0 && (
+            <p className="quiet">There is no other investigation{words === '' ? ' yet' : ' of that name'}.</p>
+          )}
+        </div>
+      </Modal.Body>
+    </Modal>
+  );
+}

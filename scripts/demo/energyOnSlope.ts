@@ -1,0 +1,95 @@
+import { gravity, lifeboat } from '@heuristor/stand-ins';
+import { type Experiment, constant, entry, folded, formula, sheet } from './experiment';
+import { record } from './record';
+
+export const energyOnSlope: Experiment = {
+  name: 'Lifeboat: where its energy goes',
+  template: {
+    name: 'Energy on a slope',
+    about: 'kinetic, potential and total energy with constants that can be slid; the loss on each stretch',
+  },
+  conditions: [],
+  workings: sheet(
+    [
+      folded(constant('mass', 'm', 0.42, 0.002, 'kg', 'kitchen scales')),
+      constant('tilt', 'θ', 6, 0.1, 'deg', 'spirit level with a scale'),
+      constant('origin', 'x_0', 2, 0.005, 'm', 'where potential energy counts from; tape measure'),
+      folded(
+        constant(
+          'g',
+          'g',
+          gravity,
+          0.001,
+          'm.s-2',
+          'standard gravity, ISO 80000-3; local g differs a little',
+        ),
+      ),
+      entry('derivative', 'v', 'v', { of: 'channel:x', windowPoints: 9 }),
+      entry('formulaSeries', 'kinetic', 'K', {
+        formula: formula('1/2 m v^2', { m: 'result:mass/value', v: 'entry:v' }),
+        unit: 'J',
+      }),
+      entry('formulaSeries', 'potential', 'V', {
+        formula: formula('m g (x_0 - x) sin(θ)', {
+          m: 'result:mass/value',
+          g: 'result:g/value',
+          x_0: 'result:origin/value',
+          x: 'channel:x',
+          θ: 'result:tilt/value',
+        }),
+        unit: 'J',
+      }),
+      entry('formulaSeries', 'total', 'E', {
+        formula: formula('K + V', { K: 'entry:kinetic', V: 'entry:potential' }),
+        unit: 'J',
+      }),
+      entry('region', 'slow', 'slow', {
+        letter: 'A',
+        start: 0.7,
+        end: 1,
+        from: { event: 'rises', of: 'channel:x', level: 0.15, count: 1, offset: 0 },
+        until: { event: 'rises', of: 'channel:x', level: 0.75, count: 1, offset: 0 },
+      }),
+      entry('region', 'fast', 'fast', {
+        letter: 'B',
+        start: 1.2,
+        end: 1.6,
+        from: { event: 'rises', of: 'channel:x', level: 1.05, count: 1, offset: 0 },
+        until: { event: 'rises', of: 'channel:x', level: 1.65, count: 1, offset: 0 },
+      }),
+      entry('slope', 'loss-slow', 'power lost while slow', {
+        of: 'entry:total',
+        against: 't',
+        region: 'slow',
+      }),
+      entry('slope', 'loss-fast', 'power lost while fast', {
+        of: 'entry:total',
+        against: 't',
+        region: 'fast',
+      }),
+    ],
+    ['channel:x', ['entry:kinetic', 'entry:potential', 'entry:total']],
+  ),
+  async record(investigationId) {
+    for (const [i, friction] of [0.012, 0.03].entries())
+      await record({
+        investigationId,
+        name: i === 0 ? 'clean rails' : 'sand on the rails',
+        rig: lifeboat,
+        acts: ({ apparatus }) => [
+          [
+            0,
+            () => {
+              apparatus.control({ action: 'set', key: 'angle', value: 6 });
+              apparatus.control({ action: 'set', key: 'friction', value: friction });
+              apparatus.control({ action: 'set', key: 'buffer', value: 0.7 });
+              apparatus.control({ action: 'do', key: 'top' });
+            },
+          ],
+          [0.5, () => apparatus.control({ action: 'release' })],
+        ],
+        streams: [{ code: 'K3-L', stream: 'motion', rate: 50, seconds: 6, from: 0.3, zero: { x: 0.3 } }],
+        seed: 240 + i,
+      });
+  },
+};

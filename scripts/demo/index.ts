@@ -1,0 +1,23 @@
+import { capacitor } from './capacitor';
+import { energyOnSlope } from './energyOnSlope';
+import { type Experiment } from './experiment';
+import { fallingFence } from './fallingFence';
+import { fieldLaw } from './fieldLaw';
+import { hooke } from './hooke';
+import { impulse } from './impulse';
+import { pendulum } from './pendulum';
+import { resonance } from './resonance';
+import { slopeThreeWays } from './slopeThreeWays';
+
+/** Every experiment of the demo whose sheet is kept as a template. */
+export const experiments: readonly Experiment[] = [
+  pendulum,
+  fallingFence,
+  slopeThreeWays,
+  impulse,
+  hooke,
+  capacitor,
+  energyOnSlope,
+  resonance,
+  fieldLaw,
+];

@@ -1,0 +1,57 @@
+import { reed } from '@heuristor/stand-ins';
+import { type Experiment, entry, formula, sheet } from './experiment';
+import { recordSpots } from './record';
+
+const frequencies = [
+  10, 12, 14, 15, 15.8, 16.4, 16.7, 16.9, 17.05, 17.15, 17.25, 17.3, 17.35, 17.45, 17.55, 17.7, 17.9, 18.3,
+  19, 20, 22, 25,
+];
+
+export const resonance: Experiment = {
+  name: 'Reed: amplitude against the driver’s frequency',
+  template: { name: 'Resonance', about: 'resonance curve through amplitudes, its frequency, width and Q' },
+  conditions: [],
+  workings: sheet(
+    [
+      entry('fit', 'curve', 'the resonance', {
+        relation: 'resonance',
+        of: 'channel:A',
+        against: 'channel:f',
+        region: null,
+        showResiduals: true,
+      }),
+      entry('calculation', 'Q', 'Q', {
+        formula: formula('f_0 / w', { f_0: 'result:curve/frequency', w: 'result:curve/width' }),
+        unit: '',
+      }),
+    ],
+    ['channel:A'],
+    'channel:f',
+  ),
+  async record(investigationId) {
+    await recordSpots({
+      investigationId,
+      name: 'driven',
+      typed: { key: 'f', name: 'driving frequency', unit: 'Hz', values: frequencies },
+      rig: reed,
+      code: 'R5-T',
+      stream: 'strain',
+      rate: 500,
+      acts: ({ apparatus }, value) => [
+        [
+          0,
+          () => {
+            apparatus.drive?.('frequency', value);
+            apparatus.drive?.('amplitude', 0.1);
+          },
+        ],
+      ],
+      // The swing of its own is gone by then: Q/(π f) is under a second.
+      from: 12,
+      channel: 'y',
+      take: 'amplitude',
+      zero: 0.83,
+      seed: 260,
+    });
+  },
+};

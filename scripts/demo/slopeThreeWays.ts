@@ -1,0 +1,65 @@
+import { lifeboat } from '@heuristor/stand-ins';
+import { type Experiment, entry, sheet } from './experiment';
+import { record } from './record';
+
+export const slopeThreeWays: Experiment = {
+  name: 'Lifeboat: one acceleration, three ways',
+  template: {
+    name: 'Slope three ways',
+    about: 'acceleration from the path, from the slope of v and as the mean of a, held against each other',
+  },
+  conditions: [],
+  workings: sheet(
+    [
+      entry('derivative', 'v', 'v', { of: 'channel:x', windowPoints: 9 }),
+      entry('derivative', 'a', 'a', { of: 'entry:v', windowPoints: 9 }),
+      entry('region', 'running', 'running down', {
+        letter: 'A',
+        start: 0.7,
+        end: 1.5,
+        from: { event: 'rises', of: 'channel:x', level: 0.1, count: 1, offset: 0 },
+        until: { event: 'rises', of: 'channel:x', level: 1.3, count: 1, offset: 0 },
+      }),
+      entry('fit', 'path', 'by the path', {
+        relation: 'parabola',
+        of: 'channel:x',
+        against: 't',
+        region: 'running',
+      }),
+      entry('slope', 'by-v', 'by v', { of: 'entry:v', against: 't', region: 'running' }),
+      entry('statistics', 'by-a', 'by a', { of: 'entry:a', region: 'running' }),
+      entry('comparison', 'path-v', '', { first: 'result:path/curvature', second: 'result:by-v/slope' }),
+      entry('comparison', 'path-a', '', { first: 'result:path/curvature', second: 'result:by-a/mean' }),
+    ],
+    ['channel:x', 'entry:v', 'entry:a'],
+  ),
+  async record(investigationId) {
+    for (const [i, angle] of [5, 5, 7].entries())
+      await record({
+        investigationId,
+        name: i === 1 ? `${angle}° again` : `${angle}°`,
+        rig: lifeboat,
+        acts: ({ apparatus }) => [
+          [
+            0,
+            () => {
+              apparatus.control({ action: 'set', key: 'angle', value: angle });
+              apparatus.control({ action: 'do', key: 'top' });
+            },
+          ],
+          [0.5, () => apparatus.control({ action: 'release' })],
+        ],
+        streams: [
+          {
+            code: 'K3-L',
+            stream: 'motion',
+            rate: 50,
+            seconds: 3,
+            from: 0.2 + 0.1 * i,
+            zero: { x: 0.3 },
+          },
+        ],
+        seed: 160 + i,
+      });
+  },
+};
