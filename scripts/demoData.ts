@@ -29,6 +29,7 @@ import {
 
 import { experiments } from './demo/index';
 import { type Experiment } from './demo/experiment';
+import { record } from './demo/record';
 
 const rate = 50;
 
@@ -178,10 +179,10 @@ const lifeboatWorkings = sheet(
 );
 
 /** An experiment with its runs. @returns the id of its investigation */
-async function addExperiment({ name, conditions, workings, record }: Experiment): Promise<string> {
+async function addExperiment({ name, conditions, workings, runs }: Experiment): Promise<string> {
   const id = await createInvestigation(name, workings);
   await changeInvestigation(id, { plan: { conditions } });
-  await record(id);
+  for (const run of runs) await record(id, run);
   return id;
 }
 

@@ -1,6 +1,6 @@
 import { beacon } from '@heuristor/stand-ins';
 import { type Experiment, constant, entry, folded, formula, sheet } from './experiment';
-import { record } from './record';
+import { type DemoRun } from './record';
 
 const falls = (level: number) => ({ event: 'falls', of: 'channel:U', level, count: 1, offset: 0 }) as const;
 
@@ -52,25 +52,21 @@ export const capacitor: Experiment = {
     ],
     ['channel:U', 'entry:log'],
   ),
-  async record(investigationId) {
-    for (const [i, resistance] of [10, 9.7].entries())
-      await record({
-        investigationId,
-        name: i === 0 ? 'flash' : 'another resistor',
-        rig: beacon,
-        acts: ({ apparatus }) => [
-          [
-            0,
-            () => {
-              apparatus.control({ action: 'set', key: 'resistance', value: resistance });
-              apparatus.control({ action: 'set', key: 'capacitance', value: 103 });
-              apparatus.control({ action: 'do', key: 'switch' });
-            },
-          ],
-          [8, () => apparatus.control({ action: 'do', key: 'switch' })],
-        ],
-        streams: [{ code: 'V1-B', stream: 'circuit', rate: 100, seconds: 6, from: 7.5 }],
-        seed: 220 + i,
-      });
-  },
+  runs: [10, 9.7].map((resistance, i): DemoRun => ({
+    name: i === 0 ? 'flash' : 'another resistor',
+    rig: beacon,
+    acts: ({ apparatus }) => [
+      [
+        0,
+        () => {
+          apparatus.control({ action: 'set', key: 'resistance', value: resistance });
+          apparatus.control({ action: 'set', key: 'capacitance', value: 103 });
+          apparatus.control({ action: 'do', key: 'switch' });
+        },
+      ],
+      [8, () => apparatus.control({ action: 'do', key: 'switch' })],
+    ],
+    streams: [{ code: 'V1-B', stream: 'circuit', rate: 100, seconds: 6, from: 7.5 }],
+    seed: 220 + i,
+  })),
 };

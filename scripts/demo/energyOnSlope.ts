@@ -1,6 +1,6 @@
 import { gravity, lifeboat } from '@heuristor/stand-ins';
 import { type Experiment, constant, entry, folded, formula, sheet } from './experiment';
-import { record } from './record';
+import { type DemoRun } from './record';
 
 export const energyOnSlope: Experiment = {
   name: 'Lifeboat: where its energy goes',
@@ -70,26 +70,22 @@ export const energyOnSlope: Experiment = {
     ],
     ['channel:x', ['entry:kinetic', 'entry:potential', 'entry:total']],
   ),
-  async record(investigationId) {
-    for (const [i, friction] of [0.012, 0.03].entries())
-      await record({
-        investigationId,
-        name: i === 0 ? 'clean rails' : 'sand on the rails',
-        rig: lifeboat,
-        acts: ({ apparatus }) => [
-          [
-            0,
-            () => {
-              apparatus.control({ action: 'set', key: 'angle', value: 6 });
-              apparatus.control({ action: 'set', key: 'friction', value: friction });
-              apparatus.control({ action: 'set', key: 'buffer', value: 0.7 });
-              apparatus.control({ action: 'do', key: 'top' });
-            },
-          ],
-          [0.5, () => apparatus.control({ action: 'release' })],
-        ],
-        streams: [{ code: 'K3-L', stream: 'motion', rate: 50, seconds: 6, from: 0.3, zero: { x: 0.3 } }],
-        seed: 240 + i,
-      });
-  },
+  runs: [0.012, 0.03].map((friction, i): DemoRun => ({
+    name: i === 0 ? 'clean rails' : 'sand on the rails',
+    rig: lifeboat,
+    acts: ({ apparatus }) => [
+      [
+        0,
+        () => {
+          apparatus.control({ action: 'set', key: 'angle', value: 6 });
+          apparatus.control({ action: 'set', key: 'friction', value: friction });
+          apparatus.control({ action: 'set', key: 'buffer', value: 0.7 });
+          apparatus.control({ action: 'do', key: 'top' });
+        },
+      ],
+      [0.5, () => apparatus.control({ action: 'release' })],
+    ],
+    streams: [{ code: 'K3-L', stream: 'motion', rate: 50, seconds: 6, from: 0.3, zero: { x: 0.3 } }],
+    seed: 240 + i,
+  })),
 };

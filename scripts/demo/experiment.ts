@@ -16,6 +16,8 @@ import {
   usualOf,
 } from '@heuristor/core';
 
+import { type DemoRun, type DemoSpots } from './record';
+
 /** An investigation of the demo: how its runs are made, and the sheet over them, which is kept as a template too. */
 export interface Experiment {
   name: string;
@@ -23,7 +25,7 @@ export interface Experiment {
   /** What is said of each run. */
   conditions: ConditionColumn[];
   workings: WorkingsDocument;
-  record(investigationId: string): Promise<void>;
+  runs: readonly (DemoRun | DemoSpots)[];
 }
 
 /** An entry in which only what is not usual is said. */

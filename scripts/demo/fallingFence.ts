@@ -1,6 +1,6 @@
 import { gate, gravity } from '@heuristor/stand-ins';
 import { type Experiment, constant, entry, folded, formula, sheet } from './experiment';
-import { record } from './record';
+import { type DemoRun } from './record';
 
 export const fallingFence: Experiment = {
   name: 'Chart weight: a barred card falls',
@@ -20,26 +20,22 @@ export const fallingFence: Experiment = {
     ],
     ['entry:v'],
   ),
-  async record(investigationId) {
-    for (const place of [0, 1, 2])
-      await record({
-        investigationId,
-        name: `drop ${place + 1}`,
-        rig: gate,
-        acts: ({ apparatus }) => [
-          [
-            0,
-            () => {
-              // A hand that is not steady tilts the card by a degree or so.
-              apparatus.control({ action: 'set', key: 'tilt', value: place * 0.5 });
-              apparatus.control({ action: 'set', key: 'unsteady', value: 0 });
-              apparatus.control({ action: 'do', key: 'ready' });
-            },
-          ],
-          [0.4, () => apparatus.control({ action: 'release' })],
-        ],
-        streams: [{ code: 'G2-T', stream: 'beams', rate: 1, seconds: 2, from: 0.3 }],
-        seed: 140 + place,
-      });
-  },
+  runs: [0, 1, 2].map((place): DemoRun => ({
+    name: `drop ${place + 1}`,
+    rig: gate,
+    acts: ({ apparatus }) => [
+      [
+        0,
+        () => {
+          // A hand that is not steady tilts the card by a degree or so.
+          apparatus.control({ action: 'set', key: 'tilt', value: place * 0.5 });
+          apparatus.control({ action: 'set', key: 'unsteady', value: 0 });
+          apparatus.control({ action: 'do', key: 'ready' });
+        },
+      ],
+      [0.4, () => apparatus.control({ action: 'release' })],
+    ],
+    streams: [{ code: 'G2-T', stream: 'beams', rate: 1, seconds: 2, from: 0.3 }],
+    seed: 140 + place,
+  })),
 };

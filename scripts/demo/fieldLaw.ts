@@ -1,6 +1,5 @@
-import { rail } from '@heuristor/stand-ins';
+import { type Rig, rail } from '@heuristor/stand-ins';
 import { type Experiment, entry, sheet } from './experiment';
-import { recordSpots } from './record';
 
 /** How far the sensing point lies behind the tip of the probe, and the field without the magnet. */
 const behindTip = 0.012;
@@ -43,9 +42,8 @@ export const fieldLaw: Experiment = {
     ['channel:B'],
     'channel:d',
   ),
-  async record(investigationId) {
-    await recordSpots({
-      investigationId,
+  runs: [
+    {
       name: 'along the rail',
       typed: {
         key: 'd',
@@ -57,7 +55,7 @@ export const fieldLaw: Experiment = {
       code: 'F7-B',
       stream: 'field',
       rate: 20,
-      acts: ({ apparatus }, value) => [
+      acts: ({ apparatus }: Rig, value: number) => [
         [0, () => apparatus.control({ action: 'set', key: 'distance', value: value - behindTip })],
       ],
       from: 0.2,
@@ -65,6 +63,6 @@ export const fieldLaw: Experiment = {
       take: 'mean',
       zero: surroundings,
       seed: 280,
-    });
-  },
+    },
+  ],
 };

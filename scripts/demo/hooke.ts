@@ -1,6 +1,6 @@
 import { cord } from '@heuristor/stand-ins';
 import { type Experiment, entry, sheet } from './experiment';
-import { record } from './record';
+import { type DemoRun } from './record';
 
 export const hooke: Experiment = {
   name: 'Mooring cord: pulled by hand',
@@ -20,26 +20,22 @@ export const hooke: Experiment = {
     ['channel:F'],
     'channel:x',
   ),
-  async record(investigationId) {
-    for (const [i, stiffness] of [24, 38].entries())
-      await record({
-        investigationId,
-        name: i === 0 ? 'thin cord' : 'thick cord',
-        rig: cord,
-        acts: ({ apparatus }) => [
-          [0, () => apparatus.control({ action: 'set', key: 'stiffness', value: stiffness })],
-          // A hand pulls in small steps, not quite evenly.
-          ...Array.from({ length: 60 }, (_, k): [number, () => void] => [
-            0.2 + 0.07 * k,
-            () =>
-              apparatus.control({
-                action: 'grab',
-                at: Math.min(0.008 * k + 0.004 * Math.sin(1.3 * k), 0.44),
-              }),
-          ]),
-        ],
-        streams: [{ code: 'C6-F', stream: 'cord', rate: 50, seconds: 4.4, from: 0, zero: { F: -0.08 } }],
-        seed: 200 + i,
-      });
-  },
+  runs: [24, 38].map((stiffness, i): DemoRun => ({
+    name: i === 0 ? 'thin cord' : 'thick cord',
+    rig: cord,
+    acts: ({ apparatus }) => [
+      [0, () => apparatus.control({ action: 'set', key: 'stiffness', value: stiffness })],
+      // A hand pulls in small steps, not quite evenly.
+      ...Array.from({ length: 60 }, (_, k): [number, () => void] => [
+        0.2 + 0.07 * k,
+        () =>
+          apparatus.control({
+            action: 'grab',
+            at: Math.min(0.008 * k + 0.004 * Math.sin(1.3 * k), 0.44),
+          }),
+      ]),
+    ],
+    streams: [{ code: 'C6-F', stream: 'cord', rate: 50, seconds: 4.4, from: 0, zero: { F: -0.08 } }],
+    seed: 200 + i,
+  })),
 };

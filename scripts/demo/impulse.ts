@@ -1,6 +1,6 @@
 import { mooring } from '@heuristor/stand-ins';
 import { type Experiment, entry, formula, sheet } from './experiment';
-import { record } from './record';
+import { type DemoRun } from './record';
 
 const pulled = (event: 'rises' | 'falls', offset: number) =>
   ({ event, of: 'channel:F', level: 0.5, count: 1, offset }) as const;
@@ -50,35 +50,30 @@ export const impulse: Experiment = {
     ],
     ['channel:x', 'channel:F'],
   ),
-  async record(investigationId) {
-    const four = [
-      { name: 'string, light', elastic: 0, load: 0 },
-      { name: 'string, loaded', elastic: 0, load: 0.5 },
-      { name: 'elastic, light', elastic: 1, load: 0 },
-      { name: 'elastic, loaded', elastic: 1, load: 0.5 },
-    ];
-    for (const [i, { name, elastic, load }] of four.entries())
-      await record({
-        investigationId,
-        name,
-        rig: mooring,
-        acts: ({ apparatus }) => [
-          [
-            0,
-            () => {
-              apparatus.control({ action: 'set', key: 'elastic', value: elastic });
-              apparatus.control({ action: 'set', key: 'load', value: load });
-              apparatus.control({ action: 'do', key: 'back' });
-            },
-          ],
-          [0.5, () => apparatus.control({ action: 'do', key: 'push' })],
-        ],
-        streams: [
-          { code: 'M1-D', stream: 'motion', rate: 100, seconds: 3.2, from: 0.3 },
-          { code: 'M1-F', stream: 'force', rate: 500, seconds: 3.2, from: 0.3, zero: { F: 0.21 } },
-        ],
-        conditions: { m: { value: 0.5 + load, u: 0.001 } },
-        seed: 180 + i,
-      });
-  },
+  runs: [
+    { name: 'string, light', elastic: 0, load: 0 },
+    { name: 'string, loaded', elastic: 0, load: 0.5 },
+    { name: 'elastic, light', elastic: 1, load: 0 },
+    { name: 'elastic, loaded', elastic: 1, load: 0.5 },
+  ].map(({ name, elastic, load }, i): DemoRun => ({
+    name,
+    rig: mooring,
+    acts: ({ apparatus }) => [
+      [
+        0,
+        () => {
+          apparatus.control({ action: 'set', key: 'elastic', value: elastic });
+          apparatus.control({ action: 'set', key: 'load', value: load });
+          apparatus.control({ action: 'do', key: 'back' });
+        },
+      ],
+      [0.5, () => apparatus.control({ action: 'do', key: 'push' })],
+    ],
+    streams: [
+      { code: 'M1-D', stream: 'motion', rate: 100, seconds: 3.2, from: 0.3 },
+      { code: 'M1-F', stream: 'force', rate: 500, seconds: 3.2, from: 0.3, zero: { F: 0.21 } },
+    ],
+    conditions: { m: { value: 0.5 + load, u: 0.001 } },
+    seed: 180 + i,
+  })),
 };

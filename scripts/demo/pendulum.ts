@@ -1,6 +1,6 @@
 import { bell, gravity } from '@heuristor/stand-ins';
 import { type Experiment, constant, entry, folded, formula, sheet } from './experiment';
-import { record } from './record';
+import { type DemoRun } from './record';
 
 export const pendulum: Experiment = {
   name: 'Ship’s bell: three amplitudes',
@@ -39,29 +39,25 @@ export const pendulum: Experiment = {
     ],
     ['channel:θ', 'entry:omega', 'entry:alpha'],
   ),
-  async record(investigationId) {
-    // It is let go at the side and swings through rest a quarter of a period later, there the run begins.
-    for (const [i, [degrees, begins]] of [
-      [10, 0.58],
-      [30, 0.59],
-      [60, 0.61],
-    ].entries())
-      await record({
-        investigationId,
-        name: `${degrees}°`,
-        rig: bell,
-        acts: ({ apparatus }) => [
-          [
-            0,
-            () => {
-              apparatus.control({ action: 'set', key: 'amplitude', value: degrees });
-              apparatus.control({ action: 'do', key: 'pull' });
-            },
-          ],
-          [0.2, () => apparatus.control({ action: 'release' })],
-        ],
-        streams: [{ code: 'B2-R', stream: 'angle', rate: 50, seconds: 14, from: begins }],
-        seed: 120 + i,
-      });
-  },
+  // It is let go at the side and swings through rest a quarter of a period later, there the run begins.
+  runs: [
+    [10, 0.58],
+    [30, 0.59],
+    [60, 0.61],
+  ].map(([degrees, begins], i): DemoRun => ({
+    name: `${degrees}°`,
+    rig: bell,
+    acts: ({ apparatus }) => [
+      [
+        0,
+        () => {
+          apparatus.control({ action: 'set', key: 'amplitude', value: degrees });
+          apparatus.control({ action: 'do', key: 'pull' });
+        },
+      ],
+      [0.2, () => apparatus.control({ action: 'release' })],
+    ],
+    streams: [{ code: 'B2-R', stream: 'angle', rate: 50, seconds: 14, from: begins }],
+    seed: 120 + i,
+  })),
 };

@@ -1,4 +1,11 @@
-import { type ConditionValues, channelOf, usualPlan } from '@heuristor/contracts';
+import {
+  type ChannelFields,
+  type ConditionValues,
+  type SpotCell,
+  type SpotColumn,
+  channelOf,
+  usualPlan,
+} from '@heuristor/contracts';
 import { addRows, addRun, changeRun, writeSamples } from '@heuristor/server';
 import { type Rig, simulate } from '@heuristor/stand-ins';
 import { spotMean, spotSwing } from '@heuristor/core';
@@ -20,7 +27,6 @@ export interface DemoStream {
 }
 
 export interface DemoRun {
-  investigationId: string;
   name: string;
   /** Makes the apparatus anew: each stream is taken of one that does just the same. */
   rig: () => Rig;
@@ -31,10 +37,14 @@ export interface DemoRun {
 }
 
 /** Records a run from a stand-in, without a link. */
-export async function record(run: DemoRun): Promise<void> {
-  const parts = run.streams.flatMap((stream, i) => partsOf(run, stream, run.seed + 1000 * i));
+export async function record(investigationId: string, run: DemoRun | DemoSpots): Promise<void> {
+  if ('typed' in run) {
+    await recordSpots(investigationId, run);
+    return;
+  }
+  const parts = readingsOf(run);
   const added = await addRun({
-    investigationId: run.investigationId,
+    investigationId,
     name: run.name,
     origin: 'recorded',
     state: 'ended',
@@ -45,6 +55,10 @@ export async function record(run: DemoRun): Promise<void> {
     await writeSamples(added.channels[i].id, values, times);
   if (run.conditions !== undefined) await changeRun(added.id, { conditions: run.conditions });
 }
+
+/** The channels of a run, each with its readings. */
+export const readingsOf = (run: DemoRun) =>
+  run.streams.flatMap((stream, i) => partsOf(run, stream, run.seed + 1000 * i));
 
 /** The channels of one stream, each with its readings. */
 function partsOf({ rig, acts }: DemoRun, stream: DemoStream, seed: number) {
@@ -107,7 +121,6 @@ function edgesOf(states: Float64Array, times: Float64Array): { values: Float64Ar
 
 /** A series of single readings against a number that is typed. */
 export interface DemoSpots {
-  investigationId: string;
   name: string;
   typed: { key: string; name: string; unit: string; values: readonly number[]; offset?: number };
   /** Takes the readings of a second at one of the typed numbers. */
@@ -125,11 +138,30 @@ export interface DemoSpots {
   seed: number;
 }
 
-export async function recordSpots(spots: DemoSpots): Promise<void> {
+async function recordSpots(investigationId: string, spots: DemoSpots): Promise<void> {
+  const { columns, channels, rows } = spotsOf(spots);
+  const run = await addRun({
+    investigationId,
+    name: spots.name,
+    origin: 'recorded',
+    state: 'ended',
+    plan: { ...usualPlan, way: 'spot' },
+    spot: { seconds: 1, columns },
+    channels,
+  });
+  await addRows(run.id, rows);
+}
+
+/** Columns, channels and rows of a series of single readings. */
+export function spotsOf(spots: DemoSpots): {
+  columns: SpotColumn[];
+  channels: ChannelFields[];
+  rows: Record<string, SpotCell>[];
+} {
   const { typed, take, zero = 0 } = spots;
-  const probe = spots.rig();
-  const own = probe.devices
-    .find(({ code }) => code === spots.code)
+  const own = spots
+    .rig()
+    .devices.find(({ code }) => code === spots.code)
     ?.streams.find(({ key }) => key === spots.stream)
     ?.channels.map(({ channel }) => channel);
   const place = own?.findIndex(({ symbol }) => symbol === spots.channel) ?? -1;
@@ -138,26 +170,18 @@ export async function recordSpots(spots: DemoSpots): Promise<void> {
   const range = channel.ranges.find(({ key }) => key === spots.ranges?.[channel.key]) ?? channel.ranges[0];
   const key = take === 'mean' ? channel.symbol : 'A';
   const numbered = { timeUnit: '1', sampling: { kind: 'regular', start: 1, interval: 1 } } as const;
-  const run = await addRun({
-    investigationId: spots.investigationId,
-    name: spots.name,
-    origin: 'recorded',
-    state: 'ended',
-    plan: { ...usualPlan, way: 'spot' },
-    spot: {
-      seconds: 1,
-      columns: [
-        {
-          kind: 'typed',
-          key: typed.key,
-          name: typed.name,
-          unit: typed.unit,
-          offset: typed.offset ?? 0,
-          output: null,
-        },
-        { kind: 'measured', key, quantity: channel.symbol, take },
-      ],
-    },
+  return {
+    columns: [
+      {
+        kind: 'typed',
+        key: typed.key,
+        name: typed.name,
+        unit: typed.unit,
+        offset: typed.offset ?? 0,
+        output: null,
+      },
+      { kind: 'measured', key, quantity: channel.symbol, take },
+    ],
     channels: [
       channelOf({ key: typed.key, quantity: typed.name, unit: typed.unit, ...numbered }),
       channelOf({
@@ -170,8 +194,14 @@ export async function recordSpots(spots: DemoSpots): Promise<void> {
         ...numbered,
       }),
     ],
-  });
-  const rows = typed.values.map((value, i) => {
+    rows: typed.values.map((value, i) => ({
+      [typed.key]: { typed: value },
+      [key]: cellAt(value, spots.seed + i),
+    })),
+  };
+
+  /** What is read of a second at one of the typed numbers. */
+  function cellAt(value: number, seed: number): SpotCell {
     const made = spots.rig();
     const { values } = simulate(
       made,
@@ -182,11 +212,12 @@ export async function recordSpots(spots: DemoSpots): Promise<void> {
         count: spots.rate,
         from: spots.from,
         ...(spots.ranges === undefined ? {} : { ranges: spots.ranges }),
-        seed: spots.seed + i,
+        seed,
       },
       spots.acts(made, value),
     );
-    const all = values.filter((_, k) => k % own.length === place).map((reading) => reading - zero);
+    const width = own?.length ?? 1;
+    const all = values.filter((_, k) => k % width === place).map((reading) => reading - zero);
     const readings = {
       values: all,
       interval: 1 / spots.rate,
@@ -195,15 +226,11 @@ export async function recordSpots(spots: DemoSpots): Promise<void> {
     };
     const found = take === 'mean' ? spotMean(readings) : spotSwing(readings, take);
     return {
-      [typed.key]: { typed: value },
-      [key]: {
-        value: found.value,
-        u: found.standardUncertainty,
-        spread: found.spread,
-        count: found.count,
-        pinned: all.some((reading) => reading <= range.low - zero || reading >= range.high - zero),
-      },
+      value: found.value,
+      u: found.standardUncertainty,
+      spread: found.spread,
+      count: found.count,
+      pinned: all.some((reading) => reading <= range.low - zero || reading >= range.high - zero),
     };
-  });
-  await addRows(run.id, rows);
+  }
 }

@@ -1,6 +1,5 @@
-import { reed } from '@heuristor/stand-ins';
+import { type Rig, reed } from '@heuristor/stand-ins';
 import { type Experiment, entry, formula, sheet } from './experiment';
-import { recordSpots } from './record';
 
 const frequencies = [
   10, 12, 14, 15, 15.8, 16.4, 16.7, 16.9, 17.05, 17.15, 17.25, 17.3, 17.35, 17.45, 17.55, 17.7, 17.9, 18.3,
@@ -28,16 +27,15 @@ export const resonance: Experiment = {
     ['channel:A'],
     'channel:f',
   ),
-  async record(investigationId) {
-    await recordSpots({
-      investigationId,
+  runs: [
+    {
       name: 'driven',
       typed: { key: 'f', name: 'driving frequency', unit: 'Hz', values: frequencies },
       rig: reed,
       code: 'R5-T',
       stream: 'strain',
       rate: 500,
-      acts: ({ apparatus }, value) => [
+      acts: ({ apparatus }: Rig, value: number) => [
         [
           0,
           () => {
@@ -52,6 +50,6 @@ export const resonance: Experiment = {
       take: 'amplitude',
       zero: 0.83,
       seed: 260,
-    });
-  },
+    },
+  ],
 };

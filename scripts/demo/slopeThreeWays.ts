@@ -1,6 +1,6 @@
 import { lifeboat } from '@heuristor/stand-ins';
 import { type Experiment, entry, sheet } from './experiment';
-import { record } from './record';
+import { type DemoRun } from './record';
 
 export const slopeThreeWays: Experiment = {
   name: 'Lifeboat: one acceleration, three ways',
@@ -33,33 +33,29 @@ export const slopeThreeWays: Experiment = {
     ],
     ['channel:x', 'entry:v', 'entry:a'],
   ),
-  async record(investigationId) {
-    for (const [i, angle] of [5, 5, 7].entries())
-      await record({
-        investigationId,
-        name: i === 1 ? `${angle}° again` : `${angle}°`,
-        rig: lifeboat,
-        acts: ({ apparatus }) => [
-          [
-            0,
-            () => {
-              apparatus.control({ action: 'set', key: 'angle', value: angle });
-              apparatus.control({ action: 'do', key: 'top' });
-            },
-          ],
-          [0.5, () => apparatus.control({ action: 'release' })],
-        ],
-        streams: [
-          {
-            code: 'K3-L',
-            stream: 'motion',
-            rate: 50,
-            seconds: 3,
-            from: 0.2 + 0.1 * i,
-            zero: { x: 0.3 },
-          },
-        ],
-        seed: 160 + i,
-      });
-  },
+  runs: [5, 5, 7].map((angle, i): DemoRun => ({
+    name: i === 1 ? `${angle}° again` : `${angle}°`,
+    rig: lifeboat,
+    acts: ({ apparatus }) => [
+      [
+        0,
+        () => {
+          apparatus.control({ action: 'set', key: 'angle', value: angle });
+          apparatus.control({ action: 'do', key: 'top' });
+        },
+      ],
+      [0.5, () => apparatus.control({ action: 'release' })],
+    ],
+    streams: [
+      {
+        code: 'K3-L',
+        stream: 'motion',
+        rate: 50,
+        seconds: 3,
+        from: 0.2 + 0.1 * i,
+        zero: { x: 0.3 },
+      },
+    ],
+    seed: 160 + i,
+  })),
 };

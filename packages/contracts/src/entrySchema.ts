@@ -84,6 +84,11 @@ function schemaOf(field: Field): z.ZodType {
       return parametersSchema.default(field.usual);
     case 'anchor':
       return anchorSchema.nullable().default(field.usual);
+    case 'regions':
+      return z
+        .array(id)
+        .max(20)
+        .default([...field.usual]);
     case 'ownStretches':
       return ownStretchesSchema.default([...field.usual]);
   }

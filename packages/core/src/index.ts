@@ -76,6 +76,9 @@ export {
   freeName,
   transferred,
 } from './workings/transfer';
+export { type Drawn } from './results/drawn';
+export { type JointFit, jointFit } from './fitting/joint';
+export { meanOfRepeats } from './workings/kinds/constant';
 export { anchorWords } from './workings/anchorWords';
 export { type EventKind, eventIn, eventTitles, isCounted } from './calculus/events';
 export { turnsOf } from './calculus/turns';

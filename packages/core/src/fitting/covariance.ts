@@ -331,3 +331,13 @@ export function transformCovariance(
   );
   return half.map((row) => t.map((other) => row.reduce((sum, value, k) => sum + value * other[k], 0)));
 }
+
+/** √(gᵀ C g). */
+export function uncertaintyAlong(
+  gradient: readonly number[],
+  covariance: readonly (readonly number[])[],
+): number {
+  let sum = 0;
+  gradient.forEach((a, i) => gradient.forEach((b, j) => (sum += a * b * covariance[i][j])));
+  return Math.sqrt(Math.max(sum, 0));
+}

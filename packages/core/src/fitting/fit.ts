@@ -2,7 +2,13 @@ import { Refusal } from '../refusal';
 import { rowNormsSquared, rowProducts } from '../calculus/filter';
 import { type Influence } from '../results/quantity';
 import { type Stretch, addStretches } from '../series/noisePath';
-import { type FittedPoints, fitNoise, independentCovariance, transformCovariance } from './covariance';
+import {
+  type FittedPoints,
+  fitNoise,
+  independentCovariance,
+  transformCovariance,
+  uncertaintyAlong,
+} from './covariance';
 import { invertUpper, isRankDeficient } from './householder';
 import { type ModelFunction, type SolverOptions, leastSquares } from './levenbergMarquardt';
 import { type FitPoints, type Hint, type Relation, type RelationSolution } from './relation';
@@ -27,6 +33,8 @@ export interface Fit {
   residuals(): Float64Array;
   /** The fitted value at x. */
   valueAt(x: number): number;
+  /** Standard uncertainty of the fitted value at x, by that of the parameters. */
+  uncertaintyAt(x: number): number;
   /** What moves one of the parameters; empty for plain numbers. */
   influencesOn(parameter: number): Influence[];
   /**
@@ -130,6 +138,7 @@ export function fitRelation(
     count: n,
     residuals: solution.residuals,
     valueAt: (place) => solved.value(own, place),
+    uncertaintyAt: (place) => uncertaintyAlong(solved.gradient(own, place), noise.covariance),
     influencesOn(parameter) {
       const row = solved.transformation[parameter];
       return noise.effects().map(({ root, byParameter }) => {

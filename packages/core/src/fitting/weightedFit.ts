@@ -1,6 +1,6 @@
 import { type Influence } from '../results/quantity';
 import { addStretches, scaledStretch, stretchAt } from '../series/noisePath';
-import { type FittedPoints, transformCovariance } from './covariance';
+import { type FittedPoints, transformCovariance, uncertaintyAlong } from './covariance';
 import { type Fit } from './fit';
 import { type FitPoints, type RelationSolution } from './relation';
 import { type PointUncertainties, weightedSolution } from './weighted';
@@ -36,6 +36,7 @@ export function weightedFit(
     count: n,
     residuals: () => residuals,
     valueAt,
+    uncertaintyAt: (place) => uncertaintyAlong(solved.gradient(found.parameters, place), found.covariance),
     influencesOn(parameter): Influence[] {
       const effect = solved.transformation[parameter]
         .map((factor, k) => scaledStretch(stretchAt(indices, found.byPoint[k]), factor))

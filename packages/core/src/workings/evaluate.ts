@@ -22,6 +22,9 @@ import {
   abscissaName,
   abscissaOf,
 } from './run';
+import { type Drawn } from '../results/drawn';
+import { drawnCalculation } from './kinds/calculation';
+import { selectionOfFit } from './kinds/fitting';
 import { refuseName } from './refuseName';
 import { select } from './selection';
 
@@ -140,6 +143,26 @@ export class Evaluator {
     const { context } = this.pass(workings.entries, { moving: true });
     const asking = { ...context, before: null };
     return select(asking, context.series(of), against, context.region(region));
+  }
+
+  /** What many draws say of a result by a formula, beside first order. @throws Refusal */
+  drawn(workings: Workings, id: string, count: number): Drawn {
+    this.arrange(workings);
+    const entry = workings.entries.find((one) => one.id === id);
+    if (entry?.kind !== 'calculation') throw new Refusal('Only a result by a formula can be drawn.');
+    const { context } = this.pass(workings.entries, {});
+    return drawnCalculation(entry, { ...context, before: null }, count);
+  }
+
+  /** The readings that an entry fits, of all its regions. @throws Refusal */
+  fitPoints(workings: Workings, id: string): FitPoints {
+    this.arrange(workings);
+    const entry = workings.entries.find((one) => one.id === id);
+    if (entry?.kind !== 'fit')
+      throw new Refusal('Only a relation that ships is fitted through several runs.');
+    const { context } = this.pass(workings.entries, {});
+    const { x, y } = selectionOfFit(entry, { ...context, before: null }).selection;
+    return { x: x.slice(), y: y.slice() };
   }
 
   /** Sets aside what the sheet sets aside, and lays the run where the sheet lays it. */
@@ -313,8 +336,9 @@ export class Evaluator {
     const values = toldTo(entry) as unknown as Readonly<Record<string, unknown>>;
     const named = Object.entries(fields);
     const regions = named
-      .filter(([, { type }]) => type === 'region')
-      .map(([name]) => context.region(values[name] as string | null));
+      .filter(([, { type }]) => type === 'region' || type === 'regions')
+      .flatMap(([name]) => (values[name] ?? [null]) as string | null | readonly string[])
+      .map((id) => context.region(id));
     const anchors = named.flatMap(([name, { type }]) =>
       type === 'anchor' && values[name] !== null ? [values[name] as Anchor] : [],
     );

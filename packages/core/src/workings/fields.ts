@@ -63,6 +63,7 @@ type FieldShape =
   | { type: 'formula'; label: string; usual: FormulaText }
   | { type: 'parameters'; label: string; usual: Readonly<Record<string, ParameterSetting>> }
   | { type: 'anchor'; label: string; usual: Anchor | null }
+  | { type: 'regions'; label: string; usual: readonly string[] }
   | { type: 'ownStretches'; label: string; usual: readonly OwnStretch[] };
 
 export type Fields = Readonly<Record<string, Field>>;
@@ -86,9 +87,11 @@ export type FieldValue<F extends Field> = F extends { type: 'series' }
                 ? Readonly<Record<string, ParameterSetting>>
                 : F extends { type: 'anchor' }
                   ? Anchor | null
-                  : F extends { type: 'ownStretches' }
-                    ? readonly OwnStretch[]
-                    : string;
+                  : F extends { type: 'regions' }
+                    ? readonly string[]
+                    : F extends { type: 'ownStretches' }
+                      ? readonly OwnStretch[]
+                      : string;
 
 /** Every field with its value, as a kind is told them. */
 export type FieldValues<F extends Fields> = { [K in keyof F]: FieldValue<F[K]> };
@@ -141,5 +144,7 @@ export const formulaField = (label: string) =>
 export const parametersField = (label: string) => ({ type: 'parameters', label, usual: {} }) as const;
 export const textField = (label: string, most: number, usual = '', pattern: RegExp | null = null) =>
   ({ type: 'text', label, most, usual, pattern }) as const;
+/** Further regions, none of them at first. */
+export const regionsField = (label: string) => ({ type: 'regions', label, usual: [] }) as const;
 export const anchorField = (label: string) => ({ type: 'anchor', label, usual: null }) as const;
 export const ownStretchesField = (label: string) => ({ type: 'ownStretches', label, usual: [] }) as const;

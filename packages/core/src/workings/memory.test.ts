@@ -122,6 +122,8 @@ class Scribbler {
         return this.formula();
       case 'anchor':
         return this.anchor();
+      case 'regions':
+        return this.uniform() < 0.7 ? [] : ['A'];
       case 'ownStretches':
         return this.uniform() < 0.8 ? [] : [{ run: this.pick(['r', 'other']), start: 0.3, end: 0.9 }];
       case 'parameters':

@@ -52,6 +52,10 @@ export interface Fitted {
   parameters: number[];
   /** Unit of the curve and of the residuals. */
   unit: Unit;
+  /** The fitted value anywhere, also where nothing was read. */
+  valueAt(x: number): number;
+  /** Half the width of the band in which 68 % of further readings would fall. */
+  bandAt(x: number): number;
 }
 
 /** How a number came about, in TeX: its formula, and the same with the numbers put in. */

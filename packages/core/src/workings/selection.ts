@@ -130,3 +130,23 @@ function pick(context: Context, of: Series, against: SeriesRef, region: RegionBo
     past: chosen[count - 1] + 1,
   };
 }
+
+/** Several selections of the same series as one; a reading that lies in two of them counts once. */
+export function joined(parts: readonly Selection[]): Selection {
+  const [first] = parts;
+  if (parts.length === 1) return first;
+  const values = new Map<number, [x: number, y: number]>();
+  for (const { indices, x, y } of parts) indices.forEach((index, i) => values.set(index, [x[i], y[i]]));
+  const indices = Int32Array.from(values.keys()).sort();
+  const count = indices.length;
+  return {
+    ...first,
+    indices,
+    x: Float64Array.from(indices, (index) => values.get(index)?.[0] ?? NaN),
+    y: Float64Array.from(indices, (index) => values.get(index)?.[1] ?? NaN),
+    missing: parts.reduce((sum, { missing }) => sum + missing, 0),
+    aside: parts.reduce((sum, { aside }) => sum + aside, 0),
+    first: indices[0],
+    past: indices[count - 1] + 1,
+  };
+}

@@ -23,6 +23,8 @@ export function withReferences(entry: Entry, map: ReferenceMap): Entry {
           return [[name, map.result(value as ResultRef)]];
         case 'region':
           return [[name, map.region(value as string)]];
+        case 'regions':
+          return [[name, (value as readonly string[]).map(map.region)]];
         case 'anchor':
           return [[name, { ...(value as Anchor), of: map.series((value as Anchor).of) }]];
         case 'formula': {

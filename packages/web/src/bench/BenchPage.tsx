@@ -22,6 +22,7 @@ import { PacePanel } from './pace/PacePanel';
 import { bringInText, holdsColumns } from './pasting';
 import { CopyEntry } from './CopyEntry';
 import { KeepTemplate } from './TemplateMenu';
+import { JointFitDialog } from './JointFit';
 import { KnownConstants } from './KnownConstants';
 import { RelationChooser } from './relations/RelationChooser';
 import { PictureDialog } from './picture/PictureDialog';
@@ -183,6 +184,7 @@ function Bench() {
       <RelationChooser />
       <KnownConstants />
       <KeepTemplate />
+      <JointFitDialog />
       <CopyEntry />
       <LargeDigits />
     </div>

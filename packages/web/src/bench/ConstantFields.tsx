@@ -1,6 +1,7 @@
 import {
   type EntryOfKind,
   Refusal,
+  meanOfRepeats,
   orRefusal,
   parseUnit,
   printedUnit,
@@ -27,7 +28,7 @@ export function ConstantFields({ entry }: { entry: EntryOfKind<'constant'> }) {
           label={`Value of ${called}`}
           value={value}
           digits={15}
-          onCommit={(number) => change({ value: number, shift: 0 })}
+          onCommit={(number) => change({ value: number, shift: 0, repeats: '' })}
         />
         <span aria-hidden>±</span>
         <NumberField
@@ -35,7 +36,7 @@ export function ConstantFields({ entry }: { entry: EntryOfKind<'constant'> }) {
           value={uncertainty}
           digits={15}
           check={(number) => (number < 0 ? 'An uncertainty is not negative.' : null)}
-          onCommit={(number) => change({ uncertainty: number, shift: 0 })}
+          onCommit={(number) => change({ uncertainty: number, shift: 0, repeats: '' })}
         />
         <TextField
           label={`Unit of ${called}`}
@@ -70,6 +71,25 @@ export function ConstantFields({ entry }: { entry: EntryOfKind<'constant'> }) {
           onCommit={(text) => change({ ends: text.trim(), ...(shift === 0 ? {} : { shift: 0 }) })}
         />
       </div>
+      <TextField
+        label={`Repeats of ${called}`}
+        value={entry.repeats ?? ''}
+        maxLength={1000}
+        className="repeats-input"
+        placeholder="or the mean of repeats: 1.21 1.19 1.22"
+        check={(text) => {
+          const found = text.trim() === '' ? null : orRefusal(() => meanOfRepeats(text));
+          return found instanceof Refusal ? found.message : null;
+        }}
+        onCommit={(text) => {
+          const repeats = text.trim();
+          if (repeats === '') change({ repeats });
+          else {
+            const mean = meanOfRepeats(repeats);
+            change({ repeats, value: mean.value, uncertainty: mean.standardError, shift: 0 });
+          }
+        }}
+      />
     </div>
   );
 }

@@ -25,6 +25,7 @@ import { ConstantFields } from './ConstantFields';
 import { EntryEditor } from './EntryEditor';
 import { EntryNote } from './EntryNote';
 import { EntryResults } from './EntryResults';
+import { openJointFit } from './JointFit';
 import { WindowSlider } from './WindowSlider';
 import { WordsCard } from './WordsCard';
 import { openRelations } from './relations/RelationChooser';
@@ -116,6 +117,9 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
             >
               Choose another relation
             </Dropdown.Item>
+          )}
+          {entry.kind === 'fit' && (
+            <Dropdown.Item onClick={() => openJointFit(entry.id)}>One fit through all runs …</Dropdown.Item>
           )}
           {flags.map(([key, { label }]) => (
             <Dropdown.Item

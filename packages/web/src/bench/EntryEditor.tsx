@@ -181,6 +181,32 @@ function FieldControl({
           onChange={set}
         />
       );
+    case 'regions': {
+      const chosen = (value ?? []) as readonly string[];
+      const own = 'region' in entry ? entry.region : null;
+      const others = workings.entries
+        .filter((other) => other.kind === 'region')
+        .filter((other) => other.id !== own);
+      return (
+        <div id={id} role="group" aria-label={field.label} className="region-choices">
+          {own === null || others.length === 0 ? (
+            <span className="quiet">{own === null ? 'it is on the whole run' : 'no other region'}</span>
+          ) : (
+            others.map((other) => (
+              <Form.Check
+                key={other.id}
+                id={`${id}${other.id}`}
+                label={`${other.letter} ${other.name}`.trim()}
+                checked={chosen.includes(other.id)}
+                onChange={({ target }) =>
+                  set(target.checked ? [...chosen, other.id] : chosen.filter((region) => region !== other.id))
+                }
+              />
+            ))
+          )}
+        </div>
+      );
+    }
     case 'formula':
     case 'parameters':
     case 'flag':

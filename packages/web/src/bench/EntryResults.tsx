@@ -11,6 +11,7 @@ import { ResultText } from '../ui/ResultText';
 import { UnitText } from '../ui/UnitText';
 import { type ShownOutcome, type ShownResult } from '../workers/protocol';
 import { Budget } from './Budget';
+import { DrawnCheck } from './DrawnCheck';
 import { RunValues } from './RunValues';
 import { ShownWorking } from './ShownWorking';
 
@@ -131,6 +132,9 @@ function FrontOutcome({ entryId, run, outcome, digits, shared, allShare }: Front
           {wanted !== undefined && (
             <>
               {outcome.working !== undefined && <ShownWorking working={outcome.working} result={wanted} />}
+              {outcome.working !== undefined && (
+                <DrawnCheck entryId={entryId} runId={run.id} result={wanted} />
+              )}
               <Budget entryId={entryId} runId={run.id} result={wanted} />
               <RunValues entryId={entryId} resultKey={wanted.key} />
             </>

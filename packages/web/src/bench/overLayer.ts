@@ -1,5 +1,5 @@
 import { runStyle } from '../theme/runStyles';
-import { type DrawnLine, type DrawnQuantity, type DrawnRun } from '../workers/compose';
+import { type DrawnLine, type DrawnQuantity, type DrawnTrace } from '../workers/compose';
 import { type StyleOfRun } from './chartSetup';
 import { lineLabelsOf } from './lineLabels';
 import { type Marks, type OverLayer } from './traceLayers';
@@ -10,7 +10,7 @@ export const overLayerOf = (
     curves,
     lines,
     quantities,
-  }: { curves: readonly DrawnRun[]; lines: readonly DrawnLine[]; quantities: readonly DrawnQuantity[] },
+  }: { curves: DrawnTrace['curves']; lines: readonly DrawnLine[]; quantities: readonly DrawnQuantity[] },
   styles: ReadonlyMap<string, StyleOfRun>,
   joined: boolean,
 ): Omit<OverLayer, 'label' | 'rightLabel' | 'bottomLabel'> => ({

@@ -2,14 +2,14 @@ import { type Chart } from 'chart.js';
 import { colours, faded } from '../theme/colours';
 import { highlighter } from '../theme/runStyles';
 import { type Side } from '../workers/compose';
-import { type Bars, type Line } from '../workers/protocol';
+import { type Bars, type FittedCurve, type Line } from '../workers/protocol';
 import { acrossTicks, uprightTicks } from './axisTicks';
 import { type RegionBounds, fontScale, scaleOf } from './geometry';
 import { paintAxes } from './paintAxes';
 import { barReach, paintArrows, paintAside, paintBars, paintPinned, paintStrays } from './paintMarks';
 
 /** A fitted curve, and whether it belongs to the run in front. */
-export interface DrawnCurve extends Line {
+export interface DrawnCurve extends FittedCurve {
   front: boolean;
   side: Side;
 }
@@ -259,14 +259,17 @@ export function paintOver(
 function paintCurve(
   context: CanvasRenderingContext2D,
   chart: Chart,
-  { x, y, front, side }: DrawnCurve,
+  { x, y, front, side, look }: DrawnCurve,
 ): void {
   const [across, up] = [chart.scales.x, scaleOf(chart, side)];
-  context.strokeStyle = front ? colours.text : faded(colours.text, 0.5);
-  context.lineWidth = front ? 1.75 : 1;
+  const strength = (front ? 1 : 0.5) * (look === undefined ? 1 : 0.45);
+  context.strokeStyle = strength === 1 ? colours.text : faded(colours.text, strength);
+  context.lineWidth = front && look === undefined ? 1.75 : 1;
+  if (look === 'edge') context.setLineDash([3, 3]);
   context.beginPath();
   for (let i = 0; i < x.length; i++) context.lineTo(across.getPixelForValue(x[i]), up.getPixelForValue(y[i]));
   context.stroke();
+  context.setLineDash([]);
 }
 
 /** A place on the horizontal axis: a line with what it is, and a bar for how far it reaches. */

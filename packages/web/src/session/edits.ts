@@ -57,6 +57,7 @@ function usualValue(
     case 'formula':
     case 'parameters':
     case 'anchor':
+    case 'regions':
     case 'ownStretches':
       return field.usual;
     case 'result':

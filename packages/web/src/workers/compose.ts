@@ -1,7 +1,7 @@
 import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
 import { type SeriesRef, type Unit, canConvert, conversionFactor, isFit, sameUnit } from '@heuristor/core';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
-import { type Axis, type Bars, type Extent, type Line, type Sight } from './protocol';
+import { type Axis, type Bars, type Extent, type FittedCurve, type Line, type Sight } from './protocol';
 import { type ScalingFrame, calmed, framed, padding, scaled } from './scaling';
 
 /** The scale that something is drawn in. */
@@ -53,7 +53,7 @@ export interface DrawnTrace extends DrawnAxis {
   lines: DrawnLine[];
   /** Least and greatest value of what each line is a part of. */
   wholes: { side: Side; low: number; high: number }[];
-  curves: DrawnRun[];
+  curves: (DrawnRun & Pick<FittedCurve, 'look'>)[];
   /** Runs that measure something else under this name, and are not drawn. */
   others: string[];
   /** The line that is to be followed here. */
@@ -284,7 +284,10 @@ function gather(trace: DrawnTrace, place: number, parts: readonly Part[], side: 
       ...(aside === undefined ? {} : { aside: scaledLine(aside, factor) }),
       ...scaledLine(part.line, factor),
     });
-    for (const curve of part.curves) trace.curves.push({ runId, side, ...scaledLine(curve, factor) });
+    for (const curve of part.curves) {
+      const look = curve.look === undefined ? {} : { look: curve.look };
+      trace.curves.push({ runId, side, ...look, ...scaledLine(curve, factor) });
+    }
   }
 }
 

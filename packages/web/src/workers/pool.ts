@@ -1,5 +1,13 @@
 import { type Run, type WorkingsDocument } from '@heuristor/contracts';
-import { type BudgetRow, type HampelRule, type SeriesRef, writeColumns } from '@heuristor/core';
+import {
+  type Drawn,
+  type JointFit,
+  type RelationKey,
+  type BudgetRow,
+  type HampelRule,
+  type SeriesRef,
+  writeColumns,
+} from '@heuristor/core';
 import * as Comlink from 'comlink';
 import {
   type ChosenReadings,
@@ -219,9 +227,32 @@ export class RunPool {
     workings: WorkingsDocument,
     asked: { of: SeriesRef; against: SeriesRef; region: string | null },
   ): Promise<TriedPoints> {
+    return this.workerFor(runId).tryRelations(runId, workings, asked);
+  }
+
+  /** What many draws say of a result by a formula. @throws Error that says why it cannot be */
+  async drawn(runId: string, workings: WorkingsDocument, entryId: string, count: number): Promise<Drawn> {
+    return this.workerFor(runId).drawn(runId, workings, entryId, count);
+  }
+
+  /** One relation through the readings of several runs, which different workers may hold. @throws Error that says why it cannot be */
+  async jointFit(
+    runIds: readonly string[],
+    workings: WorkingsDocument,
+    entryId: string,
+    relation: RelationKey,
+    shared: number[],
+  ): Promise<JointFit> {
+    const sets = await Promise.all(
+      runIds.map(async (id) => this.workerFor(id).fitPoints(id, workings, entryId)),
+    );
+    return this.workerFor(runIds[0]).jointFit(relation, sets, shared);
+  }
+
+  private workerFor(runId: string) {
     const worker = this.workerOf(runId);
     if (worker === null) throw new Error('This run is not here. Show it first.');
-    return worker.tryRelations(runId, workings, asked);
+    return worker;
   }
 
   /** Runs with their derived series as CSV text; with several runs, every heading begins with the name of its run. */

@@ -2,6 +2,10 @@ import { type Run, type WorkingsDocument } from '@heuristor/contracts';
 import {
   type BudgetRow,
   type Condition,
+  type Drawn,
+  type FitPoints,
+  type JointFit,
+  type RelationKey,
   type HampelRule,
   type LeftOutPass,
   type Ranges,
@@ -72,6 +76,11 @@ export interface Line {
   y: Float64Array;
 }
 
+/** A curve that was fitted; fainter where nothing was read, and the edges of the band in which further readings would fall. */
+export interface FittedCurve extends Line {
+  look?: 'faint' | 'edge';
+}
+
 /** Values with how far each may be off, by one standard uncertainty. */
 export interface Bars extends Line {
   half: Float64Array;
@@ -101,7 +110,7 @@ export interface RunTrace {
   /** Least and greatest value of the whole series; none of one without a value. */
   whole: { low: number; high: number } | null;
   /** Fitted curves that belong on this trace. */
-  curves: Line[];
+  curves: FittedCurve[];
 }
 
 /** What one run draws over axes of its own. */
@@ -311,6 +320,12 @@ export interface RunWorker {
     workings: WorkingsDocument,
     asked: { of: SeriesRef; against: SeriesRef; region: string | null },
   ): TriedPoints;
+  /** What many draws say of a result by a formula. @throws Refusal */
+  drawn(runId: string, workings: WorkingsDocument, entryId: string, count: number): Drawn;
+  /** The readings that a fit is of. @throws Refusal */
+  fitPoints(runId: string, workings: WorkingsDocument, entryId: string): FitPoints;
+  /** One relation through the readings of several runs. @throws Refusal */
+  jointFit(relation: RelationKey, sets: FitPoints[], shared: number[]): JointFit;
   extents(runIds: string[], workings: WorkingsDocument, horizontal: SeriesRef): (Extent | null)[];
   render(runIds: string[], request: RenderRequest): RenderedRun[];
   cursor(runIds: string[], question: CursorQuestion): CursorReading[];

@@ -16,7 +16,7 @@ import {
 } from '@heuristor/core';
 import {
   type Extent,
-  type Line,
+  type FittedCurve,
   type RenderRequest,
   type RenderedRun,
   type RunTrace,
@@ -27,6 +27,7 @@ import {
 import { graphsOf } from './renderGraph';
 import { mostPoints, newLineOf } from './renderLine';
 import { shownOutcome } from './shownOutcome';
+import { besideFit } from './besideFit';
 import { type Told } from './told';
 
 const roomAfterEvents = 0.04;
@@ -103,15 +104,17 @@ function wholeOf(series: Series): RunTrace['whole'] {
 
 function curvesOn(
   reference: SeriesRef,
-  { workings: { entries }, horizontal }: RenderRequest,
+  { workings: { entries }, horizontal, sight }: RenderRequest,
   outcomes: Map<string, Outcome>,
-): Line[] {
-  return entries.flatMap((entry): Line[] => {
+): FittedCurve[] {
+  return entries.flatMap((entry): FittedCurve[] => {
     if (!('of' in entry) || entry.of !== reference) return [];
     if (('against' in entry ? entry.against : 't') !== horizontal) return [];
     const outcome = outcomes.get(entry.id);
     const curve = outcome?.kind === 'results' ? (outcome.fitted?.curve ?? outcome.curve) : undefined;
-    return curve === undefined ? [] : [curve];
+    if (curve === undefined) return [];
+    const fitted = outcome?.kind === 'results' ? outcome.fitted : null;
+    return fitted !== null && isFit(entry) ? [curve, ...besideFit(fitted, entry, sight)] : [curve];
   });
 }
 

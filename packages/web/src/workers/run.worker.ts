@@ -1,5 +1,13 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
-import { Refusal, type SeriesRef, budgetOf, tryRelations } from '@heuristor/core';
+import {
+  type Evaluator,
+  Refusal,
+  type SeriesRef,
+  budgetOf,
+  jointFit,
+  relationOf,
+  tryRelations,
+} from '@heuristor/core';
 import * as Comlink from 'comlink';
 import { readAt, steppedFrom } from './atCursor';
 import { outliersIn, readingsIn } from './chosenReadings';
@@ -25,6 +33,12 @@ function tableOf<T>(
   return evaluator === null
     ? null
     : answer({ evaluator, recorded: store.recorded(runId), workings, references });
+}
+
+function there(runId: string): Evaluator {
+  const evaluator = store.evaluator(runId);
+  if (evaluator === null) throw new Refusal('This run is not here. Show it first.');
+  return evaluator;
 }
 
 const api: RunWorker = {
@@ -98,6 +112,9 @@ const api: RunWorker = {
       relations,
     };
   },
+  drawn: (runId, workings, entryId, count) => there(runId).drawn(workings, entryId, count),
+  fitPoints: (runId, workings, entryId) => there(runId).fitPoints(workings, entryId),
+  jointFit: (relation, sets, shared) => jointFit(relationOf(relation), sets, shared),
   nearPoint(runId, workings, question) {
     const evaluator = store.evaluator(runId);
     return evaluator === null ? null : nearPoint(evaluator, workings, question);

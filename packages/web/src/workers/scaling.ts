@@ -86,7 +86,11 @@ function reachOf(
       take(y + bars.half[i]);
     });
   const targets = target === undefined || side === 'right' ? [] : [target];
-  for (const { x, y } of [...own, ...curves.filter((curve) => curve.side === side), ...targets])
+  for (const { x, y } of [
+    ...own,
+    ...curves.filter((curve) => curve.side === side && curve.look === undefined),
+    ...targets,
+  ])
     for (let i = 0; i < y.length; i++) if (x[i] >= first && x[i] <= last) take(y[i]);
   return high >= low ? framed(low, high, padding) : { from: 0, to: 1 };
 }

@@ -5,10 +5,11 @@ import { texFormula, texName, texNumber, texUnit } from '../../formula/typeset';
 import { FormulaFault } from '../../formula/fault';
 import { Refusal } from '../../refusal';
 import { combined } from '../../results/combined';
+import { type Drawn, drawsOf, summaryOfDraws } from '../../results/drawn';
 import { writeResult } from '../../results/rounding';
-import { formulaField, textField } from '../fields';
+import { type FormulaText, formulaField, textField } from '../fields';
 import { type Understood, understood, wantedUnit } from '../formulas';
-import { defineKind } from '../kind';
+import { type Context, defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 
 /**
@@ -25,14 +26,8 @@ export const calculation = defineKind({
   customaryName: () => 'r',
   sentence: ({ formula: { text } }) => text,
   evaluate({ name, formula, unit: asked }, context) {
-    const speaking = understood(formula, context);
-    const { program, checked } = speaking;
-    const { unit, measured: out } = wantedUnit(asked, checked);
-    const parts = program.leaves.map(({ formula: leaf }) => partNamed(leaf, speaking));
-    const inputs = parts.map(({ quantity }) => {
-      const { factor, zero } = measured(quantity.unit);
-      return { values: quantity.value, factor, zero };
-    });
+    const { speaking, unit, out, parts, inputs } = reckoningOf({ formula, unit: asked }, context);
+    const { program } = speaking;
     const [si] = program.values(inputs, 0, 1);
     const value = si / out.factor - out.zero;
     if (!Number.isFinite(value))
@@ -71,6 +66,37 @@ export const calculation = defineKind({
     };
   },
 });
+
+/** A formula with the numbers that stand in it. @throws Refusal */
+function reckoningOf({ formula, unit: asked }: { formula: FormulaText; unit: string }, context: Context) {
+  const speaking = understood(formula, context);
+  const { unit, measured: out } = wantedUnit(asked, speaking.checked);
+  const parts = speaking.program.leaves.map(({ formula: leaf }) => partNamed(leaf, speaking));
+  const inputs = parts.map(({ quantity }) => {
+    const { factor, zero } = measured(quantity.unit);
+    return { values: quantity.value as number | Float64Array, factor, zero };
+  });
+  return { speaking, unit, out, parts, inputs };
+}
+
+/** What many draws of what stands in the formula say of it, in the unit in which it is shown (JCGM 101:2008). @throws Refusal */
+export function drawnCalculation(
+  entry: { formula: FormulaText; unit: string },
+  context: Context,
+  count: number,
+): Drawn {
+  const { speaking, out, parts, inputs } = reckoningOf(entry, context);
+  const draws = drawsOf(
+    parts.map(({ quantity }) => quantity),
+    count,
+  );
+  const values = speaking.program.values(
+    inputs.map((input, i) => ({ ...input, values: draws[i] })),
+    0,
+    count,
+  );
+  return summaryOfDraws(values.map((si) => si / out.factor - out.zero));
+}
 
 /** What a leaf stands for, which has to be one number. @throws FormulaFault */
 function partNamed(

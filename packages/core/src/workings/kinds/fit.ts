@@ -2,7 +2,7 @@ import { type RelationKey, relationKeys, relationOf } from '../../fitting/relati
 import { axisField, choiceField, flagField, regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { fitOutcome } from './fitOutcome';
-import { fitInRegion, weightsField } from './fitting';
+import { drawnFields, fitInRegion, weightsField } from './fitting';
 
 export const fit = defineKind({
   kind: 'fit',
@@ -27,11 +27,12 @@ export const fit = defineKind({
     region: regionField(),
     weights: weightsField,
     showResiduals: flagField('Show residuals'),
+    ...drawnFields,
   },
   sentence: ({ relation, of, against }, nameOf) =>
     `${relationOf(relation).title} through ${nameOf(of)}${against === 't' ? '' : ` against ${nameOf(against)}`}`,
   evaluate(entry, context) {
     const relation = relationOf(entry.relation);
-    return fitOutcome(relation.key, fitInRegion(relation, entry, context));
+    return fitOutcome(relation.key, fitInRegion(relation, entry, context), [], context.moving);
   },
 });

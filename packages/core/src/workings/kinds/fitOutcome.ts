@@ -1,5 +1,7 @@
 import { type FittedSelection, parameterResult } from './fitting';
 import { exactly } from '../../results/quantity';
+import { runsTest } from '../../statistics/runsTest';
+import { coverageFactor } from '../../statistics/significance';
 import { type SharedEffect } from '../../series/series';
 import { type Curve, type Outcome } from '../outcome';
 
@@ -10,6 +12,7 @@ export function fitOutcome(
   relation: string,
   fitted: FittedSelection,
   further: readonly SharedEffect[] = [],
+  isMoving = false,
 ): Outcome {
   const { fit: found, names, selection, series, notes } = fitted;
   const { x } = selection;
@@ -36,7 +39,7 @@ export function fitOutcome(
         main: false,
       },
     ],
-    notes,
+    notes: isMoving ? notes : [...notes, ...patternNote(fitted)],
     fitted: {
       relation,
       curve: curveOf(x, found.valueAt),
@@ -47,8 +50,28 @@ export function fitOutcome(
       count: found.count,
       parameters: found.parameters,
       unit: series.unit,
+      valueAt: found.valueAt,
+      bandAt: (place) =>
+        coverageFactor(degrees) * Math.hypot(found.uncertaintyAt(place), found.residualStandardDeviation),
     },
   };
+}
+
+/** Chance makes as few stretches of one sign once in 740 times (normal distribution). */
+const clearly = -3;
+
+/** Says where neighbouring residuals go together, which they do where a relation misses something. */
+function patternNote({ fit, selection, series }: FittedSelection): string[] {
+  // Neighbours in a series that was derived share their noise, so theirs go together whatever the relation.
+  if (series.noise?.independent === false) return [];
+  const { x } = selection;
+  const residuals = fit.residuals();
+  const order = Int32Array.from(x.keys());
+  if (x.some((value, i) => i > 0 && value < x[i - 1])) order.sort((a, b) => x[a] - x[b]);
+  if (!(runsTest(Array.from(order, (i) => residuals[i])) < clearly)) return [];
+  return [
+    'Neighbouring residuals go together more than chance lets them: the readings show something that this relation misses. Look at the residuals, or try another relation.',
+  ];
 }
 
 function curveOf(x: Float64Array, valueAt: (x: number) => number): Curve {

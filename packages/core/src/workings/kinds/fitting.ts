@@ -5,12 +5,12 @@ import { type Influence, type Quantity, merged, withShared } from '../../results
 import { atTimesOf } from '../../series/atTimesOf';
 import { type Series, type SharedEffect } from '../../series/series';
 import { type PointUncertainties } from '../../fitting/weighted';
-import { choiceField } from '../fields';
+import { choiceField, flagField, later, regionsField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { type Context } from '../kind';
 import { type NamedResult } from '../outcome';
 import { type SeriesRef } from '../references';
-import { type Selection, leftOutNotes, reachNote, select } from '../selection';
+import { type Selection, joined, leftOutNotes, reachNote, select } from '../selection';
 import { movedTogether } from '../weighed';
 
 export interface FittedSelection {
@@ -22,12 +22,15 @@ export interface FittedSelection {
   notes: string[];
 }
 
-/** Fits a relation to the readings of `of` against `against` in a region. @throws Refusal */
-export function fitInRegion(
-  relation: Relation,
-  entry: { of: SeriesRef; against: SeriesRef; region: string | null; weights?: 'equal' | 'own' },
-  context: Context,
-): FittedSelection {
+interface FittedEntry {
+  of: SeriesRef;
+  against: SeriesRef;
+  region: string | null;
+  also?: readonly string[];
+}
+
+/** The readings of `of` against `against` in a region and in others. @throws Refusal */
+export function selectionOfFit(entry: FittedEntry, context: Context) {
   const series = context.series(entry.of);
   const plain = context.series(entry.against, series);
   const against = atTimesOf(plain, series);
@@ -36,7 +39,22 @@ export function fitInRegion(
       `${series.symbol} against itself is a straight line whatever it does. Choose another quantity for the axis.`,
     );
   const region = context.region(entry.region);
-  const selection = select(context, series, entry.against, region);
+  const others = entry.region === null ? [] : (entry.also ?? []).filter((id) => id !== entry.region);
+  const selection = joined(
+    [region, ...others.map((id) => context.region(id))].map((bounds) =>
+      select(context, series, entry.against, bounds),
+    ),
+  );
+  return { series, against, region, selection };
+}
+
+/** Fits a relation to the readings of `of` against `against` in a region. @throws Refusal */
+export function fitInRegion(
+  relation: Relation,
+  entry: FittedEntry & { weights?: 'equal' | 'own' },
+  context: Context,
+): FittedSelection {
+  const { series, against, region, selection } = selectionOfFit(entry, context);
   const { before, moving } = context;
   const earlier = before?.kind === 'results' ? before.fitted : null;
   const near = moving && earlier !== null && earlier.relation === relation.key ? earlier.parameters : null;
@@ -85,6 +103,13 @@ function ownUncertainties(
     x: against.uncertainties === undefined ? null : picked(against.uncertainties).map((u) => (u > 0 ? u : 0)),
   };
 }
+
+/** What is drawn of a fit beside its curve, and further regions whose readings count as well. */
+export const drawnFields = {
+  showBand: later(flagField('Show the band of further readings')),
+  showBeyond: later(flagField('Show it beyond its region')),
+  also: later(regionsField('Also in')),
+} as const;
 
 /** How the points count. */
 export const weightsField = choiceField('Points count', [

@@ -17,7 +17,7 @@ import { axisField, flagField, formulaField, parametersField, regionField, serie
 import { type Context, type Named, defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { fitOutcome } from './fitOutcome';
-import { type FittedSelection, fitInRegion, weightsField } from './fitting';
+import { type FittedSelection, drawnFields, fitInRegion, weightsField } from './fitting';
 
 /** A fit of a relation that somebody typed: names that stand for nothing else are its parameters. */
 export const formulaFit = defineKind({
@@ -34,6 +34,7 @@ export const formulaFit = defineKind({
     parameters: parametersField('Parameters'),
     weights: weightsField,
     showResiduals: flagField('Show residuals'),
+    ...drawnFields,
   },
   sentence: ({ formula: { text }, of, against }, nameOf) =>
     `${nameOf(of)} = ${text === '' ? '…' : text}${against === 't' ? '' : ` against ${nameOf(against)}`}`,
@@ -93,7 +94,7 @@ export const formulaFit = defineKind({
       fitted.notes.push(
         `The formula does not tell the unit of ${unknown.join(' and ')}: the number holds for values in SI units.`,
       );
-    return fitOutcome(text, fitted, sharedByConstants(relation.function, fitted, constants));
+    return fitOutcome(text, fitted, sharedByConstants(relation.function, fitted, constants), context.moving);
   },
 });
 

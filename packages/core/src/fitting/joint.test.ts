@@ -1,0 +1,54 @@
+import { normalRandom } from '../random';
+import { fitRelation } from './fit';
+import { jointFit } from './joint';
+import { relationOf } from './relations';
+
+const line = relationOf('line');
+const points = (slope: number, intercept: number, noise: number, seed: number, count = 20) => {
+  const normal = normalRandom(seed);
+  const x = Float64Array.from({ length: count }, (_, i) => i * 0.1);
+  return { x, y: x.map((at) => intercept + slope * at + noise * normal()) };
+};
+
+test('a slope that is shared by lines of equal scatter is that of the pooled regression', () => {
+  const sets = [points(2, 1, 0.05, 1), points(2, -3, 0.05, 2)];
+  const { parameters } = jointFit(line, sets, [0]);
+  expect(parameters.map((all) => all.length)).toEqual([1, 2]);
+  // By hand (analysis of covariance): b = Σ wₛ Sxyₛ / Σ wₛ Sxxₛ with weights of each run’s own scatter.
+  let [above, below] = [0, 0];
+  for (const { x, y } of sets) {
+    const weight = fitRelation(line, { x, y }).residualStandardDeviation ** -2;
+    const [meanX, meanY] = [x, y].map((all) => all.reduce((sum, value) => sum + value, 0) / all.length);
+    x.forEach((at, i) => {
+      above += weight * (at - meanX) * (y[i] - meanY);
+      below += weight * (at - meanX) ** 2;
+    });
+  }
+  expect(parameters[0][0].value).toBeCloseTo(above / below, 9);
+});
+
+test('the interval of a shared period covers its truth, runs of different noise among them', () => {
+  const sine = relationOf('sine');
+  let inside = 0;
+  for (let i = 0; i < 300; i++) {
+    const sets = [0.02, 0.06].map((noise, s) => {
+      const normal = normalRandom(1000 * s + i);
+      const x = Float64Array.from({ length: 60 }, (_, k) => k * 0.05);
+      return { x, y: x.map((t) => (0.3 + 0.1 * s) * Math.sin(2 * Math.PI * t + s) + noise * normal()) };
+    });
+    const place = sine
+      .parameterNames({ xUnit: [], yUnit: [], xQuantity: '', yQuantity: '', xSymbol: '', ySymbol: '' })
+      .findIndex(({ key }) => key === 'period');
+    const { parameters } = jointFit(sine, sets, [place]);
+    const [{ value, standardUncertainty }] = parameters[place];
+    if (Math.abs(value - 1) <= standardUncertainty) inside++;
+  }
+  expect(inside / 300).toBeGreaterThan(0.61);
+  expect(inside / 300).toBeLessThan(0.75);
+});
+
+test('says by what chance the runs differ so much', () => {
+  expect(jointFit(line, [points(2, 1, 0.05, 1), points(2.4, 1, 0.05, 2)], [0]).chance).toBeLessThan(1e-4);
+  expect(jointFit(line, [points(2, 1, 0.05, 1), points(2, 1, 0.05, 2)], [0]).chance).toBeGreaterThan(0.01);
+  expect(() => jointFit(line, [points(2, 1, 0.05, 1)], [0])).toThrow('two of them at least');
+});

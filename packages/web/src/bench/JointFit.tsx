@@ -1,0 +1,128 @@
+import { type EntryOfKind, type JointFit, relationOf } from '@heuristor/core';
+import { useEffect, useState } from 'react';
+import { Form, Modal } from 'react-bootstrap';
+import { useStore } from 'zustand';
+import { createStore } from 'zustand/vanilla';
+import { sentenceOf } from '../api/client';
+import { useDocuments, useNames, usePicture, useSession } from '../session/context';
+import { shownRuns } from '../session/runs';
+import { LineSample } from '../ui/LineSample';
+import { ResultText } from '../ui/ResultText';
+import { type ShownResult } from '../workers/protocol';
+
+const dialog = createStore<{ entry: string | null }>(() => ({ entry: null }));
+
+/** Opens one fit through all runs that are shown. */
+export const openJointFit = (entry: string): void => dialog.setState({ entry });
+
+export function JointFitDialog() {
+  const id = useStore(dialog, (state) => state.entry);
+  const entry = useDocuments(({ workings }) => workings.entries.find((one) => one.id === id));
+  return entry?.kind === 'fit' ? <OpenJointFit entry={entry} /> : null;
+}
+
+type State = { fit: JointFit } | { fault: string } | null;
+
+function OpenJointFit({ entry }: { entry: EntryOfKind<'fit'> }) {
+  const session = useSession();
+  const nameOf = useNames();
+  const { workings, runs } = useDocuments((documents) => documents);
+  const shown = shownRuns(runs);
+  const names = usePicture((picture) => {
+    const outcome = shown
+      .map(({ id }) => picture.outcomes[id]?.[entry.id])
+      .find((one) => one?.kind === 'results');
+    return outcome?.kind === 'results' ? outcome.results : none;
+  }).slice(0, relationOf(entry.relation).parameterCount);
+  const [shared, setShared] = useState<readonly number[]>(() => usuallyShared(names));
+  const [state, setState] = useState<State>(null);
+  const ids = shown.map(({ id }) => id).join();
+  useEffect(() => {
+    let left = false;
+    setState(null);
+    session.pool.jointFit(ids.split(','), workings, entry.id, entry.relation, [...shared]).then(
+      (fit) => !left && setState({ fit }),
+      (error: unknown) => !left && setState({ fault: sentenceOf(error) }),
+    );
+    return () => {
+      left = true;
+    };
+  }, [session, ids, workings, entry.id, entry.relation, shared]);
+  const close = () => dialog.setState({ entry: null });
+  const fit = state !== null && 'fit' in state ? state.fit : null;
+  return (
+    <Modal show onHide={close} size="lg" scrollable aria-labelledby="joint-title" animation={false}>
+      <Modal.Header closeButton>
+        <Modal.Title id="joint-title">
+          One {relationOf(entry.relation).title} through {nameOf(entry.of)} of all shown runs
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="joint-fit">
+        <p className="quiet small">
+          A parameter that is the same in all runs is found from all their readings together; each run counts
+          by its own scatter, and its readings as independent.
+        </p>
+        <table>
+          <thead>
+            <tr>
+              <th>Parameter</th>
+              <th>The same in all runs</th>
+              <th>Value</th>
+            </tr>
+          </thead>
+          <tbody>
+            {names.map(({ key, name, unit }, k) => (
+              <tr key={key} data-parameter={key}>
+                <th>{name}</th>
+                <td>
+                  <Form.Check
+                    aria-label={`${name} is the same in all runs`}
+                    checked={shared.includes(k)}
+                    onChange={({ target }) =>
+                      setShared(target.checked ? [...shared, k] : shared.filter((one) => one !== k))
+                    }
+                  />
+                </td>
+                <td className="mono">
+                  {fit?.parameters[k]?.map((told, s) => (
+                    <div key={s}>
+                      {fit.parameters[k].length > 1 && <LineSample style={shown[s].style} width={20} />}{' '}
+                      <ResultText
+                        result={{
+                          roundTo: null,
+                          value: told.value,
+                          halfWidth: told.standardUncertainty,
+                          unit,
+                        }}
+                      />
+                    </div>
+                  ))}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {state === null && <p className="quiet">One moment …</p>}
+        {state !== null && 'fault' in state && <p role="alert">{state.fault}</p>}
+        {fit !== null && shared.length > 0 && <p className="note">{chanceWords(fit.chance)}</p>}
+      </Modal.Body>
+    </Modal>
+  );
+}
+
+const none: ShownResult[] = [];
+
+/** What runs of one apparatus have in common more often than not: what the relation is fitted for. */
+const usuallyShared = (names: readonly ShownResult[]): number[] =>
+  names.flatMap(({ main }, k) => (main ? [k] : []));
+
+/** Whether the runs can have the same parameters, for somebody who has not heard of tests. */
+function chanceWords(chance: number): string {
+  if (chance > 0.05)
+    return 'The runs may well have these in common: they differ no more than their scatter makes them.';
+  const once =
+    chance < 1e-4
+      ? 'less than once in ten thousand times'
+      : `${(100 * chance).toPrecision(2)} times in a hundred`;
+  return `The runs do not have all of these in common: by chance they would differ as much ${once}. Share fewer, or look for what was different.`;
+}
