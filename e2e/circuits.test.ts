@@ -1,4 +1,5 @@
 import { gravity } from '@heuristor/stand-ins';
+import { loadDemoData } from '../scripts/demoData';
 import { type Lab, openLab, share } from './support/lab';
 import { pause } from './support/system';
 
@@ -11,7 +12,7 @@ let hand: Lab['hand'];
 let stage: Lab['stage'];
 
 beforeAll(async () => {
-  lab = await openLab('beacon');
+  lab = await openLab('beacon', loadDemoData);
   ({ system, hand, stage } = lab);
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
@@ -39,6 +40,11 @@ test('the beacon discharges: begun by its switch, the slope of dU/dt against U i
   await hand.against('slope of dU', 'U');
   const { value } = await hand.result('slope of dU against U', 'slope');
   expect(share(value, -1)).toBeLessThan(0.01);
+  await hand.template('RC');
+  const [[byCurve], [byLog]] = [await hand.named('τ', 'timeConstant'), await hand.named('τ_ln', 'value')];
+  expect(share(byCurve.value, 1)).toBeLessThan(0.005);
+  expect(share(byLog.value, 1)).toBeLessThan(0.01);
+  await hand.waitForText('agree within their uncertainties');
 });
 
 test('coil and capacitor at 50 kHz: the frequency is 1/2π√LC and the swing dies away with R/2L', async () => {

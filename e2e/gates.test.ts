@@ -1,4 +1,5 @@
 import { gravity } from '@heuristor/stand-ins';
+import { loadDemoData } from '../scripts/demoData';
 import { type Lab, openLab, share } from './support/lab';
 import { pause } from './support/system';
 
@@ -12,7 +13,7 @@ let stage: Lab['stage'];
 const go = 'Let it go, throw it, spin it';
 
 beforeAll(async () => {
-  lab = await openLab('gate');
+  lab = await openLab('gate', loadDemoData);
   ({ system, hand, stage } = lab);
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
@@ -118,6 +119,9 @@ test('a fence is dropped: the slope of v against t is g within 0.5 %', async () 
   const { value, uncertainty } = await hand.result('slope of v', 'slope');
   expect(share(value, gravity)).toBeLessThan(0.005);
   expect(Math.abs(value - gravity)).toBeLessThan(3 * uncertainty);
+  await hand.template('Falling fence');
+  const [g] = await hand.named('g', 'slope');
+  expect(share(g.value, gravity)).toBeLessThan(0.005);
 });
 
 test('a trolley rolls through two beams: speed at each, the time between, the acceleration', async () => {

@@ -1,3 +1,4 @@
+import { loadDemoData } from '../scripts/demoData';
 import { BenchHand } from './support/bench';
 import { type Lab, openLab, share } from './support/lab';
 import { pause } from './support/system';
@@ -10,7 +11,7 @@ let hand: Lab['hand'];
 let stage: Lab['stage'];
 
 beforeAll(async () => {
-  lab = await openLab('rail');
+  lab = await openLab('rail', loadDemoData);
   ({ system, hand, stage } = lab);
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
@@ -83,6 +84,9 @@ test('field against distance: typed, taken with Enter, the sensing point taken o
   await hand.pressLabelled('Close the set-up');
   await notRead('By');
   await notRead('Bz');
+  await stage.press('Far away, for zeroing');
+  await hand.press('Zero');
+  await hand.waitForText('Zeroed less than a minute ago', 8000);
   await addColumn('r', 'cm', '−1.2');
   const distances = [20, 3, 12, 8, 5, 2];
   for (const [i, distance] of distances.entries()) {
@@ -95,8 +99,8 @@ test('field against distance: typed, taken with Enter, the sensing point taken o
   expect(rows.map(({ cells }) => cells.r.typed)).toEqual(distances);
   for (const { cells } of rows) {
     const r = ((cells.r.typed ?? NaN) + 1.2) / 100;
-    // µ₀ m/2π r³ of 0.9 A m², and the surroundings along the rail, in mT.
-    const truth = (2e-7 * 0.9 * 1000) / r ** 3 + 0.019;
+    // µ₀ m/2π r³ of 0.9 A m², in mT, less what it still is half a metre away, where the zero is.
+    const truth = 2e-7 * 0.9 * 1000 * (r ** -3 - 0.512 ** -3);
     expect(cells.B.pinned).toBe(truth > 5);
     if (truth < 5) expect(Math.abs((cells.B.value ?? NaN) - truth)).toBeLessThan(5 * (cells.B.u ?? NaN));
   }
@@ -106,6 +110,13 @@ test('field against distance: typed, taken with Enter, the sensing point taken o
     cells.map(({ textContent }) => textContent),
   );
   expect(headings).toEqual(expect.arrayContaining(['r / cm', 'B / mT']));
+  // The template knows another name and another unit of the distance; it finds this one by what it measures.
+  await hand.template('Field law');
+  const [power] = await hand.named('any power', 'exponent');
+  expect(Math.abs(power.value + 3)).toBeLessThan(0.05);
+  const [cube] = await hand.named('inverse cube', 'rSquared');
+  const [square] = await hand.named('inverse square', 'rSquared');
+  expect(1 - cube.value).toBeLessThan(0.1 * (1 - square.value));
 });
 
 test('what drifts is refused politely, and taken all the same; a wrong reading is dropped, that is undone, another is mended', async () => {
@@ -241,4 +252,9 @@ test('resonance: a sweep steps the driver, waits, reads the amplitude, finer abo
     (row.cells.A.value ?? 0) > (most.cells.A.value ?? 0) ? row : most,
   );
   expect(Math.abs((peak.cells.f.typed ?? NaN) - natural)).toBeLessThan(0.26);
+  await hand.template('Resonance');
+  const [frequency] = await hand.named('the resonance', 'frequency');
+  const [q] = await hand.named('Q', 'value');
+  expect(share(frequency.value, natural)).toBeLessThan(0.003);
+  expect(share(q.value, quality)).toBeLessThan(0.05);
 }, 180_000);

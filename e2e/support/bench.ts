@@ -222,6 +222,34 @@ export class BenchHand {
     await this.press(offer, '.offers');
   }
 
+  /** Puts a template onto the sheet with one press, and takes away what says so. */
+  async template(name: string): Promise<void> {
+    await this.press('Templates');
+    await this.item(name);
+    await this.waitForText(`“${name}” stands on the sheet`);
+    await this.page.mouse.move(600, 300);
+  }
+
+  /** A result of an entry that is known by its id’s name on the sheet, with what stands behind ±. */
+  async named(name: string, key: string): Promise<{ value: number; uncertainty: number }[]> {
+    await this.element('.groups[aria-busy="false"]');
+    const front = await this.page.waitForFunction(
+      (called: string, wanted: string) => {
+        const card = [...document.querySelectorAll('.entry-card')].find(
+          (one) => (one.querySelector('.entry-name')?.textContent ?? '').replace(/ [=·] $/, '') === called,
+        );
+        const titles = (selector: string) =>
+          [...(card?.querySelectorAll(selector) ?? [])].map((span) => span.getAttribute('title') ?? '');
+        const own = titles(`.results [data-result="${wanted}"] span[title]`);
+        return own.length === 0 ? null : [...titles('.other-runs span[title]'), ...own];
+      },
+      { timeout: 10_000, polling: 100 },
+      name,
+      key,
+    );
+    return ((await front.jsonValue()) ?? []).map(parsed);
+  }
+
   /** Everything that is stored of the runs of this bench. */
   async runs(): Promise<StoredRun[]> {
     const id = this.page.url().split('/').pop();

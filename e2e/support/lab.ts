@@ -9,8 +9,9 @@ export interface Lab {
   stage: StageHand;
 }
 
-export async function openLab(scene: string): Promise<Lab> {
-  const system = await startSystem();
+/** @param prepare what is put into the database first */
+export async function openLab(scene: string, prepare?: () => Promise<void>): Promise<Lab> {
+  const system = await startSystem(prepare);
   const hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');

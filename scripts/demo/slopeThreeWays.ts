@@ -18,7 +18,7 @@ export const slopeThreeWays: Experiment = {
         start: 0.7,
         end: 1.5,
         from: { event: 'rises', of: 'channel:x', level: 0.1, count: 1, offset: 0 },
-        until: { event: 'rises', of: 'channel:x', level: 1.3, count: 1, offset: 0 },
+        until: { event: 'greatest', of: 'channel:x', level: 0, count: 1, offset: -0.3 },
       }),
       entry('fit', 'path', 'by the path', {
         relation: 'parabola',
