@@ -233,20 +233,25 @@ export class BenchHand {
   /** A result of an entry that is known by its id’s name on the sheet, with what stands behind ±. */
   async named(name: string, key: string): Promise<{ value: number; uncertainty: number }[]> {
     await this.element('.groups[aria-busy="false"]');
-    const front = await this.page.waitForFunction(
-      (called: string, wanted: string) => {
-        const card = [...document.querySelectorAll('.entry-card')].find(
-          (one) => (one.querySelector('.entry-name')?.textContent ?? '').replace(/ [=·] $/, '') === called,
-        );
-        const titles = (selector: string) =>
-          [...(card?.querySelectorAll(selector) ?? [])].map((span) => span.getAttribute('title') ?? '');
-        const own = titles(`.results [data-result="${wanted}"] span[title]`);
-        return own.length === 0 ? null : [...titles('.other-runs span[title]'), ...own];
-      },
-      { timeout: 10_000, polling: 100 },
-      name,
-      key,
-    );
+    const front = await this.page
+      .waitForFunction(
+        (called: string, wanted: string) => {
+          const card = [...document.querySelectorAll('.entry-card')].find(
+            (one) => (one.querySelector('.entry-name')?.textContent ?? '').replace(/ [=·] $/, '') === called,
+          );
+          const titles = (selector: string) =>
+            [...(card?.querySelectorAll(selector) ?? [])].map((span) => span.getAttribute('title') ?? '');
+          const own = titles(`.results [data-result="${wanted}"] span[title]`);
+          return own.length === 0 ? null : [...titles('.other-runs span[title]'), ...own];
+        },
+        { timeout: 10_000, polling: 100 },
+        name,
+        key,
+      )
+      .catch(async () => {
+        await this.page.screenshot({ path: '.test-data/failure.png' });
+        throw new Error(`no ${key} of “${name}”; .test-data/failure.png shows the page`);
+      });
     return ((await front.jsonValue()) ?? []).map(parsed);
   }
 

@@ -5,8 +5,10 @@ import { type Condition } from './run';
 /**
  * What was typed of a run, as a result that formulas can use. Runs of which the same was typed share its uncertainty: it is one
  * mass that was weighed once.
+ * @returns null where nothing was typed
  */
-export function conditionResult({ name, value, uncertainty, unit }: Condition): NamedResult {
+export function conditionResult({ name, value, uncertainty, unit }: Condition): NamedResult | null {
+  if (value === null) return null;
   const isUncertain = uncertainty !== null && uncertainty > 0;
   return {
     key: 'value',

@@ -56,7 +56,7 @@ export class Evaluator {
   private readonly abscissas = new WeakMap<Series, Series>();
   private remembered = new Map<string, Remembered>();
   /** The conditions of this run as results, by their names. */
-  private said = new Map<string, { text: string; result: NamedResult }>();
+  private said = new Map<string, { text: string; result: NamedResult | null }>();
   /** What the channels were arranged by last. */
   private arranged: Required<Pick<Workings, 'aside' | 'shifts'>> = { aside: nothing, shifts: nothing };
 
@@ -287,7 +287,13 @@ export class Evaluator {
       if (sameName(series.symbol) === wanted || key === name)
         return { kind: 'series', reference: channelRef(key) };
     const said = this.said.get(wanted);
-    if (said !== undefined) return { kind: 'result', result: said.result };
+    if (said !== undefined) {
+      if (said.result === null)
+        throw new Refusal(
+          `${name} was not typed of this run. Bring it to the front by its menu, and type ${name} under the traces.`,
+        );
+      return { kind: 'result', result: said.result };
+    }
     const [any] = this.channels.values();
     if (any !== undefined && wanted === sameName(abscissaName(any.series.timeUnit)))
       return { kind: 'series', reference: 't' };
@@ -332,7 +338,7 @@ export class Evaluator {
     entry: Entry,
     context: Omit<Context, 'before'>,
   ): { inputs: unknown[]; lineages: unknown[] } {
-    const { fields, yields } = kindOf(entry.kind);
+    const { fields, yields, beyond = 0 } = kindOf(entry.kind);
     const values = toldTo(entry) as unknown as Readonly<Record<string, unknown>>;
     const named = Object.entries(fields);
     const regions = named
@@ -360,7 +366,7 @@ export class Evaluator {
       const series = context.series(reference, first);
       first ??= series;
       lineages.push(series.lineage);
-      rest.push(...this.stretchOf(series, region));
+      rest.push(...this.stretchOf(series, region, beyond));
     };
     for (const [name, field] of named) {
       // The axis that a region lies on does not decide where it lies; what it is cut by does.
@@ -393,10 +399,11 @@ export class Evaluator {
     return { inputs: [...lineages, ...rest], lineages };
   }
 
-  private stretchOf(series: Series, region: RegionBounds | null): unknown[] {
+  private stretchOf(series: Series, region: RegionBounds | null, beyond: number): unknown[] {
     if (region === null || region.along !== 't') return [series.values.length];
-    const first = indexAtOrAfter(series.sampling, region.start);
-    const past = indexAfter(series.sampling, region.end);
+    const more = beyond * (region.end - region.start);
+    const first = indexAtOrAfter(series.sampling, region.start - more);
+    const past = indexAfter(series.sampling, region.end + more);
     // One reading more than the region holds: an area looks beyond its end.
     return past + 4 < series.settled ? [first, past] : [first, past, series.values.length];
   }

@@ -75,6 +75,8 @@ export interface EntryKind<K extends string = string, F extends Fields = Fields>
   yields: 'region' | 'series' | 'results';
   /** Where it draws something over axes of its own, which a page can show as a trace. */
   draws?: 'graph';
+  /** By which share of its region's length it looks beyond either end of it. */
+  beyond?: number;
   /** Whether its series is drawn over the one that it is of, to be seen beside it. */
   drawnOver?: true;
   /**

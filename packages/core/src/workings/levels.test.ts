@@ -241,3 +241,33 @@ describe('a region that is attached', () => {
       ).toBeCloseTo(3, 2);
   });
 });
+
+test('periods in a region that is cut to whole cycles are all of them', () => {
+  const normal = normalRandom(23);
+  for (const noise of [0, 0.002])
+    for (const cyclesIn of [1, 2, 7]) {
+      const swing = of((t) => 0.2 * Math.sin(2 * Math.PI * t - 0.6) + noise * normal(), { n: 900 });
+      const entries: Entry[] = [region('A', 0.3, cyclesIn + 1.3, { cyclesOf: x }), { kind: 'cycles', ...q }];
+      expect(valueOf(entries, [swing], 'count')).toBe(cyclesIn);
+      expect(valueOf(entries, [swing], 'period')).toBeCloseTo(1, 2);
+    }
+});
+
+test('a condition that was not typed of a run is asked for', () => {
+  const entry: Entry = {
+    kind: 'calculation',
+    id: 'q',
+    name: 'p',
+    formula: { text: '2 m', names: {} },
+    unit: '',
+  };
+  const run = {
+    id: 'r',
+    channels: [of((t) => t)],
+    conditions: [{ name: 'm', value: null, uncertainty: null, unit: 'kg' }],
+  };
+  const outcome = evaluate({ entries: [entry] }, run).outcomes.get('q');
+  expect(outcome).toMatchObject({
+    sentence: expect.stringContaining('m was not typed of this run.') as unknown,
+  });
+});

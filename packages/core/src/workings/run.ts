@@ -51,7 +51,8 @@ export interface RunData {
 /** A number that somebody typed for one run: the mass on the hook, the length of the cord. */
 export interface Condition {
   name: string;
-  value: number;
+  /** Null where it is asked of every run and was not typed of this one. */
+  value: number | null;
   /** Standard uncertainty; null where none was typed. */
   uncertainty: number | null;
   /** UCUM code. */

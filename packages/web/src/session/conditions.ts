@@ -3,9 +3,8 @@ import { type Condition } from '@heuristor/core';
 
 /** The numbers that were typed for a run, under the names of their columns: what formulas can use of them. */
 export const conditionsOf = (run: Run, { conditions: columns }: Pick<Plan, 'conditions'>): Condition[] =>
-  columns.flatMap(({ key, name, unit }) => {
+  columns.flatMap(({ key, name, kind, unit }): Condition[] => {
     const said = run.conditions[key];
-    return said === undefined || 'word' in said
-      ? []
-      : [{ name, value: said.value, uncertainty: said.u, unit }];
+    if (said === undefined) return kind === 'number' ? [{ name, value: null, uncertainty: null, unit }] : [];
+    return 'word' in said ? [] : [{ name, value: said.value, uncertainty: said.u, unit }];
   });

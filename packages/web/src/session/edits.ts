@@ -15,6 +15,7 @@ import {
   kindOf,
   nameIn,
   parseUnit,
+  partsOfResultRef,
   resultRef,
   yieldsSeries,
 } from '@heuristor/core';
@@ -227,7 +228,11 @@ export function namesOf(
     if (reference === 't') return abscissa;
     const name = nameIn(reference);
     if (reference.startsWith('channel:')) return name;
-    if (reference.startsWith('result:')) return results[reference] ?? 'a removed result';
+    if (reference.startsWith('result:')) {
+      // What is refused has a name all the same.
+      const { id } = partsOfResultRef(reference as ResultRef);
+      return results[reference] ?? (id in names ? names[id] || 'a result' : 'a removed result');
+    }
     return names[name] ?? 'a removed series';
   };
 }

@@ -1,14 +1,33 @@
-import { type Told, cyclesOf, differenceOf } from '../../calculus/cycles';
+import { type Cycles, type Told, cyclesOf, differenceOf } from '../../calculus/cycles';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
 import { addStretches, scaledStretch } from '../../series/noisePath';
 import { describe } from '../../statistics/describe';
 import { type Unit, divideUnits } from '../../units/unit';
 import { regionField, seriesField } from '../fields';
-import { defineKind } from '../kind';
+import { type RegionBounds, defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
 import { meanTold, toldOf } from '../told';
+
+/** How far beyond its region it looks for what tells a crossing, and for a crossing itself, as shares of the region's length. */
+const beyond = 0.1;
+const spare = 0.01;
+
+const widened = (region: RegionBounds, share: number): RegionBounds => ({
+  ...region,
+  start: region.start - share * (region.end - region.start),
+  end: region.end + share * (region.end - region.start),
+});
+
+/** The cycles that lie in a region. */
+function within({ starts, amplitudes }: Cycles, { start, end }: RegionBounds): Cycles {
+  const isIn = ({ value }: Told) => value >= start && value <= end;
+  return {
+    starts: starts.filter(isIn),
+    amplitudes: amplitudes.filter((_, i) => isIn(starts[i]) && isIn(starts[i + 1])),
+  };
+}
 
 /**
  * Swings counted one by one, from each rise through their middle to the next: period, amplitude, and the logarithmic decrement
@@ -18,6 +37,7 @@ export const cycles = defineKind({
   kind: 'cycles',
   title: 'periods',
   yields: 'results',
+  beyond,
   offered: 'region',
   offers: [{ title: 'periods', preset: {} }],
   fields: { of: seriesField(), region: regionField() },
@@ -28,7 +48,11 @@ export const cycles = defineKind({
     const [first, past] = rangeIn(series, region);
     const { minimum, maximum } = describe(series.values, first, past);
     const level = (minimum + maximum) / 2;
-    const { starts, amplitudes } = cyclesOf(series, level, first, past);
+    // A region that is cut to whole cycles begins and ends at crossings, which only what is beyond them tells.
+    const { starts, amplitudes } =
+      region?.along === 't'
+        ? within(cyclesOf(series, level, ...rangeIn(series, widened(region, beyond))), widened(region, spare))
+        : cyclesOf(series, level, first, past);
     const count = starts.length - 1;
     if (count < 1)
       throw new Refusal(
