@@ -71,6 +71,45 @@ export function tenResults(end: number): Entry[] {
   ];
 }
 
+/** Twenty entries: the ten results, and ten more of what a sheet of an experiment holds beside them. */
+export function twentyEntries(end: number): Entry[] {
+  const onA = { region: 'A', name: '' } as const;
+  return [
+    ...tenResults(end),
+    {
+      kind: 'constant',
+      id: 'm',
+      name: 'm',
+      value: 0.4,
+      uncertainty: 0.002,
+      unit: 'kg',
+      source: '',
+      ends: '',
+      shift: 0,
+    },
+    {
+      kind: 'formulaSeries',
+      id: 'K',
+      name: 'K',
+      formula: { text: '1/2 m v^2', names: { m: 'result:m/value', v: 'entry:v' } },
+      unit: 'J',
+      windowPoints: 9,
+    },
+    { ...onA, kind: 'statistics', id: '11', of: 'entry:K' },
+    { ...onA, kind: 'cycles', id: '12', of: 'channel:x' },
+    { ...onA, kind: 'peaks', id: '13', of: 'channel:x' },
+    { ...onA, kind: 'crossings', id: '14', of: 'channel:x', direction: 'both', level: 0.01 },
+    { ...onA, kind: 'area', id: '15', of: 'entry:v', against: 't', baseline: 'ends' },
+    {
+      kind: 'calculation',
+      id: '16',
+      name: 'w',
+      formula: { text: '2 pi / T', names: { T: 'result:6/period' } },
+      unit: '',
+    },
+  ];
+}
+
 export function computation(): Figure[] {
   const beside = reference();
   const ratio = (mine: number, theirs: number | undefined) =>
@@ -103,13 +142,15 @@ export function computation(): Figure[] {
     return new Evaluator(run);
   });
   let end = 150;
-  const drag = (moving: boolean) =>
+  const drag = (moving: boolean, sheet = tenResults) =>
     median(() => {
       end += 0.1;
-      for (const evaluator of evaluators) evaluator.evaluate({ entries: tenResults(end) }, { moving });
+      for (const evaluator of evaluators) evaluator.evaluate({ entries: sheet(end) }, { moving });
     }, 21);
   const atRest = drag(false);
   const moving = drag(true);
+  const twentyAtRest = drag(false, twentyEntries);
+  const twentyMoving = drag(true, twentyEntries);
   return [
     {
       what: 'derivative of 10⁶ points',
@@ -126,6 +167,11 @@ export function computation(): Figure[] {
     {
       what: 'region dragged: 10 results over 10 runs of 10⁴ points, on one thread (the bench shares the runs among several)',
       measured: `${milliseconds(moving)}; at rest, in full, ${milliseconds(atRest)}`,
+      budget: '33 ms',
+    },
+    {
+      what: 'the same with a sheet of twenty entries: a formula over series, periods, peaks, crossings, baselines',
+      measured: `${milliseconds(twentyMoving)}; at rest, in full, ${milliseconds(twentyAtRest)}`,
       budget: '33 ms',
     },
     {

@@ -1,4 +1,4 @@
-import { type Stretch, addStretches, normSquared, scaledStretch } from '../series/noisePath';
+import { addStretches, normSquared, scaledStretch } from '../series/noisePath';
 import { timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { type Told } from './cycles';
@@ -54,10 +54,12 @@ export function turnsOf(series: Series, first = 0, past = series.values.length):
       depth: shares.depth * height + thrown * sigma,
       most: Math.min(Math.ceil(shares.way * way), mostBeside),
     });
-    const vertex = vertexOf(series, here, kind, within(timeShares));
+    const wide = within(timeShares);
+    const rough = vertexIn(series, parabolaAt(series, here, kind, wide), here, kind);
     // Once more about where it turned out to be, so that the reading that noise lifted most is not the middle of it all.
-    const middle = vertex === null ? here : nearest(series, vertex.value, here, way);
-    const time = (middle === here ? vertex : vertexOf(series, middle, kind, within(timeShares))) ?? vertex;
+    const middle = rough === null ? here : nearest(series, rough, here, way);
+    const time =
+      vertexOf(series, middle, kind, wide) ?? (middle === here ? null : vertexOf(series, here, kind, wide));
     found.push({
       kind,
       index: here,
@@ -138,7 +140,7 @@ function parabolaAt(
   index: number,
   kind: Turn['kind'],
   { depth, most }: Top,
-): ((order: number, at: number) => Told) | null {
+): Parabola | null {
   const sign = kind === 'peak' ? 1 : -1;
   const reaches = (step: 1 | -1) => {
     let beside = 1;
@@ -151,35 +153,100 @@ function parabolaAt(
     return beside;
   };
   const [left, right] = [Math.max(index - reaches(-1), 0), Math.min(index + reaches(1), values.length - 1)];
-  const places: number[] = [];
-  for (let i = left; i <= right; i++) if (!Number.isNaN(values[i])) places.push(i);
-  if (places.length < 3) return null;
-  const times = places.map((i) => timeAt(sampling, i));
-  const asStretch = (weights: ArrayLike<number>): Stretch => {
-    const out = new Float64Array(right - left + 1);
-    places.forEach((place, k) => (out[place - left] = weights[k]));
-    return { first: left, weights: out };
+  const present: number[] = [];
+  for (let i = left; i <= right; i++) if (!Number.isNaN(values[i])) present.push(i);
+  if (present.length < 3) return null;
+  const here = timeAt(sampling, index);
+  const weights = weightsAt(sampling, present, index, { left, length: right - left + 1 });
+  const dots = weights.map((row) => {
+    let sum = 0;
+    for (let i = left; i <= right; i++) if (row[i - left] !== 0) sum += row[i - left] * values[i];
+    return sum;
+  });
+  const factorsOf = (order: number, at: number) => {
+    const by = at - here;
+    return order === 0 ? [1, by, (by * by) / 2] : order === 1 ? [0, 1, by] : [0, 0, 1];
   };
-  return (order, at) => {
-    const weights = localPolynomialWeights(times, at, 2, order);
-    return {
-      value: places.reduce((sum, place, k) => sum + weights[k] * values[place], 0),
-      weights: asStretch(weights),
-    };
+  const value = (order: number, at: number) =>
+    factorsOf(order, at).reduce((sum, factor, k) => sum + factor * dots[k], 0);
+  return {
+    first: left,
+    past: right + 1,
+    value,
+    told(order, at) {
+      const out = new Float64Array(right - left + 1);
+      factorsOf(order, at).forEach((factor, k) => {
+        if (factor !== 0) for (let i = 0; i < out.length; i++) out[i] += factor * weights[k][i];
+      });
+      return { value: value(order, at), weights: { first: left, weights: out } };
+    },
   };
 }
 
-/** When a series turns: where its parabola does; null where that has no top within its readings. */
+/** A parabola through readings: itself (order 0), its slope (1) or its bend (2) at a moment. */
+interface Parabola {
+  first: number;
+  past: number;
+  value(order: number, at: number): number;
+  told(order: number, at: number): Told;
+}
+
+const knownWeights = new Map<string, Float64Array[]>();
+const mostKnown = 2000;
+
+/** Weights for value, slope and bend of a parabola at one of its readings; those of windows alike are made once. */
+function weightsAt(
+  sampling: Series['sampling'],
+  present: readonly number[],
+  index: number,
+  { left, length }: { left: number; length: number },
+): Float64Array[] {
+  const isWhole = sampling.kind === 'regular' && present.length === length;
+  const key = isWhole ? `${sampling.interval}/${index - left}/${length}` : '';
+  const known = isWhole ? knownWeights.get(key) : undefined;
+  if (known !== undefined) return known;
+  // Counted from the reading, so that windows alike are the same to the last bit.
+  const times = present.map((i) =>
+    sampling.kind === 'regular'
+      ? (i - index) * sampling.interval
+      : timeAt(sampling, i) - timeAt(sampling, index),
+  );
+  const made = [0, 1, 2].map((order) => {
+    const solved = localPolynomialWeights(times, 0, 2, order);
+    const out = new Float64Array(length);
+    present.forEach((place, k) => (out[place - left] = solved[k]));
+    return out;
+  });
+  if (isWhole) {
+    if (knownWeights.size >= mostKnown) knownWeights.clear();
+    knownWeights.set(key, made);
+  }
+  return made;
+}
+
+/** When a parabola turns about a reading; null where it has no top within its readings. */
+function vertexIn(
+  { sampling }: Series,
+  parabola: Parabola | null,
+  index: number,
+  kind: Turn['kind'],
+): number | null {
+  if (parabola === null) return null;
+  const here = timeAt(sampling, index);
+  const bend = parabola.value(2, here);
+  if (!((kind === 'peak' ? 1 : -1) * bend < 0)) return null;
+  const vertex = here - parabola.value(1, here) / bend;
+  const [from, to] = [timeAt(sampling, parabola.first), timeAt(sampling, parabola.past - 1)];
+  return vertex < from || vertex > to ? null : vertex;
+}
+
+/** When a series turns, and how each reading moves that. */
 function vertexOf(series: Series, index: number, kind: Turn['kind'], top: Top): Told | null {
-  const told = parabolaAt(series, index, kind, top);
-  if (told === null) return null;
+  const parabola = parabolaAt(series, index, kind, top);
+  const vertex = vertexIn(series, parabola, index, kind);
+  if (parabola === null || vertex === null) return null;
   const here = timeAt(series.sampling, index);
-  const [slope, bend] = [told(1, here), told(2, here)];
-  if (!((kind === 'peak' ? 1 : -1) * bend.value < 0)) return null;
-  const vertex = here - slope.value / bend.value;
-  const { first, weights } = slope.weights;
-  const [from, to] = [first, first + weights.length - 1].map((i) => timeAt(series.sampling, i));
-  if (vertex < from || vertex > to) return null;
+  const [slope, bend] = [parabola.told(1, here), parabola.told(2, here)];
   return {
     value: vertex,
     weights: addStretches(
@@ -191,4 +258,4 @@ function vertexOf(series: Series, index: number, kind: Turn['kind'], top: Top): 
 
 /** How high a turn is. At the vertex the slope is zero: what moves the vertex does not move its height. */
 const heightAt = (series: Series, index: number, kind: Turn['kind'], at: number, top: Top): Told =>
-  parabolaAt(series, index, kind, top)?.(0, at) ?? readingAt(series, index);
+  parabolaAt(series, index, kind, top)?.told(0, at) ?? readingAt(series, index);

@@ -92,3 +92,19 @@ export function stretchAt(indices: Int32Array, weights: ArrayLike<number>): Stre
   for (let i = 0; i < count; i++) out[indices[i] - first] = weights[i];
   return { first, weights: out };
 }
+
+/** Σ factor · stretch, over the readings that any of them has; in one pass, however many there are. */
+export function sumOfStretches(parts: readonly (readonly [Stretch, number])[]): Stretch {
+  let [first, end] = [Infinity, -Infinity];
+  for (const [stretch] of parts) {
+    if (stretch.weights.length === 0) continue;
+    first = Math.min(first, stretch.first);
+    end = Math.max(end, stretch.first + stretch.weights.length);
+  }
+  if (end < first) return { first: 0, weights: new Float64Array(0) };
+  const weights = new Float64Array(end - first);
+  for (const [stretch, factor] of parts)
+    for (let i = 0; i < stretch.weights.length; i++)
+      weights[stretch.first - first + i] += factor * stretch.weights[i];
+  return { first, weights };
+}

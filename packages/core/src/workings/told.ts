@@ -1,5 +1,5 @@
 import { type Told } from '../calculus/cycles';
-import { addStretches, scaledStretch } from '../series/noisePath';
+import { sumOfStretches } from '../series/noisePath';
 import { type Series } from '../series/series';
 import { type Unit } from '../units/unit';
 import { type NamedResult } from './outcome';
@@ -19,7 +19,5 @@ export const toldOf =
 /** The mean of some, of which there is one at least. */
 export const meanTold = (all: readonly Told[]): Told => ({
   value: all.reduce((sum, { value }) => sum + value, 0) / all.length,
-  weights: all
-    .map(({ weights }) => scaledStretch(weights, 1 / all.length))
-    .reduce((sum, weights) => addStretches(sum, weights)),
+  weights: sumOfStretches(all.map(({ weights }) => [weights, 1 / all.length])),
 });

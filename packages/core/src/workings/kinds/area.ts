@@ -89,10 +89,10 @@ function fromLineBetweenEnds(
   x: Float64Array,
 ): Area {
   const plain = areaUnder(values).byValues;
-  const used = [...plain.weights.keys()]
-    .map((i) => plain.first + i)
-    .filter((i) => plain.weights[i - plain.first] !== 0 && !Number.isNaN(values[i] + x[i]));
-  const [a, b] = [used[0], used[used.length - 1]];
+  const counts = (i: number) => plain.weights[i - plain.first] !== 0 && !Number.isNaN(values[i] + x[i]);
+  let [a, b] = [plain.first, plain.first + plain.weights.length - 1];
+  while (a < b && !counts(a)) a++;
+  while (b > a && !counts(b)) b--;
   const length = x[b] - x[a];
   if (!(length !== 0))
     throw new Refusal('The ends of this region lie at the same place, so that no line goes through both.');

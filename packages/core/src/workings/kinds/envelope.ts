@@ -1,7 +1,7 @@
 import { type Told } from '../../calculus/cycles';
 import { type Turn, turnsOf } from '../../calculus/turns';
 import { Refusal } from '../../refusal';
-import { type NoisePath, type Stretch, addStretches, scaledStretch } from '../../series/noisePath';
+import { type NoisePath, addStretches, scaledStretch, sumOfStretches } from '../../series/noisePath';
 import { timed } from '../../series/sampling';
 import { type Series, pathsOf } from '../../series/series';
 import { choiceField, seriesField } from '../fields';
@@ -84,10 +84,11 @@ function seriesThrough(series: Series, symbol: string, points: readonly Point[])
     row: (i) => path.spread(points[i].told.weights),
     isOrdinary: () => false,
     spread: ({ first, weights }) => {
-      let sum: Stretch = { first: 0, weights: new Float64Array(0) };
-      weights.forEach((weight, i) => {
-        if (weight !== 0) sum = addStretches(sum, points[first + i].told.weights, weight);
-      });
+      const sum = sumOfStretches(
+        [...weights.keys()]
+          .filter((i) => weights[i] !== 0)
+          .map((i) => [points[first + i].told.weights, weights[i]]),
+      );
       return path.spread(sum);
     },
   });
