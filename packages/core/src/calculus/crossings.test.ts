@@ -48,9 +48,11 @@ test('noise that plays about a level is no crossing', () => {
   expect(crossingsOf(resting, 0, 'rise').length).toBeLessThan(3);
 });
 
-test('across a missing reading nothing is made up', () => {
+test('a lost reading or three are bridged by a straight line; across a longer gap nothing is made up', () => {
   const series = seriesOf(regular(0, 1, 6), Float64Array.of(-1, -1, NaN, 1, 1, 1));
-  expect(crossingsOf(series, 0, 'rise')).toHaveLength(0);
+  expect([...crossingsOf(series, 0, 'rise')]).toEqual([2]);
+  const gap = seriesOf(regular(0, 1, 9), Float64Array.of(-1, -1, NaN, NaN, NaN, NaN, 1, 1, 1));
+  expect(crossingsOf(gap, 0, 'rise')).toHaveLength(0);
 });
 
 test('the top of a parabola is found exactly, also between readings and at times of their own', () => {

@@ -1,5 +1,6 @@
 import { timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
+import { isGap } from './gaps';
 
 /** Noise reaches four times its standard deviation once in 30 000 readings (normal distribution). */
 const clearlyFactor = 4;
@@ -7,7 +8,7 @@ const clearlyFactor = 4;
 /**
  * The moments at which a series goes through a level, in order: where the straight line between the two readings on either
  * side meets it. Noise about the level is no crossing: the series has to come from clearly before it, and goes on to stand
- * clearly beyond it. A missing reading begins anew.
+ * clearly beyond it. Up to three missing readings are bridged by the straight line; a longer gap begins anew.
  */
 export function crossingsOf(
   series: Series,
@@ -23,17 +24,20 @@ export function crossingsOf(
   const found: number[] = [];
   let isReady = false;
   let candidate: number | null = null;
+  /** The last reading that was there. */
+  let left = -1;
   for (let i = first; i < past; i++) {
     const height = sign * (values[i] - level);
-    if (Number.isNaN(height)) {
+    if (Number.isNaN(height)) continue;
+    if (left >= 0 && i - left > 1 && isGap(sampling, left, i)) {
       isReady = false;
       candidate = null;
-      continue;
+      left = -1;
     }
     if (height < 0) candidate = null;
-    else if (isReady && candidate === null && i > first) {
-      const before = sign * (values[i - 1] - level);
-      const [from, to] = [timeAt(sampling, i - 1), timeAt(sampling, i)];
+    else if (isReady && candidate === null && left >= 0) {
+      const before = sign * (values[left] - level);
+      const [from, to] = [timeAt(sampling, left), timeAt(sampling, i)];
       candidate = from + ((0 - before) / (height - before)) * (to - from);
     }
     if (candidate !== null && height >= margin) {
@@ -42,6 +46,7 @@ export function crossingsOf(
       isReady = false;
     }
     if (height < -margin || (margin === 0 && height < 0)) isReady = true;
+    left = i;
   }
   return Float64Array.from(found);
 }

@@ -23,16 +23,20 @@ export interface Cycles {
  */
 export function crossingAt(series: Series, level: number, at: number, first = 0, past = Infinity): Told {
   const { sampling, values, noise } = series;
-  const right = Math.max(indexAtOrAfter(sampling, at), 1);
+  let right = Math.max(indexAtOrAfter(sampling, at), 1);
+  let left = right - 1;
+  while (right + 1 < values.length && Number.isNaN(values[right])) right++;
+  while (left > 0 && Number.isNaN(values[left])) left--;
   const sigma =
     noise?.independent === true
       ? noise.root.level.between(first, Math.min(past, values.length)).standardDeviation
       : 0;
   const isNear = (i: number) => Math.abs(values[i] - level) < notClear * sigma;
-  let [from, to] = [right - 1, right];
+  let [from, to] = [left, right];
   while (from - 1 >= first && isNear(from - 1) && to - from < mostNear) from--;
   while (to + 1 < Math.min(past, values.length) && isNear(to + 1) && to - from < mostNear) to++;
-  if (to - from > 1) {
+  // Across a missing reading the two beside it tell all there is.
+  if (right - left === 1 && to - from > 1) {
     const rough = onLine(series, level, from, to);
     // Which readings count is told by time: chosen by what they read, they would scatter less than they do.
     const reach = (timeAt(sampling, to) - timeAt(sampling, from)) / 3;
@@ -41,13 +45,13 @@ export function crossingAt(series: Series, level: number, at: number, first = 0,
     const isWhole = high - low > 1 && !values.subarray(low, high + 1).some(Number.isNaN);
     return isWhole ? onLine(series, level, low, high) : rough;
   }
-  const [t0, t1] = [timeAt(sampling, right - 1), timeAt(sampling, right)];
-  const [y0, y1] = [values[right - 1], values[right]];
+  const [t0, t1] = [timeAt(sampling, left), timeAt(sampling, right)];
+  const [y0, y1] = [values[left], values[right]];
   const rise = (t1 - t0) / (y1 - y0) ** 2;
-  return {
-    value: at,
-    weights: { first: right - 1, weights: Float64Array.of(rise * (level - y1), rise * (y0 - level)) },
-  };
+  const weights = new Float64Array(right - left + 1);
+  weights[0] = rise * (level - y1);
+  weights[right - left] = rise * (y0 - level);
+  return { value: at, weights: { first: left, weights } };
 }
 
 /** Noise reaches so many standard deviations once in 400 readings. */

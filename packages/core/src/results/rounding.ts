@@ -49,7 +49,8 @@ export function writeResult(value: number, standardUncertainty: number | null, f
 
 const withoutMinusZero = (text: string) => (/^−0(\.0*)?$/.test(text) ? text.slice(1) : text);
 
-const raised = (exponent: number) =>
+/** An exponent in raised digits. */
+export const raised = (exponent: number): string =>
   [...String(exponent)].map((digit) => '⁰¹²³⁴⁵⁶⁷⁸⁹'[Number(digit)] ?? '⁻').join('');
 
 /** The result as one line of text: "1.1862 ± 0.0041" or "(1.23 ± 0.12) × 10⁻⁵". */

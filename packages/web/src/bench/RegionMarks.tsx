@@ -30,11 +30,11 @@ export function RegionMarks({ regions, frame, width, onGrab }: Props) {
               className={`region-tab ${selected === id ? 'selected' : ''}`}
               style={{ left: Math.max(left, 0), background: fill }}
               aria-pressed={selected === id}
-              aria-label={`Region ${letter}`}
+              aria-label={`Region ${letter} ${name}`.trim()}
               onClick={() => session.view.setState({ selectedRegion: id })}
             >
               {letter}
-              {name !== '' && <span className="region-called">{name}</span>}
+              {name !== '' && <span className="region-called"> {name}</span>}
             </button>
             {(['start', 'end'] as const).map((side) => (
               <Handle

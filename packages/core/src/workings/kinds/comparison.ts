@@ -1,7 +1,7 @@
 import { Refusal } from '../../refusal';
 import { combined } from '../../results/combined';
 import { halfWidth } from '../../results/quantity';
-import { writeResult } from '../../results/rounding';
+import { raised, writeResult } from '../../results/rounding';
 import { canConvert, conversionFactor } from '../../units/conversion';
 import { type Unit, printedUnit } from '../../units/unit';
 import { resultField } from '../fields';
@@ -61,7 +61,7 @@ const percent: Unit = [{ atom: '%', power: 1 }];
 function verdict(difference: number, half: number | null, unit: Unit): string {
   const amount = (value: number) => {
     const { value: digits, exponent } = writeResult(value, null, 2);
-    return `${digits}${exponent === 0 ? '' : ` × 10^${exponent}`} ${printedUnit(unit)}`.trim();
+    return `${digits}${exponent === 0 ? '' : ` × 10${raised(exponent)}`} ${printedUnit(unit)}`.trim();
   };
   if (half === null || half === 0)
     return difference === 0

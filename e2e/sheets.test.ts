@@ -1,0 +1,168 @@
+import { loadDemoData } from '../scripts/demoData';
+import { barriersOn } from './support/barriers';
+import { BenchHand } from './support/bench';
+import { type System, pause, startSystem } from './support/system';
+
+// How sheets are used: regions that hang on each run, templates, entries that are copied, checks of numbers; over the demo.
+
+let system: System;
+let hand: BenchHand;
+
+beforeAll(async () => {
+  system = await startSystem(loadDemoData);
+  hand = new BenchHand(system.page);
+  await system.open(`/sign-in/${await system.signInToken()}`);
+  await hand.waitForText('Investigations');
+}, 90_000);
+afterEach(() => expect(system.faults).toEqual([]));
+afterAll(() => system.close());
+
+async function open(name: string): Promise<void> {
+  await system.open('/');
+  await (await hand.element(`::-p-xpath(//a[contains(., "${name}")])`)).click();
+  await hand.element('.groups[aria-busy="false"] .results');
+}
+
+const ends = async (letter: string): Promise<[number, number]> => {
+  const value = (which: string) =>
+    system.page.$eval(`input[aria-label="${which} of region ${letter}"]`, (field) =>
+      Number((field as HTMLInputElement).value.replace('−', '-')),
+    );
+  return [await value('Start'), await value('End')];
+};
+const settled = () => hand.element('.groups[aria-busy="false"]');
+
+test('a region hangs on what happens in each run, lies elsewhere in one, and is put back', async () => {
+  await open('three tilts');
+  await hand.menu('More for region A', 'Attach its ends');
+  await system.page.select('[aria-label="Begins when"] select', 'rises');
+  await hand.type('Begins when: level', '0.2');
+  await system.page.select('[aria-label="Ends when"] select', 'rises');
+  await hand.type('Ends when: level', '1');
+  await hand.menu('More for region A', 'Done changing');
+  await hand.waitForText('from x rises through 0.2, to x rises through 1');
+  await pause(500);
+  const accelerations = await hand.named('the path', 'curvature');
+  expect(accelerations).toHaveLength(3);
+  // It is one acceleration a run, whatever the moment at which it was let go: g (sin θ − 0.01 cos θ).
+  [4, 6, 8].forEach((tilt, i) => {
+    const angle = (tilt * Math.PI) / 180;
+    const truth = 9.80665 * (Math.sin(angle) - 0.01 * Math.cos(angle));
+    expect(Math.abs(accelerations[i].value / truth - 1)).toBeLessThan(0.01);
+  });
+  expect(await barriersOn(system.page)).toEqual([]);
+  await hand.menu('More for region A', 'Adjust in 8° tilt alone');
+  await hand.waitForText('Lies elsewhere in 8° tilt.');
+  const before = await ends('A');
+  const handle = await hand.element('.region-handle[aria-label="End of region A"]');
+  const box = await handle.boundingBox();
+  if (box === null) throw new Error('no handle');
+  await system.page.keyboard.down('Shift');
+  await system.page.mouse.move(box.x + 6, box.y + 120);
+  await system.page.mouse.down();
+  await system.page.mouse.move(box.x - 34, box.y + 120, { steps: 6 });
+  await system.page.mouse.up();
+  await system.page.keyboard.up('Shift');
+  await settled();
+  const after = await ends('A');
+  expect(after[1]).toBeLessThan(before[1] - 0.05);
+  // Shift keeps its width.
+  expect(after[1] - after[0]).toBeCloseTo(before[1] - before[0], 3);
+  // The other runs are cut as they were.
+  const [first] = await hand.named('the path', 'curvature');
+  expect(first.value).toBe(accelerations[0].value);
+  await hand.press('Put it back');
+  await settled();
+  await pause(300);
+  expect((await ends('A'))[1]).toBeCloseTo(before[1], 3);
+});
+
+test('a sheet is kept as a template, put onto another investigation, removed and put back', async () => {
+  await open('three tilts');
+  await hand.press('Templates');
+  await hand.item('Keep this sheet');
+  await (await hand.element('#template-name')).type('Three tilts');
+  await (await hand.element('#template-about')).type('acceleration on a slipway');
+  expect(await barriersOn(system.page)).toEqual([]);
+  await hand.press('Keep', '.modal');
+  await hand.waitForText('“Three tilts” is kept as a template');
+  await open('one acceleration, three ways');
+  await hand.template('Three tilts');
+  expect(await hand.named('acceleration from v', 'slope')).toHaveLength(3);
+  await hand.press('Templates');
+  await hand.item('Keep this sheet');
+  await hand.pressLabelled('Remove the template Three tilts');
+  await hand.waitForText('The template “Three tilts” was removed.');
+  await system.page.keyboard.press('Escape');
+  await hand.press('Put it back');
+  await system.page.waitForSelector('.modal', { hidden: true });
+  await hand.press('Templates');
+  await hand.waitForText('acceleration on a slipway');
+  await system.page.keyboard.press('Escape');
+});
+
+test('an entry is copied to another investigation with what it speaks of', async () => {
+  await open('where its energy goes');
+  await hand.menu('More for E', 'Copy to another investigation');
+  expect(await barriersOn(system.page)).toEqual([]);
+  await hand.press('Lifeboat: one acceleration, three ways', '.modal');
+  await hand.waitForText('Copied to “Lifeboat: one acceleration, three ways”');
+  await hand.press('Open it');
+  await hand.waitForText('by the path');
+  await settled();
+  const names = await system.page.$$eval('.entry-name', (all) => all.map(({ textContent }) => textContent));
+  expect(names).toEqual(expect.arrayContaining(['K = ', 'V = ', 'E = ', 'm']));
+  expect(names.filter((name) => name?.startsWith('v'))).toEqual(['v = ']);
+  expect(await system.page.$$eval('[data-kind="formulaSeries"] .refused', (all) => all.length)).toBe(0);
+});
+
+test('a result is drawn many times beside first order; a constant comes from repeats', async () => {
+  await open('three amplitudes');
+  await (await hand.element('[data-entry="g"] .btn-number')).click();
+  await hand.press('Check by drawing it 200 000 times');
+  await hand.waitForText('first order is good enough here');
+  await hand.menu('More for l', 'Unfold');
+  await hand.type('Repeats of l', '0.598 0.601 0.602 0.599');
+  await settled();
+  await system.page.waitForFunction(
+    () => document.querySelector<HTMLInputElement>('input[aria-label="Value of l"]')?.value === '0.6',
+    { timeout: 5000, polling: 100 },
+  );
+  // s = 1.83 mm, over √4 0.913 mm.
+  const doubt = await system.page.$eval('input[aria-label="Uncertainty of l"]', (field) =>
+    Number((field as HTMLInputElement).value),
+  );
+  expect(doubt).toBeCloseTo(0.000913, 6);
+});
+
+test('one relation goes through all runs; a fit shows its band, and goes on beyond its region', async () => {
+  await open('soft and stiff spring');
+  await hand.menu('More for the swing', 'One fit through all runs');
+  await hand.waitForText('The runs do not have all of these in common');
+  expect(await barriersOn(system.page)).toEqual([]);
+  const values = await system.page.$$eval(
+    '[data-parameter="period"] td:last-child > div',
+    (all) => all.length,
+  );
+  expect(values).toBe(1);
+  await system.page.keyboard.press('Escape');
+  await hand.menu('More for the swing', 'Show the band');
+  await hand.menu('More for the swing', 'Show it beyond');
+  await hand.menu('More for the swing', 'Hide the band');
+});
+
+test('smoothing lies over its raw series, and is moved while both are seen', async () => {
+  await open('soft and stiff spring');
+  await hand.press('Work out');
+  await hand.item('Smoothing of x');
+  await hand.waitForText('x smoothed over 9 readings');
+  const traces = await system.page.$$eval('[data-trace]', (all) => all.length);
+  expect(traces).toBe(3);
+  const slider = await hand.element('input[aria-label="Window of x_s in readings"]');
+  await slider.focus();
+  for (let i = 0; i < 6; i++) await system.page.keyboard.press('ArrowRight');
+  await hand.waitForText('x smoothed over 21 readings');
+  await hand.menu('More for x_s', 'Change');
+  await system.page.select('[aria-label="x smoothed over 21 readings"] select[id$="way"]', 'median');
+  await hand.waitForText('running median of x over 21 readings');
+});
