@@ -38,6 +38,12 @@ runScript(async (ending) => {
     await system.open(`/sign-in/${await system.signInToken()}`);
     await hand.waitForText('Channel buoy: soft and stiff spring');
     await take('home');
+    await (await hand.element('::-p-xpath(//a[contains(., "where its energy goes")])')).click();
+    await hand.element('[data-entry="loss-fast"] .results');
+    await page.$eval('[data-entry="tilt"]', (card) => card.scrollIntoView());
+    await take('template');
+    await system.open('/');
+    await hand.waitForText('Channel buoy: soft and stiff spring');
     const stage = await system.newPage('/stage');
     const onStage = async (apparatus: string, title: string, text: string) => {
       await stage.bringToFront();
@@ -70,7 +76,6 @@ runScript(async (ending) => {
     await hand.pressLabelled('Set up the trace of a');
     await hand.item('Take this trace off the page');
     await page.mouse.move(40, 600);
-    await take('against');
     await hand.horizontal('t');
     await page.waitForFunction(() => document.querySelector('[aria-label^="Axis of t:"].level') !== null);
     await hand.pressLabelled('Region A');

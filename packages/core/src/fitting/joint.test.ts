@@ -1,4 +1,7 @@
 import { normalRandom } from '../random';
+import { channelOf } from '../testing/sheet';
+import { type EntryOfKind } from '../workings/entries';
+import { Evaluator } from '../workings/evaluate';
 import { fitRelation } from './fit';
 import { jointFit } from './joint';
 import { relationOf } from './relations';
@@ -51,4 +54,43 @@ test('says by what chance the runs differ so much', () => {
   expect(jointFit(line, [points(2, 1, 0.05, 1), points(2.4, 1, 0.05, 2)], [0]).chance).toBeLessThan(1e-4);
   expect(jointFit(line, [points(2, 1, 0.05, 1), points(2, 1, 0.05, 2)], [0]).chance).toBeGreaterThan(0.01);
   expect(() => jointFit(line, [points(2, 1, 0.05, 1)], [0])).toThrow('two of them at least');
+});
+
+test('a typed formula goes through several runs as a relation that ships does', () => {
+  const entry: EntryOfKind<'formulaFit'> = {
+    kind: 'formulaFit',
+    id: 'f',
+    name: '',
+    formula: { text: 'a + k t', names: {} },
+    of: 'channel:x',
+    against: 't',
+    region: null,
+    parameters: {},
+    weights: 'equal',
+    showResiduals: false,
+  };
+  const sets = [1, 2].map((seed) => {
+    const { y } = points(2, seed, 0.05, seed);
+    const run = { id: `r${seed}`, channels: [channelOf('x', 'm', y, 0.1)] };
+    return new Evaluator(run).fitted({ entries: [entry] }, 'f');
+  });
+  expect(sets[0].units).toBe('x in m against t in s');
+  const [place] = sets[0].relation
+    .parameterNames({ xUnit: [], yUnit: [], xQuantity: '', yQuantity: '', xSymbol: '', ySymbol: '' })
+    .flatMap(({ key }, k) => (key === 'k' ? [k] : []));
+  const typed = jointFit(
+    sets[0].relation,
+    sets.map((set) => set.points),
+    [place],
+  );
+  const shipped = jointFit(
+    line,
+    sets.map((set) => set.points),
+    [0],
+  );
+  expect(typed.parameters[place][0].value).toBeCloseTo(shipped.parameters[0][0].value, 7);
+  expect(typed.parameters[place][0].standardUncertainty).toBeCloseTo(
+    shipped.parameters[0][0].standardUncertainty,
+    7,
+  );
 });

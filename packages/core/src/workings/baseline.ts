@@ -2,7 +2,7 @@ import { type Told } from '../calculus/cycles';
 import { Refusal } from '../refusal';
 import { stretchAt } from '../series/noisePath';
 import { type Series } from '../series/series';
-import { choiceField, later, numberField, regionField } from './fields';
+import { choiceField, later, levelField, regionField } from './fields';
 import { type Context } from './kind';
 import { select } from './selection';
 
@@ -16,7 +16,7 @@ export const baselineFields = {
       { key: 'ends', title: 'the line between its ends' },
     ]),
   ),
-  level: later(numberField('Level')),
+  level: later(levelField('Level')),
   meanOf: later(regionField('Mean of')),
 } as const;
 

@@ -1,4 +1,6 @@
-import { type FitPoints } from '../fitting/relation';
+import { type FitPoints, type Relation } from '../fitting/relation';
+import { relationOf } from '../fitting/relations';
+import { printedUnit } from '../units/unit';
 import { FormulaFault } from '../formula/fault';
 import { sameName } from '../formula/names';
 import { parsed } from '../formula/parsed';
@@ -8,7 +10,7 @@ import { type Ranges } from '../series/ranges';
 import { countOf, indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { conditionResult } from './conditionResult';
-import { type Entry, type Workings, kindOf, toldTo } from './entries';
+import { type Entry, type Workings, isFit, kindOf, toldTo } from './entries';
 import { type Anchor, type FormulaText } from './fields';
 import { type Context, type Named, type RegionBounds } from './kind';
 import { type NamedResult, type Outcome } from './outcome';
@@ -25,6 +27,7 @@ import {
 import { type Drawn } from '../results/drawn';
 import { drawnCalculation } from './kinds/calculation';
 import { selectionOfFit } from './kinds/fitting';
+import { relationTyped } from './kinds/formulaFit';
 import { refuseName } from './refuseName';
 import { select } from './selection';
 
@@ -154,15 +157,19 @@ export class Evaluator {
     return drawnCalculation(entry, { ...context, before: null }, count);
   }
 
-  /** The readings that an entry fits, of all its regions. @throws Refusal */
-  fitPoints(workings: Workings, id: string): FitPoints {
+  /** What an entry fits: the relation, and the readings of all its regions, with the units that they are in. @throws Refusal */
+  fitted(workings: Workings, id: string): { relation: Relation; points: FitPoints; units: string } {
     this.arrange(workings);
     const entry = workings.entries.find((one) => one.id === id);
-    if (entry?.kind !== 'fit')
-      throw new Refusal('Only a relation that ships is fitted through several runs.');
+    if (entry === undefined || !isFit(entry)) throw new Refusal('This entry is no fit any more.');
     const { context } = this.pass(workings.entries, {});
-    const { x, y } = selectionOfFit(entry, { ...context, before: null }).selection;
-    return { x: x.slice(), y: y.slice() };
+    const asking = { ...context, before: null };
+    const { selection, series, against } = selectionOfFit(entry, asking);
+    return {
+      relation: entry.kind === 'fit' ? relationOf(entry.relation) : relationTyped(entry, asking).relation,
+      points: { x: selection.x.slice(), y: selection.y.slice() },
+      units: `${series.symbol} in ${printedUnit(series.unit)} against ${against.symbol} in ${printedUnit(against.unit)}`,
+    };
   }
 
   /** Sets aside what the sheet sets aside, and lays the run where the sheet lays it. */

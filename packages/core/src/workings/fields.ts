@@ -56,7 +56,14 @@ type FieldShape =
       usual: number;
       slider: number | null;
     }
-  | { type: 'number'; label: string; usual: number; low: number | null }
+  | {
+      type: 'number';
+      label: string;
+      usual: number;
+      low: number | null;
+      /** Whether it is told in the unit of the series that the entry is of. */
+      ofSeries?: boolean;
+    }
   | { type: 'flag'; label: string; usual: boolean }
   | { type: 'text'; label: string; most: number; pattern: RegExp | null; usual: string }
   | { type: 'result'; label: string }
@@ -137,6 +144,9 @@ export const integerField = (
 ) => ({ type: 'integer', label, ...bounds }) as const;
 export const numberField = (label: string, usual = 0, low: number | null = null) =>
   ({ type: 'number', label, usual, low }) as const;
+/** A number in the unit of the series that the entry is of. */
+export const levelField = (label: string) =>
+  ({ type: 'number', label, usual: 0, low: null, ofSeries: true }) as const;
 export const flagField = (label: string, usual = false) => ({ type: 'flag', label, usual }) as const;
 export const resultField = (label: string) => ({ type: 'result', label }) as const;
 export const formulaField = (label: string) =>

@@ -193,7 +193,8 @@ function withBoundNames(entry: Entry, { entries, channels }: SheetOver): Entry {
     if (Object.hasOwn(parameters, name)) return null;
     const wanted = sameName(name);
     const called = entries.find(
-      (other) => other !== entry && other.name !== '' && sameName(other.name) === wanted,
+      (other) =>
+        other !== entry && other.kind !== 'region' && other.name !== '' && sameName(other.name) === wanted,
     );
     if (called !== undefined) {
       if (kindOf(called.kind).yields === 'series') return entryRef(called.id);
@@ -234,14 +235,15 @@ function withScaledLevels(moved: Entry, before: Entry, factorFor: (key: string) 
   const [values, old] = [moved, before] as unknown as Readonly<Record<string, unknown>>[];
   const keyIn = (reference: unknown) =>
     typeof reference === 'string' && reference.startsWith('channel:') ? nameIn(reference) : null;
-  const patch = Object.entries(kindOf(moved.kind).fields).flatMap(([name, { type }]): [string, unknown][] => {
-    if (type === 'anchor' && values[name] != null) {
+  const patch = Object.entries(kindOf(moved.kind).fields).flatMap(([name, field]): [string, unknown][] => {
+    if (field.type === 'anchor' && values[name] != null) {
       const key = keyIn((old[name] as Anchor).of);
       const anchor = values[name] as Anchor;
       return key === null ? [] : [[name, { ...anchor, level: anchor.level * factorFor(key) }]];
     }
     const key = keyIn(old.of);
-    return name === 'level' && key !== null && typeof values[name] === 'number'
+    const isLevel = field.type === 'number' && field.ofSeries === true;
+    return isLevel && key !== null && typeof values[name] === 'number'
       ? [[name, values[name] * factorFor(key)]]
       : [];
   });

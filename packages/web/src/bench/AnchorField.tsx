@@ -4,14 +4,14 @@ import {
   type SeriesRef,
   eventTitles,
   isCounted,
-  parseUnit,
   printedUnit,
 } from '@heuristor/core';
 import { useId } from 'react';
 import { Form } from 'react-bootstrap';
 import { useShallow } from 'zustand/react/shallow';
-import { useAbscissa, useDocuments, useFrontRun, useNames, usePicture } from '../session/context';
+import { useAbscissa, useDocuments, useNames } from '../session/context';
 import { seriesChoices } from '../session/edits';
+import { useUnitOf } from './useUnitOf';
 import { NumberField } from '../ui/NumberField';
 
 interface Props {
@@ -118,17 +118,4 @@ export function AnchorField({ id, label, none, value, entryId, onChange }: Props
       )}
     </div>
   );
-}
-
-/** The unit of a series in the run in front. */
-function useUnitOf(of: SeriesRef | null): string {
-  const front = useFrontRun();
-  const derived = usePicture((picture) =>
-    of?.startsWith('entry:') === true
-      ? picture.outcomes[front?.id ?? '']?.[of.slice('entry:'.length)]
-      : undefined,
-  );
-  if (derived?.kind === 'series') return printedUnit(derived.unit);
-  const channel = front?.channels.find(({ key }) => `channel:${key}` === of);
-  return channel === undefined ? '' : printedUnit(parseUnit(channel.unit));
 }

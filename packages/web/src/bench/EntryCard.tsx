@@ -3,6 +3,7 @@ import { CSS } from '@dnd-kit/utilities';
 import {
   type Entry,
   entrySentence,
+  isFit,
   isSameForAllRuns,
   kindOf,
   orRefusal,
@@ -118,7 +119,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
               Choose another relation
             </Dropdown.Item>
           )}
-          {entry.kind === 'fit' && (
+          {isFit(entry) && (
             <Dropdown.Item onClick={() => openJointFit(entry.id)}>One fit through all runs …</Dropdown.Item>
           )}
           {flags.map(([key, { label }]) => (

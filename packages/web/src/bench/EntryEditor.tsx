@@ -3,6 +3,7 @@ import {
   type Entry,
   type Field,
   type FormulaText,
+  type SeriesRef,
   fieldsOf,
   resultRef,
   toldTo,
@@ -16,6 +17,7 @@ import { NumberField } from '../ui/NumberField';
 import { TextField } from '../ui/TextField';
 import { AnchorField } from './AnchorField';
 import { FormulaField } from './FormulaField';
+import { useUnitOf } from './useUnitOf';
 import { ParametersTable } from './ParametersTable';
 
 /** What an entry speaks of, chosen anew: one row for each field that its kind declares. */
@@ -148,15 +150,18 @@ function FieldControl({
       );
     case 'number':
       return (
-        <NumberField
-          id={id}
-          label={field.label}
-          value={Number(value)}
-          check={(number) =>
-            field.low !== null && number < field.low ? `Type a number from ${field.low} upwards.` : null
-          }
-          onCommit={set}
-        />
+        <span className="with-unit">
+          <NumberField
+            id={id}
+            label={field.label}
+            value={Number(value)}
+            check={(number) =>
+              field.low !== null && number < field.low ? `Type a number from ${field.low} upwards.` : null
+            }
+            onCommit={set}
+          />
+          {field.ofSeries === true && 'of' in entry && <UnitOf reference={entry.of} />}
+        </span>
       );
     case 'text':
       return (
@@ -213,6 +218,11 @@ function FieldControl({
     case 'ownStretches':
       return null;
   }
+}
+
+/** The unit in which something is told of a series. */
+function UnitOf({ reference }: { reference: SeriesRef }) {
+  return <span className="quiet">{useUnitOf(reference)}</span>;
 }
 
 /** The results of the other entries, by what they are called. */

@@ -1,4 +1,4 @@
-import { type EntryOfKind, type JointFit, relationOf } from '@heuristor/core';
+import { type EntryOfKind, type JointFit, isFit, relationOf } from '@heuristor/core';
 import { useEffect, useState } from 'react';
 import { Form, Modal } from 'react-bootstrap';
 import { useStore } from 'zustand';
@@ -18,12 +18,12 @@ export const openJointFit = (entry: string): void => dialog.setState({ entry });
 export function JointFitDialog() {
   const id = useStore(dialog, (state) => state.entry);
   const entry = useDocuments(({ workings }) => workings.entries.find((one) => one.id === id));
-  return entry?.kind === 'fit' ? <OpenJointFit entry={entry} /> : null;
+  return entry !== undefined && isFit(entry) ? <OpenJointFit entry={entry} /> : null;
 }
 
 type State = { fit: JointFit } | { fault: string } | null;
 
-function OpenJointFit({ entry }: { entry: EntryOfKind<'fit'> }) {
+function OpenJointFit({ entry }: { entry: EntryOfKind<'fit' | 'formulaFit'> }) {
   const session = useSession();
   const nameOf = useNames();
   const { workings, runs } = useDocuments((documents) => documents);
@@ -33,28 +33,29 @@ function OpenJointFit({ entry }: { entry: EntryOfKind<'fit'> }) {
       .map(({ id }) => picture.outcomes[id]?.[entry.id])
       .find((one) => one?.kind === 'results');
     return outcome?.kind === 'results' ? outcome.results : none;
-  }).slice(0, relationOf(entry.relation).parameterCount);
+  }).slice(0, countOf(entry));
   const [shared, setShared] = useState<readonly number[]>(() => usuallyShared(names));
   const [state, setState] = useState<State>(null);
   const ids = shown.map(({ id }) => id).join();
   useEffect(() => {
     let left = false;
     setState(null);
-    session.pool.jointFit(ids.split(','), workings, entry.id, entry.relation, [...shared]).then(
+    session.pool.jointFit(ids.split(','), workings, entry.id, [...shared]).then(
       (fit) => !left && setState({ fit }),
       (error: unknown) => !left && setState({ fault: sentenceOf(error) }),
     );
     return () => {
       left = true;
     };
-  }, [session, ids, workings, entry.id, entry.relation, shared]);
+  }, [session, ids, workings, entry.id, shared]);
   const close = () => dialog.setState({ entry: null });
   const fit = state !== null && 'fit' in state ? state.fit : null;
   return (
     <Modal show onHide={close} size="lg" scrollable aria-labelledby="joint-title" animation={false}>
       <Modal.Header closeButton>
         <Modal.Title id="joint-title">
-          One {relationOf(entry.relation).title} through {nameOf(entry.of)} of all shown runs
+          One {entry.kind === 'fit' ? relationOf(entry.relation).title : 'formula'} through {nameOf(entry.of)}{' '}
+          of all shown runs
         </Modal.Title>
       </Modal.Header>
       <Modal.Body className="joint-fit">
@@ -109,6 +110,12 @@ function OpenJointFit({ entry }: { entry: EntryOfKind<'fit'> }) {
     </Modal>
   );
 }
+
+/** How many parameters of an entry are found by a fit. */
+const countOf = (entry: EntryOfKind<'fit' | 'formulaFit'>): number =>
+  entry.kind === 'fit'
+    ? relationOf(entry.relation).parameterCount
+    : Object.values(entry.parameters).filter(({ held }) => !held).length;
 
 const none: ShownResult[] = [];
 

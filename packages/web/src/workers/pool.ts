@@ -2,7 +2,6 @@ import { type Run, type WorkingsDocument } from '@heuristor/contracts';
 import {
   type Drawn,
   type JointFit,
-  type RelationKey,
   type BudgetRow,
   type HampelRule,
   type SeriesRef,
@@ -240,13 +239,24 @@ export class RunPool {
     runIds: readonly string[],
     workings: WorkingsDocument,
     entryId: string,
-    relation: RelationKey,
     shared: number[],
   ): Promise<JointFit> {
     const sets = await Promise.all(
       runIds.map(async (id) => this.workerFor(id).fitPoints(id, workings, entryId)),
     );
-    return this.workerFor(runIds[0]).jointFit(relation, sets, shared);
+    const [{ units }] = sets;
+    const other = sets.find((set) => set.units !== units);
+    if (other !== undefined)
+      throw new Error(
+        `Some of these runs are of ${units}, others of ${other.units}. Hide those that measure something else.`,
+      );
+    return this.workerFor(runIds[0]).jointFit(
+      runIds[0],
+      workings,
+      entryId,
+      sets.map(({ points }) => points),
+      shared,
+    );
   }
 
   private workerFor(runId: string) {

@@ -5,7 +5,6 @@ import {
   type Drawn,
   type FitPoints,
   type JointFit,
-  type RelationKey,
   type HampelRule,
   type LeftOutPass,
   type Ranges,
@@ -310,6 +309,12 @@ export interface TriedPoints {
   relations: TriedRelation[];
 }
 
+/** The readings that a fit is of, and in which units they are. */
+export interface PointsOfFit {
+  points: FitPoints;
+  units: string;
+}
+
 export interface RunWorker {
   put(run: Run, readings: RunReadings): void;
   /** Adds readings; answers for each from which index on readings are missing before them, or null where nothing is. */
@@ -323,9 +328,15 @@ export interface RunWorker {
   /** What many draws say of a result by a formula. @throws Refusal */
   drawn(runId: string, workings: WorkingsDocument, entryId: string, count: number): Drawn;
   /** The readings that a fit is of. @throws Refusal */
-  fitPoints(runId: string, workings: WorkingsDocument, entryId: string): FitPoints;
-  /** One relation through the readings of several runs. @throws Refusal */
-  jointFit(relation: RelationKey, sets: FitPoints[], shared: number[]): JointFit;
+  fitPoints(runId: string, workings: WorkingsDocument, entryId: string): PointsOfFit;
+  /** The relation of an entry through the readings of several runs. @throws Refusal */
+  jointFit(
+    runId: string,
+    workings: WorkingsDocument,
+    entryId: string,
+    sets: FitPoints[],
+    shared: number[],
+  ): JointFit;
   extents(runIds: string[], workings: WorkingsDocument, horizontal: SeriesRef): (Extent | null)[];
   render(runIds: string[], request: RenderRequest): RenderedRun[];
   cursor(runIds: string[], question: CursorQuestion): CursorReading[];

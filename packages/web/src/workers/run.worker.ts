@@ -1,13 +1,5 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
-import {
-  type Evaluator,
-  Refusal,
-  type SeriesRef,
-  budgetOf,
-  jointFit,
-  relationOf,
-  tryRelations,
-} from '@heuristor/core';
+import { type Evaluator, Refusal, type SeriesRef, budgetOf, jointFit, tryRelations } from '@heuristor/core';
 import * as Comlink from 'comlink';
 import { readAt, steppedFrom } from './atCursor';
 import { outliersIn, readingsIn } from './chosenReadings';
@@ -113,8 +105,12 @@ const api: RunWorker = {
     };
   },
   drawn: (runId, workings, entryId, count) => there(runId).drawn(workings, entryId, count),
-  fitPoints: (runId, workings, entryId) => there(runId).fitPoints(workings, entryId),
-  jointFit: (relation, sets, shared) => jointFit(relationOf(relation), sets, shared),
+  fitPoints(runId, workings, entryId) {
+    const { points, units } = there(runId).fitted(workings, entryId);
+    return { points, units };
+  },
+  jointFit: (runId, workings, entryId, sets, shared) =>
+    jointFit(there(runId).fitted(workings, entryId).relation, sets, shared),
   nearPoint(runId, workings, question) {
     const evaluator = store.evaluator(runId);
     return evaluator === null ? null : nearPoint(evaluator, workings, question);

@@ -3,7 +3,7 @@ import { crossingsOf } from '../../calculus/crossings';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
 import { timeAt } from '../../series/sampling';
-import { choiceField, numberField, regionField, seriesField } from '../fields';
+import { choiceField, levelField, regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { rangeIn, reachNote } from '../selection';
 import { toldOf } from '../told';
@@ -27,7 +27,7 @@ export const crossings = defineKind({
       { key: 'rise', title: 'rising' },
       { key: 'fall', title: 'falling' },
     ]),
-    level: numberField('Level'),
+    level: levelField('Level'),
     region: regionField(),
   },
   sentence: ({ of, direction, level }, nameOf) =>

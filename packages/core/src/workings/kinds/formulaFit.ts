@@ -4,6 +4,7 @@ import { sameName } from '../../formula/names';
 import { parsed, programOf } from '../../formula/parsed';
 import { hasDerivative, namesIn } from '../../formula/tree';
 import {
+  type ParameterSetting,
   type TypedFunction,
   type TypedParameter,
   typedRelation,
@@ -13,9 +14,18 @@ import { unitInAxes } from '../../fitting/models/axisPowers';
 import { Refusal, orRefusal } from '../../refusal';
 import { type SharedEffect } from '../../series/series';
 import { type Unit } from '../../units/unit';
-import { axisField, flagField, formulaField, parametersField, regionField, seriesField } from '../fields';
+import {
+  type FormulaText,
+  axisField,
+  flagField,
+  formulaField,
+  parametersField,
+  regionField,
+  seriesField,
+} from '../fields';
 import { type Context, type Named, defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
+import { type SeriesRef } from '../references';
 import { fitOutcome } from './fitOutcome';
 import { type FittedSelection, drawnFields, fitInRegion, weightsField } from './fitting';
 
@@ -39,55 +49,7 @@ export const formulaFit = defineKind({
   sentence: ({ formula: { text }, of, against }, nameOf) =>
     `${nameOf(of)} = ${text === '' ? '…' : text}${against === 't' ? '' : ` against ${nameOf(against)}`}`,
   evaluate(entry, context) {
-    const { text, names } = entry.formula;
-    const formula = parsed(text);
-    const series = context.series(entry.of);
-    const against = context.series(entry.against, series);
-    if (hasDerivative(formula))
-      throw new FormulaFault('A relation is fitted without derivatives.', formula.from, formula.to);
-    const constants = new Map<string, NamedResult>();
-    const open: string[] = [];
-    for (const name of namesIn(formula)) {
-      if (sameName(name) === sameName(against.symbol)) continue;
-      // What was a parameter when the formula was typed stays one, whatever is called so later.
-      const meant = Object.hasOwn(entry.parameters, name) ? null : meaningOf(name, names, context);
-      if (meant === null) open.push(name);
-      else if (meant.kind === 'result') constants.set(name, meant.result);
-      else
-        throw new FormulaFault(
-          `${name} is a series; the formula is fitted against ${against.symbol}. Fit against ${name} instead, or use another name.`,
-          formula.from,
-          formula.to,
-        );
-    }
-    const { found } = checkUnits(
-      formula,
-      text,
-      (name) =>
-        sameName(name) === sameName(against.symbol) ? against.unit : constants.get(name)?.quantity.unit,
-      series.unit,
-    );
-    const parameters = open.map((name): TypedParameter => ({
-      ...(Object.hasOwn(entry.parameters, name) ? entry.parameters[name] : usualSetting),
-      name,
-      unit: unitOfParameter(found.get(name) ?? null, against.unit, series.unit),
-    }));
-    for (const { name, low, high } of parameters)
-      if (low !== null && high !== null && !(high > low))
-        throw new Refusal(`The least value of ${name} must be below its greatest, not ${low} and ${high}.`);
-    const relation = typedRelation({
-      text,
-      program: programOf(text),
-      xName: against.symbol,
-      xUnit: against.unit,
-      yUnit: series.unit,
-      parameters,
-      constants: [...constants].map(([name, { quantity }]) => ({
-        name,
-        value: quantity.value,
-        unit: quantity.unit,
-      })),
-    });
+    const { text, relation, constants, parameters } = relationTyped(entry, context);
     const fitted = fitInRegion(relation, entry, context);
     const unknown = parameters.filter(({ unit, held }) => unit === null && !held).map(({ name }) => name);
     if (unknown.length > 0)
@@ -97,6 +59,67 @@ export const formulaFit = defineKind({
     return fitOutcome(text, fitted, sharedByConstants(relation.function, fitted, constants), context.moving);
   },
 });
+
+interface TypedEntry {
+  formula: FormulaText;
+  of: SeriesRef;
+  against: SeriesRef;
+  parameters: Readonly<Record<string, ParameterSetting>>;
+}
+
+/** The relation that a typed formula is, with the constants in it. @throws Refusal */
+export function relationTyped(entry: TypedEntry, context: Context) {
+  const { text, names } = entry.formula;
+  const formula = parsed(text);
+  const series = context.series(entry.of);
+  const against = context.series(entry.against, series);
+  if (hasDerivative(formula))
+    throw new FormulaFault('A relation is fitted without derivatives.', formula.from, formula.to);
+  const constants = new Map<string, NamedResult>();
+  const open: string[] = [];
+  for (const name of namesIn(formula)) {
+    if (sameName(name) === sameName(against.symbol)) continue;
+    // What was a parameter when the formula was typed stays one, whatever is called so later.
+    const meant = Object.hasOwn(entry.parameters, name) ? null : meaningOf(name, names, context);
+    if (meant === null) open.push(name);
+    else if (meant.kind === 'result') constants.set(name, meant.result);
+    else
+      throw new FormulaFault(
+        `${name} is a series; the formula is fitted against ${against.symbol}. Fit against ${name} instead, or use another name.`,
+        formula.from,
+        formula.to,
+      );
+  }
+  const { found } = checkUnits(
+    formula,
+    text,
+    (name) =>
+      sameName(name) === sameName(against.symbol) ? against.unit : constants.get(name)?.quantity.unit,
+    series.unit,
+  );
+  const parameters = open.map((name): TypedParameter => ({
+    ...(Object.hasOwn(entry.parameters, name) ? entry.parameters[name] : usualSetting),
+    name,
+    unit: unitOfParameter(found.get(name) ?? null, against.unit, series.unit),
+  }));
+  for (const { name, low, high } of parameters)
+    if (low !== null && high !== null && !(high > low))
+      throw new Refusal(`The least value of ${name} must be below its greatest, not ${low} and ${high}.`);
+  const relation = typedRelation({
+    text,
+    program: programOf(text),
+    xName: against.symbol,
+    xUnit: against.unit,
+    yUnit: series.unit,
+    parameters,
+    constants: [...constants].map(([name, { quantity }]) => ({
+      name,
+      value: quantity.value,
+      unit: quantity.unit,
+    })),
+  });
+  return { text, relation, constants, parameters };
+}
 
 const unitOfParameter = (unit: Unit | null, x: Unit, y: Unit) =>
   unit === null ? null : unitInAxes(unit, x, y);

@@ -3,7 +3,7 @@ import { eventIn } from '../../calculus/events';
 import { Refusal } from '../../refusal';
 import { timesOf } from '../../series/sampling';
 import { type Series, sharedThrough } from '../../series/series';
-import { anchorField, choiceField, later, numberField, regionField, seriesField } from '../fields';
+import { anchorField, choiceField, later, levelField, regionField, seriesField } from '../fields';
 import { baselineWords, idleOfBaseline, levelUnder } from '../baseline';
 import { type Context, defineKind } from '../kind';
 import { momentAt } from '../moment';
@@ -27,7 +27,7 @@ export const integral = defineKind({
         { key: 'mean', title: 'the mean of a region' },
       ]),
     ),
-    level: later(numberField('Level')),
+    level: later(levelField('Level')),
     meanOf: later(regionField('Mean of')),
     start: later(anchorField('Zero when')),
   },

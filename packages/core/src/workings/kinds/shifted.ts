@@ -1,12 +1,16 @@
+import { type Told } from '../../calculus/cycles';
 import { eventIn } from '../../calculus/events';
 import { Refusal } from '../../refusal';
-import { anchorField, axisField, choiceField, later, numberField, regionField } from '../fields';
+import { type Stretch } from '../../series/noisePath';
+import { type Series } from '../../series/series';
+import { anchorField, axisField, choiceField, later, levelField, numberField, regionField } from '../fields';
 import { anchorWords } from '../anchorWords';
 import { meanIn } from '../baseline';
 import { defineKind } from '../kind';
 import { momentAt } from '../moment';
 import { movedBy, movedSeries } from '../movedSeries';
 
+const none: Stretch = { first: 0, weights: new Float64Array(0) };
 const shown = (value: number) => String(Number(value.toPrecision(5))).replace('-', '−');
 
 /** A series moved and stretched: less a number, less its own mean where nothing happens, or counted from an event. */
@@ -23,7 +27,7 @@ export const shifted = defineKind({
       { key: 'mean', title: 'its mean in a region' },
       { key: 'event', title: 'what it is at an event' },
     ]),
-    number: numberField('Number'),
+    number: levelField('Number'),
     meanOf: later(regionField('Mean of')),
     when: later(anchorField('When')),
     factor: numberField('Times', 1),
@@ -49,18 +53,18 @@ export const shifted = defineKind({
   evaluate({ name, of, less, number, meanOf, when, factor }, context) {
     if (factor === 0) throw new Refusal('Times 0 leaves nothing. Type another factor.');
     const series = context.series(of, when === null ? undefined : context.series(when.of));
-    const told =
-      less === 'mean'
-        ? meanIn(series, meanOf, context)
-        : less === 'event'
-          ? valueAtEvent()
-          : { value: number, weights: { first: 0, weights: new Float64Array(0) } };
-    function valueAtEvent() {
+    const { told, from } = takenOff();
+    function takenOff(): { told: Told; from: Series } {
+      if (less === 'mean') return { told: meanIn(series, meanOf, context), from: series };
+      if (less === 'number') return { told: { value: number, weights: none }, from: series };
       if (when === null) throw new Refusal('Choose the event from which it is counted.');
       const source = context.series(when.of);
-      const moment = eventIn(source, when).value + when.offset;
-      if (of === 't') return { value: moment, weights: { first: 0, weights: new Float64Array(0) } };
-      return momentAt(series, moment);
+      const moment = eventIn(source, when);
+      const at = moment.value + when.offset;
+      // Time counts from a moment that readings tell; anything else from what it is at that moment.
+      return of === 't'
+        ? { told: { value: at, weights: moment.weights }, from: source }
+        : { told: momentAt(series, at), from: series };
     }
     return {
       kind: 'series',
@@ -68,7 +72,7 @@ export const shifted = defineKind({
         symbol: name,
         values: series.values.map((value) => (value - told.value) * factor),
         factor,
-        shared: movedBy(told, series, new Float64Array(series.values.length).fill(-factor)),
+        shared: movedBy(told, from, new Float64Array(series.values.length).fill(-factor)),
       }),
       notes: [],
     };
