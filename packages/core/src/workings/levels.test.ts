@@ -175,6 +175,18 @@ describe('peaks, crossings and steps', () => {
     );
   });
 
+  it('the change across a region covers its truth, and is cut where the run ends', () => {
+    const normal = normalRandom(24);
+    const entry: Entry = { kind: 'changeAcross', ...q };
+    inRange(coverageOf([region('A', 0.505, 2.505), entry], 6, () => [of((t) => 3 * t + 0.02 * normal())]));
+    expect(valueOf([region('A', 3, 9), entry], [of((t) => t)])).toBeCloseTo(0.99, 9);
+    expect(valueOf([region('A', 3, 9), entry], [of((t) => t)], 'rate')).toBeCloseTo(1, 9);
+    const along = region('A', 0.2, 0.8, { along: x });
+    expect(
+      valueOf([along, { ...entry, of: 'channel:F' }], [of((t) => t), of((t) => t * t, { key: 'F' })]),
+    ).toBeCloseTo(0.6, 1);
+  });
+
   it('a value is read when something happens', () => {
     const entry: Entry = {
       kind: 'readout',

@@ -2,6 +2,7 @@ import { area } from './area';
 import { calculation } from './calculation';
 import { beamPair } from './beamPair';
 import { change } from './change';
+import { changeAcross } from './changeAcross';
 import { closeness } from './closeness';
 import { combination } from './combination';
 import { comparison } from './comparison';
@@ -53,6 +54,7 @@ export const kinds = {
   statistics,
   slope,
   area,
+  changeAcross,
   cycles,
   peaks,
   crossings,

@@ -101,7 +101,7 @@ function reached(series: Series, indices: Int32Array, base: Told, top: Told, sha
   const slope = (values[right] - values[left]) / (t1 - t0);
   const crossing =
     indexAtOrAfter(sampling, at) === right && right - left === 1
-      ? crossingAt(series, level, at)
+      ? crossingAt(series, level, at, indices[0], indices[indices.length - 1] + 1)
       : { value: at, weights: { first: left, weights: new Float64Array(0) } };
   // The level itself hangs on the readings at both ends: it comes later by so much over the slope.
   return {
