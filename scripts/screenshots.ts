@@ -76,9 +76,10 @@ runScript(async (ending) => {
     await hand.pressLabelled('Set up the trace of a');
     await hand.item('Take this trace off the page');
     await page.mouse.move(40, 600);
+    await pause(600);
     await hand.horizontal('t');
     await page.waitForFunction(() => document.querySelector('[aria-label^="Axis of t:"].level') !== null);
-    await hand.pressLabelled('Region A');
+    await hand.pressLabelled('Region A steady swing');
     await hand.offer('v', 'spectrum');
     await hand.offer('v', 'histogram');
     await page.keyboard.press('Escape');

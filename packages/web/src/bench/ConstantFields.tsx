@@ -71,25 +71,27 @@ export function ConstantFields({ entry }: { entry: EntryOfKind<'constant'> }) {
           onCommit={(text) => change({ ends: text.trim(), ...(shift === 0 ? {} : { shift: 0 }) })}
         />
       </div>
-      <TextField
-        label={`Repeats of ${called}`}
-        value={entry.repeats ?? ''}
-        maxLength={1000}
-        className="repeats-input"
-        placeholder="or the mean of repeats: 1.21 1.19 1.22"
-        check={(text) => {
-          const found = text.trim() === '' ? null : orRefusal(() => meanOfRepeats(text));
-          return found instanceof Refusal ? found.message : null;
-        }}
-        onCommit={(text) => {
-          const repeats = text.trim();
-          if (repeats === '') change({ repeats });
-          else {
-            const mean = meanOfRepeats(repeats);
-            change({ repeats, value: mean.value, uncertainty: mean.standardError, shift: 0 });
-          }
-        }}
-      />
+      <div className="constant-line small">
+        <TextField
+          label={`Repeats of ${called}`}
+          value={entry.repeats ?? ''}
+          maxLength={1000}
+          className="source-input"
+          placeholder="or repeats: 1.21 1.19 1.22"
+          check={(text) => {
+            const found = text.trim() === '' ? null : orRefusal(() => meanOfRepeats(text));
+            return found instanceof Refusal ? found.message : null;
+          }}
+          onCommit={(text) => {
+            const repeats = text.trim();
+            if (repeats === '') change({ repeats });
+            else {
+              const mean = meanOfRepeats(repeats);
+              change({ repeats, value: mean.value, uncertainty: mean.standardError, shift: 0 });
+            }
+          }}
+        />
+      </div>
     </div>
   );
 }
