@@ -26,15 +26,16 @@ module.exports = {
   projects: [
     {
       ...project('unit'),
-      testMatch: ['<rootDir>/packages/{contracts,core,web}/**/*.test.{ts,tsx}'],
+      testMatch: [
+        '<rootDir>/packages/{contracts,core,web}/**/*.test.{ts,tsx}',
+        // Simulated and reckoned, without a device or a database.
+        '<rootDir>/scripts/demo/**/*.test.ts',
+      ],
     },
     {
       // Devices, the database and processes, which share what the machine has of them.
       ...project('api'),
-      testMatch: [
-        '<rootDir>/packages/{bridge,server,stand-ins}/**/*.test.ts',
-        '<rootDir>/scripts/**/*.test.ts',
-      ],
+      testMatch: ['<rootDir>/packages/{bridge,server,stand-ins}/**/*.test.ts', '<rootDir>/scripts/*.test.ts'],
     },
   ],
 };

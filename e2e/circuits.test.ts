@@ -123,29 +123,6 @@ test('a resistor on the ramp keeps to its 22 Ω, and the lamp does not keep to i
   expect(lamp).toBeLessThan(0.5 * (1000 / 4));
 });
 
-test('the field at eight distances, zeroed far from the magnet, falls with the cube from the sensing point', async () => {
-  await stage.show('rail');
-  await hand.begin(system.site, 'Field of the hatch magnet', ['F7-B']);
-  await stage.press('Far away, for zeroing');
-  await hand.press('Zero');
-  await hand.waitForText('Zeroed less than a minute ago', 8000);
-  await hand.lengthOfRun('1');
-  const distances = [0.06, 0.07, 0.08, 0.1, 0.12, 0.15, 0.2, 0.25];
-  for (const distance of distances) {
-    await stage.set('Distance from the tip', distance);
-    await pause(400);
-    await hand.record();
-  }
-  await hand.mark(0.1, 0.9);
-  await hand.offer('B', 'mean');
-  const means = await hand.results('mean of B', 'mean');
-  means.forEach((mean, i) => {
-    // What the magnet itself still gives half a metre away is taken off by the zero.
-    const truth = 1.8e-4 / (distances[i] + 0.012) ** 3 - 1.8e-4 / 0.512 ** 3;
-    expect(Math.abs(mean - truth)).toBeLessThan(0.01 * truth + 0.02);
-  });
-});
-
 test('the reed rings down: period and decay', async () => {
   await stage.show('reed');
   await hand.begin(system.site, 'Reed', ['R5-T']);

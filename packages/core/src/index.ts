@@ -77,6 +77,7 @@ export {
   transferred,
 } from './workings/transfer';
 export { type Drawn } from './results/drawn';
+export { drawnIn, fittedIn } from './workings/asked';
 export { type JointFit, jointFit } from './fitting/joint';
 export { meanOfRepeats } from './workings/kinds/constant';
 export { anchorWords } from './workings/anchorWords';

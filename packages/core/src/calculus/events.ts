@@ -5,7 +5,7 @@ import { countOf, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { type Told, crossingAt } from './cycles';
 import { crossingsOf } from './crossings';
-import { turnsOf } from './turns';
+import { noiseOf, turnsOf } from './turns';
 
 /** Something that happens in every run, at a moment of its own. */
 export type EventKind =
@@ -117,27 +117,44 @@ export function eventIn(series: Series, { event, level, count }: EventRule): Tol
 const clearly = 4;
 /** So many readings in a row tell that it was no accident. */
 const inARow = 3;
+/** So many readings tell a rest. */
+const fewest = 8;
+/** A still series scatters by its noise; five times that is motion. Common practice, no source. */
+const motionNoises = 5;
 
 /**
- * The last reading at which a series still rests, seen from its begin (direction 1) or its end (−1): its rest is told by the
- * first tenth of its readings.
- * @throws Refusal where it never leaves it
+ * The last reading at which a series still rests, seen from its begin (direction 1) or its end (−1). Its rest is told by all
+ * readings up to there, eight at least.
+ * @throws Refusal where it does not rest there, or never leaves its rest
  */
-function leaving({ values, symbol }: Series, direction: 1 | -1): number {
+function leaving(series: Series, direction: 1 | -1): number {
+  const { values, symbol } = series;
   const n = values.length;
   const ahead = (k: number) => (direction === 1 ? k : n - 1 - k);
-  const few = Math.min(Math.max(Math.ceil(n / 10), 5), n);
-  const rest = Float64Array.from({ length: few }, (_, k) => values[ahead(k)]);
-  const { mean, standardDeviation } = describe(rest);
-  const margin = clearly * (standardDeviation > 0 ? standardDeviation : Number.EPSILON * Math.abs(mean));
-  let gone = 0;
+  const sigma = noiseOf(series, 0, n);
+  const [where, never] =
+    direction === 1
+      ? ['at the begin of', 'never leaves its rest']
+      : ['at the end of', 'does not come to rest'];
+  let [count, mean, squares, gone] = [0, 0, 0, 0];
   for (let k = 0; k < n; k++) {
     const value = values[ahead(k)];
     if (Number.isNaN(value)) continue;
-    gone = Math.abs(value - mean) > margin ? gone + 1 : 0;
+    const scatter = count > 1 ? Math.sqrt(squares / (count - 1)) : 0;
+    if (count === fewest && sigma > 0 && scatter > motionNoises * sigma)
+      throw new Refusal(
+        `${symbol} does not rest ${where} this run. Attach to something else that happens in it.`,
+      );
+    const margin = clearly * Math.max(scatter, sigma, Number.EPSILON * Math.abs(mean));
+    const isGone = count >= fewest && Math.abs(value - mean) > margin;
+    gone = isGone ? gone + 1 : 0;
     if (gone === inARow) return ahead(Math.max(k - inARow, 0));
+    if (isGone) continue;
+    // Mean and squares go on reading by reading (Welford, Technometrics 4 (1962) 419).
+    count++;
+    const off = value - mean;
+    mean += off / count;
+    squares += off * (value - mean);
   }
-  throw new Refusal(
-    `${symbol} ${direction === 1 ? 'never leaves its rest' : 'does not come to rest'} in this run. Attach to something else that happens in it.`,
-  );
+  throw new Refusal(`${symbol} ${never} in this run. Attach to something else that happens in it.`);
 }

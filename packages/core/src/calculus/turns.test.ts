@@ -107,6 +107,14 @@ describe('events', () => {
     // 0.1 t² stands four standard deviations off after 0.09 s.
     expect(Math.abs(eventIn(series, rule('moves')).value - 2)).toBeLessThan(0.12);
     expect(Math.abs(eventIn(series, rule('stills')).value - 5)).toBeLessThan(0.03);
+    // A run that began only just before it moved, and one that moves from the first reading on.
+    const late = sampledSeries(
+      regular(0, 0.02, 400),
+      (t) => (t < 0.2 ? 0 : 0.4 * (t - 0.2) ** 2) + 3e-4 * normal(),
+    );
+    expect(Math.abs(eventIn(late, rule('moves')).value - 0.2)).toBeLessThan(0.12);
+    const moving = sampledSeries(regular(0, 0.02, 400), (t) => Math.sin(3 * t) + 3e-4 * normal());
+    expect(() => eventIn(moving, rule('moves'))).toThrow('x does not rest at the begin of this run.');
     const still = sampledSeries(regular(0, 0.01, 100), () => 1);
     expect(() => eventIn(still, rule('moves'))).toThrow('never leaves its rest');
   });

@@ -77,7 +77,7 @@ export function turnsOf(series: Series, first = 0, past = series.values.length):
 }
 
 /** Standard deviation that noise gives to one value of a stretch. */
-function noiseOf({ noise }: Series, first: number, past: number): number {
+export function noiseOf({ noise }: Series, first: number, past: number): number {
   if (noise === null) return 0;
   const sigma = noise.root.level.between(first, past).standardDeviation;
   const row = noise.independent ? null : noise.row((first + past) >> 1);

@@ -1,6 +1,7 @@
 import { normalRandom } from '../random';
 import { channelOf } from '../testing/sheet';
 import { type EntryOfKind } from '../workings/entries';
+import { fittedIn } from '../workings/asked';
 import { Evaluator } from '../workings/evaluate';
 import { fitRelation } from './fit';
 import { jointFit } from './joint';
@@ -72,7 +73,7 @@ test('a typed formula goes through several runs as a relation that ships does', 
   const sets = [1, 2].map((seed) => {
     const { y } = points(2, seed, 0.05, seed);
     const run = { id: `r${seed}`, channels: [channelOf('x', 'm', y, 0.1)] };
-    return new Evaluator(run).fitted({ entries: [entry] }, 'f');
+    return fittedIn(new Evaluator(run), { entries: [entry] }, 'f');
   });
   expect(sets[0].units).toBe('x in m against t in s');
   const [place] = sets[0].relation

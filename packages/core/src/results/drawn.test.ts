@@ -1,3 +1,4 @@
+import { drawnIn } from '../workings/asked';
 import { evaluate, Evaluator } from '../workings/evaluate';
 import { type Entry } from '../workings/entries';
 import { constantEntry } from '../testing/sheet';
@@ -17,7 +18,8 @@ const product = (text: string): Entry => ({
   formula: { text, names: {} },
   unit: '',
 });
-const drawn = (entries: Entry[]) => new Evaluator({ id: 'r', channels: [] }).drawn({ entries }, 'y', 200_000);
+const drawn = (entries: Entry[]) =>
+  drawnIn(new Evaluator({ id: 'r', channels: [] }), { entries }, 'y', 200_000);
 
 describe('draws', () => {
   it('have the means, deviations and correlations of what is drawn', () => {

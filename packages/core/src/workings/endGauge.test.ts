@@ -1,5 +1,6 @@
 import { budgetOf } from '../results/quantity';
 import { constantEntry } from '../testing/sheet';
+import { drawnIn } from './asked';
 import { type Entry } from './entries';
 import { Evaluator } from './evaluate';
 
@@ -42,7 +43,7 @@ test('the end gauge of GUM H.1: value, combined uncertainty, and the budget of i
 });
 
 test('draws find what first order misses there: 34 nm with the terms of second order (H.1.7)', () => {
-  const { standardDeviation, mean } = evaluator.drawn(workings, 'l', 200_000);
+  const { standardDeviation, mean } = drawnIn(evaluator, workings, 'l', 200_000);
   expect(standardDeviation * 1e6).toBeGreaterThan(33.5);
   expect(standardDeviation * 1e6).toBeLessThan(34.5);
   expect(mean).toBeCloseTo(50.000838, 6);

@@ -1,6 +1,4 @@
-import { type FitPoints, type Relation } from '../fitting/relation';
-import { relationOf } from '../fitting/relations';
-import { printedUnit } from '../units/unit';
+import { type FitPoints } from '../fitting/relation';
 import { FormulaFault } from '../formula/fault';
 import { sameName } from '../formula/names';
 import { parsed } from '../formula/parsed';
@@ -10,7 +8,7 @@ import { type Ranges } from '../series/ranges';
 import { countOf, indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { conditionResult } from './conditionResult';
-import { type Entry, type Workings, isFit, kindOf, toldTo } from './entries';
+import { type Entry, type Workings, kindOf, toldTo } from './entries';
 import { type Anchor, type FormulaText } from './fields';
 import { type Context, type Named, type RegionBounds } from './kind';
 import { type NamedResult, type Outcome } from './outcome';
@@ -24,10 +22,6 @@ import {
   abscissaName,
   abscissaOf,
 } from './run';
-import { type Drawn } from '../results/drawn';
-import { drawnCalculation } from './kinds/calculation';
-import { selectionOfFit } from './kinds/fitting';
-import { relationTyped } from './kinds/formulaFit';
 import { refuseName } from './refuseName';
 import { select } from './selection';
 
@@ -148,28 +142,10 @@ export class Evaluator {
     return select(asking, context.series(of), against, context.region(region));
   }
 
-  /** What many draws say of a result by a formula, beside first order. @throws Refusal */
-  drawn(workings: Workings, id: string, count: number): Drawn {
+  /** What an entry may ask of this run and of a sheet. */
+  asking(workings: Workings): Context {
     this.arrange(workings);
-    const entry = workings.entries.find((one) => one.id === id);
-    if (entry?.kind !== 'calculation') throw new Refusal('Only a result by a formula can be drawn.');
-    const { context } = this.pass(workings.entries, {});
-    return drawnCalculation(entry, { ...context, before: null }, count);
-  }
-
-  /** What an entry fits: the relation, and the readings of all its regions, with the units that they are in. @throws Refusal */
-  fitted(workings: Workings, id: string): { relation: Relation; points: FitPoints; units: string } {
-    this.arrange(workings);
-    const entry = workings.entries.find((one) => one.id === id);
-    if (entry === undefined || !isFit(entry)) throw new Refusal('This entry is no fit any more.');
-    const { context } = this.pass(workings.entries, {});
-    const asking = { ...context, before: null };
-    const { selection, series, against } = selectionOfFit(entry, asking);
-    return {
-      relation: entry.kind === 'fit' ? relationOf(entry.relation) : relationTyped(entry, asking).relation,
-      points: { x: selection.x.slice(), y: selection.y.slice() },
-      units: `${series.symbol} in ${printedUnit(series.unit)} against ${against.symbol} in ${printedUnit(against.unit)}`,
-    };
+    return { ...this.pass(workings.entries, {}).context, before: null };
   }
 
   /** Sets aside what the sheet sets aside, and lays the run where the sheet lays it. */

@@ -1,5 +1,14 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
-import { type Evaluator, Refusal, type SeriesRef, budgetOf, jointFit, tryRelations } from '@heuristor/core';
+import {
+  type Evaluator,
+  Refusal,
+  type SeriesRef,
+  budgetOf,
+  drawnIn,
+  fittedIn,
+  jointFit,
+  tryRelations,
+} from '@heuristor/core';
 import * as Comlink from 'comlink';
 import { readAt, steppedFrom } from './atCursor';
 import { outliersIn, readingsIn } from './chosenReadings';
@@ -104,13 +113,13 @@ const api: RunWorker = {
       relations,
     };
   },
-  drawn: (runId, workings, entryId, count) => there(runId).drawn(workings, entryId, count),
+  drawn: (runId, workings, entryId, count) => drawnIn(there(runId), workings, entryId, count),
   fitPoints(runId, workings, entryId) {
-    const { points, units } = there(runId).fitted(workings, entryId);
+    const { points, units } = fittedIn(there(runId), workings, entryId);
     return { points, units };
   },
   jointFit: (runId, workings, entryId, sets, shared) =>
-    jointFit(there(runId).fitted(workings, entryId).relation, sets, shared),
+    jointFit(fittedIn(there(runId), workings, entryId).relation, sets, shared),
   nearPoint(runId, workings, question) {
     const evaluator = store.evaluator(runId);
     return evaluator === null ? null : nearPoint(evaluator, workings, question);
