@@ -104,7 +104,6 @@ test('slipway: zeroed each run, begun at 5 mm and ended at 0.9 m by itself, the 
     ['by a', 'mean'],
   ])
     for (const { value } of await hand.named(name, key)) expect(share(value, truth)).toBeLessThan(0.03);
-  await hand.waitForText('by v');
 });
 
 test('energy on a slope, from its template: it falls on every stretch, and faster where the boat moves faster; a constant slides', async () => {

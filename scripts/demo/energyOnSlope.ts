@@ -2,6 +2,9 @@ import { gravity, lifeboat } from '@heuristor/stand-ins';
 import { type Experiment, constant, entry, folded, formula, sheet } from './experiment';
 import { type DemoRun } from './record';
 
+/** When the boat passes a place on its way down. */
+const passes = (level: number) => ({ event: 'rises', of: 'channel:x', level, count: 1, offset: 0 }) as const;
+
 export const energyOnSlope: Experiment = {
   name: 'Lifeboat: where its energy goes',
   template: {
@@ -47,15 +50,15 @@ export const energyOnSlope: Experiment = {
         letter: 'A',
         start: 0.7,
         end: 1,
-        from: { event: 'rises', of: 'channel:x', level: 0.15, count: 1, offset: 0 },
-        until: { event: 'rises', of: 'channel:x', level: 0.75, count: 1, offset: 0 },
+        from: passes(0.15),
+        until: passes(0.75),
       }),
       entry('region', 'fast', 'fast', {
         letter: 'B',
         start: 1.2,
         end: 1.6,
-        from: { event: 'rises', of: 'channel:x', level: 1.05, count: 1, offset: 0 },
-        until: { event: 'rises', of: 'channel:x', level: 1.65, count: 1, offset: 0 },
+        from: passes(1.05),
+        until: passes(1.65),
       }),
       entry('slope', 'loss-slow', 'power lost while slow', {
         of: 'entry:total',

@@ -1,6 +1,5 @@
 import { runningIntegral } from '../../calculus/integral';
 import { eventIn } from '../../calculus/events';
-import { Refusal } from '../../refusal';
 import { timesOf } from '../../series/sampling';
 import { type Series, sharedThrough } from '../../series/series';
 import { anchorField, choiceField, later, levelField, regionField, seriesField } from '../fields';
@@ -82,7 +81,6 @@ function withoutLevel(
 /** Less its own value at a moment. @throws Refusal where the series does not reach there */
 function zeroedAt(series: Series, at: number): Series {
   const moment = momentAt(series, at);
-  if (Number.isNaN(moment.value)) throw new Refusal('The integral has no value where it is to be zero.');
   return movedSeries(series, {
     symbol: series.symbol,
     values: series.values.map((value) => value - moment.value),
