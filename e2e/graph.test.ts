@@ -21,6 +21,15 @@ const boxOf = async (selector: string) => {
   if (box === null) throw new Error(`${selector} has no place`);
   return box;
 };
+/** Low on the traces, clear of what stands beside a region; the ends of one take the press for themselves. */
+const putCursorAt = async (t: number) => {
+  const overlay = await boxOf('[data-testid="overlay"]');
+  const { from, to } = await hand.viewport();
+  await system.page.mouse.click(
+    overlay.x + ((t - from) / (to - from)) * overlay.width,
+    overlay.y + overlay.height * 0.8,
+  );
+};
 const heightOf = async (trace: string) => (await boxOf(`[data-trace="${trace}"]`)).height;
 /** The ends of an axis, as it says them itself. */
 const axis = async (name: string): Promise<[number, number]> => {
@@ -289,11 +298,7 @@ test('readings are set aside: those in a region, all others, a single one; each 
   await hand.waitForText('○ set aside');
   await hand.pressLabelled('Undo');
   expect(await asideCount()).toBe(0);
-  const overlay = await boxOf('[data-testid="overlay"]');
-  // In the middle of the region, clear of what stands beside it.
-  const { from, to } = await hand.viewport();
-  const at = (t: number) => overlay.x + ((t - from) / (to - from)) * overlay.width;
-  await system.page.mouse.click(at(1), overlay.y + overlay.height * 0.8);
+  await putCursorAt(1);
   await hand.press('Set aside');
   await hand.waitForText('1 reading was set aside.');
   expect(await asideCount()).toBe(1);
@@ -319,8 +324,7 @@ test('runs are aligned where they rise through a value, laid elsewhere by hand, 
   await hand.press('Stop');
   await hand.waitForText('is ready');
   await pause(500);
-  const overlay = await boxOf('[data-testid="overlay"]');
-  await system.page.mouse.click(overlay.x + overlay.width * 0.5, overlay.y + overlay.height * 0.8);
+  await putCursorAt(1);
   await pause(300);
   await hand.press('Align runs');
   const [item] = await system.page.$$eval('.cursor-bar .dropdown-item', (all) =>

@@ -135,13 +135,14 @@ async function dragging(page: Page): Promise<number[]> {
     const delays: number[] = [];
     let moved: number | null = null;
     window.addEventListener('pointermove', () => (moved ??= performance.now()), true);
-    const watched = document.querySelector('[data-kind="fit"] .results');
-    if (watched === null) throw new Error('no results');
-    new MutationObserver(() => {
+    // Whatever is seen changes in one stroke.
+    const observer = new MutationObserver(() => {
       if (moved === null) return;
       delays.push(performance.now() - moved);
       moved = null;
-    }).observe(watched, { subtree: true, childList: true, characterData: true, attributes: true });
+    });
+    for (const watched of document.querySelectorAll('.entry-card .results'))
+      observer.observe(watched, { subtree: true, childList: true, characterData: true, attributes: true });
     (globalThis as unknown as { delays: number[] }).delays = delays;
   });
   const handle = await page.waitForSelector('[aria-label="End of region A"][role="slider"]');

@@ -79,6 +79,9 @@ export const yieldsSeries = ({ kind }: Entry): boolean => kindOf(kind).yields ==
 /** Whether an entry draws something over axes of its own. */
 export const drawsGraph = ({ kind }: Entry): boolean => kindOf(kind).draws === 'graph';
 
+/** Whether it draws a curve over the series that it is of. */
+export const drawsCurve = ({ kind }: Entry): boolean => kindOf(kind).draws === 'curve';
+
 /** Whether an entry says the same of every run: it speaks of nothing that a run has. */
 export const isSameForAllRuns = ({ kind }: Entry): boolean =>
   Object.values(kindOf(kind).fields).every(

@@ -34,6 +34,8 @@ export interface Evaluation {
 export interface EvaluateOptions {
   /** True while a hand drags something: fits start from their last solution, and what can wait is left out. */
   moving?: boolean;
+  /** Entries to be worked out, by their ids, with what they speak of; all of them where there is none. */
+  only?: ReadonlySet<string>;
 }
 
 interface Remembered {
@@ -119,8 +121,11 @@ export class Evaluator {
     this.arrange(workings);
     const { entries } = workings;
     const { outcomeOf } = this.pass(entries, options);
-    const outcomes = new Map(entries.map((entry) => [entry.id, outcomeOf(entry)]));
-    for (const id of this.remembered.keys()) if (!outcomes.has(id)) this.remembered.delete(id);
+    const { only } = options;
+    const wanted = only === undefined ? entries : entries.filter(({ id }) => only.has(id));
+    const outcomes = new Map(wanted.map((entry) => [entry.id, outcomeOf(entry)]));
+    const ids = new Set(entries.map(({ id }) => id));
+    for (const id of this.remembered.keys()) if (!ids.has(id)) this.remembered.delete(id);
     return { runId: this.run.id, outcomes };
   }
 

@@ -73,8 +73,8 @@ export interface EntryKind<K extends string = string, F extends Fields = Fields>
   title: string;
   fields: F;
   yields: 'region' | 'series' | 'results';
-  /** Where it draws something over axes of its own, which a page can show as a trace. */
-  draws?: 'graph';
+  /** What it draws: a graph over axes of its own, which a page can show as a trace, or a curve over the series that it is of. */
+  draws?: 'graph' | 'curve';
   /** By which share of its region's length it looks beyond either end of it. */
   beyond?: number;
   /** Whether its series is drawn over the one that it is of, to be seen beside it. */

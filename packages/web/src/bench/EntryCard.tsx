@@ -28,6 +28,7 @@ import { EntryNote } from './EntryNote';
 import { EntryResults } from './EntryResults';
 import { openJointFit } from './JointFit';
 import { WindowSlider } from './WindowSlider';
+import { useShownIn } from './useShown';
 import { WordsCard } from './WordsCard';
 import { openRelations } from './relations/RelationChooser';
 
@@ -63,6 +64,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
   const [noting, setNoting] = useState(false);
   const hasNote = (entry.note ?? '') !== '';
   const isFolded = entry.folded === true;
+  useShownIn(node, entry.id, isFolded ? 'inFront' : 'everywhere');
   return (
     <section
       ref={setNodeRef}

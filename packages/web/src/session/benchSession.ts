@@ -25,6 +25,7 @@ import { AsideDesk } from './asideDesk';
 import { AwayShelf } from './awayShelf';
 import { CursorDesk } from './cursor';
 import { History, type HistoryStep } from './history';
+import { InSight } from './inSight';
 import { LabelDesk } from './labelDesk';
 import { mostLabels, withLabel, withRenamed } from './labels';
 import { tabMemory } from './lookMemory';
@@ -54,6 +55,7 @@ export class BenchSession {
   readonly view: StoreApi<View>;
   readonly history = new History();
   readonly looking: Looking;
+  readonly inSight = new InSight();
   readonly cursor: CursorDesk;
   readonly labels: LabelDesk;
   readonly table: TableDesk;
@@ -90,7 +92,7 @@ export class BenchSession {
     this.away = new AwayShelf(this.path(''), this.history);
     this.spots = new SpotBook(this.path(''), this);
     this.sensors = new SensorDesk(this.path(''), this.history, this.documents, this.view);
-    this.renderer = new Renderer(this.pool, this.documents, this.view);
+    this.renderer = new Renderer(this.pool, this.documents, this.view, this.inSight);
     this.cursor = new CursorDesk(this.pool, this.documents, this.view, this.renderer.picture);
     this.runDesk = new RunDesk(this);
     this.table = new TableDesk(this.pool, this.documents, this.view, this.renderer.picture, this.cursor);

@@ -50,6 +50,7 @@ const request = (workings: WorkingsDocument, moving = false) => ({
   heights: {},
   width: 600,
   moving,
+  sought: null,
   conditions: {},
   frontRunId: 'a',
   graphs: {},

@@ -7,6 +7,7 @@ import { type RunPool } from '../workers/pool';
 import { type Extent, type RenderRequest } from '../workers/protocol';
 import { axisKey } from '../workers/scaling';
 import { conditionsOf } from './conditions';
+import { type InSight } from './inSight';
 import { shownTarget } from './pace';
 import { ownPanels, pageIn, panelsOf, seriesOn, sharedPanels } from './pages';
 import { type Picture, PictureMaker } from './picture';
@@ -16,6 +17,9 @@ import { type Documents, type View, showsZero } from './state';
 
 /** Live readings are drawn at most every so many milliseconds, and so often that drawing takes no more than this share of the time. */
 const [soonestLive, latestLive, liveShare] = [40, 120, 0.4];
+
+/** A hand that has not moved for so many milliseconds lets what is out of sight follow too. */
+const pause = 150;
 
 /** Keeps what the bench shows in step with its documents, with how they are looked at, and with the readings that come. */
 export class Renderer {
@@ -34,15 +38,26 @@ export class Renderer {
   /** Grows whenever readings have come. */
   private readings = 0;
   private ended = false;
+  /** True once a hand that moves something has paused. */
+  private isPausing = false;
+  private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly pool: RunPool,
     private readonly documents: StoreApi<Documents>,
     private readonly view: StoreApi<View>,
+    private readonly inSight: InSight,
   ) {}
 
   /** Something was changed: a hand waits. */
   now(): void {
+    this.isPausing = false;
+    clearTimeout(this.timer);
+    if (this.view.getState().moving)
+      this.timer = setTimeout(() => {
+        this.isPausing = true;
+        this.loop.now();
+      }, pause);
     this.loop.now();
   }
 
@@ -54,6 +69,7 @@ export class Renderer {
 
   dispose(): void {
     this.ended = true;
+    clearTimeout(this.timer);
     this.loop.dispose();
   }
 
@@ -86,6 +102,7 @@ export class Renderer {
           horizontal,
           width: Math.round(plotWidth),
           moving,
+          sought: moving && !this.isPausing ? this.inSight.sought : null,
           graphs: Object.fromEntries(
             own.map(({ id, series: [reference] }) => [reference, scales[axisKey(id, 'bottom')] ?? null]),
           ),

@@ -41,6 +41,7 @@ describe('graphs of their own', () => {
     axisUnit: [],
     width: 600,
     moving: false,
+    sought: null,
     conditions: {},
     frontRunId: null,
     afresh: false,

@@ -142,6 +142,14 @@ export interface Extent extends Axis {
   step: number | null;
 }
 
+/** Entries whose numbers somebody can see. */
+export interface Sought {
+  /** Of every run. */
+  everywhere: readonly string[];
+  /** Of the run in front alone. */
+  inFront: readonly string[];
+}
+
 export interface RenderRequest {
   workings: WorkingsDocument;
   /** What the shared horizontal axis shows. */
@@ -158,6 +166,8 @@ export interface RenderRequest {
   width: number;
   /** True while a hand moves something: what can wait is left out. */
   moving: boolean;
+  /** The entries that are worked out now; null is all of them. What is drawn comes with it. */
+  sought: Sought | null;
   /** What was said of runs, by their ids. */
   conditions: Readonly<Record<string, readonly Condition[]>>;
   /** The run whose fitted curves are drawn also while a hand moves. */

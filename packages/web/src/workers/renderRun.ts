@@ -1,10 +1,13 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
 import {
+  type Entry,
   type Evaluator,
   type Outcome,
   Refusal,
   type Series,
   type SeriesRef,
+  drawsCurve,
+  entryRef,
   intervalOf,
   isFit,
   orRefusal,
@@ -66,7 +69,8 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: To
   if (afresh) told.forget();
   const { [evaluator.run.id]: said = [] } = conditions;
   evaluator.say(said);
-  const { outcomes } = evaluator.evaluate(workings, { moving });
+  const only = wantedOf(request, isFront);
+  const { outcomes } = evaluator.evaluate(workings, { moving, ...(only === null ? {} : { only }) });
   const seriesOf = (reference: SeriesRef) => orRefusal(() => evaluator.series(workings, reference));
   const horizontal = seriesOf(request.horizontal);
   const drawn: Record<string, RunTrace> = {};
@@ -90,11 +94,31 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: To
   return {
     runId: evaluator.run.id,
     entryIds: workings.entries.map(({ id }) => id),
-    changed: changedSince(told.outcomes, outcomes),
+    changed: changedSince(told.outcomes, outcomes, workings),
     traces: drawn,
     residuals: residualsOf(workings, traces, outcomes, request),
     graphs,
   };
+}
+
+/** The entries that are seen, and those that are drawn; null where all are wanted. */
+function wantedOf(
+  { sought, afresh, workings: { entries }, graphs, traces }: RenderRequest,
+  isFront: boolean,
+): ReadonlySet<string> | null {
+  // What was told before is what stands on the screen of all that is not sought.
+  if (sought === null || afresh) return null;
+  const isDrawn = (entry: Entry) =>
+    entry.kind === 'region' ||
+    entryRef(entry.id) in graphs ||
+    ('of' in entry &&
+      traces.includes(entry.of) &&
+      (isFront ? drawsCurve(entry) : isFit(entry) && entry.showResiduals));
+  return new Set([
+    ...sought.everywhere,
+    ...(isFront ? sought.inFront : []),
+    ...entries.filter(isDrawn).map(({ id }) => id),
+  ]);
 }
 
 function wholeOf(series: Series): RunTrace['whole'] {
@@ -160,6 +184,7 @@ function thinResiduals(x: Float64Array, y: Float64Array, width: number, sight: S
 function changedSince(
   told: Map<string, Outcome>,
   outcomes: Map<string, Outcome>,
+  { entries }: WorkingsDocument,
 ): Record<string, ShownOutcome> {
   const changed: Record<string, ShownOutcome> = {};
   for (const [id, outcome] of outcomes) {
@@ -170,6 +195,7 @@ function changedSince(
       continue;
     changed[id] = shownOutcome(outcome);
   }
-  for (const id of told.keys()) if (!outcomes.has(id)) told.delete(id);
+  const ids = new Set(entries.map(({ id }) => id));
+  for (const id of told.keys()) if (!ids.has(id)) told.delete(id);
   return changed;
 }

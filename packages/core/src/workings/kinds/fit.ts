@@ -8,6 +8,7 @@ export const fit = defineKind({
   kind: 'fit',
   title: 'fit',
   yields: 'results',
+  draws: 'curve',
   offered: 'region',
   offers: relationKeys.map((relation) => ({
     title: relationOf(relation).title,

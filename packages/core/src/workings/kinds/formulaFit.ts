@@ -34,6 +34,7 @@ export const formulaFit = defineKind({
   kind: 'formulaFit',
   title: 'fit of a formula',
   yields: 'results',
+  draws: 'curve',
   offered: 'region',
   offers: [{ title: 'fit of a formula', preset: {}, isFolded: true }],
   fields: {

@@ -14,6 +14,7 @@ export const tangent = defineKind({
   kind: 'tangent',
   title: 'tangent at the cursor',
   yields: 'results',
+  draws: 'curve',
   offered: 'nowhere',
   offers: [],
   fields: {

@@ -18,6 +18,7 @@ import { ResultText } from '../../ui/ResultText';
 import { type ShownOutcome, type ShownResult } from '../../workers/protocol';
 import { LiveReading } from '../LiveReading';
 import { useQuantities } from '../useQuantities';
+import { useShown } from '../useShown';
 
 /** Figures that a live reading needs at most: sign, three before and four behind the point, its unit. */
 const liveFigures = 11;
@@ -46,12 +47,16 @@ function OpenDigits({ chosen }: { chosen: readonly string[] }) {
   );
   const results = Object.entries(outcomes).flatMap(([id, outcome]) =>
     outcome.kind === 'results'
-      ? outcome.results.map((result) => ({ id: resultRef(id, result.key), result }))
+      ? outcome.results.map((result) => ({ id: resultRef(id, result.key), entryId: id, result }))
       : [],
   );
   const mains = results.filter(({ result }) => result.main);
   const usual = [...live.map(({ key }) => liveKey(key)), ...mains.map(({ id }) => id)].slice(0, usualCount);
   const shown = chosen.length > 0 ? chosen : usual;
+  useShown(
+    'inFront',
+    results.filter(({ id }) => shown.includes(id)).map(({ entryId }) => entryId),
+  );
   const close = () => session.view.setState({ digits: null });
   useEffect(() => panel.current?.focus(), []);
   const toggle = (id: string) => {

@@ -6,6 +6,7 @@ import { type GateSetting, beamsOfRuns, gateSetting } from '../../session/gate';
 import { presentRuns, recordingRun } from '../../session/runs';
 import { UnitText } from '../../ui/UnitText';
 import { useQuantities } from '../useQuantities';
+import { useShown } from '../useShown';
 import { type PassColumn, PassValue } from './PassValue';
 import { Passes } from './Passes';
 import { WhatPasses } from './WhatPasses';
@@ -36,6 +37,7 @@ function Seen({ isConnected }: { isConnected: boolean }) {
   const outcomes = usePicture(
     useShallow((picture) => setting?.entries.map(({ id }) => picture.outcomes[front?.id ?? '']?.[id]) ?? []),
   );
+  useShown('inFront', setting?.entries.map(({ id }) => id) ?? []);
   if (setting === null) return null;
   const columns = setting.entries.flatMap(({ id, name }, i): PassColumn[] => {
     const outcome = outcomes[i];

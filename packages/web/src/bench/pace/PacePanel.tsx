@@ -9,6 +9,7 @@ import { UnitText } from '../../ui/UnitText';
 import { type ShownOutcome, type ShownResult } from '../../workers/protocol';
 import { LiveReading } from '../LiveReading';
 import { useQuantities } from '../useQuantities';
+import { useShown } from '../useShown';
 
 /** How closely the line was followed: the last try in large digits, all tries, and the slopes part by part. */
 export function PacePanel() {
@@ -68,6 +69,7 @@ function Tries() {
   const runs = useDocuments(useShallow((documents) => shownRuns(documents.runs)));
   const outcomes = usePicture(useShallow((picture) => runs.map(({ id }) => picture.outcomes[id]?.[close])));
   const own = usePicture((picture) => picture.outcomes[front?.id ?? '']?.[slopes]);
+  useShown('everywhere', [close, slopes]);
   const tries = runs.flatMap((run, i) => {
     const rms = resultsIn(outcomes[i]).find(({ key }) => key === 'rms');
     return rms === undefined ? [] : [{ run, rms }];

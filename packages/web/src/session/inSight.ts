@@ -1,0 +1,26 @@
+import { type Sought } from '../workers/protocol';
+
+/**
+ * What of the workings is on the screen. While a hand moves something, only this follows it; what has been scrolled away is
+ * worked out once the hand pauses.
+ */
+export class InSight {
+  private readonly shown = new Map<object, Sought>();
+
+  /** @param by whoever shows it, and hides it later */
+  show(by: object, sought: Partial<Sought>): void {
+    this.shown.set(by, { everywhere: [], inFront: [], ...sought });
+  }
+
+  hide(by: object): void {
+    this.shown.delete(by);
+  }
+
+  get sought(): Sought {
+    const all = [...this.shown.values()];
+    return {
+      everywhere: [...new Set(all.flatMap(({ everywhere }) => everywhere))],
+      inFront: [...new Set(all.flatMap(({ inFront }) => inFront))],
+    };
+  }
+}
