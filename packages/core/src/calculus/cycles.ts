@@ -1,4 +1,4 @@
-import { type Stretch, addStretches, scaledStretch } from '../series/noisePath';
+import { type Stretch, sumOfStretches } from '../series/noisePath';
 import { indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { crossingsOf } from './crossings';
@@ -7,6 +7,20 @@ import { crossingsOf } from './crossings';
 export interface Told {
   value: number;
   weights: Stretch;
+}
+
+/** A number whose weights are worked out when somebody asks for them. */
+export class ToldLater implements Told {
+  private made: Stretch | null = null;
+
+  constructor(
+    readonly value: number,
+    private readonly make: () => Stretch,
+  ) {}
+
+  get weights(): Stretch {
+    return (this.made ??= this.make());
+  }
 }
 
 /** The swings of a series about a level. */
@@ -98,14 +112,13 @@ export function cyclesOf(series: Series, level: number, first: number, past: num
       if (values[k] > values[top] || values[top] !== values[top]) top = k;
       if (values[k] < values[bottom] || values[bottom] !== values[bottom]) bottom = k;
     }
-    const half = (place: number, sign: number): Stretch => ({
-      first: place,
-      weights: Float64Array.of(sign / 2),
-    });
-    return {
-      value: (values[top] - values[bottom]) / 2,
-      weights: addStretches(half(top, 1), half(bottom, -1)),
-    };
+    const one = (place: number): Stretch => ({ first: place, weights: Float64Array.of(1) });
+    return new ToldLater((values[top] - values[bottom]) / 2, () =>
+      sumOfStretches([
+        [one(top), 1 / 2],
+        [one(bottom), -1 / 2],
+      ]),
+    );
   });
   return { starts, amplitudes };
 }
@@ -113,5 +126,8 @@ export function cyclesOf(series: Series, level: number, first: number, past: num
 /** The difference of two, divided. */
 export const differenceOf = (a: Told, b: Told, divided: number): Told => ({
   value: (a.value - b.value) / divided,
-  weights: scaledStretch(addStretches(a.weights, b.weights, -1), 1 / divided),
+  weights: sumOfStretches([
+    [a.weights, 1 / divided],
+    [b.weights, -1 / divided],
+  ]),
 });

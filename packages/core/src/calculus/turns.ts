@@ -1,7 +1,7 @@
-import { addStretches, normSquared, scaledStretch } from '../series/noisePath';
+import { normSquared, sumOfStretches } from '../series/noisePath';
 import { timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
-import { type Told } from './cycles';
+import { type Told, ToldLater } from './cycles';
 import { localPolynomialWeights } from './localPolynomial';
 
 /** A place where a series turns: a peak or a trough. */
@@ -124,6 +124,11 @@ const readingAt = ({ values }: Series, index: number): Told => ({
 
 /** The reading nearest to a moment, not further than a way from another one. */
 function nearest({ sampling, values }: Series, at: number, from: number, way: number): number {
+  if (sampling.kind === 'regular') {
+    const there = Math.round((at - sampling.start) / sampling.interval);
+    const isThere = Math.abs(there - from) <= way && there >= 0 && there < values.length;
+    if (isThere && !Number.isNaN(values[there])) return there;
+  }
   let best = from;
   for (let i = Math.max(from - way, 0); i <= Math.min(from + way, values.length - 1); i++)
     if (
@@ -153,33 +158,41 @@ function parabolaAt(
     return beside;
   };
   const [left, right] = [Math.max(index - reaches(-1), 0), Math.min(index + reaches(1), values.length - 1)];
-  const present: number[] = [];
-  for (let i = left; i <= right; i++) if (!Number.isNaN(values[i])) present.push(i);
-  if (present.length < 3) return null;
+  let missing = 0;
+  for (let i = left; i <= right; i++) if (Number.isNaN(values[i])) missing++;
+  const length = right - left + 1;
+  if (length - missing < 3) return null;
   const here = timeAt(sampling, index);
-  const weights = weightsAt(sampling, present, index, { left, length: right - left + 1 });
-  const dots = weights.map((row) => {
+  const weights = weightsAt({ values, sampling }, index, { left, length, missing });
+  const dots = [0, 0, 0];
+  for (let k = 0; k < 3; k++) {
+    const row = weights[k];
     let sum = 0;
-    for (let i = left; i <= right; i++) if (row[i - left] !== 0) sum += row[i - left] * values[i];
-    return sum;
-  });
+    // What is missing has no weight.
+    for (let i = 0; i < length; i++) if (row[i] !== 0) sum += row[i] * values[left + i];
+    dots[k] = sum;
+  }
   const factorsOf = (order: number, at: number) => {
     const by = at - here;
     return order === 0 ? [1, by, (by * by) / 2] : order === 1 ? [0, 1, by] : [0, 0, 1];
   };
-  const value = (order: number, at: number) =>
-    factorsOf(order, at).reduce((sum, factor, k) => sum + factor * dots[k], 0);
+  const value = (order: number, at: number) => {
+    const [a, b, c] = factorsOf(order, at);
+    return a * dots[0] + b * dots[1] + c * dots[2];
+  };
   return {
     first: left,
     past: right + 1,
     value,
-    told(order, at) {
-      const out = new Float64Array(right - left + 1);
-      factorsOf(order, at).forEach((factor, k) => {
-        if (factor !== 0) for (let i = 0; i < out.length; i++) out[i] += factor * weights[k][i];
-      });
-      return { value: value(order, at), weights: { first: left, weights: out } };
-    },
+    told: (order, at) =>
+      new ToldLater(value(order, at), () => {
+        const out = new Float64Array(length);
+        factorsOf(order, at).forEach((factor, k) => {
+          const row = weights[k];
+          if (factor !== 0) for (let i = 0; i < out.length; i++) out[i] += factor * row[i];
+        });
+        return { first: left, weights: out };
+      }),
   };
 }
 
@@ -191,20 +204,32 @@ interface Parabola {
   told(order: number, at: number): Told;
 }
 
-const knownWeights = new Map<string, Float64Array[]>();
+/** By the interval of readings, then by where among how many the middle one stands. */
+const knownWeights = new Map<number, Map<number, Float64Array[]>>();
 const mostKnown = 2000;
+const mostIntervals = 20;
+
+function knownAt(interval: number): Map<number, Float64Array[]> {
+  let known = knownWeights.get(interval);
+  if (known === undefined) {
+    if (knownWeights.size >= mostIntervals) knownWeights.clear();
+    knownWeights.set(interval, (known = new Map()));
+  }
+  return known;
+}
 
 /** Weights for value, slope and bend of a parabola at one of its readings; those of windows alike are made once. */
 function weightsAt(
-  sampling: Series['sampling'],
-  present: readonly number[],
+  { values, sampling }: Pick<Series, 'values' | 'sampling'>,
   index: number,
-  { left, length }: { left: number; length: number },
+  { left, length, missing }: { left: number; length: number; missing: number },
 ): Float64Array[] {
-  const isWhole = sampling.kind === 'regular' && present.length === length;
-  const key = isWhole ? `${sampling.interval}/${index - left}/${length}` : '';
-  const known = isWhole ? knownWeights.get(key) : undefined;
-  if (known !== undefined) return known;
+  const known = sampling.kind === 'regular' && missing === 0 ? knownAt(sampling.interval) : null;
+  const place = (index - left) * (2 * mostBeside + 2) + length;
+  const before = known?.get(place);
+  if (before !== undefined) return before;
+  const present: number[] = [];
+  for (let i = left; i < left + length; i++) if (!Number.isNaN(values[i])) present.push(i);
   // Counted from the reading, so that windows alike are the same to the last bit.
   const times = present.map((i) =>
     sampling.kind === 'regular'
@@ -214,12 +239,12 @@ function weightsAt(
   const made = [0, 1, 2].map((order) => {
     const solved = localPolynomialWeights(times, 0, 2, order);
     const out = new Float64Array(length);
-    present.forEach((place, k) => (out[place - left] = solved[k]));
+    present.forEach((i, k) => (out[i - left] = solved[k]));
     return out;
   });
-  if (isWhole) {
-    if (knownWeights.size >= mostKnown) knownWeights.clear();
-    knownWeights.set(key, made);
+  if (known !== null) {
+    if (known.size >= mostKnown) known.clear();
+    known.set(place, made);
   }
   return made;
 }
@@ -247,13 +272,12 @@ function vertexOf(series: Series, index: number, kind: Turn['kind'], top: Top): 
   if (parabola === null || vertex === null) return null;
   const here = timeAt(series.sampling, index);
   const [slope, bend] = [parabola.told(1, here), parabola.told(2, here)];
-  return {
-    value: vertex,
-    weights: addStretches(
-      scaledStretch(slope.weights, -1 / bend.value),
-      scaledStretch(bend.weights, slope.value / bend.value ** 2),
-    ),
-  };
+  return new ToldLater(vertex, () =>
+    sumOfStretches([
+      [slope.weights, -1 / bend.value],
+      [bend.weights, slope.value / bend.value ** 2],
+    ]),
+  );
 }
 
 /** How high a turn is. At the vertex the slope is zero: what moves the vertex does not move its height. */

@@ -6,6 +6,7 @@ import {
   dotOfStretches,
   scaledStretch,
   stretchAt,
+  sumOfStretches,
 } from '../series/noisePath';
 import { type Triangle, invertUpper } from './householder';
 
@@ -48,10 +49,10 @@ export interface FitNoise {
   /** Degrees of freedom by which it is known. */
   degreesOfFreedom: number;
   /**
-   * For each root, how one standard deviation of each of its readings moves each of the solver's parameters; worked out when
-   * asked for. Empty where the values are plain numbers.
+   * For each root, how one standard deviation of each of its readings moves a sum of the solver's parameters, each times its
+   * factor; worked out when asked for. Empty where the values are plain numbers.
    */
-  effects(): { root: NoisePath['root']; byParameter: Stretch[] }[];
+  effectsOn(factors: readonly number[]): { root: NoisePath['root']; effect: Stretch }[];
   /** How far a change of all values moves each of the solver's parameters, to first order: (JᵀJ)⁻¹Jᵀ·change. */
   moved(change: Float64Array): number[];
 }
@@ -92,13 +93,9 @@ export function fitNoise(
   const inverse = invertUpper(triangle, p);
   /** (JᵀJ)⁻¹, by which sums over columns of J become parameters. */
   const normal = independentCovariance(triangle, 1);
-  const times = (vectors: readonly Stretch[]): Stretch[] =>
-    normal.map((row) =>
-      vectors.reduce<Stretch>((sum, vector, k) => addStretches(sum, vector, row[k]), {
-        first: vectors[0].first,
-        weights: new Float64Array(0),
-      }),
-    );
+  /** What sums over columns of J weigh in a sum of parameters, each times its factor. */
+  const weighing = (factors: readonly number[]): number[] =>
+    normal[0].map((_, k) => factors.reduce((sum, factor, j) => sum + factor * normal[j][k], 0));
 
   const moved = (change: Float64Array): number[] => {
     const sums = jacobian().map((column) => column.reduce((sum, value, i) => sum + value * change[i], 0));
@@ -112,11 +109,16 @@ export function fitNoise(
       covariance: normal.map((row) => row.map((value) => value * variance)),
       degreesOfFreedom,
       moved,
-      effects() {
+      effectsOn(factors) {
         if (noise === null) return [];
         const sigma = Math.sqrt(variance);
-        const spread = times(jacobian().map((column) => stretchAt(indices, column)));
-        return [{ root: noise.root, byParameter: spread.map((stretch) => scaledStretch(stretch, sigma)) }];
+        const summed = new Float64Array(n);
+        const columns = jacobian();
+        weighing(factors).forEach((weight, k) => {
+          const column = columns[k];
+          for (let i = 0; i < n; i++) summed[i] += sigma * weight * column[i];
+        });
+        return [{ root: noise.root, effect: stretchAt(indices, summed) }];
       },
     };
   }
@@ -150,11 +152,13 @@ export function fitNoise(
     covariance: sandwich.map((row) => row.map((value) => value * variance)),
     degreesOfFreedom,
     moved,
-    effects: () =>
-      roots.map(({ root, ratio, vectors }) => ({
+    effectsOn(factors) {
+      const weights = weighing(factors).map((weight) => weight * sigma);
+      return roots.map(({ root, ratio, vectors }) => ({
         root,
-        byParameter: times(vectors).map((stretch) => scaledStretch(stretch, ratio * sigma)),
-      })),
+        effect: sumOfStretches(vectors.map((vector, k) => [vector, weights[k] * ratio])),
+      }));
+    },
   };
 }
 

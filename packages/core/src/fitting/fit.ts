@@ -1,7 +1,6 @@
 import { Refusal } from '../refusal';
 import { rowNormsSquared, rowProducts } from '../calculus/filter';
 import { type Influence } from '../results/quantity';
-import { type Stretch, addStretches } from '../series/noisePath';
 import {
   type FittedPoints,
   fitNoise,
@@ -140,14 +139,9 @@ export function fitRelation(
     valueAt: (place) => solved.value(own, place),
     uncertaintyAt: (place) => uncertaintyAlong(solved.gradient(own, place), noise.covariance),
     influencesOn(parameter) {
-      const row = solved.transformation[parameter];
-      return noise.effects().map(({ root, byParameter }) => {
-        let effect: Stretch = { first: byParameter[0].first, weights: new Float64Array(0) };
-        byParameter.forEach((stretch, k) => {
-          if (row[k] !== 0) effect = addStretches(effect, stretch, row[k]);
-        });
-        return { root: root.key, label: root.label, effect };
-      });
+      return noise
+        .effectsOn(solved.transformation[parameter])
+        .map(({ root, effect }) => ({ root: root.key, label: root.label, effect }));
     },
     movedBy(parameter, values, places) {
       const slope = places === null ? null : slopes();

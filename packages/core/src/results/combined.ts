@@ -22,6 +22,17 @@ export function combined(value: number, unit: Unit, parts: readonly Part[]): Qua
     return { value, unit, standardUncertainty: null, degreesOfFreedom: Infinity, influences: () => [] };
   let gathered: Influence[] | null = null;
   const influences = () => (gathered ??= gather(uncertain));
+  if (uncertain.length === 1) {
+    // Nothing to share a root with: what moves it need not be gone through before somebody asks.
+    const [{ quantity, derivative }] = uncertain;
+    return {
+      value,
+      unit,
+      standardUncertainty: Math.abs(derivative) * (quantity.standardUncertainty ?? NaN),
+      degreesOfFreedom: quantity.degreesOfFreedom,
+      influences,
+    };
+  }
   const variance = influences().reduce((sum, influence) => sum + varianceOf(influence), 0);
   return {
     value,

@@ -113,6 +113,9 @@ export function effectiveDegreesOfFreedom(
   return below > 0 ? (total * total) / below : Infinity;
 }
 
+/** Sums of squares over a run are known to this share of themselves. */
+const roundingOf = 1e-13;
+
 /**
  * An uncertainty of its own together with what is shared with other values. Where both come from the same readings, as when the
  * mean of a series is taken off it, they count with their covariance.
@@ -136,8 +139,10 @@ export function withShared(
       ),
     0,
   );
+  const sum = own * own + variance + 2 * joint;
   return {
-    standardUncertainty: Math.sqrt(Math.max(own * own + variance + 2 * joint, 0)),
+    // What is left where both take each other away is rounding, and no uncertainty.
+    standardUncertainty: sum > roundingOf * (own * own + variance) ? Math.sqrt(sum) : 0,
     degreesOfFreedom: effectiveDegreesOfFreedom([
       { variance: own * own, degreesOfFreedom },
       { variance, degreesOfFreedom: Infinity },

@@ -44,8 +44,17 @@ export const entryKindKeys = Object.keys(kinds) as EntryKindKey[];
 
 const laterOf = new Map<EntryKindKey, [name: string, usual: unknown][]>();
 
+/** Entries are never changed, only replaced; what follows from one alone is worked out once for all runs. */
+const toldOf = new WeakMap<Entry, EntryBase & FieldValues<Fields>>();
+
 /** An entry as its kind wants it, which is told by the discriminant that both carry: with every field. */
 export function toldTo(entry: Entry): EntryBase & FieldValues<Fields> {
+  let told = toldOf.get(entry);
+  if (told === undefined) toldOf.set(entry, (told = withLaterFields(entry)));
+  return told;
+}
+
+function withLaterFields(entry: Entry): EntryBase & FieldValues<Fields> {
   let later = laterOf.get(entry.kind);
   if (later === undefined) {
     later = Object.entries(kindOf(entry.kind).fields)
@@ -54,8 +63,8 @@ export function toldTo(entry: Entry): EntryBase & FieldValues<Fields> {
     laterOf.set(entry.kind, later);
   }
   const missing = later.filter(([name]) => !(name in entry));
-  const told = missing.length === 0 ? entry : { ...Object.fromEntries(missing), ...entry };
-  return told as unknown as EntryBase & FieldValues<Fields>;
+  const all = missing.length === 0 ? entry : { ...Object.fromEntries(missing), ...entry };
+  return all as unknown as EntryBase & FieldValues<Fields>;
 }
 
 /** An entry as a sentence, without its region's letter. */

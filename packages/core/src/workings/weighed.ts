@@ -5,7 +5,14 @@ import {
   merged,
   varianceOf,
 } from '../results/quantity';
-import { type NoisePath, type Stretch, addStretches, scaledStretch } from '../series/noisePath';
+import {
+  type NoisePath,
+  type ReadingsRoot,
+  type Stretch,
+  addStretches,
+  normSquared,
+  scaledStretch,
+} from '../series/noisePath';
 import { type Series, type SharedEffect, pathsOf } from '../series/series';
 import { type Unit } from '../units/unit';
 
@@ -21,18 +28,21 @@ export function weighed(
   parts: readonly (readonly [Series, Stretch | null])[],
   beside: Beside = 0,
 ): Quantity {
-  const influences = merged([
-    ...gathered(
-      parts.flatMap(([series, weights]) =>
-        series.uncertainties === undefined ? pathsOf(series).map((path) => [path, weights] as const) : [],
-      ),
-      beside,
+  const followed = followedToRoots(
+    parts.flatMap(([series, weights]) =>
+      series.uncertainties === undefined ? pathsOf(series).map((path) => [path, weights] as const) : [],
     ),
-    ...parts.flatMap(([series, weights]) =>
-      weights === null ? [] : [...sharedBy(series, weights), ...ownOf(series, weights)],
-    ),
-  ]);
-  const variance = influences.reduce((sum, influence) => sum + varianceOf(influence), 0);
+    beside,
+  );
+  const others = parts.flatMap(([series, weights]) =>
+    weights === null ? [] : [...sharedBy(series, weights), ...ownOf(series, weights)],
+  );
+  let made: Influence[] | null = null;
+  const influences = () => (made ??= merged([...scaled(followed), ...others]));
+  const variance =
+    others.length === 0
+      ? varianceOfFollowed(followed, influences)
+      : influences().reduce((sum, influence) => sum + varianceOf(influence), 0);
   const [[first, weights] = []] = parts;
   const level =
     first === undefined || weights == null
@@ -45,7 +55,7 @@ export function weighed(
     degreesOfFreedom: effectiveDegreesOfFreedom([
       { variance, degreesOfFreedom: level?.degreesOfFreedom ?? Infinity },
     ]),
-    influences: () => influences,
+    influences,
   };
 }
 
@@ -88,22 +98,59 @@ function ownOf({ uncertainties, symbol }: Series, { first, weights }: Stretch): 
   return [{ root: label, label, effect: { first, weights: effect } }];
 }
 
-/** The effects of weights on series, followed to the roots and scaled by their noise. */
-export function gathered(
+/** Weights on the readings of a root, whose noise has one standard deviation. */
+interface Followed {
+  root: ReadingsRoot;
+  sigma: number;
+  spread: Stretch;
+}
+
+/** Weights on series, followed to the readings of the roots. */
+function followedToRoots(
   parts: readonly (readonly [NoisePath, Stretch | null])[],
-  beside: Beside = 0,
-): Influence[] {
-  const found: Influence[] = [];
-  for (const [noise, weights] of parts) {
-    if (weights === null) continue;
+  beside: Beside,
+): Followed[] {
+  return parts.flatMap(([noise, weights]) => {
+    if (weights === null) return [];
     const { root } = noise;
     const spread = noise.spread(weights);
     const sigma = root.level.between(...reachOf(spread, beside)).standardDeviation;
-    if (!Number.isFinite(sigma)) continue;
-    const effect = scaledStretch(spread, sigma);
+    return Number.isFinite(sigma) ? [{ root, sigma, spread }] : [];
+  });
+}
+
+/** What one standard deviation of each reading does, each root once. */
+function scaled(followed: readonly Followed[]): Influence[] {
+  const found: Influence[] = [];
+  for (const { root, sigma, spread } of followed) {
     const shared = found.find((influence) => influence.root === root.key);
-    if (shared === undefined) found.push({ root: root.key, label: root.label, effect });
-    else shared.effect = addStretches(shared.effect, effect);
+    if (shared === undefined)
+      found.push({ root: root.key, label: root.label, effect: scaledStretch(spread, sigma) });
+    else shared.effect = addStretches(shared.effect, spread, sigma);
   }
   return found;
+}
+
+/** Their variance; of different roots without writing down what each reading does. */
+function varianceOfFollowed(followed: readonly Followed[], influences: () => Influence[]): number {
+  return new Set(followed.map(({ root }) => root.key)).size === followed.length
+    ? followed.reduce((sum, { sigma, spread }) => sum + sigma * sigma * normSquared(spread.weights), 0)
+    : influences().reduce((sum, influence) => sum + varianceOf(influence), 0);
+}
+
+/** The effects of weights on series, followed to the roots and scaled by their noise. */
+export const gathered = (
+  parts: readonly (readonly [NoisePath, Stretch | null])[],
+  beside: Beside = 0,
+): Influence[] => scaled(followedToRoots(parts, beside));
+
+/** The variance that the noise of a series gives to a weighed sum of its values, with what makes it. */
+export function noiseOfSum(series: Series, weights: Stretch): { variance: number; influences(): Influence[] } {
+  const followed = followedToRoots(
+    pathsOf(series).map((path) => [path, weights] as const),
+    0,
+  );
+  let made: Influence[] | null = null;
+  const influences = () => (made ??= scaled(followed));
+  return { variance: varianceOfFollowed(followed, influences), influences };
 }

@@ -34,7 +34,10 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
   const laid = useLaidRegion(region);
   const front = useFrontRun();
   const phasesId = useId();
-  const outcome = usePicture((picture) => picture.outcomes[front?.id ?? '']?.[region.id]);
+  const refusal = usePicture(({ outcomes }) => {
+    const outcome = outcomes[front?.id ?? '']?.[region.id];
+    return outcome?.kind === 'refused' ? outcome.sentence : null;
+  });
   const { id, letter, name, along, own = [] } = region;
   const { start, end } = laid ?? region;
   const isOwn = own.some(({ run }) => run === front?.id);
@@ -117,9 +120,9 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
         <EntryEditor entry={region} only={['from', 'until', 'cyclesOf']} onDone={() => setAttaching(false)} />
       )}
       {called !== '' && along === 't' && !attaching && <p className="note region-rule">{called}</p>}
-      {outcome?.kind === 'refused' && (
+      {refusal !== null && (
         <div className="refused">
-          {front?.name}: {outcome.sentence}
+          {front?.name}: {refusal}
         </div>
       )}
       <OwnEnds region={region} />

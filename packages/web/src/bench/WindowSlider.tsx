@@ -6,15 +6,15 @@ import { useFrontRun, usePicture, useSession } from '../session/context';
 export function WindowSlider({ entry }: { entry: Entry }) {
   const session = useSession();
   const front = useFrontRun();
-  const outcome = usePicture(({ outcomes }) =>
-    front === undefined ? undefined : outcomes[front.id]?.[entry.id],
-  );
+  const interval = usePicture(({ outcomes }) => {
+    const outcome = outcomes[front?.id ?? '']?.[entry.id];
+    return outcome?.kind === 'series' ? outcome.interval : null;
+  });
   const values = entry as unknown as Readonly<Record<string, unknown>>;
   const found = fieldsOf(entry).find(([, field]) => field.type === 'integer' && field.slider !== null);
   if (found === undefined || found[1].type !== 'integer') return null;
   const [key, field] = found;
   const value = Number(values[key]);
-  const interval = outcome?.kind === 'series' ? outcome.interval : null;
   const span = interval === null ? '' : ` (${Number(((value - 1) * interval).toPrecision(3))} s)`;
   const settle = () => session.settle();
   return (

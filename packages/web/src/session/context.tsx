@@ -1,4 +1,4 @@
-import { type Page } from '@heuristor/contracts';
+import { type Page, type Run, type WorkingsDocument } from '@heuristor/contracts';
 import { type EntryOfKind, type ResultRef } from '@heuristor/core';
 import { type ReactNode, createContext, useContext, useMemo } from 'react';
 import { useStore } from 'zustand';
@@ -10,7 +10,8 @@ import { type Axis, type ShownOutcome } from '../workers/protocol';
 import { type Picture } from './picture';
 import { type Nameable, nameables } from './formulas';
 import { pageIn } from './pages';
-import { type LaidRegion, laidRegion, laidRegions } from './regions';
+import { type LaidRegion, isAttached, laidRegion } from './regions';
+import { rememberedLast } from './rememberedLast';
 import { frontRun } from './runs';
 import { type Documents, type View } from './state';
 
@@ -45,15 +46,31 @@ export function useFrontRun() {
 export function useLaidRegions(): LaidRegion[] {
   const front = useFrontRun();
   const { horizontal } = useShownPage();
-  const entries = useDocuments(({ workings }) => workings.entries);
-  const outcomes = usePicture((picture) => picture.outcomes[front?.id ?? '']);
-  return useMemo(() => laidRegions(entries, horizontal, outcomes), [entries, horizontal, outcomes]);
+  const regions = useDocuments(
+    useShallow(({ workings }) =>
+      workings.entries.filter((entry) => entry.kind === 'region').filter(({ along }) => along === horizontal),
+    ),
+  );
+  const outcomes = usePicture(
+    useShallow((picture) => regions.map((region) => outcomeOfRegion(picture, front, region))),
+  );
+  return useMemo(
+    () => regions.flatMap((region, i) => laidRegion(region, outcomes[i]) ?? []),
+    [regions, outcomes],
+  );
 }
+
+/** What the picture says of where a region lies in a run; one that lies where the sheet says needs no picture. */
+const outcomeOfRegion = (
+  { outcomes }: Picture,
+  run: Run | undefined,
+  region: EntryOfKind<'region'>,
+): ShownOutcome | undefined => (isAttached(region) ? outcomes[run?.id ?? '']?.[region.id] : undefined);
 
 /** A region as it lies in the run in front; null where what it is attached to does not happen there. */
 export function useLaidRegion(region: EntryOfKind<'region'>): LaidRegion | null {
   const front = useFrontRun();
-  const outcome = usePicture((picture) => picture.outcomes[front?.id ?? '']?.[region.id]);
+  const outcome = usePicture((picture) => outcomeOfRegion(picture, front, region));
   return useMemo(() => laidRegion(region, outcome), [region, outcome]);
 }
 
@@ -65,6 +82,13 @@ export function useShownPage(): Page {
 
 const noNames: Record<string, string> = {};
 
+/** Every card asks the same of the same sheet; it is worked out for the first that does. */
+const namesOfResults = rememberedLast(resultNames);
+const namesOfEntries = rememberedLast(entryNames);
+const speaksOfResults = rememberedLast(({ entries }: WorkingsDocument) =>
+  entries.some((entry) => resultsUsedBy(entry).length > 0),
+);
+
 /** Every result that stands on the sheet for the run in front, and what it is called. */
 export function useResultNames(wanted = true): Record<ResultRef, string> {
   const front = useFrontRun();
@@ -74,7 +98,7 @@ export function useResultNames(wanted = true): Record<ResultRef, string> {
     useShallow(({ outcomes }) =>
       workings === null || front === undefined
         ? noNames
-        : resultNames(workings, outcomes[front.id] ?? {}, abscissa),
+        : namesOfResults(workings, outcomes[front.id] ?? noOutcomes, abscissa),
     ),
   );
 }
@@ -118,10 +142,8 @@ export function useAbscissa(): Axis {
 
 /** How references are called on this bench. */
 export function useNames(): (reference: string) => string {
-  const names = useDocuments(useShallow(({ workings }) => entryNames(workings)));
+  const names = useDocuments(useShallow(({ workings }) => namesOfEntries(workings)));
   const abscissa = useDocuments(({ runs }) => abscissaOfRuns(runs));
-  const results = useResultNames(
-    useDocuments(({ workings }) => workings.entries.some((entry) => resultsUsedBy(entry).length > 0)),
-  );
+  const results = useResultNames(useDocuments(({ workings }) => speaksOfResults(workings)));
   return useMemo(() => namesOf(names, abscissa, results), [names, abscissa, results]);
 }

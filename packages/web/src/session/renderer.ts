@@ -95,7 +95,9 @@ export class Renderer {
     const own = ownPanels(all, workings);
     const isLacking = target !== null && !seriesOn(panels).includes(target.reference);
     try {
-      const extents = await this.extentsOf(runIds, workings, horizontal);
+      // Asked at once where it can be: the workers are at it while the page draws what the hand has moved.
+      const asked = this.extentsOf(runIds, workings, horizontal);
+      const extents = asked instanceof Promise ? await asked : asked;
       const picture = await this.maker.make(
         {
           workings,
@@ -137,11 +139,11 @@ export class Renderer {
   }
 
   /** The ends of the axis in each run; they are asked for only where something may have moved them. */
-  private async extentsOf(
+  private extentsOf(
     runIds: string[],
     workings: WorkingsDocument,
     horizontal: SeriesRef,
-  ): Promise<Extent[]> {
+  ): Extent[] | Promise<Extent[]> {
     const { entries, shifts, aside } = workings;
     const of = [
       runIds.join(),
@@ -153,9 +155,10 @@ export class Renderer {
     ];
     if (of.length === this.extents.of.length && of.every((part, i) => part === this.extents.of[i]))
       return this.extents.extents;
-    const extents = await this.pool.extents(runIds, workings, horizontal);
-    this.extents = { of, extents };
-    return extents;
+    return this.pool.extents(runIds, workings, horizontal).then((extents) => {
+      this.extents = { of, extents };
+      return extents;
+    });
   }
 }
 

@@ -4,18 +4,17 @@ import {
   type Quantity,
   exactly,
   merged,
-  varianceOf,
   withShared,
 } from '../../results/quantity';
 import { stretchAt } from '../../series/noisePath';
 import { intervalOf } from '../../series/sampling';
-import { type Series, pathsOf } from '../../series/series';
+import { type Series } from '../../series/series';
 import { regionField, seriesField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { type Selection, leftOutNotes, reachNote, select } from '../selection';
-import { gathered, movedTogether } from '../weighed';
+import { movedTogether, noiseOfSum } from '../weighed';
 
 /**
  * Mean with standard deviation, extremes and duration. The uncertainty beside the mean is what the noise of the readings does
@@ -146,19 +145,16 @@ function meanByReadings(series: Series, selection: Picked, mean: number, spread:
   const weights = () => stretchAt(indices, new Float64Array(count).fill(1 / count));
   if (noise !== null && timeUnit.length > 0) {
     const { standardDeviation, degreesOfFreedom } = noise.root.level.between(first, past);
-    let influences: Influence[] | null = null;
-    const made = () => (influences ??= gathered(pathsOf(series).map((path) => [path, weights()])));
-    const variance =
-      noise.independent && series.further === undefined
-        ? standardDeviation ** 2 / count
-        : made().reduce((sum, influence) => sum + varianceOf(influence), 0);
+    const isPlain = noise.independent && series.further === undefined;
+    const own = isPlain ? null : noiseOfSum(series, weights());
+    const variance = own?.variance ?? standardDeviation ** 2 / count;
     if (variance > 0)
       return {
         value: mean,
         unit,
         standardUncertainty: Math.sqrt(variance),
         degreesOfFreedom,
-        influences: made,
+        influences: () => (own ?? noiseOfSum(series, weights())).influences(),
       };
   }
   if (spread === null || spread === 0 || (noise !== null && !noise.independent)) return exactly(mean, unit);
