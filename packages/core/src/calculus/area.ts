@@ -48,7 +48,22 @@ export function areaBetween(series: Series, start: number, end: number): Area {
   let bridged = 0;
   let left = origin;
   let t0 = timeAt(sampling, left);
+  // Between the pieces at both ends, which may be cut, regular readings that are all there weigh alike.
+  const [low, high] = [origin + 1, last - 1];
+  const inside = sampling.kind === 'regular' && high - low > 1 ? sumOf(values, low, high) : NaN;
+  const isEven = sampling.kind === 'regular' && inside === inside;
+  if (isEven) {
+    value = sampling.interval * (inside - (values[low] + values[high]) / 2);
+    weights.fill(sampling.interval, low - origin, high - origin + 1);
+    weights[low - origin] /= 2;
+    weights[high - origin] /= 2;
+  }
   for (let right = origin + 1; right <= last; right++) {
+    if (isEven && right === low + 1) {
+      left = high;
+      t0 = timeAt(sampling, left);
+      right = last;
+    }
     if (values[right] !== values[right]) continue;
     const t1 = timeAt(sampling, right);
     const from = t0 > start ? t0 : start;
@@ -69,6 +84,20 @@ export function areaBetween(series: Series, start: number, end: number): Area {
     t0 = t1;
   }
   return { value, byValues: { first: origin, weights }, byAbscissas: null, bridged, passes: 1 };
+}
+
+/** Four sums side by side, so that one addition need not wait for the other. */
+function sumOf(values: Float64Array, from: number, to: number): number {
+  let [s0, s1, s2, s3] = [0, 0, 0, 0];
+  let i = from;
+  for (; i + 3 <= to; i += 4) {
+    s0 += values[i];
+    s1 += values[i + 1];
+    s2 += values[i + 2];
+    s3 += values[i + 3];
+  }
+  for (; i <= to; i++) s0 += values[i];
+  return s0 + s1 + (s2 + s3);
 }
 
 /** The next reading that is there on one side of another, within a bridge; −1 where there is none. */

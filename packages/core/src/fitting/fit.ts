@@ -63,6 +63,8 @@ export interface FitOptions extends Partial<Hint> {
   finite?: boolean;
   /** Weighs the points by their own uncertainties. */
   uncertainties?: PointUncertainties;
+  /** How the values scatter, where that is known already. */
+  scatter?: Scatter;
 }
 
 /** @throws Refusal that names the first value that is no number */
@@ -82,7 +84,7 @@ export function fitRelation(
   relation: Relation,
   points: FitPoints,
   fitted: FittedPoints = plainPoints(points.y.length),
-  { near = null, moving = false, finite = false, uncertainties }: FitOptions = {},
+  { near = null, moving = false, finite = false, uncertainties, scatter }: FitOptions = {},
 ): Fit {
   const { x, y } = points;
   const n = x.length;
@@ -96,7 +98,7 @@ export function fitRelation(
     checkFinite(x, 'The place');
     checkFinite(y, 'The value');
   }
-  const { total, constant } = scatter(y);
+  const { total, constant } = scatter ?? scatterOf(y);
   if (constant)
     throw new Refusal(
       `All ${n} readings in the region are the same (${Number(y[0].toPrecision(6))}); there is nothing to fit.`,
@@ -204,7 +206,14 @@ function isNoiseRefuted(
   return explained > found * (1 + refutingDeviations * Math.sqrt(2 / degreesOfFreedom + 2 / known));
 }
 
-function scatter(y: Float64Array): { total: number; constant: boolean } {
+/** How values scatter about their own mean. */
+export interface Scatter {
+  /** Σ(y − ȳ)². */
+  total: number;
+  constant: boolean;
+}
+
+export function scatterOf(y: Float64Array): Scatter {
   const n = y.length;
   const base = y[0];
   let sum = 0;

@@ -35,6 +35,9 @@ export interface Solution {
   reason: 'gradient vanishes' | 'steps vanish' | 'sum of squares settles' | 'solved at once';
 }
 
+/** The sums of the partial derivatives and the residuals, each with each, and of the squared residuals. */
+export type SolverSums = (parameters: readonly number[]) => { gram: GramSum; sum: number };
+
 export interface SolverOptions {
   maxIterations?: number;
   /** Relative gain in the sum of squares that is no longer worth a step; the rounding of a double where it is left out. */
@@ -46,9 +49,24 @@ export interface SolverOptions {
    * near the bottom the promise is right to second order. None where it is left out.
    */
   believed?: number;
+  /** Where all sums of a step are known without writing its columns down. */
+  sums?: SolverSums;
 }
 
 const epsilon = 2 ** -52;
+
+/** The first value that is no finite number, or −1: all of them times nothing are nothing where there is none. */
+function firstUnfit(values: Float64Array): number {
+  let even = 0;
+  let odd = 0;
+  const n = values.length;
+  for (let i = 0; i + 1 < n; i += 2) {
+    even += 0 * values[i];
+    odd += 0 * values[i + 1];
+  }
+  if (n % 2 === 1) even += 0 * values[n - 1];
+  return even + odd === 0 ? -1 : values.findIndex((value) => !Number.isFinite(value));
+}
 
 /**
  * Least squares by Levenberg and Marquardt in the scaled form of Moré (Lecture Notes in Mathematics 630 (1978) 105): every
@@ -67,13 +85,14 @@ export function leastSquares(
     tolerance = 4 * epsilon,
     damping: firstDamping = 1e-3,
     believed = 0,
+    sums,
   }: SolverOptions = {},
 ): Solution {
   const n = y.length;
   const p = start.length;
   if (n < p) throw new Refusal(`A fit with ${p} parameters needs at least ${p} readings; there are ${n}.`);
-  for (let i = 0; i < n; i++)
-    if (!Number.isFinite(y[i])) throw new Refusal(`Reading ${i + 1} is ${y[i]}; a fit needs finite numbers.`);
+  const unfit = firstUnfit(y);
+  if (unfit >= 0) throw new Refusal(`Reading ${unfit + 1} is ${y[unfit]}; a fit needs finite numbers.`);
   const scale = new Array<number>(p).fill(0);
   const room = Math.min(blockRows, n);
   const work = Array.from({ length: p + 1 }, () => new Float64Array(room));
@@ -89,6 +108,12 @@ export function leastSquares(
   /** One pass over all readings: the sum of squares and the triangle of what the next step needs. */
   const evaluate = (parameters: number[], byReflections = n <= fewRows): State => {
     const r = emptyTriangle(p + 1);
+    if (!byReflections && sums !== undefined) {
+      const { gram, sum } = sums(parameters);
+      if (!Number.isFinite(sum)) return { parameters, sum, r };
+      const triangle = gram.triangle(p);
+      return triangle === null ? evaluate(parameters, true) : { parameters, sum, r: triangle };
+    }
     const gram = byReflections ? null : new GramSum(p + 1);
     let sum = 0;
     for (let from = 0; from < n; from += blockRows) {

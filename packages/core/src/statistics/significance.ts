@@ -4,6 +4,10 @@ import tQuantile from '@stdlib/stats-base-dists-t-quantile';
 /** Probability of one standard deviation on both sides of a normal distribution. */
 export const oneSigma = 0.6826894921370859;
 
+/** Results of one region, in one run after the other, ask for the same few. */
+const factors = new Map<number, number>();
+const mostFactors = 500;
+
 /**
  * The factor by which a standard uncertainty with `degreesOfFreedom` is multiplied to cover 68.27 %: Student's t
  * (JCGM 100:2008, annex G.3, table G.2). One for many degrees of freedom; NaN for none.
@@ -11,7 +15,12 @@ export const oneSigma = 0.6826894921370859;
 export function coverageFactor(degreesOfFreedom: number): number {
   if (!(degreesOfFreedom > 0)) return NaN;
   if (degreesOfFreedom > 1e4) return 1;
-  return tQuantile((1 + oneSigma) / 2, degreesOfFreedom);
+  let factor = factors.get(degreesOfFreedom);
+  if (factor === undefined) {
+    if (factors.size >= mostFactors) factors.clear();
+    factors.set(degreesOfFreedom, (factor = tQuantile((1 + oneSigma) / 2, degreesOfFreedom)));
+  }
+  return factor;
 }
 
 /**

@@ -1,16 +1,14 @@
 import { type FitPoints } from '../fitting/relation';
 import { FormulaFault } from '../formula/fault';
 import { sameName } from '../formula/names';
-import { parsed } from '../formula/parsed';
-import { namesIn } from '../formula/tree';
-import { Refusal, orRefusal } from '../refusal';
+import { Refusal } from '../refusal';
 import { type Ranges } from '../series/ranges';
-import { countOf, indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
+import { countOf, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { conditionResult } from './conditionResult';
 import { type Entry, type Workings, kindOf, toldTo } from './entries';
-import { type Anchor, type FormulaText } from './fields';
-import { type Context, type Named, type RegionBounds } from './kind';
+import { inputsOf } from './inputs';
+import { type Context, type Named } from './kind';
 import { type NamedResult, type Outcome } from './outcome';
 import { type ResultRef, type SeriesRef, channelRef, entryRef, nameIn, partsOfResultRef } from './references';
 import {
@@ -290,8 +288,8 @@ export class Evaluator {
 
   private outcomeOf(entry: Entry, shared: Omit<Context, 'before'>, moving: boolean): Outcome {
     try {
-      const text = JSON.stringify(entry);
-      const { inputs, lineages } = this.inputsOf(entry, shared);
+      const text = textOf(entry);
+      const { inputs, lineages } = inputsOf(entry, shared);
       const known = this.remembered.get(entry.id);
       if (
         known !== undefined &&
@@ -315,85 +313,6 @@ export class Evaluator {
         ? { kind: 'refused', sentence: message, at: { from: error.from, to: error.to } }
         : { kind: 'refused', sentence: message };
     }
-  }
-
-  /**
-   * Everything that decides an outcome beside the entry's own words, read off the declared fields: the series it speaks of,
-   * the readings that its region holds, the results it uses. A stretch that is settled is told by its ends alone, so that
-   * readings that come later do not touch it.
-   */
-  private inputsOf(
-    entry: Entry,
-    context: Omit<Context, 'before'>,
-  ): { inputs: unknown[]; lineages: unknown[] } {
-    const { fields, yields, beyond = 0 } = kindOf(entry.kind);
-    const values = toldTo(entry) as unknown as Readonly<Record<string, unknown>>;
-    const named = Object.entries(fields);
-    const regions = named
-      .filter(([, { type }]) => type === 'region' || type === 'regions')
-      .flatMap(([name]) => (values[name] ?? [null]) as string | null | readonly string[])
-      .map((id) => context.region(id));
-    const anchors = named.flatMap(([name, { type }]) =>
-      type === 'anchor' && values[name] !== null ? [values[name] as Anchor] : [],
-    );
-    // What speaks of one region only hangs on the readings in there; what looks elsewhere too hangs on all of them.
-    const isWithin =
-      yields === 'results' &&
-      regions.length > 0 &&
-      regions.slice(1).every((other) => other === null) &&
-      anchors.length === 0;
-    const region = isWithin ? regions[0] : null;
-    const lineages: unknown[] = [];
-    const rest: unknown[] = [];
-    // Names that mean nothing are the parameters of a fit; those that were when it was typed are not looked for.
-    const open = named.find(([, { type }]) => type === 'parameters')?.[0];
-    const leavesOpen = open !== undefined;
-    const parameters = open === undefined ? {} : (values[open] as Readonly<Record<string, unknown>>);
-    let first: Series | undefined;
-    const addSeries = (reference: SeriesRef) => {
-      const series = context.series(reference, first);
-      first ??= series;
-      lineages.push(series.lineage);
-      rest.push(...this.stretchOf(series, region, beyond));
-    };
-    for (const [name, field] of named) {
-      // The axis that a region lies on does not decide where it lies; what it is cut by does.
-      if (
-        field.type === 'series' &&
-        (yields !== 'region' || (field.none !== undefined && values[name] !== 't'))
-      )
-        addSeries(values[name] as SeriesRef);
-      if (field.type === 'result') rest.push(context.result(values[name] as ResultRef));
-      if (field.type === 'formula') {
-        const { text, names } = values[name] as FormulaText;
-        if (text === '') continue;
-        for (const called of namesIn(parsed(text))) {
-          if (Object.hasOwn(parameters, called)) continue;
-          const meant = leavesOpen
-            ? orRefusal(() => context.named(called, names))
-            : context.named(called, names);
-          if (meant instanceof Refusal) rest.push(null);
-          else if (meant.kind === 'series') addSeries(meant.reference);
-          else rest.push(meant.result);
-        }
-      }
-    }
-    for (const { of } of anchors) addSeries(of);
-    for (const bounds of regions) {
-      if (bounds === null) continue;
-      rest.push(bounds.start, bounds.end);
-      if (bounds.along !== 't') addSeries(bounds.along);
-    }
-    return { inputs: [...lineages, ...rest], lineages };
-  }
-
-  private stretchOf(series: Series, region: RegionBounds | null, beyond: number): unknown[] {
-    if (region === null || region.along !== 't') return [series.values.length];
-    const more = beyond * (region.end - region.start);
-    const first = indexAtOrAfter(series.sampling, region.start - more);
-    const past = indexAfter(series.sampling, region.end + more);
-    // One reading more than the region holds: an area looks beyond its end.
-    return past + 4 < series.settled ? [first, past] : [first, past, series.values.length];
   }
 
   private abscissa(like: Series): Series {
@@ -424,6 +343,15 @@ function resultIn(
 }
 
 const nothing: readonly never[] = [];
+
+/** Entries are never changed, only replaced: what one says is written down once for all runs. */
+const texts = new WeakMap<Entry, string>();
+
+function textOf(entry: Entry): string {
+  let text = texts.get(entry);
+  if (text === undefined) texts.set(entry, (text = JSON.stringify(entry)));
+  return text;
+}
 
 const sameRanges = (a: Ranges, b: Ranges) =>
   a.length === b.length && a.every(([first, past], i) => first === b[i][0] && past === b[i][1]);

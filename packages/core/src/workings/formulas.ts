@@ -28,11 +28,29 @@ export function understood({ text, names }: FormulaText, context: Context): Unde
     if (found === undefined) known.set(name, (found = context.named(name, names)));
     return found;
   };
-  const checked = checkUnits(typed, text, (name) => unitOf(named(name), context));
+  const checked = checkedOnce(typed, text, (name) => unitOf(named(name), context));
   if (!hasDerivative(typed)) return { formula: typed, program: programOf(text), named, checked };
   const formula = alongAbscissa(typed, named);
   return { formula, program: new Program(formula), named, checked };
 }
+
+const mostKept = 200;
+const kept = new Map<string, { units: Unit[]; checked: Checked }>();
+
+/** Units are checked anew only where they are other ones than the last time: the runs of an investigation mostly have the same. */
+function checkedOnce(typed: Formula, text: string, unitNamed: (name: string) => Unit): Checked {
+  const units = namesIn(typed).map(unitNamed);
+  const last = kept.get(text);
+  if (last?.units.every((unit, i) => isSameAsWritten(unit, units[i])) === true) return last.checked;
+  const checked = checkUnits(typed, text, unitNamed);
+  if (kept.size >= mostKept) kept.clear();
+  kept.set(text, { units, checked });
+  return checked;
+}
+
+const isSameAsWritten = (a: Unit, b: Unit): boolean =>
+  a === b ||
+  (a.length === b.length && a.every(({ atom, power }, i) => atom === b[i].atom && power === b[i].power));
 
 /** Derivatives by another series as the quotient of two by the abscissa: dy/dx = (dy/dt)/(dx/dt). */
 function alongAbscissa(formula: Formula, named: Understood['named']): Formula {

@@ -93,7 +93,11 @@ function pick(context: Context, of: Series, against: SeriesRef, region: RegionBo
   let missing = 0;
   let asideMissing = 0;
   const isAside = (i: number) => [of, other].some((series) => asideIn(series, i, i + 1) > 0);
-  for (let i = first; i < past; i++) {
+  // Most stretches are whole.
+  if (along === null && isWholeBetween(y, first, past) && isWholeBetween(x, first, past)) {
+    for (let i = first; i < past; i++) indices[count++] = i;
+  }
+  for (let i = first + count; i < past; i++) {
     if (along !== null && region !== null && !(along[i] >= region.start && along[i] <= region.end)) continue;
     if (y[i] !== y[i] || x[i] !== x[i]) {
       missing++;
@@ -129,6 +133,16 @@ function pick(context: Context, of: Series, against: SeriesRef, region: RegionBo
     first: chosen[0],
     past: chosen[count - 1] + 1,
   };
+}
+
+/** Whether no value is missing: one that is makes any sum missing. */
+function isWholeBetween(values: Float64Array, first: number, past: number): boolean {
+  let [s0, s1] = [0, 0];
+  for (let i = first; i < past; i += 2) {
+    s0 += 0 * values[i];
+    if (i + 1 < past) s1 += 0 * values[i + 1];
+  }
+  return s0 + s1 === 0;
 }
 
 /** Several selections of the same series as one; a reading that lies in two of them counts once. */

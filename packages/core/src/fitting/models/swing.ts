@@ -4,6 +4,7 @@ import { type ModelFunction, type Solution, type SolverOptions, leastSquares } f
 import { linearLeastSquares } from '../linear';
 import { type FitPoints, type Hint, type RelationSolution } from '../relation';
 import { directSums } from './polynomialSums';
+import { swingSums, turnLength } from './swingSums';
 import { type Swing, binned, mostBinnedCycles, searchSwing } from './swingGuess';
 import { wrapped } from './wrapped';
 
@@ -13,9 +14,6 @@ const { sin, cos, PI } = Math;
 const fewestCycles = 0.4;
 /** A swing that noise alone would show once in a thousand tries is not believed. */
 const believable = 1e-3;
-/** The angle is worked out anew so often while it is turned on from reading to reading. */
-const turnLength = 64;
-
 const noSwing = () =>
   new Refusal(
     'No swing stands out of the noise in this region (F test against none, at 1 in 1000). Mark a stretch where it swings, or record with less noise.',
@@ -125,7 +123,10 @@ function fromParameters(
   start: number[],
   options: SolverOptions = {},
 ): Solution {
-  return leastSquares(swingModel(u, step, onLine), y, start, options);
+  return leastSquares(swingModel(u, step, onLine), y, start, {
+    ...(step === null || onLine ? {} : { sums: swingSums(u, y, step) }),
+    ...options,
+  });
 }
 
 /** A gain below this share of the sum of squares cannot be seen while a hand moves. */

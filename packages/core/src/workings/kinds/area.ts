@@ -3,7 +3,7 @@ import { type Area, areaAlongPath, areaBetween } from '../../calculus/area';
 import { atTimesOf } from '../../series/atTimesOf';
 import { valuesAtTimesOf } from '../../series/series';
 import { type Told } from '../../calculus/cycles';
-import { type Stretch, addStretches } from '../../series/noisePath';
+import { type Stretch, addStretches, sumOfStretches } from '../../series/noisePath';
 import { multiplyUnits } from '../../units/unit';
 import { baselineFields, baselineWords, idleOfBaseline, levelUnder } from '../baseline';
 import { axisField, regionField, seriesField } from '../fields';
@@ -78,8 +78,24 @@ const totalOf = ({ weights }: Stretch) => weights.reduce((sum, weight) => sum + 
 
 /** The area is linear in the values: all of them together move it by its width. */
 function fromLevel(areaUnder: (values: Float64Array) => Area, values: Float64Array, level: Told): Area {
-  const found = areaUnder(values.map((value) => value - level.value));
+  const found = aboveBase(areaUnder, areaUnder(values), values, () => level.value);
   return { ...found, byValues: addStretches(found.byValues, level.weights, -totalOf(found.byValues)) };
+}
+
+/** The same area above something else than zero. Readings are taken from it one by one, so that no digits get lost. */
+function aboveBase(
+  areaUnder: (values: Float64Array) => Area,
+  plain: Area,
+  values: Float64Array,
+  baseAt: (i: number) => number,
+): Area {
+  // What readings along the axis do to it hangs on the heights.
+  if (plain.byAbscissas !== null) return areaUnder(values.map((value, i) => value - baseAt(i)));
+  const { first, weights } = plain.byValues;
+  let value = 0;
+  for (let k = 0; k < weights.length; k++)
+    if (weights[k] !== 0) value += weights[k] * (values[first + k] - baseAt(first + k));
+  return { ...plain, value };
 }
 
 /** The area from the straight line between the first and the last reading that counts. */
@@ -88,37 +104,47 @@ function fromLineBetweenEnds(
   values: Float64Array,
   x: Float64Array,
 ): Area {
-  const plain = areaUnder(values).byValues;
-  const counts = (i: number) => plain.weights[i - plain.first] !== 0 && !Number.isNaN(values[i] + x[i]);
-  let [a, b] = [plain.first, plain.first + plain.weights.length - 1];
+  const plain = areaUnder(values);
+  const { first, weights } = plain.byValues;
+  const counts = (i: number) => weights[i - first] !== 0 && !Number.isNaN(values[i] + x[i]);
+  let [a, b] = [first, first + weights.length - 1];
   while (a < b && !counts(a)) a++;
   while (b > a && !counts(b)) b--;
   const length = x[b] - x[a];
   if (!(length !== 0))
     throw new Refusal('The ends of this region lie at the same place, so that no line goes through both.');
-  const shareOf = (i: number) => (x[i] - x[a]) / length;
-  const rise = values[b] - values[a];
-  const found = areaUnder(values.map((value, i) => value - values[a] - shareOf(i) * rise));
-  const { first, weights } = found.byValues;
-  let [byA, byB] = [0, 0];
+  const [foot, from] = [values[a], x[a]];
+  const rise = values[b] - foot;
+  const found = aboveBase(areaUnder, plain, values, (i) => foot + ((x[i] - from) / length) * rise);
+  // What moves an end moves the line with it.
+  let total = 0;
+  let byB = 0;
+  for (let k = 0; k < weights.length; k++)
+    if (weights[k] !== 0) {
+      total += weights[k];
+      byB -= weights[k] * ((x[first + k] - from) / length);
+    }
+  const byA = -total - byB;
   const byX = found.byAbscissas?.weights.slice();
-  weights.forEach((weight, k) => {
-    if (weight === 0) return;
-    const share = shareOf(first + k);
-    byA -= weight * (1 - share);
-    byB -= weight * share;
-    if (byX === undefined) return;
-    byX[k] -= (weight * rise) / length;
-    byX[a - first] -= (weight * rise * (share - 1)) / length;
-    byX[b - first] += (weight * rise * share) / length;
-  });
+  if (byX !== undefined)
+    weights.forEach((weight, k) => {
+      if (weight === 0) return;
+      const share = (x[first + k] - from) / length;
+      byX[k] -= (weight * rise) / length;
+      byX[a - first] -= (weight * rise * (share - 1)) / length;
+      byX[b - first] += (weight * rise * share) / length;
+    });
   const atEnds = (place: number, weight: number): Stretch => ({
     first: place,
     weights: Float64Array.of(weight),
   });
   return {
     ...found,
-    byValues: addStretches(addStretches(found.byValues, atEnds(a, byA)), atEnds(b, byB)),
+    byValues: sumOfStretches([
+      [found.byValues, 1],
+      [atEnds(a, byA), 1],
+      [atEnds(b, byB), 1],
+    ]),
     byAbscissas:
       byX === undefined || found.byAbscissas === null
         ? found.byAbscissas

@@ -1,4 +1,4 @@
-import { type Fit, fitRelation } from '../../fitting/fit';
+import { type Fit, type Scatter, fitRelation, scatterOf } from '../../fitting/fit';
 import { type ParameterName, type Relation } from '../../fitting/relation';
 import { Refusal } from '../../refusal';
 import { type Influence, type Quantity, merged, withShared } from '../../results/quantity';
@@ -63,6 +63,7 @@ export function fitInRegion(
     near,
     moving,
     finite: true,
+    scatter: scatterIn(selection),
     ...(uncertainties === undefined ? {} : { uncertainties }),
   });
   const names = relation.parameterNames({
@@ -85,6 +86,15 @@ export function fitInRegion(
       : []),
   ];
   return { fit, names, selection, series, against, notes };
+}
+
+/** Fits on one region ask for the same; a selection is never changed. */
+const scatters = new WeakMap<Selection, Scatter>();
+
+function scatterIn(selection: Selection): Scatter {
+  let found = scatters.get(selection);
+  if (found === undefined) scatters.set(selection, (found = scatterOf(selection.y)));
+  return found;
 }
 
 /** The uncertainties of the points that were picked. @throws Refusal where the values have none of their own */
@@ -148,6 +158,7 @@ function sharedInfluences(
   { fit, series, against, selection }: FittedSelection,
   parameter: number,
 ): Influence[] {
+  if (series.shared === undefined && against.shared === undefined) return [];
   const { indices } = selection;
   const picked = ({ effect }: SharedEffect) => Float64Array.from(indices, (index) => effect[index]);
   const still = new Float64Array(indices.length);

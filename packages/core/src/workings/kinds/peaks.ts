@@ -63,11 +63,9 @@ export const peaks = defineKind({
               told('trough', 'lowest trough', lowest.value, series.unit, !isPeakMain),
               told('troughAt', 'time of the lowest trough', lowest.time, series.timeUnit),
             ]),
-        ...(tops.length > 1
-          ? [told('meanPeak', 'mean peak', meanTold(tops.map(({ value }) => value)), series.unit)]
-          : []),
-        ...(bottoms.length > 1
-          ? [told('meanTrough', 'mean trough', meanTold(bottoms.map(({ value }) => value)), series.unit)]
+        ...(height !== null && tops.length > 1 ? [told('meanPeak', 'mean peak', height, series.unit)] : []),
+        ...(depth !== null && bottoms.length > 1
+          ? [told('meanTrough', 'mean trough', depth, series.unit)]
           : []),
         ...(height === null || depth === null
           ? []

@@ -1,11 +1,5 @@
 import { describe, medianOf } from '../../statistics/describe';
-import {
-  type Influence,
-  type Quantity,
-  exactly,
-  merged,
-  withShared,
-} from '../../results/quantity';
+import { type Influence, type Quantity, exactly, merged, withShared } from '../../results/quantity';
 import { stretchAt } from '../../series/noisePath';
 import { intervalOf } from '../../series/sampling';
 import { type Series } from '../../series/series';
@@ -127,7 +121,7 @@ function meanOf(series: Series, selection: Picked, mean: number, spread: number 
   const own = meanByReadings(series, selection, mean, spread);
   const { indices } = selection;
   const shared: Influence[] = (series.shared ?? []).map((one) =>
-    movedTogether(one, indices.reduce((total, index) => total + one.effect[index], 0) / indices.length),
+    movedTogether(one, meanAt(one.effect, indices)),
   );
   if (shared.length === 0) return own;
   return {
@@ -135,6 +129,12 @@ function meanOf(series: Series, selection: Picked, mean: number, spread: number 
     ...withShared(own, shared),
     influences: () => merged([...own.influences(), ...shared]),
   };
+}
+
+function meanAt(values: Float64Array, indices: Int32Array): number {
+  let sum = 0;
+  for (let i = 0; i < indices.length; i++) sum += values[indices[i]];
+  return sum / indices.length;
 }
 
 function meanByReadings(series: Series, selection: Picked, mean: number, spread: number | null): Quantity {
