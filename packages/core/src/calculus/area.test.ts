@@ -1,4 +1,5 @@
-import { uniformRandom } from '../random';
+import { normalRandom, uniformRandom } from '../random';
+import { Refusal, orRefusal } from '../refusal';
 import { regular, timed } from '../series/sampling';
 import { sampledSeries, seriesOf } from '../testing/series';
 import { areaAlongPath, areaBetween } from './area';
@@ -75,4 +76,36 @@ describe('an area along another quantity', () => {
         expect((above - below) / (2 * h)).toBeCloseTo(stretch?.weights[i - (stretch?.first ?? 0)] ?? NaN, 6);
       }
   });
+});
+
+test('regular readings give the area that the same readings give at times of their own, wherever the ends lie and whatever is missing', () => {
+  const normal = normalRandom(31);
+  const n = 60;
+  const values = Float64Array.from({ length: n }, () => normal());
+  const times = Float64Array.from({ length: n }, (_, i) => 0.1 * i);
+  for (const missing of [[], [20], [20, 21, 22], [3], [57]]) {
+    const own = values.slice();
+    for (const i of missing) own[i] = NaN;
+    for (const [from, to] of [
+      [-1, 9],
+      [0.05, 5.83],
+      [0.3, 5.7],
+      [1, 1.2],
+      [1.01, 1.19],
+      [2.35, 2.45],
+      [0, 0.2],
+    ]) {
+      const [one, other] = [regular(0, 0.1, n), timed(times)].map((sampling) =>
+        orRefusal(() => areaBetween(seriesOf(sampling, own), from, to)),
+      );
+      if (one instanceof Refusal || other instanceof Refusal) {
+        expect(String(one)).toBe(String(other));
+        continue;
+      }
+      expect(one.value).toBeCloseTo(other.value, 12);
+      expect(one.bridged).toBe(other.bridged);
+      expect(one.byValues.first).toBe(other.byValues.first);
+      one.byValues.weights.forEach((weight, i) => expect(weight).toBeCloseTo(other.byValues.weights[i], 12));
+    }
+  }
 });

@@ -52,6 +52,15 @@ export interface Hint {
   near: readonly number[] | null;
 }
 
+/** A relation in letters, as a physicist writes it; each letter stands for a parameter, in their order. */
+export interface Letters {
+  /** With x for the abscissa, as formulas are typed. */
+  formula: string;
+  of: readonly string[];
+  /** What follows from these parameters, in the order of their names. */
+  further?: readonly string[];
+}
+
 /**
  * A relation between two quantities. Adding one: a file with such an object, and its line in the registry; menus, reports
  * and checks find it there.
@@ -62,6 +71,7 @@ export interface Relation {
   title: string;
   /** The formula in print, with the parameters' names. */
   formula: string;
+  letters: Letters;
   parameterCount: number;
   /** Those of the formula first, then what follows from them. */
   parameterNames(axes: FitAxes): ParameterName[];

@@ -72,8 +72,8 @@ export function texFormula(formula: Formula, called: TypesetName = () => undefin
   const named = (name: string) => called(name) ?? texName(name);
   const inner = (part: Formula, least: number) => {
     const own = tightnessOf(part);
-    // What is put in for a name has a unit to be kept with.
-    const isPutIn = part.kind === 'name' && called(part.name)?.includes('\\mathrm') === true;
+    // A number that is put in for a name has a sign or a unit to be kept with.
+    const isPutIn = part.kind === 'name' && /^-|^[\d.].*\\mathrm/.test(called(part.name) ?? '');
     return own < least || (isPutIn && least > 1) ? bracketed(tex(part)) : tex(part);
   };
   switch (formula.kind) {

@@ -156,3 +156,39 @@ test('remembering changes nothing: an evaluator led through edits says what a fr
       );
     }
 });
+
+test('only what is sought is worked out, with what it speaks of; what was worked out before stands', () => {
+  const mean: Entry = { ...onA, kind: 'statistics', id: 'm', of: 'entry:v' };
+  const slope: Entry = { ...onA, kind: 'slope', id: 's', of: 'channel:x', against: 't' };
+  const evaluator = new Evaluator(run(swing));
+  const all = evaluator.evaluate({ entries: [A, v, mean, slope] });
+  const moved = { ...A, end: 5 };
+  const { outcomes } = evaluator.evaluate(
+    { entries: [moved, v, mean, slope] },
+    { moving: true, only: new Set(['m']) },
+  );
+  expect([...outcomes.keys()]).toEqual(['m']);
+  expect(outcomes.get('m')).not.toBe(all.outcomes.get('m'));
+  // Back where it was, the one that was not sought is the same as ever.
+  const back = evaluator.evaluate({ entries: [A, v, mean, slope] });
+  expect(back.outcomes.get('s')).toBe(all.outcomes.get('s'));
+});
+
+test('sentences that take long to tell stand while a hand moves, and are told anew at rest', () => {
+  const wide: Entry = { ...v, windowPoints: 25 };
+  const mean: Entry = { ...onA, kind: 'statistics', id: 'm', of: 'entry:v' };
+  const evaluator = new Evaluator(run(swing));
+  const notes = (end: number, moving: boolean, derived = wide) => {
+    const outcome = evaluator
+      .evaluate({ entries: [{ ...A, end }, derived, mean] }, { moving })
+      .outcomes.get('m');
+    return outcome?.kind === 'results' ? outcome.notes.filter((note) => note.includes('takes')) : [];
+  };
+  const [told] = notes(6, false);
+  expect(told).toContain('The window of v (25 readings)');
+  expect(notes(5.5, true)).toEqual([told]);
+  expect(notes(5.2, true)).toEqual([told]);
+  // Of another window nobody has said anything yet.
+  expect(notes(5.2, true, { ...wide, windowPoints: 31 })).toEqual([]);
+  expect(notes(5.2, false, { ...wide, windowPoints: 31 })[0]).toContain('(31 readings)');
+});

@@ -9,7 +9,7 @@ import { conditionResult } from './conditionResult';
 import { type Entry, type Workings, kindOf, toldTo } from './entries';
 import { inputsOf } from './inputs';
 import { type Context, type Named } from './kind';
-import { type NamedResult, type Outcome } from './outcome';
+import { type NamedResult, type Outcome, noted } from './outcome';
 import { type ResultRef, type SeriesRef, channelRef, entryRef, nameIn, partsOfResultRef } from './references';
 import {
   type ChannelData,
@@ -298,12 +298,12 @@ export class Evaluator {
         same(known.inputs, inputs)
       )
         return known.outcome;
+      const isOfSame = known?.text === text && same(known.inputs.slice(0, lineages.length), lineages);
       // A series goes on from its last state only while nothing but its readings has changed.
-      const goesOn =
-        kindOf(entry.kind).yields !== 'series' ||
-        (known?.text === text && same(known.inputs.slice(0, lineages.length), lineages));
+      const goesOn = kindOf(entry.kind).yields !== 'series' || isOfSame;
       const context: Context = { ...shared, before: known !== undefined && goesOn ? known.outcome : null };
-      const outcome = kindOf(entry.kind).evaluate(toldTo(entry), context);
+      const made = kindOf(entry.kind).evaluate(toldTo(entry), context);
+      const outcome = isOfSame ? withNotesAtRest(made, known.outcome) : made;
       this.remembered.set(entry.id, { text, inputs, outcome, moving });
       return outcome;
     } catch (error) {
@@ -340,6 +340,13 @@ function resultIn(
   const found = outcome.kind === 'results' ? outcome.results.find((result) => result.key === key) : undefined;
   if (found === undefined) throw new Refusal(`“${entry.name || entry.kind}” has no result “${key}”.`);
   return found;
+}
+
+/** While a hand moves, what takes long to tell stands as it was told before: it would come and go otherwise. */
+function withNotesAtRest(outcome: Outcome, before: Outcome): Outcome {
+  if (outcome.kind !== 'results' || outcome.atRest !== null || before.kind !== 'results') return outcome;
+  const { atRest = null } = before;
+  return { ...outcome, ...noted(outcome.notes, atRest) };
 }
 
 const nothing: readonly never[] = [];

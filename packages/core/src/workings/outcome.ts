@@ -11,6 +11,8 @@ export interface NamedResult {
   /** Where there is no uncertainty to round to: the spread that decides how many digits are worth showing. */
   roundTo: number | null;
   main: boolean;
+  /** How it comes about, told when somebody asks; absent where it is read off. */
+  working?: () => Working;
 }
 
 export interface Curve {
@@ -62,6 +64,10 @@ export interface Fitted {
 export interface Working {
   formula: string;
   putIn: string;
+  /** What has to be said of it in words. */
+  says?: string;
+  /** Of a relation with its parameters, which is no sum that ends in a number: what they make the least. */
+  least?: string;
 }
 
 /** Passes through a gate, as their numbers need it. */
@@ -71,6 +77,15 @@ export interface Passes {
   mean: Quantity | null;
   standardDeviation: number | null;
 }
+
+/** Sentences beside numbers; those that take long are told at rest only, and stand until then. */
+export const noted = (
+  notes: readonly string[],
+  atRest: readonly string[] | null,
+): { notes: string[]; atRest: readonly string[] | null } => ({
+  notes: [...notes, ...(atRest ?? [])],
+  atRest,
+});
 
 /** What one entry says about one run. */
 export type Outcome =
@@ -100,9 +115,10 @@ export type Outcome =
       results: NamedResult[];
       /** Sentences that belong beside the numbers, e.g. about readings left out. */
       notes: string[];
+      /** Those of them that are told at rest only; null of what was worked out while a hand moved. */
+      atRest?: readonly string[] | null;
       fitted: Fitted | null;
       /** What is drawn over the trace of its series, where it is no fit. */
       curve?: Curve;
       graph?: OwnGraph;
-      working?: Working;
     };

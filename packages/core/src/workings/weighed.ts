@@ -145,7 +145,10 @@ export const gathered = (
 ): Influence[] => scaled(followedToRoots(parts, beside));
 
 /** The variance that the noise of a series gives to a weighed sum of its values, with what makes it. */
-export function noiseOfSum(series: Series, weights: Stretch): { variance: number; influences(): Influence[] } {
+export function noiseOfSum(
+  series: Series,
+  weights: Stretch,
+): { variance: number; influences(): Influence[] } {
   const followed = followedToRoots(
     pathsOf(series).map((path) => [path, weights] as const),
     0,

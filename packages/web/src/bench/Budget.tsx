@@ -1,4 +1,4 @@
-import { type BudgetRow, writeResult } from '@heuristor/core';
+import { type BudgetRow, raised, writeResult } from '@heuristor/core';
 import { useEffect, useState } from 'react';
 import { useDocuments, useSession } from '../session/context';
 import { UnitText } from '../ui/UnitText';
@@ -66,5 +66,5 @@ export function Budget({ entryId, runId, result }: { entryId: string; runId: str
 
 const exponentOf = (value: number) => {
   const { exponent } = writeResult(value, null, 2);
-  return exponent === 0 ? '' : ` × 10^${exponent}`;
+  return exponent === 0 ? '' : ` × 10${raised(exponent)}`;
 };

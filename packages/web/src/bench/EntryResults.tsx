@@ -52,6 +52,7 @@ export function EntryResults({
       {own !== undefined && (
         <FrontOutcome
           entryId={entry.id}
+          kind={entry.kind}
           run={front}
           outcome={own}
           digits={digits}
@@ -93,6 +94,7 @@ function grouped(rows: readonly RunOutcome[]): { runs: Run[]; outcome: ShownOutc
 
 interface FrontProps {
   entryId: string;
+  kind: Entry['kind'];
   run: Run;
   outcome: ShownOutcome;
   digits: boolean;
@@ -100,7 +102,7 @@ interface FrontProps {
   allShare: boolean;
 }
 
-function FrontOutcome({ entryId, run, outcome, digits, shared, allShare }: FrontProps) {
+function FrontOutcome({ entryId, kind, run, outcome, digits, shared, allShare }: FrontProps) {
   const [asked, setAsked] = useState<string | null>(null);
   switch (outcome.kind) {
     case 'refused':
@@ -123,7 +125,6 @@ function FrontOutcome({ entryId, run, outcome, digits, shared, allShare }: Front
               <Pair
                 key={result.key}
                 result={result}
-                opens={outcome.working !== undefined}
                 isAsked={asked === result.key}
                 onAsk={() => setAsked(asked === result.key ? null : result.key)}
               />
@@ -131,11 +132,9 @@ function FrontOutcome({ entryId, run, outcome, digits, shared, allShare }: Front
           </div>
           {wanted !== undefined && (
             <>
-              {outcome.working !== undefined && <ShownWorking working={outcome.working} result={wanted} />}
-              {outcome.working !== undefined && (
-                <DrawnCheck entryId={entryId} runId={run.id} result={wanted} />
-              )}
-              <Budget entryId={entryId} runId={run.id} result={wanted} />
+              <ShownWorking entryId={entryId} runId={run.id} result={wanted} />
+              {kind === 'calculation' && <DrawnCheck entryId={entryId} runId={run.id} result={wanted} />}
+              {wanted.halfWidth !== null && <Budget entryId={entryId} runId={run.id} result={wanted} />}
               <RunValues entryId={entryId} resultKey={wanted.key} />
             </>
           )}
@@ -173,16 +172,21 @@ function Notes({ notes }: { notes: string[] }) {
   );
 }
 
+function whatOpens({ name, halfWidth, isWorkedOut = false }: ShownResult): string {
+  const budget = `what the uncertainty of ${name} is made of`;
+  if (!isWorkedOut) return budget;
+  return halfWidth === null ? `how ${name} was worked out` : `how it was worked out, and ${budget}`;
+}
+
 interface PairProps {
   result: ShownResult;
-  /** Whether there is more to say of it than its uncertainty. */
-  opens: boolean;
   isAsked: boolean;
   onAsk: () => void;
 }
 
 /** A name and its number; one with an uncertainty says on a click what that is made of. */
-function Pair({ result, opens, isAsked, onAsk }: PairProps) {
+function Pair({ result, isAsked, onAsk }: PairProps) {
+  const opens = result.isWorkedOut === true;
   return (
     <>
       <span className={`name ${result.main ? 'main' : ''}`}>{result.name}</span>
@@ -192,9 +196,7 @@ function Pair({ result, opens, isAsked, onAsk }: PairProps) {
         ) : (
           <Button variant="number" aria-expanded={isAsked} onClick={onAsk}>
             <ResultText result={result} />
-            <span className="visually-hidden">
-              , {opens ? 'how it was worked out, and ' : ''}what the uncertainty of {result.name} is made of
-            </span>
+            <span className="visually-hidden">, {whatOpens(result)}</span>
           </Button>
         )}
       </span>

@@ -1,17 +1,51 @@
 import { type Working, texUnit, writeResult } from '@heuristor/core';
+import { useEffect, useState } from 'react';
+import { useDocuments, useSession } from '../session/context';
 import { Typeset } from '../ui/Typeset';
 import { type ShownResult } from '../workers/protocol';
 
+interface Props {
+  entryId: string;
+  runId: string;
+  result: ShownResult;
+}
+
 /** How a number came about: its formula, the same with the numbers put in, and what comes out. */
-export function ShownWorking({ working, result }: { working: Working; result: ShownResult }) {
-  const { value, exponent } = writeResult(result.value, result.standardUncertainty);
-  const power = exponent === 0 ? '' : `\\times 10^{${exponent}}`;
-  const tex = `= ${value.replace('−', '-')}${power}\\,${texUnit(result.unit)}`;
+export function ShownWorking({ entryId, runId, result }: Props) {
+  const session = useSession();
+  const workings = useDocuments((documents) => documents.workings);
+  const [working, setWorking] = useState<Working | null>(null);
+  const { key, value, standardUncertainty, isWorkedOut = false } = result;
+  useEffect(() => {
+    let left = false;
+    const show = (found: Working | null) => {
+      if (!left) setWorking(found);
+    };
+    if (isWorkedOut) session.pool.working(runId, workings, entryId, key).then(show, () => show(null));
+    else show(null);
+    return () => {
+      left = true;
+    };
+    // Asked anew where the number is another one.
+  }, [session, runId, workings, entryId, key, value, standardUncertainty, isWorkedOut]);
+  if (working === null) return null;
+  const { formula, putIn, least, says } = working;
   return (
     <div className="shown-working" role="region" aria-label={`How ${result.name} is worked out`}>
-      <Typeset tex={working.formula} block />
-      <Typeset tex={working.putIn} block />
-      <Typeset tex={tex} block />
+      <Typeset tex={large(formula)} block />
+      {putIn !== '' && <Typeset tex={large(putIn)} block />}
+      <Typeset tex={large(least ?? outOf(result))} block />
+      {says !== undefined && <p className="note">{says}</p>}
     </div>
   );
+}
+
+/** Fractions and sums as they stand in a line of their own. */
+const large = (tex: string) => `\\displaystyle ${tex}`;
+
+/** What comes out, as it is shown. */
+function outOf({ value, standardUncertainty, unit }: ShownResult): string {
+  const written = writeResult(value, standardUncertainty);
+  const power = written.exponent === 0 ? '' : `\\times 10^{${written.exponent}}`;
+  return `= ${written.value.replace('−', '-')}${power}\\,${texUnit(unit)}`;
 }

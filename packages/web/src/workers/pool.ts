@@ -5,6 +5,7 @@ import {
   type BudgetRow,
   type HampelRule,
   type SeriesRef,
+  type Working,
   writeColumns,
 } from '@heuristor/core';
 import * as Comlink from 'comlink';
@@ -218,6 +219,15 @@ export class RunPool {
     key: string,
   ): Promise<BudgetRow[]> {
     return (await this.workerOf(runId)?.budget(runId, workings, entryId, key)) ?? [];
+  }
+
+  async working(
+    runId: string,
+    workings: WorkingsDocument,
+    entryId: string,
+    key: string,
+  ): Promise<Working | null> {
+    return (await this.workerOf(runId)?.working(runId, workings, entryId, key)) ?? null;
   }
 
   /** Every relation tried on the readings of a region. @throws Error that says why it cannot be */

@@ -20,6 +20,8 @@ export interface ShownResult extends ShownQuantity {
   name: string;
   roundTo: number | null;
   main: boolean;
+  /** Whether it can be told how it comes about. */
+  isWorkedOut?: boolean;
 }
 
 /** A value with what is known of its uncertainty. */
@@ -67,7 +69,6 @@ export type ShownOutcome =
       notes: string[];
       correlations: number[][] | null;
       count: number | null;
-      working?: Working;
     };
 
 export interface Line {
@@ -374,6 +375,8 @@ export interface RunWorker {
     rule: HampelRule,
   ): ChosenReadings | null;
   budget(runId: string, workings: WorkingsDocument, entryId: string, key: string): BudgetRow[];
+  /** How a result comes about; null where it is read off. */
+  working(runId: string, workings: WorkingsDocument, entryId: string, key: string): Working | null;
   columns(
     run: { id: string; prefix: string },
     workings: WorkingsDocument,

@@ -242,6 +242,51 @@ describe('what is drawn', () => {
     expect(second.entryIds).toEqual(['f']);
   });
 
+  test('while a hand moves, only what is seen is told, and what is drawn of the run in front', () => {
+    const fitShowing = (showResiduals: boolean) =>
+      fitted.entries.map((entry) => (entry.kind === 'fit' ? { ...entry, showResiduals } : entry));
+    const workings: WorkingsDocument = {
+      ...fitted,
+      entries: [
+        ...fitShowing(false),
+        { kind: 'statistics', id: 'm', name: '', of: 'channel:x', region: null },
+        { kind: 'statistics', id: 'n', name: '', of: 'channel:x', region: null },
+      ],
+    };
+    const request: RenderRequest = {
+      workings,
+      horizontal: 't',
+      traces: x,
+      sight: { from: 0, to: 8 },
+      axisUnit: [],
+      width: 600,
+      moving: true,
+      sought: { everywhere: ['m'], inFront: ['n'] },
+      conditions: {},
+      frontRunId: 'a',
+      afresh: false,
+      heights: {},
+      graphs: {},
+    };
+    const [front, other] = ['a', 'b'].map((id) => {
+      const evaluator = stored(runOf(id, ['x']), [swing(400)]);
+      return (part: Partial<RenderRequest>, told = new Told()) =>
+        renderRun(evaluator, { ...request, ...part }, told);
+    });
+    expect(Object.keys(front({}).changed).sort()).toEqual(['f', 'm', 'n']);
+    expect(front({}).traces['channel:x'].curves).toHaveLength(1);
+    expect(Object.keys(other({}).changed)).toEqual(['m']);
+    // A trace of what is left over is drawn of every run.
+    const withResiduals = { ...workings, entries: [...fitShowing(true), ...workings.entries.slice(1)] };
+    expect(Object.keys(other({ workings: withResiduals }).changed).sort()).toEqual(['f', 'm']);
+    // Where something got lost, everything is told; what was told is not forgotten for not being sought.
+    expect(Object.keys(other({ afresh: true }).changed).sort()).toEqual(['f', 'm', 'n']);
+    const told = new Told();
+    other({ sought: null }, told);
+    other({}, told);
+    expect(Object.keys(other({ sought: null }, told).changed)).toEqual([]);
+  });
+
   test('no run at all is drawn as ten empty seconds, not as a fault', () => {
     const { frame, traces } = pictureOf([], emptyWorkings, []);
     expect(frame.whole).toEqual({ from: 0, to: 10 });

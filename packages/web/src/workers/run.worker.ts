@@ -42,6 +42,13 @@ function there(runId: string): Evaluator {
   return evaluator;
 }
 
+/** One result of an entry in a run. @throws Refusal where the entry has none there */
+function resultOf(runId: string, workings: WorkingsDocument, entryId: string, key: string) {
+  const outcome = store.evaluator(runId)?.evaluate(workings).outcomes.get(entryId);
+  if (outcome?.kind !== 'results') throw new Refusal('This entry has no result in this run.');
+  return outcome.results.find((candidate) => candidate.key === key);
+}
+
 const api: RunWorker = {
   put(run, readings) {
     store.put(run, readings);
@@ -94,11 +101,10 @@ const api: RunWorker = {
     return evaluator === null ? null : outliersIn(evaluator, workings, reference, stretch, rule);
   },
   budget(runId, workings, entryId, key) {
-    const outcome = store.evaluator(runId)?.evaluate(workings).outcomes.get(entryId);
-    if (outcome?.kind !== 'results') throw new Refusal('This entry has no result in this run.');
-    const result = outcome.results.find((candidate) => candidate.key === key);
+    const result = resultOf(runId, workings, entryId, key);
     return result === undefined ? [] : budgetOf(result.quantity);
   },
+  working: (runId, workings, entryId, key) => resultOf(runId, workings, entryId, key)?.working?.() ?? null,
   tryRelations(runId, workings, asked) {
     const points = store.evaluator(runId)?.points(workings, asked);
     if (points === undefined) throw new Refusal('This run is not here. Show it first.');

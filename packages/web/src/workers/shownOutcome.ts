@@ -33,20 +33,20 @@ export function shownOutcome(outcome: Outcome): ShownOutcome {
       };
     }
     case 'results': {
-      const { results, notes, fitted, working } = outcome;
+      const { results, notes, fitted } = outcome;
       return {
         kind: 'results',
-        results: results.map(({ key, name, quantity, roundTo, main }) => ({
+        results: results.map(({ key, name, quantity, roundTo, main, working }) => ({
           key,
           name,
           roundTo,
           main,
+          isWorkedOut: working !== undefined,
           ...shownQuantity(quantity),
         })),
         notes,
         correlations: fitted?.correlations ?? null,
         count: fitted?.count ?? null,
-        ...(working === undefined ? {} : { working }),
       };
     }
   }

@@ -6,6 +6,7 @@ export const cubic: Relation = {
   key: 'cubic',
   title: 'cubic',
   formula: 'third · x³ + second · x² + slope at 0 · x + value at 0',
+  letters: { formula: 'a x^3 + b x^2 + c x + d', of: ['a', 'b', 'c', 'd'] },
   parameterCount: 4,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'third', name: 'third', unit: divideUnits(yUnit, powerOfUnit(xUnit, 3)), main: true },

@@ -42,6 +42,11 @@ export const dampedSine: Relation = {
   key: 'dampedSine',
   title: 'damped sine',
   formula: 'amplitude · exp(−damping · x) · sin(2π x / period + phase) + offset',
+  letters: {
+    formula: 'A exp(-gamma x) sin(2 pi x/T + phi) + c',
+    of: ['A', 'T', 'gamma', 'phi', 'c'],
+    further: ['pi/(gamma T)'],
+  },
   parameterCount: 5,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'amplitude', name: 'amplitude at 0', unit: yUnit, main: false },

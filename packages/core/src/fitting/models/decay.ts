@@ -5,6 +5,7 @@ export const decay: Relation = {
   key: 'decay',
   title: 'exponential decay',
   formula: 'amplitude · exp(−x / time constant) + offset',
+  letters: { formula: 'A exp(-x/tau) + c', of: ['A', 'tau', 'c'], further: ['tau ln(2)'] },
   parameterCount: 3,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'amplitude', name: 'amplitude', unit: yUnit, main: false },

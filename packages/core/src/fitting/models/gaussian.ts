@@ -31,6 +31,11 @@ export const gaussian: Relation = {
   key: 'gaussian',
   title: 'Gaussian',
   formula: 'height · exp(−(x − centre)² / (2 width²)) + offset',
+  letters: {
+    formula: 'h exp(-(x - m)^2/(2 w^2)) + c',
+    of: ['m', 'h', 'w', 'c'],
+    further: ['2 sqrt(2 ln(2)) w'],
+  },
   parameterCount: 4,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'centre', name: 'centre', unit: xUnit, main: true },

@@ -7,6 +7,7 @@ export const inversePower = (key: string, title: string, formula: string, power:
   key,
   title,
   formula,
+  letters: { formula: power === 1 ? 'k/x' : `k/x^${power}`, of: ['k'] },
   parameterCount: 1,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'factor', name: 'factor', unit: multiplyUnits(yUnit, powerOfUnit(xUnit, power)), main: true },

@@ -6,6 +6,7 @@ export const line: Relation = {
   key: 'line',
   title: 'line',
   formula: 'slope · x + intercept',
+  letters: { formula: 'b x + a', of: ['b', 'a'] },
   parameterCount: 2,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'slope', name: 'slope', unit: divideUnits(yUnit, xUnit), main: true },

@@ -6,6 +6,7 @@ export const logarithm: Relation = {
   key: 'logarithm',
   title: 'natural logarithm',
   formula: 'gain per factor e · ln(x) + value at 1',
+  letters: { formula: 'g ln(x) + A', of: ['g', 'A'] },
   parameterCount: 2,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'gain', name: 'gain per factor e', unit: yUnit, main: true },

@@ -21,6 +21,7 @@ export const power: Relation = {
   key: 'power',
   title: 'power',
   formula: 'value at 1 · x^exponent',
+  letters: { formula: 'A x^p', of: ['p', 'A'] },
   parameterCount: 2,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'exponent', name: 'exponent', unit: [], main: true },

@@ -6,6 +6,7 @@ export const proportional: Relation = {
   key: 'proportional',
   title: 'proportional',
   formula: 'factor · x',
+  letters: { formula: 'k x', of: ['k'] },
   parameterCount: 1,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'factor', name: 'factor', unit: divideUnits(yUnit, xUnit), main: true },

@@ -25,6 +25,7 @@ export const resonance: Relation = {
   key: 'resonance',
   title: 'resonance',
   formula: 'amplitude at resonance · f₀ width / √((f₀² − x²)² + (width · x)²)',
+  letters: { formula: 'A f_0 w/sqrt((f_0^2 - x^2)^2 + (w x)^2)', of: ['f_0', 'A', 'w'], further: ['f_0/w'] },
   parameterCount: 3,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'frequency', name: 'resonance f₀', unit: xUnit, main: true },

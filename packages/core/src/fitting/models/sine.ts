@@ -7,6 +7,7 @@ export const sine: Relation = {
   key: 'sine',
   title: 'sine',
   formula: 'amplitude · sin(2π x / period + phase) + offset',
+  letters: { formula: 'A sin(2 pi x/T + phi) + c', of: ['A', 'T', 'phi', 'c'] },
   parameterCount: 4,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'amplitude', name: 'amplitude', unit: yUnit, main: false },

@@ -7,6 +7,7 @@ export const sineOnLine: Relation = {
   key: 'sineOnLine',
   title: 'sine on a line',
   formula: 'amplitude · sin(2π x / period + phase) + offset + drift · x',
+  letters: { formula: 'A sin(2 pi x/T + phi) + c + d x', of: ['A', 'T', 'phi', 'c', 'd'] },
   parameterCount: 5,
   parameterNames: (axes) => [
     ...sine.parameterNames(axes),

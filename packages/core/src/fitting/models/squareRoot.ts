@@ -6,6 +6,7 @@ export const squareRoot: Relation = {
   key: 'squareRoot',
   title: 'square root',
   formula: 'factor · √x',
+  letters: { formula: 'k sqrt(x)', of: ['k'] },
   parameterCount: 1,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'factor', name: 'factor', unit: divideUnits(yUnit, powerOfUnit(xUnit, 0.5)), main: true },

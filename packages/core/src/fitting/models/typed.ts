@@ -148,6 +148,7 @@ export function typedRelation(model: TypedModel): Relation & { function: TypedFu
     whenDependent:
       'Some parameters cannot be told apart here: they do the same to the curve. Leave one out, hold one, or make the region longer.',
     formula: model.text,
+    letters: { formula: model.text, of: free.map(({ name }) => name) },
     parameterCount,
     parameterNames: () =>
       free.map(({ name, unit }, i) => ({ key: name, name, unit: unit ?? [], main: i === 0 })),

@@ -1,7 +1,7 @@
 import { Refusal } from '../../refusal';
 import { type Area, areaAlongPath, areaBetween } from '../../calculus/area';
 import { atTimesOf } from '../../series/atTimesOf';
-import { valuesAtTimesOf } from '../../series/series';
+import { type Series, valuesAtTimesOf } from '../../series/series';
 import { type Told } from '../../calculus/cycles';
 import { type Stretch, addStretches, sumOfStretches } from '../../series/noisePath';
 import { multiplyUnits } from '../../units/unit';
@@ -9,8 +9,10 @@ import { baselineFields, baselineWords, idleOfBaseline, levelUnder } from '../ba
 import { axisField, regionField, seriesField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
+import { type Working, noted } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
 import { weighed } from '../weighed';
+import { symbolOf, texPart, withWorkings } from '../working';
 
 /**
  * The area between a series and zero, a level, the mean of another region, or the line between its own ends. Its uncertainty is what the noise of the readings does to the sum, of those along the
@@ -58,21 +60,50 @@ export const area = defineKind({
     ]);
     return {
       kind: 'results',
-      results: [{ key: 'area', name: 'area', quantity, roundTo: null, main: true }],
-      notes: [
-        ...(bridged === 0
-          ? []
-          : [
-              `${bridged} missing ${bridged === 1 ? 'reading was' : 'readings were'} bridged by a straight line.`,
-            ]),
-        ...(passes > 1 ? [`${passes} passes through the region were added.`] : []),
-        ...reachNote(series, region),
-        ...(context.moving ? [] : flatteningNote(series, first, past)),
-      ],
+      results: withWorkings([{ key: 'area', name: 'area', quantity, roundTo: null, main: true }], {
+        area: () => workingOfArea(series, other, found, { isAbove: rest.baseline !== 'zero' }),
+      }),
+      ...noted(
+        [
+          ...(bridged === 0
+            ? []
+            : [
+                `${bridged} missing ${bridged === 1 ? 'reading was' : 'readings were'} bridged by a straight line.`,
+              ]),
+          ...(passes > 1 ? [`${passes} passes through the region were added.`] : []),
+          ...reachNote(series, region),
+        ],
+        context.moving ? null : flatteningNote(series, first, past),
+      ),
       fitted: null,
     };
   },
 });
+
+/** The trapezoidal rule, and its sum as the mean height over the whole width. */
+function workingOfArea(
+  series: Series,
+  other: Series,
+  { value, byValues }: Area,
+  { isAbove }: { isAbove: boolean },
+): Working {
+  const [y, x] = [symbolOf(series.symbol), symbolOf(other.symbol)];
+  const base = isAbove ? `-${y}_{\\text{base}}` : '';
+  const width = byValues.weights.reduce((sum, weight) => sum + weight, 0);
+  return {
+    formula: `\\int ${isAbove ? `\\left(${y}${base}\\right)` : y}\\,\\mathrm{d}${x} = \\sum_i ${
+      isAbove ? `\\left(\\frac{{${y}}_i+{${y}}_{i+1}}{2}${base}\\right)` : `\\frac{{${y}}_i+{${y}}_{i+1}}{2}`
+    }\\left({${x}}_{i+1}-{${x}}_i\\right)`,
+    putIn:
+      // Above a base, the readings at its ends weigh on their own.
+      isAbove || width === 0
+        ? ''
+        : `= ${texPart({ value: value / width, unit: series.unit })}\\cdot ${texPart({ value: width, unit: other.unit })}`,
+    says: isAbove
+      ? 'Each height is counted from the base that was chosen.'
+      : 'The sum is the mean height times the whole width.',
+  };
+}
 
 const totalOf = ({ weights }: Stretch) => weights.reduce((sum, weight) => sum + weight, 0);
 

@@ -1,16 +1,16 @@
 import { measured } from '../../formula/dimension';
 import { isPi } from '../../formula/names';
 import { type Formula } from '../../formula/tree';
-import { texFormula, texName, texNumber, texUnit } from '../../formula/typeset';
+import { texFormula, texName } from '../../formula/typeset';
 import { FormulaFault } from '../../formula/fault';
 import { Refusal } from '../../refusal';
 import { combined } from '../../results/combined';
 import { type Drawn, drawsOf, summaryOfDraws } from '../../results/drawn';
-import { writeResult } from '../../results/rounding';
 import { type FormulaText, formulaField, textField } from '../fields';
 import { type Understood, understood, wantedUnit } from '../formulas';
 import { type Context, defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
+import { partOf, texPart } from '../working';
 
 /**
  * A result worked out from other results, constants and conditions, by a formula that somebody typed. Its uncertainty is
@@ -50,19 +50,27 @@ export const calculation = defineKind({
     const called = (leaf: string) => {
       if (isPi(leaf)) return undefined;
       const meant = speaking.named(leaf);
-      return meant.kind === 'result' ? texResult(meant.result) : undefined;
+      return meant.kind === 'result' ? texPart(partOf(meant.result), 4) : undefined;
     };
     return {
       kind: 'results',
-      results: [{ key: 'value', name: name === '' ? 'value' : name, quantity, roundTo: null, main: true }],
+      results: [
+        {
+          key: 'value',
+          name: name === '' ? 'value' : name,
+          quantity,
+          roundTo: null,
+          main: true,
+          working: () => ({
+            formula: `${name === '' ? '' : `${texName(name)} = `}${texFormula(speaking.formula)}`,
+            putIn: `= ${texFormula(speaking.formula, called)}`,
+          }),
+        },
+      ],
       notes: [...new Set(parts)]
         .filter(({ quantity: part, roundTo }) => part.standardUncertainty === null && roundTo !== null)
         .map((part) => `The ${part.name} has no uncertainty of its own; it counts as exact here.`),
       fitted: null,
-      working: {
-        formula: `${name === '' ? '' : `${texName(name)} = `}${texFormula(speaking.formula)}`,
-        putIn: `= ${texFormula(speaking.formula, called)}`,
-      },
     };
   },
 });
@@ -116,12 +124,4 @@ function partNamed(
     leaf.from,
     leaf.to,
   );
-}
-
-/** A value as it is put into a formula, rounded as it is shown. */
-function texResult({ quantity: { value, unit, standardUncertainty } }: NamedResult): string {
-  const written = writeResult(value, standardUncertainty);
-  const digits = written.value.replace('−', '-');
-  const number = written.exponent === 0 ? digits : texNumber(Number(`${digits}e${written.exponent}`));
-  return unit.length === 0 ? number : `${number}\\,${texUnit(unit)}`;
 }

@@ -6,6 +6,8 @@ import { numberField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { momentAt, noiseReach } from '../moment';
 import { weighed } from '../weighed';
+import { withWorkings } from '../working';
+import { workingsOfChange } from '../workingsOfChange';
 
 const shown = (at: number) => String(Number(at.toPrecision(5))).replace('-', '−');
 
@@ -32,34 +34,37 @@ export const change = defineKind({
     const duration = to - from;
     return {
       kind: 'results',
-      results: [
-        {
-          key: 'change',
-          name: 'change',
-          quantity: weighed(difference, series.unit, [[series, weights]], noiseReach),
-          roundTo: null,
-          main: true,
-        },
-        {
-          key: 'slope',
-          name: 'slope between',
-          quantity: weighed(
-            difference / duration,
-            divideUnits(series.unit, series.timeUnit),
-            [[series, scaledStretch(weights, 1 / duration)]],
-            noiseReach,
-          ),
-          roundTo: null,
-          main: false,
-        },
-        {
-          key: 'duration',
-          name: 'duration',
-          quantity: exactly(duration, series.timeUnit),
-          roundTo: null,
-          main: false,
-        },
-      ],
+      results: withWorkings(
+        [
+          {
+            key: 'change',
+            name: 'change',
+            quantity: weighed(difference, series.unit, [[series, weights]], noiseReach),
+            roundTo: null,
+            main: true,
+          },
+          {
+            key: 'slope',
+            name: 'slope between',
+            quantity: weighed(
+              difference / duration,
+              divideUnits(series.unit, series.timeUnit),
+              [[series, scaledStretch(weights, 1 / duration)]],
+              noiseReach,
+            ),
+            roundTo: null,
+            main: false,
+          },
+          {
+            key: 'duration',
+            name: 'duration',
+            quantity: exactly(duration, series.timeUnit),
+            roundTo: null,
+            main: false,
+          },
+        ],
+        workingsOfChange(series, [from, first.value], [to, second.value]),
+      ),
       notes: [],
       fitted: null,
     };

@@ -5,9 +5,12 @@ import { divideUnits } from '../../units/unit';
 import { regionField, seriesField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
+import { noted } from '../outcome';
 import { momentAt } from '../moment';
 import { rangeIn, reachNote, select } from '../selection';
 import { weighed } from '../weighed';
+import { withWorkings } from '../working';
+import { workingsOfChange } from '../workingsOfChange';
 
 /**
  * By how much a series changes across a region: what it is at its end less what it is at its start. Uncertain by the noise of the
@@ -61,24 +64,27 @@ export const changeAcross = defineKind({
     });
     return {
       kind: 'results',
-      results: [
-        told('change', 'change', difference, 1, unit, true),
-        plain('start', 'at the start', a.value),
-        plain('end', 'at the end', b.value),
-        ...(to > from
-          ? [
-              told(
-                'rate',
-                'mean rate',
-                difference / (to - from),
-                1 / (to - from),
-                divideUnits(unit, timeUnit),
-              ),
-              plain('duration', 'duration', to - from, timeUnit),
-            ]
-          : []),
-      ],
-      notes: [...reachNote(series, region), ...(context.moving ? [] : flatteningNote(series, first, past))],
+      results: withWorkings(
+        [
+          told('change', 'change', difference, 1, unit, true),
+          plain('start', 'at the start', a.value),
+          plain('end', 'at the end', b.value),
+          ...(to > from
+            ? [
+                told(
+                  'rate',
+                  'mean rate',
+                  difference / (to - from),
+                  1 / (to - from),
+                  divideUnits(unit, timeUnit),
+                ),
+                plain('duration', 'duration', to - from, timeUnit),
+              ]
+            : []),
+        ],
+        workingsOfChange(series, [from, a.value], [to, b.value]),
+      ),
+      ...noted(reachNote(series, region), context.moving ? null : flatteningNote(series, first, past)),
       fitted: null,
     };
   },

@@ -1,7 +1,9 @@
 import { closeness as closenessTo } from '../../pace/closeness';
 import { exactly } from '../../results/quantity';
+import { powerOfUnit } from '../../units/unit';
 import { seriesField } from '../fields';
 import { defineKind } from '../kind';
+import { symbolOf, texPart, withWorkings } from '../working';
 import { paceFor } from './pace';
 
 /** How closely a run followed the line that it was to follow. */
@@ -25,11 +27,19 @@ export const closeness = defineKind({
     });
     return {
       kind: 'results',
-      results: [
-        plain('rms', 'rms difference', rms, true),
-        plain('mean', 'mean difference', mean, false),
-        { key: 'count', name: 'readings', quantity: exactly(count, []), roundTo: 10, main: false },
-      ],
+      results: withWorkings(
+        [
+          plain('rms', 'rms difference', rms, true),
+          plain('mean', 'mean difference', mean, false),
+          { key: 'count', name: 'readings', quantity: exactly(count, []), roundTo: 10, main: false },
+        ],
+        {
+          rms: () => ({
+            formula: `\\sqrt{\\frac{1}{n}\\sum_{i=1}^{n} \\left({${symbolOf(series.symbol)}}_i-\\text{line}_i\\right)^2}`,
+            putIn: `= \\sqrt{\\frac{${texPart({ value: rms ** 2 * count, unit: powerOfUnit(series.unit, 2) })}}{${count}}}`,
+          }),
+        },
+      ),
       notes: [],
       fitted: null,
     };

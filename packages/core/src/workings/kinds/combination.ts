@@ -1,10 +1,12 @@
 import { Refusal } from '../../refusal';
+import { texName } from '../../formula/typeset';
 import { type Part, combined } from '../../results/combined';
 import { canConvert, conversionFactor } from '../../units/conversion';
 import { type Unit, divideUnits, multiplyUnits, printedUnit } from '../../units/unit';
 import { choiceField, resultField } from '../fields';
 import { defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
+import { partOf, workingBy } from '../working';
 
 type Operation = 'sum' | 'difference' | 'product' | 'quotient';
 
@@ -70,6 +72,13 @@ export const combination = defineKind({
           quantity: combined(value, unit, parts),
           roundTo: null,
           main: true,
+          working: () =>
+            workingBy(
+              texName(operation),
+              { sum: 'a + b', difference: 'a - b', product: 'a b', quotient: 'a/b' }[operation],
+              { a: partOf(first), b: partOf(second) },
+              { a: texName(first.name), b: texName(second.name) },
+            ),
         },
       ],
       notes: [...new Set([first, second])]

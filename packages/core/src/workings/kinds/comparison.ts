@@ -1,4 +1,5 @@
 import { Refusal } from '../../refusal';
+import { texName } from '../../formula/typeset';
 import { combined } from '../../results/combined';
 import { halfWidth } from '../../results/quantity';
 import { raised, writeResult } from '../../results/rounding';
@@ -6,6 +7,7 @@ import { canConvert, conversionFactor } from '../../units/conversion';
 import { type Unit, printedUnit } from '../../units/unit';
 import { resultField } from '../fields';
 import { defineKind } from '../kind';
+import { partOf, withWorkings, workingBy } from '../working';
 
 /**
  * Two results held against each other, or one against an accepted value that stands as a constant: how far apart they are, and
@@ -41,14 +43,22 @@ export const comparison = defineKind({
             { quantity: b, derivative: (-100 * factor * a.value * Math.sign(other)) / other ** 2 },
           ]);
     const half = halfWidth(difference);
+    const letters = { a: texName(first.name), b: texName(second.name) };
     return {
       kind: 'results',
-      results: [
-        { key: 'difference', name: 'difference', quantity: difference, roundTo: null, main: true },
-        ...(share === null
-          ? []
-          : [{ key: 'share', name: 'difference in %', quantity: share, roundTo: null, main: false }]),
-      ],
+      results: withWorkings(
+        [
+          { key: 'difference', name: 'difference', quantity: difference, roundTo: null, main: true },
+          ...(share === null
+            ? []
+            : [{ key: 'share', name: 'difference in %', quantity: share, roundTo: null, main: false }]),
+        ],
+        {
+          difference: () => workingBy('\\Delta', 'a - b', { a: partOf(first), b: partOf(second) }, letters),
+          share: () =>
+            workingBy('\\delta', '100 (a - b)/abs(b)', { a: partOf(first), b: partOf(second) }, letters),
+        },
+      ),
       notes: [verdict(difference.value, half, a.unit)],
       fitted: null,
     };

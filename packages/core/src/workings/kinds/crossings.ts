@@ -7,6 +7,7 @@ import { choiceField, levelField, regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { rangeIn, reachNote } from '../selection';
 import { toldOf } from '../told';
+import { withWorkings, workingBy } from '../working';
 
 const shown = (value: number) => String(Number(value.toPrecision(5))).replace('-', '−');
 
@@ -48,24 +49,36 @@ export const crossings = defineKind({
     const told = toldOf(series, first, past);
     const start = region?.along === 't' ? region.start : timeAt(series.sampling, first);
     const [one, last] = [found[0], found[found.length - 1]];
+    const at = (value: number) => ({ value, unit: series.timeUnit });
     return {
       kind: 'results',
-      results: [
-        told('first', 'first crossing', one, series.timeUnit, true),
-        told('after', 'time to the level', { ...one, value: one.value - start }, series.timeUnit),
-        ...(found.length < 2
-          ? []
-          : [
-              told('last', 'last crossing', last, series.timeUnit),
-              told(
-                'spacing',
-                'from crossing to crossing',
-                differenceOf(last, one, found.length - 1),
-                series.timeUnit,
-              ),
-            ]),
-        { key: 'count', name: 'crossings', quantity: exactly(found.length, []), roundTo: 1, main: false },
-      ],
+      results: withWorkings(
+        [
+          told('first', 'first crossing', one, series.timeUnit, true),
+          told('after', 'time to the level', { ...one, value: one.value - start }, series.timeUnit),
+          ...(found.length < 2
+            ? []
+            : [
+                told('last', 'last crossing', last, series.timeUnit),
+                told(
+                  'spacing',
+                  'from crossing to crossing',
+                  differenceOf(last, one, found.length - 1),
+                  series.timeUnit,
+                ),
+              ]),
+          { key: 'count', name: 'crossings', quantity: exactly(found.length, []), roundTo: 1, main: false },
+        ],
+        {
+          after: () => workingBy('\\Delta t', 't_1 - t_0', { t_1: at(one.value), t_0: at(start) }),
+          spacing: () =>
+            workingBy('\\Delta t', '(t_n - t_1)/(n - 1)', {
+              t_n: at(last.value),
+              t_1: at(one.value),
+              n: { value: found.length, unit: [] },
+            }),
+        },
+      ),
       notes: reachNote(series, region),
       fitted: null,
     };

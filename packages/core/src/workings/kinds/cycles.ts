@@ -2,6 +2,7 @@ import { type Cycles, type Told, cyclesOf, differenceOf } from '../../calculus/c
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
 import { addStretches, scaledStretch } from '../../series/noisePath';
+import { type Series } from '../../series/series';
 import { describe } from '../../statistics/describe';
 import { type Unit, divideUnits } from '../../units/unit';
 import { regionField, seriesField } from '../fields';
@@ -9,6 +10,7 @@ import { type RegionBounds, defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
 import { meanTold, toldOf } from '../told';
+import { symbolOf, texPart, withWorkings, workingBy } from '../working';
 
 /** How far beyond its region it looks for what tells a crossing, and for a crossing itself, as shares of the region's length. */
 const beyond = 0.1;
@@ -64,29 +66,58 @@ export const cycles = defineKind({
     const spread = count > 1 ? describe(Float64Array.from(periods)).standardDeviation : null;
     return {
       kind: 'results',
-      results: [
-        told('period', 'mean period', period, series.timeUnit, true),
-        told('frequency', 'frequency', inverse(period), divideUnits([], series.timeUnit)),
-        ...(spread === null
-          ? []
-          : [
-              {
-                key: 'spread',
-                name: 'sd of the periods',
-                quantity: exactly(spread, series.timeUnit),
-                roundTo: spread / Math.sqrt(2 * (count - 1)),
-                main: false,
-              },
-            ]),
-        told('amplitude', 'mean amplitude', meanTold(amplitudes), series.unit),
-        ...decrementOf(amplitudes, told),
-        { key: 'count', name: 'cycles', quantity: exactly(count, []), roundTo: 1, main: false },
-      ],
+      results: withWorkings(
+        [
+          told('period', 'mean period', period, series.timeUnit, true),
+          told('frequency', 'frequency', inverse(period), divideUnits([], series.timeUnit)),
+          ...(spread === null
+            ? []
+            : [
+                {
+                  key: 'spread',
+                  name: 'sd of the periods',
+                  quantity: exactly(spread, series.timeUnit),
+                  roundTo: spread / Math.sqrt(2 * (count - 1)),
+                  main: false,
+                },
+              ]),
+          told('amplitude', 'mean amplitude', meanTold(amplitudes), series.unit),
+          ...decrementOf(amplitudes, told),
+          { key: 'count', name: 'cycles', quantity: exactly(count, []), roundTo: 1, main: false },
+        ],
+        workingsOfCycles(series, starts, amplitudes),
+      ),
       notes: reachNote(series, region),
       fitted: null,
     };
   },
 });
+
+function workingsOfCycles(
+  { timeUnit, unit, symbol }: Series,
+  starts: readonly Told[],
+  amplitudes: readonly Told[],
+) {
+  const n = { value: starts.length - 1, unit: [] };
+  const at = ({ value }: Told) => ({ value, unit: timeUnit });
+  const high = ({ value }: Told) => ({ value, unit });
+  const [first, last] = [starts[0], starts[starts.length - 1]];
+  const period = { value: (last.value - first.value) / n.value, unit: timeUnit };
+  return {
+    period: () => workingBy('T', '(t_n - t_0)/n', { t_n: at(last), t_0: at(first), n }),
+    frequency: () => workingBy('f', '1/T', { T: period }),
+    amplitude: () => ({
+      formula: `\\overline{a} = \\frac{1}{n}\\sum_{k=1}^{n} \\frac{${symbolOf(symbol, '\\max,k')}-${symbolOf(symbol, '\\min,k')}}{2}`,
+      putIn: `= \\frac{${texPart({ value: amplitudes.reduce((sum, { value }) => sum + value, 0), unit })}}{${amplitudes.length}}`,
+    }),
+    decrement: () =>
+      workingBy('\\Lambda', 'ln(a_1/a_n)/(n - 1)', {
+        a_1: high(amplitudes[0]),
+        a_n: high(amplitudes[amplitudes.length - 1]),
+        n: { value: amplitudes.length, unit: [] },
+      }),
+  };
+}
 
 const inverse = ({ value, weights }: Told): Told => ({
   value: 1 / value,

@@ -34,6 +34,8 @@ export const fit = defineKind({
     `${relationOf(relation).title} through ${nameOf(of)}${against === 't' ? '' : ` against ${nameOf(against)}`}`,
   evaluate(entry, context) {
     const relation = relationOf(entry.relation);
-    return fitOutcome(relation.key, fitInRegion(relation, entry, context), [], context.moving);
+    return fitOutcome(relation.key, fitInRegion(relation, entry, context), {
+      letters: relation.letters,
+    });
   },
 });

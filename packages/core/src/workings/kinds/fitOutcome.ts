@@ -3,7 +3,10 @@ import { exactly } from '../../results/quantity';
 import { runsTest } from '../../statistics/runsTest';
 import { coverageFactor } from '../../statistics/significance';
 import { type SharedEffect } from '../../series/series';
-import { type Curve, type Outcome } from '../outcome';
+import { type Letters } from '../../fitting/relation';
+import { type Curve, type Outcome, noted } from '../outcome';
+import { type Part } from '../working';
+import { workingOfFit } from '../workingOfFit';
 
 const curvePoints = 240;
 
@@ -11,18 +14,29 @@ const curvePoints = 240;
 export function fitOutcome(
   relation: string,
   fitted: FittedSelection,
-  further: readonly SharedEffect[] = [],
-  isMoving = false,
+  {
+    letters,
+    further = [],
+    constants = {},
+  }: {
+    letters: Letters;
+    further?: readonly SharedEffect[];
+    constants?: Readonly<Record<string, Part>>;
+  },
 ): Outcome {
-  const { fit: found, names, selection, series, notes } = fitted;
+  const { fit: found, names, selection, series, notes, atRest } = fitted;
   const { x } = selection;
   const uncertainties = found.standardUncertainties;
   const degrees = Math.min(found.degreesOfFreedom, Math.max(found.count - names.length, 1));
+  const parameters = names.map((_, i) => parameterResult(fitted, i, further));
   const spreadOfSd = found.residualStandardDeviation / Math.sqrt(2 * degrees);
   return {
     kind: 'results',
     results: [
-      ...names.map((_, i) => parameterResult(fitted, i, further)),
+      ...parameters.map((result, i) => ({
+        ...result,
+        working: () => workingOfFit(letters, fitted, parameters, i, constants),
+      })),
       {
         key: 'residualSd',
         name: 'residual sd',
@@ -39,7 +53,7 @@ export function fitOutcome(
         main: false,
       },
     ],
-    notes: isMoving ? notes : [...notes, ...patternNote(fitted)],
+    ...noted(notes, atRest === null ? null : [...atRest, ...patternNote(fitted)]),
     fitted: {
       relation,
       curve: curveOf(x, found.valueAt),

@@ -20,6 +20,8 @@ export interface FittedSelection {
   series: Series;
   against: Series;
   notes: string[];
+  /** What takes long to tell; null while a hand moves. */
+  atRest: string[] | null;
 }
 
 interface FittedEntry {
@@ -77,15 +79,14 @@ export function fitInRegion(
   const notes = [
     ...leftOutNotes(selection, fit.count),
     ...reachNote(series, region),
-    ...fit.remarks,
-    ...(moving ? [] : flatteningNote(series, selection.first, selection.past)),
     ...(fit.correctedShift > 0.2
       ? [
           `The noise of ${against.symbol} alone would have shifted this by ${fit.correctedShift.toPrecision(2)} of its uncertainty; that is taken off.`,
         ]
       : []),
   ];
-  return { fit, names, selection, series, against, notes };
+  const atRest = moving ? null : [...fit.remarks, ...flatteningNote(series, selection.first, selection.past)];
+  return { fit, names, selection, series, against, notes, atRest };
 }
 
 /** Fits on one region ask for the same; a selection is never changed. */

@@ -26,6 +26,7 @@ import {
 import { type Context, type Named, defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { type SeriesRef } from '../references';
+import { partOf } from '../working';
 import { fitOutcome } from './fitOutcome';
 import { type FittedSelection, drawnFields, fitInRegion, weightsField } from './fitting';
 
@@ -57,7 +58,11 @@ export const formulaFit = defineKind({
       fitted.notes.push(
         `The formula does not tell the unit of ${unknown.join(' and ')}: the number holds for values in SI units.`,
       );
-    return fitOutcome(text, fitted, sharedByConstants(relation.function, fitted, constants), context.moving);
+    return fitOutcome(text, fitted, {
+      letters: relation.letters,
+      further: sharedByConstants(relation.function, fitted, constants),
+      constants: Object.fromEntries([...constants].map(([name, result]) => [name, partOf(result)])),
+    });
   },
 });
 

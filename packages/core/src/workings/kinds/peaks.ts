@@ -2,12 +2,14 @@ import { type Told, differenceOf } from '../../calculus/cycles';
 import { type Turn, turnsOf } from '../../calculus/turns';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
+import { type Series } from '../../series/series';
 import { regionField, seriesField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
-import { type NamedResult } from '../outcome';
+import { type NamedResult, noted } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
 import { meanTold, toldOf } from '../told';
+import { symbolOf, withWorkings, workingBy } from '../working';
 
 /**
  * Peaks and troughs of a stretch: how many, how high, when. What stands out less than a twentieth of the whole range, or less
@@ -50,35 +52,61 @@ export const peaks = defineKind({
     const [height, depth] = [meanOf(tops), meanOf(bottoms)];
     return {
       kind: 'results',
-      results: [
-        ...(highest === undefined
-          ? []
-          : [
-              told('peak', 'highest peak', highest.value, series.unit, true),
-              told('peakAt', 'time of the highest peak', highest.time, series.timeUnit),
-            ]),
-        ...(lowest === undefined
-          ? []
-          : [
-              told('trough', 'lowest trough', lowest.value, series.unit, !isPeakMain),
-              told('troughAt', 'time of the lowest trough', lowest.time, series.timeUnit),
-            ]),
-        ...(height !== null && tops.length > 1 ? [told('meanPeak', 'mean peak', height, series.unit)] : []),
-        ...(depth !== null && bottoms.length > 1
-          ? [told('meanTrough', 'mean trough', depth, series.unit)]
-          : []),
-        ...(height === null || depth === null
-          ? []
-          : [told('amplitude', 'half from trough to peak', differenceOf(height, depth, 2), series.unit)]),
-        ...spacing(tops, 'from peak to peak', 'spacing'),
-        { key: 'count', name: 'peaks', quantity: exactly(tops.length, []), roundTo: 1, main: false },
-        { key: 'troughs', name: 'troughs', quantity: exactly(bottoms.length, []), roundTo: 1, main: false },
-      ],
-      notes: [...reachNote(series, region), ...(context.moving ? [] : flatteningNote(series, first, past))],
+      results: withWorkings(
+        [
+          ...(highest === undefined
+            ? []
+            : [
+                told('peak', 'highest peak', highest.value, series.unit, true),
+                told('peakAt', 'time of the highest peak', highest.time, series.timeUnit),
+              ]),
+          ...(lowest === undefined
+            ? []
+            : [
+                told('trough', 'lowest trough', lowest.value, series.unit, !isPeakMain),
+                told('troughAt', 'time of the lowest trough', lowest.time, series.timeUnit),
+              ]),
+          ...(height !== null && tops.length > 1 ? [told('meanPeak', 'mean peak', height, series.unit)] : []),
+          ...(depth !== null && bottoms.length > 1
+            ? [told('meanTrough', 'mean trough', depth, series.unit)]
+            : []),
+          ...(height === null || depth === null
+            ? []
+            : [told('amplitude', 'half from trough to peak', differenceOf(height, depth, 2), series.unit)]),
+          ...spacing(tops, 'from peak to peak', 'spacing'),
+          { key: 'count', name: 'peaks', quantity: exactly(tops.length, []), roundTo: 1, main: false },
+          { key: 'troughs', name: 'troughs', quantity: exactly(bottoms.length, []), roundTo: 1, main: false },
+        ],
+        workingsOfPeaks(series, tops, height, depth),
+      ),
+      ...noted(reachNote(series, region), context.moving ? null : flatteningNote(series, first, past)),
       fitted: null,
     };
   },
 });
+
+function workingsOfPeaks(
+  { symbol, unit, timeUnit }: Series,
+  tops: readonly Turn[],
+  height: Told | null,
+  depth: Told | null,
+) {
+  const at = ({ time: { value } }: Turn) => ({ value, unit: timeUnit });
+  const high = (told: Told | null) => ({ value: told?.value ?? NaN, unit });
+  const letters = {
+    p: `\\overline{${symbolOf(symbol, '\\max')}}`,
+    q: `\\overline{${symbolOf(symbol, '\\min')}}`,
+  };
+  return {
+    amplitude: () => workingBy('a', '(p - q)/2', { p: high(height), q: high(depth) }, letters),
+    spacing: () =>
+      workingBy('\\Delta t', '(t_n - t_1)/(n - 1)', {
+        t_n: at(tops[tops.length - 1]),
+        t_1: at(tops[0]),
+        n: { value: tops.length, unit: [] },
+      }),
+  };
+}
 
 const extreme = (all: readonly Turn[], sign: 1 | -1): Turn | undefined =>
   all.reduce<Turn | undefined>(

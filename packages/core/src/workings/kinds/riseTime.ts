@@ -6,8 +6,10 @@ import { type Series } from '../../series/series';
 import { choiceField, regionField, seriesField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
+import { noted } from '../outcome';
 import { reachNote, select } from '../selection';
 import { toldOf } from '../told';
+import { meanOfSymbol, withWorkings, workingBy } from '../working';
 
 /** The levels of a step are told by this share of the region at either end. */
 const endShare = 0.1;
@@ -57,21 +59,45 @@ export const riseTime = defineKind({
     const told = toldOf(series, indices[0], indices[indices.length - 1] + 1);
     return {
       kind: 'results',
-      results: [
-        told('riseTime', height > 0 ? 'rise time' : 'fall time', rise, series.timeUnit, true),
-        told('base', 'level before', base, series.unit),
-        told('top', 'level after', top, series.unit),
-        told(
-          'step',
-          'height of the step',
-          { value: height, weights: addStretches(top.weights, base.weights, -1) },
-          series.unit,
-        ),
-      ],
-      notes: [
-        ...reachNote(series, region),
-        ...(context.moving ? [] : flatteningNote(series, indices[0], indices[indices.length - 1] + 1)),
-      ],
+      results: withWorkings(
+        [
+          told('riseTime', height > 0 ? 'rise time' : 'fall time', rise, series.timeUnit, true),
+          told('base', 'level before', base, series.unit),
+          told('top', 'level after', top, series.unit),
+          told(
+            'step',
+            'height of the step',
+            { value: height, weights: addStretches(top.weights, base.weights, -1) },
+            series.unit,
+          ),
+        ],
+        {
+          riseTime: () =>
+            workingBy(
+              't_{\\mathrm{r}}',
+              'b - a',
+              {
+                a: { value: low.value, unit: series.timeUnit },
+                b: { value: high.value, unit: series.timeUnit },
+              },
+              { a: `t_{${shares}\\,\\%}`, b: `t_{${100 - Number(shares)}\\,\\%}` },
+            ),
+          step: () =>
+            workingBy(
+              'h',
+              'b - a',
+              { a: { value: base.value, unit: series.unit }, b: { value: top.value, unit: series.unit } },
+              {
+                a: `${meanOfSymbol(series.symbol)}_{\\text{before}}`,
+                b: `${meanOfSymbol(series.symbol)}_{\\text{after}}`,
+              },
+            ),
+        },
+      ),
+      ...noted(
+        [...reachNote(series, region)],
+        context.moving ? null : flatteningNote(series, indices[0], indices[indices.length - 1] + 1),
+      ),
       fitted: null,
     };
   },

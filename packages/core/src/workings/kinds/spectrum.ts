@@ -9,6 +9,7 @@ import { type Unit, divideUnits, one, parseUnit, printedUnit, sameUnit } from '.
 import { choiceField, regionField, seriesField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
+import { noted } from '../outcome';
 import { type NamedResult } from '../outcome';
 import { type Selection, leftOutNotes, reachNote, select } from '../selection';
 import { weighed } from '../weighed';
@@ -84,29 +85,31 @@ export const spectrum = defineKind({
           main: peak.length === 0,
         },
       ],
-      notes: [
-        ...(peak.length > 0
-          ? []
-          : [
-              'No peak stands out of the noise, or fewer than one and a half periods of it fit in the region.',
-            ]),
-        `${window === 'hann' ? 'Hann’s window' : 'No window'}, zeros added to ${
-          padded === 1 ? 'the next power of two' : `${padded} times the length or more`
-        }${padded < Number(padding) ? ', the most that so many readings allow' : ''}; amplitudes${
-          series.unit.length === 0 ? '' : ` in ${printedUnit(series.unit)}`
-        }, not effective values. Two peaks closer than the resolution are not told apart.`,
-        ...(isUneven
-          ? ['The times are uneven: for the drawn spectrum readings were put on even steps.']
-          : []),
-        ...(bridged > 0
-          ? [
-              `${bridged} missing ${bridged === 1 ? 'reading was' : 'readings were'} bridged by a straight line.`,
-            ]
-          : []),
-        ...leftOutNotes(selection, count),
-        ...reachNote(series, region),
-        ...(context.moving ? [] : flatteningNote(series, selection.first, selection.past)),
-      ],
+      ...noted(
+        [
+          ...(peak.length > 0
+            ? []
+            : [
+                'No peak stands out of the noise, or fewer than one and a half periods of it fit in the region.',
+              ]),
+          `${window === 'hann' ? 'Hann’s window' : 'No window'}, zeros added to ${
+            padded === 1 ? 'the next power of two' : `${padded} times the length or more`
+          }${padded < Number(padding) ? ', the most that so many readings allow' : ''}; amplitudes${
+            series.unit.length === 0 ? '' : ` in ${printedUnit(series.unit)}`
+          }, not effective values. Two peaks closer than the resolution are not told apart.`,
+          ...(isUneven
+            ? ['The times are uneven: for the drawn spectrum readings were put on even steps.']
+            : []),
+          ...(bridged > 0
+            ? [
+                `${bridged} missing ${bridged === 1 ? 'reading was' : 'readings were'} bridged by a straight line.`,
+              ]
+            : []),
+          ...leftOutNotes(selection, count),
+          ...reachNote(series, region),
+        ],
+        context.moving ? null : flatteningNote(series, selection.first, selection.past),
+      ),
       fitted: null,
       graph: {
         horizontal: { symbol: 'f', quantity: 'frequency', unit },

@@ -6,8 +6,10 @@ import { type Series } from '../../series/series';
 import { regionField, seriesField } from '../fields';
 import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
-import { type NamedResult } from '../outcome';
+import { type NamedResult, noted } from '../outcome';
 import { type Selection, leftOutNotes, reachNote, select } from '../selection';
+import { powerOfUnit } from '../../units/unit';
+import { meanOfSymbol, symbolOf, texPart, withWorkings, workingBy } from '../working';
 import { movedTogether, noiseOfSum } from '../weighed';
 
 /**
@@ -32,14 +34,16 @@ export const statistics = defineKind({
     return {
       kind: 'results',
       results: statisticsOf(series, selection),
-      notes: [
-        ...leftOutNotes(selection, count),
-        ...(count === 1
-          ? ['One reading has no spread. Make the region longer for a standard deviation.']
-          : []),
-        ...reachNote(series, region),
-        ...(context.moving ? [] : flatteningNote(series, selection.first, selection.past)),
-      ],
+      ...noted(
+        [
+          ...leftOutNotes(selection, count),
+          ...(count === 1
+            ? ['One reading has no spread. Make the region longer for a standard deviation.']
+            : []),
+          ...reachNote(series, region),
+        ],
+        context.moving ? null : flatteningNote(series, selection.first, selection.past),
+      ),
       fitted: null,
     };
   },
@@ -49,7 +53,8 @@ export const statistics = defineKind({
 export function statisticsOf(series: Series, selection: Selection): NamedResult[] {
   const { count, mean, standardDeviation, minimum, maximum } = describe(selection.y);
   const spread = count > 1 ? standardDeviation : null;
-  const { unit, timeUnit } = series;
+  const { unit, timeUnit, symbol } = series;
+  const { x } = selection;
   const plain = (
     key: string,
     name: string,
@@ -63,7 +68,10 @@ export function statisticsOf(series: Series, selection: Selection): NamedResult[
     roundTo,
     main: false,
   });
-  return [
+  const part = (value: number, of = unit) => ({ value, unit: of });
+  const n = part(count, []);
+  const letter = symbolOf(symbol);
+  const all = [
     {
       key: 'mean',
       name: 'mean',
@@ -97,6 +105,27 @@ export function statisticsOf(series: Series, selection: Selection): NamedResult[
     ),
     plain('count', 'readings', count, 10, []),
   ];
+  return withWorkings(all, {
+    mean: () => ({
+      formula: `${meanOfSymbol(symbol)} = \\frac{1}{n}\\sum_{i=1}^{n} {${letter}}_i`,
+      putIn: `= \\frac{${texPart(part(mean * count))}}{${count}}`,
+    }),
+    sd: () => ({
+      formula: `s = \\sqrt{\\frac{1}{n-1}\\sum_{i=1}^{n} \\left({${letter}}_i-${meanOfSymbol(symbol)}\\right)^2}`,
+      putIn: `= \\sqrt{\\frac{${texPart(part(standardDeviation ** 2 * (count - 1), powerOfUnit(unit, 2)))}}{${count}-1}}`,
+    }),
+    standardError: () =>
+      workingBy(`s_{${meanOfSymbol(symbol)}}`, 's/sqrt(n)', { s: part(standardDeviation), n }),
+    range: () =>
+      workingBy(
+        'R',
+        'a - b',
+        { a: part(maximum), b: part(minimum) },
+        { a: symbolOf(symbol, '\\max'), b: symbolOf(symbol, '\\min') },
+      ),
+    duration: () =>
+      workingBy('\\Delta t', 't_n - t_1', { t_n: part(x[count - 1], timeUnit), t_1: part(x[0], timeUnit) }),
+  });
 }
 
 /** Mean of all values of a series that are measurements of their own, and their standard deviation. */
