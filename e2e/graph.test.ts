@@ -324,7 +324,7 @@ test('runs are aligned where they rise through a value, laid elsewhere by hand, 
   await hand.press('Stop');
   await hand.waitForText('is ready');
   await pause(500);
-  await putCursorAt(1);
+  await putCursorAt(2);
   await pause(300);
   await hand.press('Align runs');
   const [item] = await system.page.$$eval('.cursor-bar .dropdown-item', (all) =>

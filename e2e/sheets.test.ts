@@ -165,4 +165,69 @@ test('smoothing lies over its raw series, and is moved while both are seen', asy
   await hand.menu('More for x_s', 'Change');
   await system.page.select('[aria-label="x smoothed over 21 readings"] select[id$="way"]', 'median');
   await hand.waitForText('running median of x over 21 readings');
+  // The same window in seconds slides over seconds.
+  await system.page.select(
+    '[aria-label="running median of x over 21 readings"] select[id$="windowIn"]',
+    'seconds',
+  );
+  const inSeconds = await hand.element('input[aria-label="Window of x_s in seconds"]');
+  await inSeconds.focus();
+  const lengthNow = () => inSeconds.evaluate((element) => Number((element as HTMLInputElement).value));
+  const before = await lengthNow();
+  for (let i = 0; i < 3; i++) await system.page.keyboard.press('ArrowRight');
+  await hand.waitForText(`running median of x over ${await lengthNow()} s`);
+  expect(await lengthNow()).toBeGreaterThan(before);
+});
+
+test('every number that is worked out shows how: a slope by its sums, a fit by its relation', async () => {
+  await open('Mooring cord');
+  await (await hand.element('[data-kind="slope"] .results button')).click();
+  await hand.element('[aria-label="How slope is worked out"] .katex');
+  const working = await system.page.$eval(
+    '[aria-label="How slope is worked out"]',
+    (shown) => shown.querySelectorAll('.katex').length,
+  );
+  // The formula, the numbers put in, what comes out.
+  expect(working).toBe(3);
+  await open('Beacon');
+  await (await hand.element('[data-kind="fit"] .results button')).click();
+  await hand.waitForText('is the time constant.');
+  expect(await barriersOn(system.page)).toEqual([]);
+});
+
+test('what is out of sight follows a hand once it pauses, and stands as the sheet says when it lets go', async () => {
+  await open('three amplitudes');
+  const away = await system.page.$$eval('.entry-card', (cards) => {
+    const last = cards[cards.length - 1];
+    return { id: last.getAttribute('data-entry') ?? '', top: last.getBoundingClientRect().top };
+  });
+  const textOf = (id: string) =>
+    system.page.$eval(`[data-entry="${id}"] .results`, (results) => results.textContent);
+  // So low that nobody sees it.
+  await system.page.setViewport({ width: 1280, height: 420 });
+  await pause(400);
+  expect(away.top).toBeGreaterThan(420);
+  const before = await textOf(away.id);
+  const [handle] = await system.page.$$('[role="slider"][aria-label^="End of region"]');
+  const box = await handle.boundingBox();
+  if (box === null) throw new Error('no handle');
+  await system.page.mouse.move(box.x + box.width / 2, box.y + 30);
+  await system.page.mouse.down();
+  for (let i = 1; i <= 6; i++) {
+    await system.page.mouse.move(box.x + box.width / 2 - 20 * i, box.y + 30);
+    await pause(30);
+  }
+  // The hand is still down.
+  await pause(1500);
+  const paused = await textOf(away.id);
+  expect(paused).not.toBe(before);
+  await system.page.mouse.up();
+  await hand.saved();
+  await pause(800);
+  const settled = await textOf(away.id);
+  await system.page.setViewport({ width: 1280, height: 800 });
+  await system.page.reload({ waitUntil: 'load' });
+  await hand.element(`[data-entry="${away.id}"] .results`);
+  await pause(800);
+  expect(await textOf(away.id)).toBe(settled);
 });

@@ -63,6 +63,8 @@ type FieldShape =
       low: number | null;
       /** Whether it is told in the unit of the series that the entry is of. */
       ofSeries?: boolean;
+      /** It is slid over so many intervals between readings. */
+      slidesOver?: number;
     }
   | { type: 'flag'; label: string; usual: boolean }
   | { type: 'text'; label: string; most: number; pattern: RegExp | null; usual: string }
@@ -144,6 +146,9 @@ export const integerField = (
 ) => ({ type: 'integer', label, ...bounds }) as const;
 export const numberField = (label: string, usual = 0, low: number | null = null) =>
   ({ type: 'number', label, usual, low }) as const;
+/** A length along the abscissa that is slid over so many intervals between readings. */
+export const lengthField = (label: string, usual: number, slidesOver: number) =>
+  ({ type: 'number', label, usual, low: 0, slidesOver }) as const;
 /** A number in the unit of the series that the entry is of. */
 export const levelField = (label: string) =>
   ({ type: 'number', label, usual: 0, low: null, ofSeries: true }) as const;

@@ -1,6 +1,6 @@
 import { readingsIn } from '../calculus/windows';
 import { type Series } from '../series/series';
-import { choiceField, integerField, later, numberField } from './fields';
+import { choiceField, integerField, later, lengthField } from './fields';
 
 /** How long the window of a filter is: in readings, or in the unit of the abscissa. */
 export const windowFields = {
@@ -11,7 +11,7 @@ export const windowFields = {
       { key: 'seconds', title: 'seconds' },
     ]),
   ),
-  windowLength: later(numberField('Window / s', 0.2, 0)),
+  windowLength: later(lengthField('Window / s', 0.2, 60)),
   degree: later(
     choiceField('Through', [
       { key: '2', title: 'a parabola' },

@@ -1,8 +1,47 @@
-import { type Entry, fieldsOf } from '@heuristor/core';
+import { type Entry, type Field, fieldsOf, toldTo } from '@heuristor/core';
 import { Form } from 'react-bootstrap';
 import { useFrontRun, usePicture, useSession } from '../session/context';
 
-/** Fields that are changed while looking, as sliders: the window of a derivative. */
+interface Slide {
+  key: string;
+  low: number;
+  high: number;
+  step: number;
+  label: string;
+  /** What stands beside it. */
+  words: string;
+}
+
+const shown = (value: number) => Number(value.toPrecision(3));
+
+/** What of an entry is slid while it is looked at: its window, in readings, or in the unit of the abscissa. */
+function slideOf(
+  [key, field]: [key: string, field: Field],
+  value: number,
+  { name, interval }: { name: string; interval: number | null },
+): Slide | null {
+  if (field.type === 'integer' && field.slider !== null)
+    return {
+      key,
+      low: field.low,
+      high: Math.max(field.slider, value),
+      step: field.odd ? 2 : 1,
+      label: `${field.label} of ${name} in readings`,
+      words: interval === null ? `${value}` : `${value} (${shown((value - 1) * interval)} s)`,
+    };
+  // A window holds an odd number of readings: it changes by two intervals.
+  if (field.type === 'number' && field.slidesOver !== undefined && interval !== null)
+    return {
+      key,
+      low: shown(2 * interval),
+      high: Math.max(shown(field.slidesOver * interval), value),
+      step: shown(2 * interval),
+      label: `Window of ${name} in seconds`,
+      words: `${shown(value)} s`,
+    };
+  return null;
+}
+
 export function WindowSlider({ entry }: { entry: Entry }) {
   const session = useSession();
   const front = useFrontRun();
@@ -10,34 +49,30 @@ export function WindowSlider({ entry }: { entry: Entry }) {
     const outcome = outcomes[front?.id ?? '']?.[entry.id];
     return outcome?.kind === 'series' ? outcome.interval : null;
   });
-  const values = entry as unknown as Readonly<Record<string, unknown>>;
-  const found = fieldsOf(entry).find(([, field]) => field.type === 'integer' && field.slider !== null);
-  if (found === undefined || found[1].type !== 'integer') return null;
-  const [key, field] = found;
-  const value = Number(values[key]);
-  const span = interval === null ? '' : ` (${Number(((value - 1) * interval).toPrecision(3))} s)`;
+  const values = toldTo(entry) as unknown as Readonly<Record<string, unknown>>;
+  const [slide] = fieldsOf(entry).flatMap(
+    (field) => slideOf(field, Number(values[field[0]]), { name: entry.name, interval }) ?? [],
+  );
+  if (slide === undefined) return null;
   const settle = () => session.settle();
   return (
     <div className="window-row">
       <Form.Range
-        min={field.low}
-        max={Math.max(field.slider ?? field.high, value)}
-        step={field.odd ? 2 : 1}
-        value={value}
-        aria-label={`${field.label} of ${entry.name} in readings`}
+        min={slide.low}
+        max={slide.high}
+        step={slide.step}
+        value={Number(values[slide.key])}
+        aria-label={slide.label}
         onChange={(event) => {
           session.move();
-          session.changeEntry(entry.id, { [key]: Number(event.target.value) });
+          session.changeEntry(entry.id, { [slide.key]: shown(Number(event.target.value)) });
         }}
         onPointerUp={settle}
         onPointerCancel={settle}
         onKeyUp={settle}
         onBlur={settle}
       />
-      <span className="quiet small mono text-nowrap">
-        {value}
-        {span}
-      </span>
+      <span className="quiet small mono text-nowrap">{slide.words}</span>
     </div>
   );
 }
