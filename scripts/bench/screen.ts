@@ -106,10 +106,17 @@ export async function draggedRegion(site: Site): Promise<Figure[]> {
   return [
     await draggedOver(site, '10 results', tenResults(150)),
     await draggedOver(site, 'a sheet of 20 entries', twentyEntries(150)),
+    await draggedOver(
+      site,
+      'the end of a sheet of 20 entries, where slopes and areas of derivatives stand',
+      twentyEntries(150),
+      1,
+    ),
   ];
 }
 
-async function draggedOver(site: Site, what: string, entries: Entry[]): Promise<Figure> {
+/** @param place how far the sheet has been scrolled: 0 to its begin, 1 to its end */
+async function draggedOver(site: Site, what: string, entries: Entry[], place = 0): Promise<Figure> {
   const id = await createInvestigation(`Ten runs: ${what}`);
   for (let i = 0; i < 10; i++) await addSampledRun(id, 10_000, 0.02, { x: (t) => wave(t + i) });
   await writeWorkings(id, 1, {
@@ -121,6 +128,17 @@ async function draggedOver(site: Site, what: string, entries: Entry[]): Promise<
   await page.goto(`${site.address}/investigations/${id}`);
   await page.waitForSelector('[data-result="period"]', { timeout: 30_000 });
   await pause(1500);
+  await page.$eval(
+    '.entry-card',
+    (card, share) => {
+      let column = card.parentElement;
+      while (column !== null && !/auto|scroll/.test(getComputedStyle(column).overflowY))
+        column = column.parentElement;
+      column?.scrollTo(0, share * column.scrollHeight);
+    },
+    place,
+  );
+  await pause(500);
   const delays = await dragging(page);
   await browser.close();
   return {

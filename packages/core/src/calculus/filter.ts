@@ -1,6 +1,6 @@
 import { Refusal } from '../refusal';
 import { Growing } from '../series/growing';
-import { type NoisePath, type Stretch, dotOfStretches } from '../series/noisePath';
+import { type NoisePath, type Stretch } from '../series/noisePath';
 import { checkSampling, intervalOf, timesOf } from '../series/sampling';
 import { type FilterStep, type Series } from '../series/series';
 import { localPolynomialWeights } from './localPolynomial';
@@ -273,11 +273,24 @@ function filteredNoise(parent: NoisePath, rows: Rows): NoisePath {
   };
 }
 
+/** Kept for the next time: weights are spread many times while a hand moves something. */
+let room = new Float64Array(0);
+
+/** Weights with nothing on both sides; they stand until the next ones are asked for. */
+function paddedWith(weights: Float64Array, beside: number): Float64Array {
+  const length = weights.length + 2 * beside;
+  if (room.length < length) room = new Float64Array(2 * length);
+  const padded = room.subarray(0, length);
+  padded.fill(0, 0, beside);
+  padded.set(weights, beside);
+  padded.fill(0, beside + weights.length);
+  return padded;
+}
+
 /** Weights spread over rows that are all the same but for a shift: the window turned round, slid over the weights. */
 function spreadCommon({ first, weights }: Stretch, row: Float64Array, options: FilterOptions): Stretch {
   const half = (row.length - 1) / 2;
-  const padded = new Float64Array(weights.length + 4 * half);
-  padded.set(weights, 2 * half);
+  const padded = paddedWith(weights, 2 * half);
   const spread = new Float64Array(padded.length);
   slide(padded, row, options, spread, half, padded.length - half);
   const out = spread.subarray(half, padded.length - half);
@@ -305,37 +318,3 @@ function spreadRows({ first, weights }: Stretch, rowOf: (i: number) => Stretch):
   });
   return { first: low, weights: out };
 }
-
-/** The product of rows of two paths at ascending indices, or null where rows are not sparse; ordinary ones once. */
-export function rowProducts(a: NoisePath, b: NoisePath, indices: ArrayLike<number>): Float64Array | null {
-  const n = indices.length;
-  const products = new Float64Array(n);
-  const productAt = (i: number): number | null => {
-    const [rowA, rowB] = [a.row(i), b.row(i)];
-    return rowA === null || rowB === null ? null : dotOfStretches(rowA, rowB);
-  };
-  if (n === 0) return products;
-  const isOrdinary = (low: number, high: number) => a.isOrdinary(low, high) && b.isOrdinary(low, high);
-  if (isOrdinary(indices[0], indices[n - 1] + 1)) {
-    const product = productAt(indices[n >> 1]);
-    return product === null ? null : products.fill(product);
-  }
-  let ordinary = NaN;
-  for (let k = 0; k < n; k++) {
-    const i = indices[k];
-    const here = isOrdinary(i, i + 1);
-    if (here && ordinary === ordinary) {
-      products[k] = ordinary;
-      continue;
-    }
-    const product = productAt(i);
-    if (product === null) return null;
-    products[k] = product;
-    if (here) ordinary = product;
-  }
-  return products;
-}
-
-/** (F Fᵀ)ᵢᵢ for values at ascending indices, or null where rows are not sparse. */
-export const rowNormsSquared = (path: NoisePath, indices: ArrayLike<number>): Float64Array | null =>
-  path.independent ? new Float64Array(indices.length).fill(1) : rowProducts(path, path, indices);

@@ -1,4 +1,4 @@
-import { rowNormsSquared, rowProducts } from '../calculus/filter';
+import { productAt, rowNormsSquared, rowProducts, totalOf } from '../calculus/rowProducts';
 import {
   type NoisePath,
   type Stretch,
@@ -123,8 +123,40 @@ export function fitNoise(
     };
   }
 
-  const columns = jacobian();
-  const slope = against === null ? null : slopes();
+  const slope = () => (against === null ? null : slopes());
+  const { covariance, degreesOfFreedom, sigma } = spreadNoise(
+    jacobian(),
+    slope(),
+    points,
+    { inverse, normal },
+    residualSumOfSquares,
+  );
+  return {
+    covariance,
+    degreesOfFreedom,
+    moved,
+    effectsOn(factors) {
+      const weights = weighing(factors).map((weight) => weight * sigma);
+      // Spread once more: held until somebody asks, it would be many times what was read.
+      return spreadOverRoots(jacobian(), points, slope()).map(({ root, ratio, vectors }) => ({
+        root,
+        effect: sumOfStretches(vectors.map((vector, k) => [vector, weights[k] * ratio])),
+      }));
+    },
+  };
+}
+
+/** What noise that comes from readings by filters does to parameters, and the standard deviation of the first root. */
+function spreadNoise(
+  columns: readonly Float64Array[],
+  slope: Float64Array | null,
+  points: FittedPoints,
+  { inverse, normal }: { inverse: number[][]; normal: number[][] },
+  residualSumOfSquares: number,
+): { covariance: number[][]; degreesOfFreedom: number; sigma: number } {
+  const p = columns.length;
+  const { indices, noise, against } = points;
+  const n = indices.length;
   const roots = spreadOverRoots(columns, points, slope);
   const gram = square(p, (a, b) =>
     a > b
@@ -147,18 +179,10 @@ export function fitNoise(
   const { trace, degreesOfFreedom } = scatterOf(points, slope, roots, orthonormal, explained);
   const variance =
     trace !== null && trace > 0 ? residualSumOfSquares / trace : ownNoise(noise ?? against, indices) ** 2;
-  const sigma = Math.sqrt(variance);
   return {
     covariance: sandwich.map((row) => row.map((value) => value * variance)),
     degreesOfFreedom,
-    moved,
-    effectsOn(factors) {
-      const weights = weighing(factors).map((weight) => weight * sigma);
-      return roots.map(({ root, ratio, vectors }) => ({
-        root,
-        effect: sumOfStretches(vectors.map((vector, k) => [vector, weights[k] * ratio])),
-      }));
-    },
+    sigma: Math.sqrt(variance),
   };
 }
 
@@ -267,7 +291,8 @@ function scatterOf(
   const here = rowsAt(middle) ?? [];
   let own = 0;
   let all = 0;
-  const reach = Math.min(n >> 1, 4 * Math.max(...here.map(({ row }) => row.weights.length), 1));
+  // Rows further apart than they are long have no reading in common.
+  const reach = Math.min(n >> 1, Math.max(...here.map(({ row }) => row.weights.length), 1));
   for (let j = Math.max(middle - reach, 0); j <= Math.min(middle + reach, n - 1); j++) {
     const entry = shareOf(here, rowsAt(j) ?? []);
     if (j === middle) own = entry;
@@ -311,17 +336,15 @@ function wholeScatter(
   shared: boolean,
 ): number | null {
   const n = indices.length;
-  const own = noise === null ? new Float64Array(n) : rowNormsSquared(noise, indices);
+  const own = noise === null ? 0 : rowNormsSquared(noise, indices);
   const other = against === null || slope === null ? null : rowNormsSquared(against, indices);
   if (own === null || (against !== null && other === null)) return null;
-  let sum = 0;
-  for (let i = 0; i < n; i++) sum += own[i];
+  let sum = totalOf(own, n);
   if (against === null || slope === null || other === null) return sum;
   const joint = shared && noise !== null ? rowProducts(noise, against, indices) : null;
-  for (let i = 0; i < n; i++) {
-    sum += (shared ? 1 : ratio * ratio) * slope[i] * slope[i] * other[i];
-    if (joint !== null) sum -= 2 * slope[i] * joint[i];
-  }
+  const factor = shared ? 1 : ratio * ratio;
+  for (let i = 0; i < n; i++) sum += factor * slope[i] * slope[i] * productAt(other, i);
+  if (joint !== null) for (let i = 0; i < n; i++) sum -= 2 * slope[i] * productAt(joint, i);
   return sum;
 }
 

@@ -1,5 +1,5 @@
 import { Refusal } from '../refusal';
-import { rowNormsSquared, rowProducts } from '../calculus/filter';
+import { productAt, rowNormsSquared, rowProducts } from '../calculus/rowProducts';
 import { type Influence } from '../results/quantity';
 import {
   type FittedPoints,
@@ -200,8 +200,8 @@ function isNoiseRefuted(
   if (norms === null) return false;
   const slope = slopes();
   let sum = 0;
-  for (let i = 0; i < norms.length; i++) sum += slope[i] * slope[i] * norms[i];
-  const explained = (sum / norms.length) * standardDeviation ** 2;
+  for (let i = 0; i < slope.length; i++) sum += slope[i] * slope[i] * productAt(norms, i);
+  const explained = (sum / slope.length) * standardDeviation ** 2;
   const found = residualSumOfSquares / degreesOfFreedom;
   return explained > found * (1 + refutingDeviations * Math.sqrt(2 / degreesOfFreedom + 2 / known));
 }
@@ -277,10 +277,10 @@ function shiftByNoise(
     const here = gradient(own, x[place]);
     const left = gradient(own, x[place] - h);
     const right = gradient(own, x[place] + h);
-    const variance = sigma * sigma * norms[i];
+    const variance = sigma * sigma * productAt(norms, i);
     const first = slope(own, x[place]);
     const second = (slope(own, x[place] + h) - slope(own, x[place] - h)) / (2 * h);
-    const mixed = sigma * sigma * (joint === null ? 0 : joint[i]) - first * variance;
+    const mixed = sigma * sigma * (joint === null ? 0 : productAt(joint, i)) - first * variance;
     for (let k = 0; k < p; k++) {
       const bend = (right[k] - left[k]) / (2 * h);
       score[k] += (n / places.length) * (bend * mixed - 0.5 * here[k] * second * variance);
