@@ -221,6 +221,8 @@ test('resonance: a sweep steps the driver, waits, reads the amplitude, finer abo
   await stage.show('reed');
   await stage.set('Quality factor', 15);
   await spotReadings('Reed', ['R5-T']);
+  // The first value moves what stands beside it.
+  await hand.waitForText('rests');
   await hand.pressLabelled('What is read of y');
   await hand.item('amplitude of the swing');
   await hand.type('Driver’s amplitude of R5-T', '0.2');

@@ -9,6 +9,7 @@ import { pageIn } from '../session/pages';
 import { Unfolded } from '../ui/Unfolded';
 import { type PlotBox, axisFor, labelPlace } from './labelPlaces';
 import { plotLayout, plotOf } from './panelPlot';
+import { useShown } from './useShown';
 
 const shortestDrag = 3;
 const keyStep = 4;
@@ -18,6 +19,10 @@ export function LabelLayer({ stack }: { stack: RefObject<HTMLDivElement | null> 
   const session = useSession();
   const shownLabels = useStore(session.labels.shown);
   const { labels: own } = useShownPage();
+  useShown(
+    'everywhere',
+    shownLabels.flatMap(({ quotes }) => quotes),
+  );
   // Values in labels come from the workers; where a hand has put them is known at once.
   const labels = shownLabels.flatMap((shown) => {
     const label = own.find(({ id }) => id === shown.label.id);

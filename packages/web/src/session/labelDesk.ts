@@ -29,6 +29,8 @@ export interface ShownLabel {
   text: string;
   /** Names in it that nothing is known of. */
   unknown: string[];
+  /** Entries whose results stand in it. */
+  quotes: string[];
   /** Where what it speaks of stands on the axes of its trace; null where that is at shares of the plot. */
   anchor: { x: number; y: number | null } | null;
 }
@@ -68,7 +70,7 @@ export class LabelDesk {
     return pageIn(this.documents.getState().workings, this.view.getState().page).labels;
   }
 
-  private results(label: Pick<Label, 'at'>): { name: string; text: string }[] {
+  private results(label: Pick<Label, 'at'>): { entry: string; name: string; text: string }[] {
     const { runs, workings } = this.documents.getState();
     const runId =
       label.at.kind === 'point' ? label.at.run : (frontRun(runs, this.view.getState().frontRunId)?.id ?? '');
@@ -78,6 +80,7 @@ export class LabelDesk {
       const outcome = outcomes[id];
       if (outcome?.kind !== 'results') return [];
       return outcome.results.map(({ key, value, unit, halfWidth, roundTo }) => ({
+        entry: id,
         name: names[resultRef(id, key)],
         text: `${writtenResult(value, halfWidth, roundTo)} ${printedUnit(unit)}`.trim(),
       }));
@@ -106,7 +109,12 @@ export class LabelDesk {
     const { runs, workings } = this.documents.getState();
     const { at } = label;
     const results = this.results(label);
-    const resultOf = (name: string) => results.find((result) => result.name === name)?.text ?? null;
+    const quotes = new Set<string>();
+    const resultOf = (name: string) => {
+      const found = results.find((result) => result.name === name);
+      if (found !== undefined) quotes.add(found.entry);
+      return found?.text ?? null;
+    };
     const told = (anchor: ShownLabel['anchor'], valueOf: (name: string) => string | null): ShownLabel => {
       const unknown: string[] = [];
       const text = filled(label.text, (name) => {
@@ -114,7 +122,7 @@ export class LabelDesk {
         if (value === null) unknown.push(name);
         return value;
       });
-      return { label, text, unknown, anchor };
+      return { label, text, unknown, quotes: [...quotes], anchor };
     };
     const none = () => null;
     if (at.kind === 'free') return told(null, none);

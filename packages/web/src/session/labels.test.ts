@@ -134,6 +134,8 @@ test('a label on a reading tells what the series are there, its time, and result
   expect(shown.text).toContain(`x = ${truth.toFixed(3)}`);
   expect(shown.text).toMatch(/ m at 2\.000 s; 0\.8012 ± 0\.0021 m; \{u\}$/);
   expect(shown.unknown).toEqual(['u']);
+  // While a hand moves something, this result is worked out with what is seen.
+  expect(shown.quotes).toEqual(['m']);
   expect(shown.anchor?.x).toBe(2);
   expect(shown.anchor?.y).toBeCloseTo(truth, 9);
   desk.dispose();

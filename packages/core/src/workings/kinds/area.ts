@@ -89,19 +89,24 @@ function workingOfArea(
 ): Working {
   const [y, x] = [symbolOf(series.symbol), symbolOf(other.symbol)];
   const base = isAbove ? `-${y}_{\\text{base}}` : '';
-  const width = byValues.weights.reduce((sum, weight) => sum + weight, 0);
+  const width = totalOf(byValues);
+  // There and back again, there is no mean height.
+  const isClosed =
+    Math.abs(width) <= 1e-6 * byValues.weights.reduce((sum, weight) => sum + Math.abs(weight), 0);
   return {
     formula: `\\int ${isAbove ? `\\left(${y}${base}\\right)` : y}\\,\\mathrm{d}${x} = \\sum_i ${
       isAbove ? `\\left(\\frac{{${y}}_i+{${y}}_{i+1}}{2}${base}\\right)` : `\\frac{{${y}}_i+{${y}}_{i+1}}{2}`
     }\\left({${x}}_{i+1}-{${x}}_i\\right)`,
     putIn:
       // Above a base, the readings at its ends weigh on their own.
-      isAbove || width === 0
+      isAbove || isClosed
         ? ''
         : `= ${texPart({ value: value / width, unit: series.unit })}\\cdot ${texPart({ value: width, unit: other.unit })}`,
-    says: isAbove
-      ? 'Each height is counted from the base that was chosen.'
-      : 'The sum is the mean height times the whole width.',
+    ...(isAbove
+      ? { says: 'Each height is counted from the base that was chosen.' }
+      : isClosed
+        ? {}
+        : { says: 'The sum is the mean height times the whole width.' }),
   };
 }
 

@@ -55,7 +55,12 @@ export const crossings = defineKind({
       results: withWorkings(
         [
           told('first', 'first crossing', one, series.timeUnit, true),
-          told('after', 'time to the level', { ...one, value: one.value - start }, series.timeUnit),
+          told(
+            'after',
+            'time to the level',
+            { value: one.value - start, weights: one.weights },
+            series.timeUnit,
+          ),
           ...(found.length < 2
             ? []
             : [
