@@ -292,10 +292,10 @@ test('readings are set aside: those in a region, all others, a single one; each 
   await hand.pressLabelled('Region A');
   await hand.press('set aside');
   await hand.item('All but those in here');
+  await hand.waitForText('○ set aside');
   const inside = values.length - (await asideCount());
   expect(inside).toBeGreaterThan(48);
   expect(inside).toBeLessThan(53);
-  await hand.waitForText('○ set aside');
   await hand.pressLabelled('Undo');
   expect(await asideCount()).toBe(0);
   await putCursorAt(1);

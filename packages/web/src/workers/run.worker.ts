@@ -44,7 +44,9 @@ function there(runId: string): Evaluator {
 
 /** One result of an entry in a run. @throws Refusal where the entry has none there */
 function resultOf(runId: string, workings: WorkingsDocument, entryId: string, key: string) {
-  const outcome = store.evaluator(runId)?.evaluate(workings).outcomes.get(entryId);
+  // What stands at rest is known; while a hand moves something, the whole sheet in full would hold it up.
+  const asked = { moving: true, only: new Set([entryId]) };
+  const outcome = store.evaluator(runId)?.evaluate(workings, asked).outcomes.get(entryId);
   if (outcome?.kind !== 'results') throw new Refusal('This entry has no result in this run.');
   return outcome.results.find((candidate) => candidate.key === key);
 }
