@@ -1,6 +1,6 @@
 import { type RefObject, useEffect } from 'react';
 import { useSession } from '../session/context';
-import { type Sought } from '../workers/protocol';
+import { type Sought } from '../workers/sought';
 
 /** So near to what is seen, numbers are kept up to date: a turn of the wheel brings them there. */
 const margin = '60px';

@@ -1,4 +1,4 @@
-import { type Sought } from '../workers/protocol';
+import { type Sought } from '../workers/sought';
 
 /**
  * What of the workings is on the screen. While a hand moves something, only this follows it; what has been scrolled away is

@@ -13,6 +13,7 @@ import {
   type Unit,
   type Working,
 } from '@heuristor/core';
+import { type Sought } from './sought';
 
 /** One number on its way to the screen: plain, without what only the core can ask of it. */
 export interface ShownResult extends ShownQuantity {
@@ -141,14 +142,6 @@ export interface Extent extends Axis {
   low: number;
   high: number;
   step: number | null;
-}
-
-/** Entries whose numbers somebody can see. */
-export interface Sought {
-  /** Of every run. */
-  everywhere: readonly string[];
-  /** Of the run in front alone. */
-  inFront: readonly string[];
 }
 
 export interface RenderRequest {

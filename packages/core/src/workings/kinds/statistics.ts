@@ -175,7 +175,7 @@ function meanByReadings(series: Series, selection: Picked, mean: number, spread:
   if (noise !== null && timeUnit.length > 0) {
     const { standardDeviation, degreesOfFreedom } = noise.root.level.between(first, past);
     const isPlain = noise.independent && series.further === undefined;
-    const own = isPlain ? null : noiseOfSum(series, weights());
+    let own = isPlain ? null : noiseOfSum(series, weights());
     const variance = own?.variance ?? standardDeviation ** 2 / count;
     if (variance > 0)
       return {
@@ -183,7 +183,7 @@ function meanByReadings(series: Series, selection: Picked, mean: number, spread:
         unit,
         standardUncertainty: Math.sqrt(variance),
         degreesOfFreedom,
-        influences: () => (own ?? noiseOfSum(series, weights())).influences(),
+        influences: () => (own ??= noiseOfSum(series, weights())).influences(),
       };
   }
   if (spread === null || spread === 0 || (noise !== null && !noise.independent)) return exactly(mean, unit);
