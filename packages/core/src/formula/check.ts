@@ -1,15 +1,26 @@
+import { isTemperature } from '../units/conversion';
+import {
+  type TemperatureKind,
+  asPoint,
+  kelvinEither,
+  kelvinInterval,
+  kelvinPoint,
+  temperatureKind,
+} from '../units/temperature';
 import { type Unit, one, parseUnit, powerOfUnit, printedUnit } from '../units/unit';
 import { type Dimension, measured, plain, productUnit, shownUnit } from './dimension';
 import { FormulaFault } from './fault';
 import { functions } from './functions';
 import { isPi } from './names';
-import { type Formula, namesIn } from './tree';
+import { plainValue } from './plainValue';
+import { temperaturesIn } from './temperatures';
+import { type Formula, namesIn, partsOf } from './tree';
 import { type Affine, DimensionSolver, added, affine, scaled, unknown } from './unknownDimensions';
 
 /** What a formula measures. */
 export interface Checked {
   dimension: Dimension;
-  /** In which it is shown where nobody asks for another. */
+  /** In which it is shown where nobody asks for another; of a temperature it says whether it is a point or an interval. */
   unit: Unit;
   /** The units of names that had none, as far as the formula tells them; null where it does not. */
   found: Map<string, Unit | null>;
@@ -22,33 +33,6 @@ interface Part {
 }
 
 const radian = parseUnit('rad');
-
-/** The value of a part of plain numbers; null where it speaks of something, or of units. */
-export function plainValue(formula: Formula): number | null {
-  switch (formula.kind) {
-    case 'number':
-      return formula.unit === null ? formula.value : null;
-    case 'negative': {
-      const of = plainValue(formula.of);
-      return of === null ? null : -of;
-    }
-    case 'name':
-    case 'call':
-    case 'derivative':
-      return null;
-    default: {
-      const [a, b] = [plainValue(formula.left), plainValue(formula.right)];
-      if (a === null || b === null) return null;
-      return {
-        sum: () => a + b,
-        difference: () => a - b,
-        product: () => a * b,
-        quotient: () => a / b,
-        power: () => a ** b,
-      }[formula.kind]();
-    }
-  }
-}
 
 /**
  * Checks that only what measures the same is added, that exponents and arguments are plain numbers, and tells in which unit
@@ -204,14 +188,55 @@ export function checkUnits(
         ),
     );
   const dimension = solver.settled(whole.dimension) ?? plain;
+  const found = new Map(
+    [...names].map((name): [string, Unit | null] => {
+      const told = solver.settled(unknown(name));
+      return [name, told === null ? null : shownUnit(null, told)];
+    }),
+  );
+  const unit = shownUnit(whole.written, dimension);
+  return withTemperatures({ dimension, unit, found }, formula, text, unitOf, result);
+}
+
+/** Tells which temperatures are points on a scale. @throws FormulaFault where they do not go together */
+function withTemperatures(
+  { dimension, unit, found }: Checked,
+  formula: Formula,
+  text: string,
+  unitOf: (name: string) => Unit | undefined,
+  result: Unit | undefined,
+): Checked {
+  const open = [...found].flatMap(([name, told]) => (told !== null && isTemperature(told) ? [name] : []));
+  const wanted = result === undefined ? null : temperatureKind(result);
+  const { kind, points } = temperaturesIn(formula, text, unitOf, open, wanted);
+  const scale = scalesIn(formula, unitOf)[0];
+  const pointUnit = asPoint(result !== undefined && wanted === 'point' ? result : (scale ?? kelvinPoint));
+  const asKind: Record<TemperatureKind, Unit> = {
+    point: pointUnit,
+    interval: kelvinInterval,
+    either: kelvinEither,
+  };
   return {
     dimension,
-    unit: shownUnit(whole.written, dimension),
+    unit: isTemperature(unit) ? asKind[kind] : unit,
     found: new Map(
-      [...names].map((name) => {
-        const told = solver.settled(unknown(name));
-        return [name, told === null ? null : shownUnit(null, told)];
-      }),
+      [...found].map(([name, told]) => [
+        name,
+        open.includes(name) ? (points.has(name) ? pointUnit : kelvinInterval) : told,
+      ]),
     ),
   };
+}
+
+/** The units of the points on scales of temperature that a formula speaks of, in their order. */
+function scalesIn(formula: Formula, unitOf: (name: string) => Unit | undefined): Unit[] {
+  const own =
+    formula.kind === 'number'
+      ? (formula.unit ?? one)
+      : formula.kind === 'name' && !isPi(formula.name)
+        ? (unitOf(formula.name) ?? one)
+        : one;
+  return temperatureKind(own) === 'point'
+    ? [own]
+    : partsOf(formula).flatMap((part) => scalesIn(part, unitOf));
 }

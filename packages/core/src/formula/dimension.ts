@@ -1,4 +1,4 @@
-import { celsius, shiftedScales } from '../units/atoms';
+import { shiftedScales } from '../units/atoms';
 import { measureOfUnit } from '../units/conversion';
 import { type Unit, multiplyUnits, parseUnit, powerOfUnit } from '../units/unit';
 
@@ -81,10 +81,12 @@ export function productUnit(a: Unit, b: Unit, power = 1): Unit {
 
 /**
  * The unit in which something is shown, from the units that went into it: joule rather than kg m² s⁻², nothing of which two
- * factors measure the same (cm/m), and absolute temperatures in kelvin.
+ * factors measure the same (cm/m).
  */
 export function shownUnit(written: Unit | null, dimension: Dimension): Unit {
-  if (written === null || written.some(({ atom, power }) => !Number.isInteger(power) || atom === celsius))
+  if (written === null || written.some(({ power }) => !Number.isInteger(power)))
+    return coherentUnit(dimension);
+  if (written.length > 1 && written.some(({ atom }) => Object.hasOwn(shiftedScales, atom)))
     return coherentUnit(dimension);
   const factors = written.map(({ atom }) => measured([{ atom, power: 1 }]).dimension);
   const doubles = factors.some((one, i) =>

@@ -23,6 +23,14 @@ const atom = (scale: number, metric: boolean, ...dimension: Dimension): Atom => 
   dimension,
 });
 
+/** Degrees Celsius: a point on a scale of kelvins, whose zero is not that of kelvin. */
+export const celsius = 'Cel';
+/** Degrees Fahrenheit: a point on a scale as well. */
+export const fahrenheit = '[degF]';
+/** Intervals between two such points. UCUM has no code for them, so they are annotations in its braces. */
+export const intervalCelsius = '{Δ°C}';
+export const intervalFahrenheit = '{Δ°F}';
+
 /**
  * Source: the SI Brochure, 9th edition (BIPM 2019), tables 2, 4 and 8; yard and pound of 1959 and what follows from them, the
  * pound-force with standard gravity; standard atmosphere and conventional millimetre of mercury: ISO 80000-4, annex (values from
@@ -71,6 +79,8 @@ const atoms: Readonly<Record<string, Atom>> = {
   atm: atom(101_325, false, -1, 1, -2, 0, 0, 0, 0),
   'm[Hg]': atom(133_322.387415, true, -1, 1, -2, 0, 0, 0, 0),
   gon: atom(Math.PI / 200, false, 0, 0, 0, 0, 0, 0, 0),
+  [intervalCelsius]: atom(1, false, 0, 0, 0, 0, 1, 0, 0),
+  [intervalFahrenheit]: atom(5 / 9, false, 0, 0, 0, 0, 1, 0, 0),
 };
 
 /** A known atom with or without an SI prefix; undefined for anything else ("mmT" is no unit). */
@@ -83,14 +93,11 @@ export function atomOf(code: string): Measure | undefined {
   return { dimension: rest.dimension, scale: rest.scale * 10 ** prefix };
 }
 
-/** Degrees Celsius: an interval of one kelvin, whose zero is not that of kelvin. */
-export const celsius = 'Cel';
-
 /**
  * Scales of temperature whose zero is not that of kelvin: T / K = factor × (t + zero). Source: the SI Brochure, 9th edition
  * (BIPM 2019), section 2.3.1, for degrees Celsius; 32 °F is 0 °C and 212 °F is 100 °C.
  */
 export const shiftedScales: Readonly<Record<string, { factor: number; zero: number }>> = {
   [celsius]: { factor: 1, zero: 273.15 },
-  '[degF]': { factor: 5 / 9, zero: 459.67 },
+  [fahrenheit]: { factor: 5 / 9, zero: 459.67 },
 };

@@ -63,7 +63,9 @@ export const isTemperature = (unit: Unit): boolean =>
   measureOfUnit(unit)?.dimension.every((exponent, i) => exponent === temperature[i]) ?? false;
 
 const kelvins = { factor: 1, zero: 0 };
-const isKelvin = (unit: Unit) => unit.length === 1 && unit[0].atom === 'K' && unit[0].power === 1;
+/** Kelvin that may be a point on the scale. */
+const isKelvin = (unit: Unit) =>
+  unit.length === 1 && unit[0].atom === 'K' && unit[0].power === 1 && unit[0].scale !== 'interval';
 
 /**
  * How a reading in `from` becomes one in `to`: factor × reading + offset, where the offset is 0 but between scales of temperature

@@ -1,4 +1,4 @@
-import { atomOf, celsius, shiftedScales } from './atoms';
+import { atomOf, celsius, fahrenheit, intervalFahrenheit, shiftedScales } from './atoms';
 import { withPlainMicro } from './prefixes';
 
 /**
@@ -8,6 +8,8 @@ import { withPlainMicro } from './prefixes';
 export interface UnitFactor {
   readonly atom: string;
   readonly power: number;
+  /** Of kelvin alone: whether a point on the scale is meant or an interval; absent where nobody knows (see `temperature.ts`). */
+  readonly scale?: 'point' | 'interval';
 }
 
 export type Unit = readonly UnitFactor[];
@@ -22,10 +24,27 @@ function normalised(powers: ReadonlyMap<string, number>): Unit {
     .sort((a, b) => Number(b.power > 0) - Number(a.power > 0) || (a.atom < b.atom ? -1 : 1));
 }
 
+/** Products and quotients are of intervals of temperature: a degree counts as one, not from the zero of its scale. */
+const intervals: Readonly<Record<string, string>> = { [celsius]: 'K', [fahrenheit]: intervalFahrenheit };
+const asFactor = (atom: string): string => (Object.hasOwn(intervals, atom) ? intervals[atom] : atom);
+
+/** A product; kelvin that are left alone in it are an interval. */
+const product = (powers: ReadonlyMap<string, number>): Unit => {
+  const unit = normalised(powers);
+  return unit.length === 1 && unit[0].atom === 'K' && unit[0].power === 1
+    ? [{ ...unit[0], scale: 'interval' }]
+    : unit;
+};
+
 function combined(a: Unit, b: Unit, sign: 1 | -1): Unit {
-  const powers = new Map(a.map((factor) => [factor.atom, factor.power]));
-  for (const { atom, power } of b) powers.set(atom, (powers.get(atom) ?? 0) + sign * power);
-  return normalised(powers);
+  const powers = new Map<string, number>();
+  const take = (unit: Unit, times: number) => {
+    for (const { atom, power } of unit)
+      powers.set(asFactor(atom), (powers.get(asFactor(atom)) ?? 0) + times * power);
+  };
+  take(a, 1);
+  take(b, sign);
+  return product(powers);
 }
 
 /** The product of two units; equal atoms are gathered, so m·s⁻¹ times s is m. */
@@ -36,7 +55,8 @@ export const divideUnits = (a: Unit, b: Unit): Unit => combined(a, b, -1);
 
 /** An integer power of a unit. */
 export function powerOfUnit(unit: Unit, power: number): Unit {
-  return normalised(new Map(unit.map((factor) => [factor.atom, factor.power * power])));
+  if (power === 1) return unit;
+  return product(new Map(unit.map((factor) => [asFactor(factor.atom), factor.power * power])));
 }
 
 const superscripts: Readonly<Record<string, string>> = {
@@ -57,8 +77,11 @@ const spellings: Readonly<Record<string, string>> = {
   '°': 'deg',
   '°C': celsius,
   degC: celsius,
-  '°F': '[degF]',
-  degF: '[degF]',
+  '°F': fahrenheit,
+  degF: fahrenheit,
+  'Δ°C': '{Δ°C}',
+  'Δ°F': intervalFahrenheit,
+  ΔK: 'K',
   Ω: 'Ohm',
   ohm: 'Ohm',
   sec: 's',

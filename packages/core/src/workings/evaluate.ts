@@ -307,7 +307,7 @@ export class Evaluator {
       this.remembered.set(entry.id, { text, inputs, outcome, moving });
       return outcome;
     } catch (error) {
-      if (!(error instanceof Refusal)) throw error;
+      if (!(error instanceof Refusal)) return faultOutcome(error);
       const { message } = error;
       return error instanceof FormulaFault
         ? { kind: 'refused', sentence: message, at: { from: error.from, to: error.to } }
@@ -327,6 +327,13 @@ export class Evaluator {
     return first.series;
   }
 }
+
+/** A fault of the program in one entry never takes more than that entry with it. */
+export const faultOutcome = (error: unknown): Outcome => ({
+  kind: 'refused',
+  isFault: true,
+  sentence: `Heuristor met a fault of its own in this entry (${error instanceof Error ? error.message : String(error)}). Everything else stands. Change the entry, or undo.`,
+});
 
 function resultIn(
   reference: ResultRef,

@@ -6,6 +6,7 @@ import { Program } from '../formula/program';
 import { type Formula, hasDerivative, namesIn, withParts } from '../formula/tree';
 import { Refusal } from '../refusal';
 import { canConvert } from '../units/conversion';
+import { kelvinPoint, temperatureKind } from '../units/temperature';
 import { type Unit, parseUnit, printedUnit } from '../units/unit';
 import { type FormulaText } from './fields';
 import { type Context, type Named } from './kind';
@@ -50,7 +51,10 @@ function checkedOnce(typed: Formula, text: string, unitNamed: (name: string) => 
 
 const isSameAsWritten = (a: Unit, b: Unit): boolean =>
   a === b ||
-  (a.length === b.length && a.every(({ atom, power }, i) => atom === b[i].atom && power === b[i].power));
+  (a.length === b.length &&
+    a.every(
+      ({ atom, power, scale }, i) => atom === b[i].atom && power === b[i].power && scale === b[i].scale,
+    ));
 
 /** Derivatives by another series as the quotient of two by the abscissa: dy/dx = (dy/dt)/(dx/dt). */
 function alongAbscissa(formula: Formula, named: Understood['named']): Formula {
@@ -93,10 +97,27 @@ const abscissaSymbol = 't';
 export const unitOf = (named: Named, context: Context): Unit =>
   named.kind === 'result' ? named.result.quantity.unit : context.series(named.reference).unit;
 
-/** In which unit a formula is shown: the one that is asked for, or that of its own. @throws Refusal */
+/**
+ * In which unit a formula is shown: the one that is asked for, or that of its own. A temperature on a scale can be shown on any
+ * scale, a difference of temperatures in K, Δ°C or Δ°F.
+ * @throws Refusal
+ */
 export function wantedUnit(asked: string, { unit }: Checked): { unit: Unit; measured: Measured } {
   if (asked.trim() === '') return { unit, measured: measured(unit) };
   const wanted = parseUnit(asked);
+  const kinds = [temperatureKind(unit), temperatureKind(wanted)];
+  if (kinds.every((kind) => kind !== null)) {
+    if (kinds[0] === 'interval' && kinds[1] === 'point')
+      throw new Refusal(
+        `This is a difference of temperatures and no temperature on a scale. Show it in K, Δ°C or Δ°F, not in ${printedUnit(wanted)}.`,
+      );
+    if (kinds[0] === 'point' && kinds[1] === 'interval')
+      throw new Refusal(
+        `This is a temperature on a scale and no difference. Show it in °C, °F or K, not in ${printedUnit(wanted)}.`,
+      );
+    const shown = kinds[1] !== 'either' ? wanted : kinds[0] === 'point' ? kelvinPoint : unit;
+    return { unit: shown, measured: measured(shown) };
+  }
   const [own, other] = [measured(unit), measured(wanted)];
   if (!canConvert(wanted, unit) && !(own.dimension.size === 0 && other.dimension.size === 0))
     throw new Refusal(

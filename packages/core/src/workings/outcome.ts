@@ -94,6 +94,8 @@ export type Outcome =
       sentence: string;
       /** Where in its formula the fault lies. */
       at?: { from: number; to: number };
+      /** True where the program itself is at fault, and not what it was asked. */
+      isFault?: true;
     }
   | {
       kind: 'region';

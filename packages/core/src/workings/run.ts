@@ -1,3 +1,4 @@
+import { asPoint } from '../units/temperature';
 import { type Pace } from '../pace/target';
 import { Growing } from '../series/growing';
 import { NoiseLevel } from '../series/noiseLevel';
@@ -145,7 +146,7 @@ export class ChannelSeries {
     this.state = readingsSeries({
       symbol,
       quantity,
-      unit,
+      unit: asPoint(unit),
       timeUnit,
       sampling,
       values: view,

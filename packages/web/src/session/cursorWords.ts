@@ -1,5 +1,13 @@
 import { type Run } from '@heuristor/contracts';
-import { type Unit, axisLabel, canConvert, conversionFactor, divideUnits, sameUnit } from '@heuristor/core';
+import {
+  type Unit,
+  axisLabel,
+  canConvert,
+  conversionFactor,
+  divideUnits,
+  intervalUnit,
+  sameUnit,
+} from '@heuristor/core';
 import { type DrawnQuantity, type DrawnTrace } from '../workers/compose';
 import { type Axis, type CursorValue } from '../workers/protocol';
 import { type Read } from './cursor';
@@ -51,7 +59,7 @@ export function differencesOf(
       found.push({
         symbol: quantity.symbol,
         change: to - from,
-        unit,
+        unit: intervalUnit(unit),
         slope: duration === 0 ? null : (to - from) / duration,
         slopeUnit: divideUnits(unit, timeUnit),
       });

@@ -6,6 +6,7 @@ import {
   sameDimension,
   scaleDimension,
 } from '../../formula/dimension';
+import { temperatureKind } from '../../units/temperature';
 import { type Unit, powerOfUnit } from '../../units/unit';
 
 /** Powers of the units of both axes that together have a dimension, small ones first; null where none have. */
@@ -20,6 +21,7 @@ export function axisPowers(dimension: Dimension, x: Unit, y: Unit): { x: number;
 
 /** A unit in terms of those of the axes, where it can be told in them: cm/s rather than m/s where y is in cm. */
 export function unitInAxes(unit: Unit, x: Unit, y: Unit): Unit {
+  if (temperatureKind(unit) !== null) return unit;
   const powers = axisPowers(measured(unit).dimension, x, y);
   return powers === null ? unit : productUnit(powerOfUnit(y, powers.y), x, powers.x);
 }

@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { Refusal } from '../../refusal';
 import { chanceOfGain } from '../../statistics/significance';
 import { divideUnits } from '../../units/unit';
@@ -49,7 +50,7 @@ export const dampedSine: Relation = {
   },
   parameterCount: 5,
   parameterNames: ({ xUnit, yUnit }) => [
-    { key: 'amplitude', name: 'amplitude at 0', unit: yUnit, main: false },
+    { key: 'amplitude', name: 'amplitude at 0', unit: intervalUnit(yUnit), main: false },
     { key: 'period', name: 'period', unit: xUnit, main: true },
     { key: 'damping', name: 'damping', unit: divideUnits([], xUnit), main: false },
     { key: 'phase', name: 'phase', unit: [{ atom: 'rad', power: 1 }], main: false },

@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { type Relation } from '../relation';
 import { solveExponential } from './exponential';
 
@@ -8,7 +9,7 @@ export const decay: Relation = {
   letters: { formula: 'A exp(-x/tau) + c', of: ['A', 'tau', 'c'], further: ['tau ln(2)'] },
   parameterCount: 3,
   parameterNames: ({ xUnit, yUnit }) => [
-    { key: 'amplitude', name: 'amplitude', unit: yUnit, main: false },
+    { key: 'amplitude', name: 'amplitude', unit: intervalUnit(yUnit), main: false },
     { key: 'timeConstant', name: 'time constant', unit: xUnit, main: true },
     { key: 'offset', name: 'offset', unit: yUnit, main: false },
     { key: 'halfLife', name: 'half-life', unit: xUnit, main: false },

@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { Refusal } from '../../refusal';
 import { type Relation } from '../relation';
 import { type ShapedModel, evenly, geometric, pairs, solveShaped } from './shaped';
@@ -39,7 +40,7 @@ export const gaussian: Relation = {
   parameterCount: 4,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'centre', name: 'centre', unit: xUnit, main: true },
-    { key: 'height', name: 'height', unit: yUnit, main: false },
+    { key: 'height', name: 'height', unit: intervalUnit(yUnit), main: false },
     { key: 'width', name: 'width (sd)', unit: xUnit, main: false },
     { key: 'offset', name: 'offset', unit: yUnit, main: false },
     { key: 'fullWidth', name: 'full width at half height', unit: xUnit, main: false },

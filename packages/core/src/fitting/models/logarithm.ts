@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { printedUnit } from '../../units/unit';
 import { type Relation } from '../relation';
 import { isPositive, needPlaces, solveBasis } from './basis';
@@ -9,7 +10,7 @@ export const logarithm: Relation = {
   letters: { formula: 'g ln(x) + A', of: ['g', 'A'] },
   parameterCount: 2,
   parameterNames: ({ xUnit, yUnit }) => [
-    { key: 'gain', name: 'gain per factor e', unit: yUnit, main: true },
+    { key: 'gain', name: 'gain per factor e', unit: intervalUnit(yUnit), main: true },
     {
       key: 'valueAtOne',
       name: `value at 1 ${printedUnit(xUnit)}`.trim(),

@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { type Relation } from '../relation';
 import { isPositive, needPlaces } from './basis';
 import { type ShapedModel, geometric, pairs, solveShaped } from './shaped';
@@ -29,7 +30,7 @@ export const resonance: Relation = {
   parameterCount: 3,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'frequency', name: 'resonance f₀', unit: xUnit, main: true },
-    { key: 'amplitude', name: 'amplitude at f₀', unit: yUnit, main: false },
+    { key: 'amplitude', name: 'amplitude at f₀', unit: intervalUnit(yUnit), main: false },
     { key: 'width', name: 'width', unit: xUnit, main: false },
     { key: 'quality', name: 'Q', unit: [], main: false },
   ],

@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { type Relation } from '../relation';
 import { chanceOfGain } from '../../statistics/significance';
 import { writeResult } from '../../results/rounding';
@@ -10,7 +11,7 @@ export const sine: Relation = {
   letters: { formula: 'A sin(2 pi x/T + phi) + c', of: ['A', 'T', 'phi', 'c'] },
   parameterCount: 4,
   parameterNames: ({ xUnit, yUnit }) => [
-    { key: 'amplitude', name: 'amplitude', unit: yUnit, main: false },
+    { key: 'amplitude', name: 'amplitude', unit: intervalUnit(yUnit), main: false },
     { key: 'period', name: 'period', unit: xUnit, main: true },
     { key: 'phase', name: 'phase', unit: [{ atom: 'rad', power: 1 }], main: false },
     { key: 'offset', name: 'offset', unit: yUnit, main: false },

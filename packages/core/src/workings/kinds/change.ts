@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
 import { addStretches, scaledStretch } from '../../series/noisePath';
@@ -39,7 +40,7 @@ export const change = defineKind({
           {
             key: 'change',
             name: 'change',
-            quantity: weighed(difference, series.unit, [[series, weights]], noiseReach),
+            quantity: weighed(difference, intervalUnit(series.unit), [[series, weights]], noiseReach),
             roundTo: null,
             main: true,
           },

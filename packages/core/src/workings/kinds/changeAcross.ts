@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { exactly } from '../../results/quantity';
 import { addStretches, scaledStretch } from '../../series/noisePath';
 import { countOf, timeAt } from '../../series/sampling';
@@ -66,7 +67,7 @@ export const changeAcross = defineKind({
       kind: 'results',
       results: withWorkings(
         [
-          told('change', 'change', difference, 1, unit, true),
+          told('change', 'change', difference, 1, intervalUnit(unit), true),
           plain('start', 'at the start', a.value),
           plain('end', 'at the end', b.value),
           ...(to > from

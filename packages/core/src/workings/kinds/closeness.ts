@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { closeness as closenessTo } from '../../pace/closeness';
 import { exactly } from '../../results/quantity';
 import { powerOfUnit } from '../../units/unit';
@@ -21,7 +22,7 @@ export const closeness = defineKind({
     const plain = (key: string, name: string, value: number, main: boolean) => ({
       key,
       name,
-      quantity: exactly(value, series.unit),
+      quantity: exactly(value, intervalUnit(series.unit)),
       roundTo: rms / 20,
       main,
     });

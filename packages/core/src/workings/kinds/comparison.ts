@@ -1,12 +1,15 @@
+import { measured } from '../../formula/dimension';
 import { Refusal } from '../../refusal';
 import { texName } from '../../formula/typeset';
 import { combined } from '../../results/combined';
 import { halfWidth } from '../../results/quantity';
 import { raised, writeResult } from '../../results/rounding';
 import { canConvert, conversionFactor } from '../../units/conversion';
-import { type Unit, printedUnit } from '../../units/unit';
+import { intervalUnit, temperatureKind } from '../../units/temperature';
+import { type Unit, printedUnit, sameUnit } from '../../units/unit';
 import { resultField } from '../fields';
 import { defineKind } from '../kind';
+import { type NamedResult } from '../outcome';
 import { partOf, withWorkings, workingBy } from '../working';
 
 /**
@@ -24,23 +27,20 @@ export const comparison = defineKind({
   evaluate({ first: firstRef, second: secondRef }, context) {
     const [first, second] = [context.result(firstRef), context.result(secondRef)];
     const [a, b] = [first.quantity, second.quantity];
-    const isPlain = a.unit.length === 0 && b.unit.length === 0;
-    if (!isPlain && !canConvert(b.unit, a.unit))
-      throw new Refusal(
-        `The ${first.name} is in ${unitText(a.unit)} and the ${second.name} in ${unitText(b.unit)}; only what measures the same can be compared.`,
-      );
-    const factor = isPlain ? 1 : conversionFactor(b.unit, a.unit);
-    const other = factor * b.value;
-    const difference = combined(a.value - other, a.unit, [
-      { quantity: a, derivative: 1 },
-      { quantity: b, derivative: -factor },
+    const { from, apart, base, unit, per } = held(first, second);
+    const difference = combined(apart, unit, [
+      { quantity: a, derivative: from },
+      { quantity: b, derivative: -per },
     ]);
     const share =
-      other === 0
+      base === 0
         ? null
-        : combined((100 * (a.value - other)) / Math.abs(other), percent, [
-            { quantity: a, derivative: 100 / Math.abs(other) },
-            { quantity: b, derivative: (-100 * factor * a.value * Math.sign(other)) / other ** 2 },
+        : combined((100 * apart) / Math.abs(base), percent, [
+            { quantity: a, derivative: (100 * from) / Math.abs(base) },
+            {
+              quantity: b,
+              derivative: (-100 * per * (apart + base) * Math.sign(base)) / base ** 2,
+            },
           ]);
     const half = halfWidth(difference);
     const letters = { a: texName(first.name), b: texName(second.name) };
@@ -59,11 +59,47 @@ export const comparison = defineKind({
             workingBy('\\delta', '100 (a - b)/abs(b)', { a: partOf(first), b: partOf(second) }, letters),
         },
       ),
-      notes: [verdict(difference.value, half, a.unit)],
+      notes: [verdict(difference.value, half, unit)],
       fitted: null,
     };
   },
 });
+
+/** How far two results are apart, in one unit. */
+interface Held {
+  apart: number;
+  unit: Unit;
+  /** The second one, counted from nothing: of a temperature from absolute zero. */
+  base: number;
+  /** By how much the difference grows with the first one, and falls with the second. */
+  from: number;
+  per: number;
+}
+
+/** @throws Refusal where they do not measure the same */
+function held(first: NamedResult, second: NamedResult): Held {
+  const [a, b] = [first.quantity, second.quantity];
+  const kinds = [temperatureKind(a.unit), temperatureKind(b.unit)];
+  if (kinds.includes('point') && !kinds.includes(null) && !kinds.includes('interval')) {
+    const unit = intervalUnit(a.unit);
+    const { factor } = measured(unit);
+    const [x, y] = [a, b].map((one) => {
+      const own = measured(one.unit);
+      return { value: (own.factor * (one.value + own.zero)) / factor, per: own.factor / factor };
+    });
+    // On one scale by its own numbers, so that nothing is lost in rounding.
+    const apart = sameUnit(a.unit, b.unit) ? a.value - b.value : x.value - y.value;
+    return { apart, unit, base: y.value, from: x.per, per: y.per };
+  }
+  const isPlain = a.unit.length === 0 && b.unit.length === 0;
+  if (kinds.includes('point') || (!isPlain && !canConvert(b.unit, a.unit)))
+    throw new Refusal(
+      `The ${first.name} is in ${unitText(a.unit)} and the ${second.name} in ${unitText(b.unit)}; only what measures the same can be compared.`,
+    );
+  const per = isPlain ? 1 : conversionFactor(b.unit, a.unit);
+  const base = per * b.value;
+  return { apart: a.value - base, unit: a.unit, base, from: 1, per };
+}
 
 const percent: Unit = [{ atom: '%', power: 1 }];
 

@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { type Cycles, type Told, cyclesOf, differenceOf } from '../../calculus/cycles';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
@@ -81,7 +82,7 @@ export const cycles = defineKind({
                   main: false,
                 },
               ]),
-          told('amplitude', 'mean amplitude', meanTold(amplitudes), series.unit),
+          told('amplitude', 'mean amplitude', meanTold(amplitudes), intervalUnit(series.unit)),
           ...decrementOf(amplitudes, told),
           { key: 'count', name: 'cycles', quantity: exactly(count, []), roundTo: 1, main: false },
         ],
@@ -100,7 +101,7 @@ function workingsOfCycles(
 ) {
   const n = { value: starts.length - 1, unit: [] };
   const at = ({ value }: Told) => ({ value, unit: timeUnit });
-  const high = ({ value }: Told) => ({ value, unit });
+  const high = ({ value }: Told) => ({ value, unit: intervalUnit(unit) });
   const [first, last] = [starts[0], starts[starts.length - 1]];
   const period = { value: (last.value - first.value) / n.value, unit: timeUnit };
   return {
@@ -108,7 +109,7 @@ function workingsOfCycles(
     frequency: () => workingBy('f', '1/T', { T: period }),
     amplitude: () => ({
       formula: `\\overline{a} = \\frac{1}{n}\\sum_{k=1}^{n} \\frac{${symbolOf(symbol, '\\max,k')}-${symbolOf(symbol, '\\min,k')}}{2}`,
-      putIn: `= \\frac{${texPart({ value: amplitudes.reduce((sum, { value }) => sum + value, 0), unit })}}{${amplitudes.length}}`,
+      putIn: `= \\frac{${texPart({ value: amplitudes.reduce((sum, { value }) => sum + value, 0), unit: intervalUnit(unit) })}}{${amplitudes.length}}`,
     }),
     decrement: () =>
       workingBy('\\Lambda', 'ln(a_1/a_n)/(n - 1)', {

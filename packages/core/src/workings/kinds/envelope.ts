@@ -4,6 +4,8 @@ import { Refusal } from '../../refusal';
 import { type NoisePath, addStretches, scaledStretch, sumOfStretches } from '../../series/noisePath';
 import { timed } from '../../series/sampling';
 import { type Series, pathsOf } from '../../series/series';
+import { intervalUnit } from '../../units/temperature';
+import { type Unit } from '../../units/unit';
 import { choiceField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 
@@ -39,7 +41,12 @@ export const envelope = defineKind({
       );
     return {
       kind: 'series',
-      series: seriesThrough(series, name, points),
+      series: seriesThrough(
+        series,
+        name,
+        points,
+        side === 'amplitude' ? intervalUnit(series.unit) : series.unit,
+      ),
       notes: [`${points.length} turns. Their heights are those of parabolas through their tops.`],
     };
   },
@@ -77,7 +84,7 @@ function amplitudesOf(turns: readonly Turn[]): Point[] {
 }
 
 /** Values at times of their own, each a weighed sum of values of another series. */
-function seriesThrough(series: Series, symbol: string, points: readonly Point[]): Series {
+function seriesThrough(series: Series, symbol: string, points: readonly Point[], unit: Unit): Series {
   const through = (path: NoisePath): NoisePath => ({
     root: path.root,
     independent: false,
@@ -104,7 +111,7 @@ function seriesThrough(series: Series, symbol: string, points: readonly Point[])
   return {
     symbol,
     quantity: series.quantity,
-    unit: series.unit,
+    unit,
     timeUnit: series.timeUnit,
     sampling: timed(Float64Array.from(points, ({ at }) => at)),
     values: Float64Array.from(points, ({ told }) => told.value),

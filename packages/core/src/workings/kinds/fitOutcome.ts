@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { type FittedSelection, parameterResult } from './fitting';
 import { exactly } from '../../results/quantity';
 import { runsTest } from '../../statistics/runsTest';
@@ -40,7 +41,7 @@ export function fitOutcome(
       {
         key: 'residualSd',
         name: 'residual sd',
-        quantity: exactly(found.residualStandardDeviation, series.unit),
+        quantity: exactly(found.residualStandardDeviation, intervalUnit(series.unit)),
         roundTo: spreadOfSd,
         main: false,
       },
@@ -59,7 +60,9 @@ export function fitOutcome(
       curve: curveOf(x, found.valueAt),
       residuals: () => ({ x, y: found.residuals() }),
       correlations: found.covariance.map((row, i) =>
-        row.map((value, j) => value / (uncertainties[i] * uncertainties[j])),
+        row.map((value, j) =>
+          value === 0 ? Number(i === j) : value / (uncertainties[i] * uncertainties[j]),
+        ),
       ),
       count: found.count,
       parameters: found.parameters,

@@ -145,10 +145,13 @@ export function parameterResult(
     degreesOfFreedom: fit.degreesOfFreedom,
     influences: () => fit.influencesOn(i),
   };
+  const known = withShared(own, shared);
   const quantity: Quantity = {
     value: fit.parameters[i],
     unit,
-    ...withShared(own, shared),
+    ...known,
+    // What stands at a bound, or where all points lie on the curve, has none.
+    standardUncertainty: known.standardUncertainty === 0 ? null : known.standardUncertainty,
     influences: () => merged([...own.influences(), ...shared]),
   };
   return { key, name, quantity, roundTo: null, main };

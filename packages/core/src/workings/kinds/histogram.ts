@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { describe } from '../../statistics/describe';
 import { histogramOf } from '../../statistics/histogram';
 import { exactly } from '../../results/quantity';
@@ -41,7 +42,7 @@ export const histogram = defineKind({
         {
           key: 'width',
           name: 'width of the bins',
-          quantity: exactly(width, unit),
+          quantity: exactly(width, intervalUnit(unit)),
           roundTo: width / 10,
           main: false,
         },

@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { type Told, differenceOf } from '../../calculus/cycles';
 import { type Turn, turnsOf } from '../../calculus/turns';
 import { Refusal } from '../../refusal';
@@ -72,7 +73,14 @@ export const peaks = defineKind({
             : []),
           ...(height === null || depth === null
             ? []
-            : [told('amplitude', 'half from trough to peak', differenceOf(height, depth, 2), series.unit)]),
+            : [
+                told(
+                  'amplitude',
+                  'half from trough to peak',
+                  differenceOf(height, depth, 2),
+                  intervalUnit(series.unit),
+                ),
+              ]),
           ...spacing(tops, 'from peak to peak', 'spacing'),
           { key: 'count', name: 'peaks', quantity: exactly(tops.length, []), roundTo: 1, main: false },
           { key: 'troughs', name: 'troughs', quantity: exactly(bottoms.length, []), roundTo: 1, main: false },

@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { type Told, crossingAt } from '../../calculus/cycles';
 import { Refusal } from '../../refusal';
 import { addStretches, scaledStretch, stretchAt } from '../../series/noisePath';
@@ -68,7 +69,7 @@ export const riseTime = defineKind({
             'step',
             'height of the step',
             { value: height, weights: addStretches(top.weights, base.weights, -1) },
-            series.unit,
+            intervalUnit(series.unit),
           ),
         ],
         {

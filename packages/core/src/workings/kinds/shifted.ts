@@ -3,6 +3,7 @@ import { eventIn } from '../../calculus/events';
 import { Refusal } from '../../refusal';
 import { type Stretch } from '../../series/noisePath';
 import { type Series } from '../../series/series';
+import { intervalUnit } from '../../units/temperature';
 import { anchorField, axisField, choiceField, later, levelField, numberField, regionField } from '../fields';
 import { anchorWords } from '../anchorWords';
 import { meanIn } from '../baseline';
@@ -70,6 +71,8 @@ export const shifted = defineKind({
       kind: 'series',
       series: movedSeries(series, {
         symbol: name,
+        // What a number is taken off, or what is stretched, is a difference.
+        ...(less === 'number' && number === 0 && factor === 1 ? {} : { unit: intervalUnit(series.unit) }),
         values: series.values.map((value) => (value - told.value) * factor),
         factor,
         shared: movedBy(told, from, new Float64Array(series.values.length).fill(-factor)),

@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
 import { intervalOf, timeAt } from '../../series/sampling';
@@ -113,7 +114,11 @@ export const spectrum = defineKind({
       fitted: null,
       graph: {
         horizontal: { symbol: 'f', quantity: 'frequency', unit },
-        vertical: { symbol: `amplitude of ${series.symbol}`, quantity: series.quantity, unit: series.unit },
+        vertical: {
+          symbol: `amplitude of ${series.symbol}`,
+          quantity: series.quantity,
+          unit: intervalUnit(series.unit),
+        },
         shape: 'line',
         x,
         y: amplitudes,
@@ -216,7 +221,7 @@ function peakIn(
     return { first, weights: stretch };
   };
   const frequency = weighed(tone.frequency, unit, [[series, spread(tone.frequencyBy)]]);
-  const amplitude = weighed(tone.amplitude, series.unit, [[series, spread(tone.amplitudeBy)]]);
+  const amplitude = weighed(tone.amplitude, intervalUnit(series.unit), [[series, spread(tone.amplitudeBy)]]);
   // Noise alone makes one of so many amplitudes this high in one stretch of a hundred.
   const chance = Math.sqrt(2 * Math.log(50 * values.length));
   const isInNoise = tone.amplitude < chance * (amplitude.standardUncertainty ?? 0);

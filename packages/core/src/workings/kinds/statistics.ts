@@ -1,3 +1,4 @@
+import { intervalUnit } from '../../units/temperature';
 import { describe, medianOf } from '../../statistics/describe';
 import { type Influence, type Quantity, exactly, merged, withShared } from '../../results/quantity';
 import { stretchAt } from '../../series/noisePath';
@@ -54,6 +55,7 @@ export function statisticsOf(series: Series, selection: Selection): NamedResult[
   const { count, mean, standardDeviation, minimum, maximum } = describe(selection.y);
   const spread = count > 1 ? standardDeviation : null;
   const { unit, timeUnit, symbol } = series;
+  const between = intervalUnit(unit);
   const { x } = selection;
   const plain = (
     key: string,
@@ -81,7 +83,7 @@ export function statisticsOf(series: Series, selection: Selection): NamedResult[
     },
     ...(spread === null
       ? []
-      : [plain('sd', 'sd', spread, spread > 0 ? spread / Math.sqrt(2 * (count - 1)) : null)]),
+      : [plain('sd', 'sd', spread, spread > 0 ? spread / Math.sqrt(2 * (count - 1)) : null, between)]),
     ...(spread === null
       ? []
       : [
@@ -90,12 +92,13 @@ export function statisticsOf(series: Series, selection: Selection): NamedResult[
             'standard error',
             spread / Math.sqrt(count),
             spread > 0 ? spread / Math.sqrt(2 * count * (count - 1)) : null,
+            between,
           ),
         ]),
     plain('median', 'median', medianOf(selection.y), spread),
     plain('min', 'min', minimum, spread),
     plain('max', 'max', maximum, spread),
-    plain('range', 'range', maximum - minimum, spread),
+    plain('range', 'range', maximum - minimum, spread, between),
     plain(
       'duration',
       'duration',
@@ -115,7 +118,7 @@ export function statisticsOf(series: Series, selection: Selection): NamedResult[
       putIn: `= \\sqrt{\\frac{${texPart(part(standardDeviation ** 2 * (count - 1), powerOfUnit(unit, 2)))}}{${count}-1}}`,
     }),
     standardError: () =>
-      workingBy(`s_{${meanOfSymbol(symbol)}}`, 's/sqrt(n)', { s: part(standardDeviation), n }),
+      workingBy(`s_{${meanOfSymbol(symbol)}}`, 's/sqrt(n)', { s: part(standardDeviation, between), n }),
     range: () =>
       workingBy(
         'R',
