@@ -1,5 +1,7 @@
 export { Refusal, orRefusal } from './refusal';
+export { faultOutcome } from './workings/evaluate';
 export * from './units/unit';
+export { intervalUnit, temperatureKind } from './units/temperature';
 export { canConvert, conversionFactor, conversionOf, isTimeUnit } from './units/conversion';
 export { standardGravity } from './units/atoms';
 export { leadingNumber, typedLoad, typedQuantity, typedRate } from './units/typed';

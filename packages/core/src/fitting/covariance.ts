@@ -95,7 +95,7 @@ export function fitNoise(
   const normal = independentCovariance(triangle, 1);
   /** What sums over columns of J weigh in a sum of parameters, each times its factor. */
   const weighing = (factors: readonly number[]): number[] =>
-    normal[0].map((_, k) => factors.reduce((sum, factor, j) => sum + factor * normal[j][k], 0));
+    normal.map((_, k) => factors.reduce((sum, factor, j) => sum + factor * normal[j][k], 0));
 
   const moved = (change: Float64Array): number[] => {
     const sums = jacobian().map((column) => column.reduce((sum, value, i) => sum + value * change[i], 0));
@@ -354,7 +354,7 @@ export function transformCovariance(
   t: readonly (readonly number[])[],
 ): number[][] {
   const half = t.map((row) =>
-    matrix[0].map((_, j) => row.reduce((sum, value, k) => sum + value * matrix[k][j], 0)),
+    matrix.map((_, j) => row.reduce((sum, value, k) => sum + value * matrix[k][j], 0)),
   );
   return half.map((row) => t.map((other) => row.reduce((sum, value, k) => sum + value * other[k], 0)));
 }

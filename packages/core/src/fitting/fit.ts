@@ -2,6 +2,7 @@ import { Refusal } from '../refusal';
 import { productAt, rowNormsSquared, rowProducts } from '../calculus/rowProducts';
 import { type Influence } from '../results/quantity';
 import {
+  type FitNoise,
   type FittedPoints,
   fitNoise,
   independentCovariance,
@@ -118,13 +119,10 @@ export function fitRelation(
   const slopes = once(() => slopesOf(solved, x));
   const isRefuted = isNoiseRefuted(fitted, slopes, solution.residualSumOfSquares, n - p);
   const believed = isRefuted ? { ...fitted, against: null } : fitted;
-  const noise = fitNoise(
-    solution.triangle,
-    solution.jacobian,
-    solution.residualSumOfSquares,
-    believed,
-    slopes,
-  );
+  const noise =
+    solution.triangle.length === 0
+      ? nothingFree(n)
+      : fitNoise(solution.triangle, solution.jacobian, solution.residualSumOfSquares, believed, slopes);
   const shift = believed.against === null ? null : shiftByNoise(solved, points, believed, noise.covariance);
   const own = shift === null ? solution.parameters : solution.parameters.map((value, k) => value - shift[k]);
   const covariance = transformCovariance(noise.covariance, solved.transformation);
@@ -155,7 +153,7 @@ export function fitRelation(
     correctedShift:
       shift === null
         ? 0
-        : Math.max(...shift.map((value, k) => Math.abs(value) / Math.sqrt(noise.covariance[k][k]))),
+        : Math.max(0, ...shift.map((value, k) => Math.abs(value) / Math.sqrt(noise.covariance[k][k]))),
     iterations: solution.iterations,
     reason: solution.reason,
     remarks: moving
@@ -170,6 +168,14 @@ export function fitRelation(
         ],
   };
 }
+
+/** Where all parameters stand at their bounds nothing is uncertain. */
+const nothingFree = (count: number): FitNoise => ({
+  covariance: [],
+  degreesOfFreedom: count,
+  effectsOn: () => [],
+  moved: () => [],
+});
 
 function once<T>(make: () => T): () => T {
   let made: { value: T } | null = null;

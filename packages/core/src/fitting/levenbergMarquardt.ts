@@ -38,7 +38,19 @@ export interface Solution {
 /** The sums of the partial derivatives and the residuals, each with each, and of the squared residuals. */
 export type SolverSums = (parameters: readonly number[]) => { gram: GramSum; sum: number };
 
+/** Ends between which a parameter stays; null where it is free on that side. */
+export interface Bounds {
+  readonly low: number | null;
+  readonly high: number | null;
+}
+
+/** A value brought between its bounds. */
+export const withinBounds = (value: number, { low, high }: Bounds): number =>
+  Math.min(Math.max(value, low ?? -Infinity), high ?? Infinity);
+
 export interface SolverOptions {
+  /** Of each parameter; all are free where it is left out. */
+  bounds?: readonly Bounds[];
   maxIterations?: number;
   /** Relative gain in the sum of squares that is no longer worth a step; the rounding of a double where it is left out. */
   tolerance?: number;
@@ -73,6 +85,8 @@ function firstUnfit(values: Float64Array): number {
  * step solves the damped problem by orthogonal triangularisation, never by the normal equations; parameters are scaled by
  * the largest column norms met so far; damping follows the gain ratio (Nielsen, IMM-REP-1999-05). Readings are gone through
  * in blocks, so that no matrix is held. A parameter that the model does not feel at the start is left standing until it does.
+ * Between bounds, a step is cut where it leaves them; a parameter that stands at a bound is held only while the sum of squares
+ * falls beyond it, and let go as soon as it does not (projected steps: Bertsekas, SIAM J. Control Optim. 20 (1982) 221).
  * @param y readings, at least as many as parameters, all finite
  * @throws Refusal where readings are not finite, the search does not settle or leaves the finite numbers
  */
@@ -86,6 +100,7 @@ export function leastSquares(
     damping: firstDamping = 1e-3,
     believed = 0,
     sums,
+    bounds,
   }: SolverOptions = {},
 ): Solution {
   const n = y.length;
@@ -172,7 +187,53 @@ export function leastSquares(
     return !(2 * Math.sqrt(bent) <= 0.75 * Math.sqrt(straight));
   };
 
-  let state = evaluate([...start]);
+  /** Brought between its bounds; what is within rounding of one stands there. */
+  const clipped = (parameters: readonly number[]): number[] =>
+    bounds === undefined
+      ? [...parameters]
+      : parameters.map((value, k) => {
+          const { low, high } = bounds[k];
+          const isAt = (bound: number | null) =>
+            bound !== null && Math.abs(value - bound) <= 4 * epsilon * Math.abs(bound);
+          return isAt(low) ? (low ?? value) : isAt(high) ? (high ?? value) : withinBounds(value, bounds[k]);
+        });
+  /** The damped step from a state. Between bounds it ends at the first one that it meets. */
+  const dampedStep = (
+    { r, parameters }: State,
+    damping: number,
+    held: number,
+    pressed: ReadonlySet<number>,
+  ): { damped: Triangle; step: number[] } => {
+    const still = new Set(pressed);
+    for (;;) {
+      const damped = emptyTriangle(p + 1);
+      for (let i = 0; i <= p; i++) for (let j = i; j <= p; j++) damped[i][j] = still.has(j) ? 0 : r[i][j];
+      const columns = Array.from({ length: p + 1 }, (_, k) => {
+        const column = new Float64Array(p);
+        if (k < p) column[k] = Math.sqrt(damping) * (scale[k] > 0 ? scale[k] : held);
+        return column;
+      });
+      absorb(damped, columns, p);
+      const step = solveUpper(
+        damped,
+        Array.from({ length: p }, (_, i) => damped[i][p]),
+      ).map((value, k) => (still.has(k) ? 0 : value));
+      if (bounds === undefined) return { damped, step };
+      // What stands at a bound and would leave it stays, and the others step anew.
+      const room = step.map((value, k) => {
+        const bound = value > 0 ? bounds[k].high : bounds[k].low;
+        return value === 0 || bound === null ? Infinity : (bound - parameters[k]) / value;
+      });
+      const leaving = room.flatMap((share, k) => (share <= 0 ? [k] : []));
+      if (leaving.length === 0) {
+        const share = Math.min(1, ...room);
+        return { damped, step: step.map((value) => share * value) };
+      }
+      leaving.forEach((k) => still.add(k));
+    }
+  };
+
+  let state = evaluate(clipped(start));
   if (!Number.isFinite(state.sum)) throw new Refusal('The relation has no finite value at the first guess.');
   let damping = firstDamping;
   let growth = 2;
@@ -203,6 +264,8 @@ export function leastSquares(
   for (let iteration = 1; iteration <= maxIterations; iteration++) {
     const { r, sum, parameters } = state;
     let gradientAngle = 0;
+    /** Parameters at a bound beyond which the sum falls. */
+    const pressed = new Set<number>();
     for (let k = 0; k < p; k++) {
       let dot = 0;
       let norm = 0;
@@ -214,7 +277,13 @@ export function leastSquares(
       if (!Number.isFinite(norm))
         throw new Refusal('The fit left the finite numbers. Choose another region.');
       scale[k] = Math.max(scale[k], norm);
-      if (norm > 0 && sum > 0)
+      const { low = null, high = null } = bounds?.[k] ?? {};
+      if (
+        (low !== null && parameters[k] <= low && dot <= 0) ||
+        (high !== null && parameters[k] >= high && dot >= 0)
+      )
+        pressed.add(k);
+      else if (norm > 0 && sum > 0)
         gradientAngle = Math.max(gradientAngle, Math.abs(dot) / (norm * Math.sqrt(sum)));
     }
     if (gradientAngle < 1e-11) return finish('gradient vanishes', iteration);
@@ -222,31 +291,20 @@ export function leastSquares(
     const held = Math.max(...scale, Number.MIN_VALUE);
 
     for (;;) {
-      const damped = emptyTriangle(p + 1);
-      for (let i = 0; i <= p; i++) for (let j = i; j <= p; j++) damped[i][j] = r[i][j];
-      const columns = Array.from({ length: p + 1 }, (_, k) => {
-        const column = new Float64Array(p);
-        if (k < p) column[k] = Math.sqrt(damping) * (scale[k] > 0 ? scale[k] : held);
-        return column;
-      });
-      absorb(damped, columns, p);
-      const step = solveUpper(
-        damped,
-        Array.from({ length: p }, (_, i) => damped[i][p]),
-      );
+      const { damped, step } = dampedStep(state, damping, held, pressed);
       let predicted = 0;
       for (let i = 0; i < p; i++) {
         let projected = 0;
         for (let k = i; k < p; k++) projected += r[i][k] * step[k];
         predicted += 2 * projected * r[i][p] - projected * projected;
       }
-      if (predicted >= 0 && predicted < believed * sum) {
+      if (bounds === undefined && predicted >= 0 && predicted < believed * sum) {
         state = { parameters: parameters.map((value, k) => value + step[k]), sum: sum - predicted, r };
         return finish('sum of squares settles', iteration);
       }
       const trial: State = bendsTooMuch(state, step, predicted, damped)
         ? { parameters, sum: Infinity, r }
-        : evaluate(parameters.map((value, k) => value + step[k]));
+        : evaluate(clipped(parameters.map((value, k) => value + step[k])));
       const gain = (sum - trial.sum) / predicted;
       const stepIsNothing = step.every((value, k) => Math.abs(value) <= 1e-13 * Math.abs(parameters[k]));
       const nothingToGain = predicted <= tolerance * sum;

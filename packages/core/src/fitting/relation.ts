@@ -1,5 +1,5 @@
 import { type Unit } from '../units/unit';
-import { type Solution } from './levenbergMarquardt';
+import { type Bounds, type Solution } from './levenbergMarquardt';
 
 /** What a relation is fitted to: pairs in any order, all finite, at least one. */
 export interface FitPoints {
@@ -37,6 +37,12 @@ export interface RelationSolution {
    * far from the origin.
    */
   value(own: readonly number[], x: number): number;
+  /** Where parameters have bounds: all of them, and the same relation with only some of them free. */
+  bounded?: {
+    bounds: readonly Bounds[];
+    parameters: readonly number[];
+    among(parameters: readonly number[], places: readonly number[]): RelationSolution;
+  };
   /** Derivative of the value by x. */
   slope(own: readonly number[], x: number): number;
   /** Partial derivatives of the value by the solver's parameters. */

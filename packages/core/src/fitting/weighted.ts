@@ -47,31 +47,11 @@ export function weightedSolution(
         `Point ${i + 1} has no uncertainty of its own, so it has no weight. Fit without weights, or give it one.`,
       );
   }
-  const { low, high } = endsOf(x);
-  const h = step * (high - low || 1);
   const { parameters: start } = solved.solution;
   const p = start.length;
-  // The residuals over their deviations, as a model of zeros.
-  const model: ModelFunction = (own, first, out, jacobian) => {
-    for (let i = 0; i < out.length; i++) {
-      const at = first + i;
-      const place = x[at];
-      const slope = ofX === null ? 0 : solved.slope(own, place);
-      const variance = ofY[at] ** 2 + (ofX === null ? 0 : (slope * ofX[at]) ** 2);
-      const deviation = Math.sqrt(variance);
-      const residual = y[at] - solved.value(own, place);
-      out[i] = residual / deviation;
-      if (jacobian === null) continue;
-      const gradient = solved.gradient(own, place);
-      const bends = ofX === null ? null : [solved.gradient(own, place + h), solved.gradient(own, place - h)];
-      for (let k = 0; k < p; k++) {
-        const bend = bends === null ? 0 : (bends[0][k] - bends[1][k]) / (2 * h);
-        const byDeviation = ofX === null ? 0 : (slope * ofX[at] ** 2 * bend) / deviation;
-        jacobian[k][i] = -gradient[k] / deviation - (residual * byDeviation) / variance;
-      }
-    }
-  };
-  const found = leastSquares(model, new Float64Array(n), start, { damping: 1e-6 });
+  const found = leastSquares(modelOf(solved, { x, y }, { y: ofY, x: ofX }), new Float64Array(n), start, {
+    damping: 1e-6,
+  });
   if (isRankDeficient(found.triangle, p))
     throw new Refusal('With these weights the parameters cannot be told apart. Fit without weights.');
   const covariance = independentCovariance(found.triangle, 1);
@@ -96,5 +76,60 @@ export function weightedSolution(
         }
         return sum;
       }),
+  };
+}
+
+/**
+ * Which parameters stand at their bounds when points count by their uncertainties: other ones, maybe, than when they count alike.
+ * @returns the relation with the others free
+ */
+export function freedByWeights(
+  solved: RelationSolution,
+  points: FitPoints,
+  uncertainties: PointUncertainties,
+): RelationSolution {
+  if (solved.bounded === undefined) return solved;
+  const { bounds, parameters, among } = solved.bounded;
+  const all = bounds.map((_, i) => i);
+  const whole = among(parameters, all);
+  const found = leastSquares(
+    modelOf(whole, points, uncertainties),
+    new Float64Array(points.x.length),
+    parameters,
+    { bounds, damping: 1e-6 },
+  );
+  const free = all.filter(
+    (i) => found.parameters[i] !== bounds[i].low && found.parameters[i] !== bounds[i].high,
+  );
+  return among(found.parameters, free);
+}
+
+/** The residuals over their deviations, as a model of zeros. */
+function modelOf(
+  solved: RelationSolution,
+  { x, y }: FitPoints,
+  { y: ofY, x: ofX }: PointUncertainties,
+): ModelFunction {
+  const { low, high } = endsOf(x);
+  const h = step * (high - low || 1);
+  return (own, first, out, jacobian) => {
+    const p = own.length;
+    for (let i = 0; i < out.length; i++) {
+      const at = first + i;
+      const place = x[at];
+      const slope = ofX === null ? 0 : solved.slope(own, place);
+      const variance = ofY[at] ** 2 + (ofX === null ? 0 : (slope * ofX[at]) ** 2);
+      const deviation = Math.sqrt(variance);
+      const residual = y[at] - solved.value(own, place);
+      out[i] = residual / deviation;
+      if (jacobian === null) continue;
+      const gradient = solved.gradient(own, place);
+      const bends = ofX === null ? null : [solved.gradient(own, place + h), solved.gradient(own, place - h)];
+      for (let k = 0; k < p; k++) {
+        const bend = bends === null ? 0 : (bends[0][k] - bends[1][k]) / (2 * h);
+        const byDeviation = ofX === null ? 0 : (slope * ofX[at] ** 2 * bend) / deviation;
+        jacobian[k][i] = -gradient[k] / deviation - (residual * byDeviation) / variance;
+      }
+    }
   };
 }

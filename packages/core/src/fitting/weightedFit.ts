@@ -3,14 +3,14 @@ import { addStretches, scaledStretch, stretchAt } from '../series/noisePath';
 import { type FittedPoints, transformCovariance, uncertaintyAlong } from './covariance';
 import { type Fit } from './fit';
 import { type FitPoints, type RelationSolution } from './relation';
-import { type PointUncertainties, weightedSolution } from './weighted';
+import { type PointUncertainties, freedByWeights, weightedSolution } from './weighted';
 
 /** A scatter so many of its own deviations beside what the uncertainties say is worth a sentence. */
 const clearly = 3;
 
 /** A fit in which every point counts by its own uncertainty, and the parameters are uncertain by these and not by the scatter. */
 export function weightedFit(
-  solved: RelationSolution,
+  unweighted: RelationSolution,
   points: FitPoints,
   { indices, noise }: FittedPoints,
   uncertainties: PointUncertainties,
@@ -18,6 +18,7 @@ export function weightedFit(
 ): Fit {
   const { x, y } = points;
   const n = x.length;
+  const solved = freedByWeights(unweighted, points, uncertainties);
   const p = solved.solution.parameters.length;
   const found = weightedSolution(solved, points, uncertainties);
   const covariance = transformCovariance(found.covariance, solved.transformation);
@@ -40,7 +41,7 @@ export function weightedFit(
     influencesOn(parameter): Influence[] {
       const effect = solved.transformation[parameter]
         .map((factor, k) => scaledStretch(stretchAt(indices, found.byPoint[k]), factor))
-        .reduce((sum, stretch) => addStretches(sum, stretch));
+        .reduce((sum, stretch) => addStretches(sum, stretch), { first: 0, weights: new Float64Array(0) });
       return [{ root: root.key, label: root.label, effect }];
     },
     movedBy(parameter, values, places) {

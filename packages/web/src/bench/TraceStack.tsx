@@ -26,6 +26,7 @@ import { HorizontalAxis } from './HorizontalAxis';
 import { Overlay } from './Overlay';
 import { OwnGraphs } from './OwnGraphs';
 import { plotLeft, plotRight } from './geometry';
+import { FaultBoundary } from '../ui/FaultBoundary';
 import { StackedTrace } from './StackedTrace';
 import { type StyleOfRun } from './chartSetup';
 
@@ -100,16 +101,17 @@ export function TraceStack() {
           <DndContext sensors={sensors} onDragEnd={onDragEnd}>
             <SortableContext items={shownKeys} strategy={verticalListSortingStrategy}>
               {shownKeys.map((key, i) => (
-                <StackedTrace
-                  key={key}
-                  traceKey={key}
-                  regions={regions}
-                  styles={styles}
-                  joined={horizontal === 't'}
-                  isBottom={i === shownKeys.length - 1}
-                  roomRight={roomRight}
-                  nextKey={shownKeys[i + 1]?.startsWith('residuals:') === false ? shownKeys[i + 1] : null}
-                />
+                <FaultBoundary key={key} what="This trace" className="trace" resetKeys={[regions]}>
+                  <StackedTrace
+                    traceKey={key}
+                    regions={regions}
+                    styles={styles}
+                    joined={horizontal === 't'}
+                    isBottom={i === shownKeys.length - 1}
+                    roomRight={roomRight}
+                    nextKey={shownKeys[i + 1]?.startsWith('residuals:') === false ? shownKeys[i + 1] : null}
+                  />
+                </FaultBoundary>
               ))}
             </SortableContext>
           </DndContext>

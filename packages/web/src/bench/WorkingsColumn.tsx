@@ -11,7 +11,7 @@ import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrate
 import { type EntryKindKey, type Field, entryKindKeys, kindOf } from '@heuristor/core';
 import { type WorkingsDocument } from '@heuristor/contracts';
 import { type ReactNode, memo, useMemo } from 'react';
-import { Dropdown } from 'react-bootstrap';
+import { Button, Dropdown } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
 import {
@@ -31,6 +31,8 @@ import {
   withMoved,
   withRegion,
 } from '../session/edits';
+import { removeEntry } from '../session/removing';
+import { FaultBoundary } from '../ui/FaultBoundary';
 import { useLasting } from '../ui/useLasting';
 import { EntryCard } from './EntryCard';
 import { pageIn } from '../session/pages';
@@ -137,7 +139,23 @@ function Group({ region: id, children }: { region: string | null; children: Reac
 
 function EntryOf({ id, ...place }: { id: string; previous: string | undefined; next: string | undefined }) {
   const entry = useDocuments(({ workings }) => workings.entries.find((candidate) => candidate.id === id));
-  return entry === undefined ? null : <EntryCard entry={entry} {...place} />;
+  const session = useSession();
+  const nameOf = useNames();
+  if (entry === undefined) return null;
+  return (
+    <FaultBoundary
+      what="This entry"
+      className="entry-card"
+      resetKeys={[entry]}
+      actions={
+        <Button variant="plain" onClick={() => removeEntry(session, entry, nameOf)}>
+          Remove it
+        </Button>
+      }
+    >
+      <EntryCard entry={entry} {...place} />
+    </FaultBoundary>
+  );
 }
 
 const WorkOut = memo(function WorkOut() {

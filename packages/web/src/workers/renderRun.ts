@@ -16,7 +16,10 @@ import {
   thinPoints,
   thinSeries,
   timed,
+  faultOutcome,
+  intervalUnit,
 } from '@heuristor/core';
+import { attempt } from './attempt';
 import {
   type Extent,
   type FittedCurve,
@@ -138,7 +141,15 @@ function curvesOn(
     const curve = outcome?.kind === 'results' ? (outcome.fitted?.curve ?? outcome.curve) : undefined;
     if (curve === undefined) return [];
     const fitted = outcome?.kind === 'results' ? outcome.fitted : null;
-    return fitted !== null && isFit(entry) ? [curve, ...besideFit(fitted, entry, sight)] : [curve];
+    return fitted !== null && isFit(entry)
+      ? [
+          curve,
+          ...attempt(
+            () => besideFit(fitted, entry, sight),
+            () => [],
+          ),
+        ]
+      : [curve];
   });
 }
 
@@ -153,11 +164,17 @@ function residualsOf(
     if (!entry.showResiduals || !traces.includes(entry.of)) continue;
     const outcome = outcomes.get(entry.id);
     if (outcome?.kind !== 'results' || outcome.fitted === null) continue;
-    const { x, y } = outcome.fitted.residuals();
+    const { fitted } = outcome;
+    const residuals = attempt(
+      () => fitted.residuals(),
+      () => null,
+    );
+    if (residuals === null) continue;
+    const { x, y } = residuals;
     found[entry.id] = {
       symbol: 'residuals',
       quantity: '',
-      unit: outcome.fitted.unit,
+      unit: intervalUnit(fitted.unit),
       // Against something else than time, nothing joins one residual with the next.
       line: { ...thinResiduals(x, y, width, sight), ...(horizontal === 't' ? {} : { isDots: true }) },
       whole: null,
@@ -193,7 +210,10 @@ function changedSince(
     told.set(id, outcome);
     if (before?.kind === 'refused' && outcome.kind === 'refused' && before.sentence === outcome.sentence)
       continue;
-    changed[id] = shownOutcome(outcome);
+    changed[id] = attempt(
+      () => shownOutcome(outcome),
+      (error) => shownOutcome(faultOutcome(error)),
+    );
   }
   const ids = new Set(entries.map(({ id }) => id));
   for (const id of told.keys()) if (!ids.has(id)) told.delete(id);

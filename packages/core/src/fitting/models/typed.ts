@@ -3,8 +3,7 @@ import { type Input, type Program } from '../../formula/program';
 import { sameName } from '../../formula/names';
 import { Refusal, orRefusal } from '../../refusal';
 import { type Unit } from '../../units/unit';
-import { type ModelFunction, type Solution, leastSquares } from '../levenbergMarquardt';
-import { linearLeastSquares } from '../linear';
+import { type ModelFunction, type Solution, type SolverOptions, leastSquares } from '../levenbergMarquardt';
 import { type FitPoints, type Relation, type RelationSolution } from '../relation';
 import { endsOf } from './shapedSolution';
 import { startsOf } from './typedStarts';
@@ -159,27 +158,52 @@ export function typedRelation(model: TypedModel): Relation & { function: TypedFu
           'Nothing in this formula is left to be found. Use a name that stands for nothing yet, or let a parameter go.',
         );
       const { parameters, solution, places } = solveTyped(typed, points, near);
-      const whole = (own: readonly number[]) =>
-        parameters.map((value, i) => (places.includes(i) ? own[places.indexOf(i)] : value));
-      const rows = parameters.map((_, i) => places.map((place) => Number(place === i)));
-      const solved: RelationSolution = {
-        solution,
-        named: whole,
-        transformation: rows,
-        value: (own, x) => typed.values(whole(own), Float64Array.of(x))[0],
-        slope: (own, x) => typed.slope(whole(own), x),
-        gradient: (own, x) => places.map((place) => typed.partials(whole(own), place, Float64Array.of(x))[0]),
-      };
-      return solved;
+      return amongPlaces(typed, points, parameters, places, solution);
     },
     remarks(_points, { named, solution }) {
       return named(solution.parameters).flatMap((value, i) => {
-        const { name, low, high } = free[i];
+        const { name, low, high, held } = free[i];
+        if (held)
+          return [`${name} is to be held but no value was typed for it, so it is found. Type its value.`];
         return value === low || value === high
-          ? [`${name} stands at the end of what it may be, ${value}; it counts as held there.`]
+          ? [
+              `${name} stands at the end of what it may be, ${String(value).replace('-', '−')}; it counts as held there, and has no uncertainty of its own.`,
+            ]
           : [];
       });
     },
+  };
+}
+
+/** A solution in those parameters alone that stand at no bound. */
+function amongPlaces(
+  typed: TypedFunction,
+  points: FitPoints,
+  parameters: readonly number[],
+  places: readonly number[],
+  solution: Solution,
+): RelationSolution {
+  const whole = (own: readonly number[]) =>
+    parameters.map((value, i) => (places.includes(i) ? own[places.indexOf(i)] : value));
+  const { free } = typed;
+  const isBounded = free.some(({ low, high }) => low !== null || high !== null);
+  return {
+    solution,
+    named: whole,
+    transformation: parameters.map((_, i) => places.map((place) => Number(place === i))),
+    value: (own, x) => typed.values(whole(own), Float64Array.of(x))[0],
+    slope: (own, x) => typed.slope(whole(own), x),
+    gradient: (own, x) => places.map((place) => typed.partials(whole(own), place, Float64Array.of(x))[0]),
+    ...(isBounded
+      ? {
+          bounded: {
+            bounds: free,
+            parameters,
+            among: (all: readonly number[], some: readonly number[]) =>
+              amongPlaces(typed, points, all, some, solutionAt(typed, points, all, some)),
+          },
+        }
+      : {}),
   };
 }
 
@@ -194,34 +218,26 @@ interface Solved {
 function solveTyped(typed: TypedFunction, { x, y }: FitPoints, near: readonly number[] | null): Solved {
   const { free } = typed;
   const all = free.map((_, i) => i);
-  const from = (start: readonly number[], places: readonly number[], options = {}): Solved | Refusal => {
-    const whole = (some: readonly number[]) =>
-      start.map((value, i) => (places.includes(i) ? some[places.indexOf(i)] : value));
-    return orRefusal(() => {
-      const solution =
-        places.length === 0
-          ? linearLeastSquares(() => undefined, 0, y, '')
-          : leastSquares(
-              typed.asModel(x, whole, places),
-              y,
-              places.map((place) => start[place]),
-              options,
-            );
-      const parameters = whole(solution.parameters);
-      // What has left its bounds is held at the one that it left by, and the others are found anew.
-      const left = places.filter((place) => parameters[place] !== within(parameters[place], free[place]));
-      if (left.length === 0) return { parameters, solution, places: [...places] };
-      const held = parameters.map((value, i) => within(value, free[i]));
-      const again = from(
-        held,
-        places.filter((place) => !left.includes(place)),
+  const isBounded = free.some(({ low, high }) => low !== null || high !== null);
+  const from = (start: readonly number[], options: SolverOptions = {}): Solved | Refusal =>
+    orRefusal(() => {
+      const bounds = isBounded ? { bounds: free } : {};
+      const solution = leastSquares(
+        typed.asModel(x, (some) => [...some], all),
+        y,
+        start,
+        {
+          ...options,
+          ...bounds,
+        },
       );
-      if (again instanceof Refusal) throw again;
-      return again;
+      const { parameters } = solution;
+      const places = all.filter((i) => parameters[i] !== free[i].low && parameters[i] !== free[i].high);
+      if (places.length === all.length) return { parameters, solution, places };
+      return { parameters, solution: amongFree(typed, { x, y }, parameters, places), places };
     });
-  };
   if (near !== null && near.length === free.length) {
-    const nearby = from(near, all, { tolerance: 1e-7, believed: 1e-4, damping: 1e-9 });
+    const nearby = from(near, { tolerance: 1e-7, believed: 1e-4, damping: 1e-9 });
     if (!(nearby instanceof Refusal)) return nearby;
   }
   const starts = free.every(({ start }) => start !== null)
@@ -230,7 +246,7 @@ function solveTyped(typed: TypedFunction, { x, y }: FitPoints, near: readonly nu
   let best: Solved | null = null;
   let why: Refusal | null = null;
   for (const start of starts) {
-    const found = from(start, all);
+    const found = from(start);
     if (found instanceof Refusal) why ??= found;
     else if (best === null || found.solution.residualSumOfSquares < best.solution.residualSumOfSquares)
       best = found;
@@ -242,8 +258,42 @@ function solveTyped(typed: TypedFunction, { x, y }: FitPoints, near: readonly nu
   return best;
 }
 
-const within = (value: number, { low, high }: ParameterSetting) =>
-  Math.min(Math.max(value, low ?? -Infinity), high ?? Infinity);
+/** The solution once more, over those parameters alone that stand at no bound. */
+function amongFree(
+  typed: TypedFunction,
+  { x, y }: FitPoints,
+  parameters: readonly number[],
+  places: readonly number[],
+): Solution {
+  const whole = (some: readonly number[]) =>
+    parameters.map((value, i) => (places.includes(i) ? some[places.indexOf(i)] : value));
+  if (places.length === 0) return solutionAt(typed, { x, y }, parameters, places);
+  return leastSquares(
+    typed.asModel(x, whole, places),
+    y,
+    places.map((place) => parameters[place]),
+    { bounds: places.map((place) => typed.free[place]), damping: 1e-9 },
+  );
+}
+
+/** Parameters as a solution that nobody has searched for. */
+function solutionAt(
+  typed: TypedFunction,
+  { x, y }: FitPoints,
+  parameters: readonly number[],
+  places: readonly number[],
+): Solution {
+  const residuals = () => typed.values(parameters, x).map((value, i) => y[i] - value);
+  return {
+    parameters: places.map((place) => parameters[place]),
+    residualSumOfSquares: residuals().reduce((sum, residual) => sum + residual * residual, 0),
+    triangle: [],
+    residuals,
+    jacobian: () => places.map((place) => typed.partials(parameters, place, x)),
+    iterations: 0,
+    reason: 'solved at once',
+  };
+}
 
 function scalesOf(x: Float64Array, y: Float64Array): { x: number; y: number; middle: number } {
   const [across, up] = [endsOf(x), endsOf(y)];
