@@ -1,4 +1,4 @@
-import { addStretches, scaledStretch } from '../series/noisePath';
+import { type Stretch, addStretches, scaledStretch } from '../series/noisePath';
 import { type Unit } from '../units/unit';
 import { type Influence, type Quantity, effectiveDegreesOfFreedom, varianceOf } from './quantity';
 
@@ -67,12 +67,18 @@ function gather(parts: readonly Part[]): Influence[] {
   return [...byRoot.values()];
 }
 
+/** Whether two parts come from the same readings of a root; other readings of the same channel are others. */
 function sharesRoot(parts: readonly Part[]): boolean {
-  const seen = new Set<string>();
+  const seen: Influence[] = [];
   for (const { quantity } of parts) {
-    const own = new Set(quantity.influences().map(({ root }) => root));
-    for (const root of own) if (seen.has(root)) return true;
-    own.forEach((root) => seen.add(root));
+    const own = quantity.influences();
+    for (const influence of own)
+      if (seen.some((other) => other.root === influence.root && overlap(other.effect, influence.effect)))
+        return true;
+    seen.push(...own);
   }
   return false;
 }
+
+const overlap = (a: Stretch, b: Stretch): boolean =>
+  Math.max(a.first, b.first) < Math.min(a.first + a.weights.length, b.first + b.weights.length);

@@ -1,4 +1,4 @@
-import { normalRandom } from '../random';
+import { normalRandom, uniformRandom } from '../random';
 import { type Quantity, covarianceOf } from './quantity';
 
 /** What many draws say of a value that is worked out from uncertain ones. */
@@ -14,24 +14,73 @@ export interface Drawn {
 }
 
 /**
- * Draws of correlated quantities: normal distributions with the covariances that their common roots give them (JCGM 101:2008,
- * 6.4.8). One array of draws for each.
+ * Draws of correlated quantities, with the covariances that their common roots give them: normal distributions (JCGM 101:2008,
+ * 6.4.8), or shifted and scaled t-distributions where an uncertainty is known by few degrees of freedom, as that of a mean of
+ * repeats (6.4.9.2). Quantities that hang together are drawn from one multivariate t, by the fewest degrees of freedom among them
+ * (JCGM 102:2011, 5.3.2.2). One array of draws for each.
  */
 export function drawsOf(quantities: readonly Quantity[], count: number, seed = 1): Float64Array[] {
   const n = quantities.length;
-  const factor = choleskyOf(quantities.map((a) => quantities.map((b) => covarianceOf(a, b))));
+  const covariance = quantities.map((a) => quantities.map((b) => covarianceOf(a, b)));
+  const factor = choleskyOf(covariance);
   const out = quantities.map(() => new Float64Array(count));
   const normal = normalRandom(seed);
+  const groups = groupsOf(covariance);
+  const degrees = groups.map((group) =>
+    Math.min(
+      ...quantities.flatMap(({ degreesOfFreedom }, i) => (groups[i] === group ? [degreesOfFreedom] : [])),
+    ),
+  );
+  const uniform = uniformRandom(seed + 1);
   const z = new Float64Array(n);
+  const widened = new Float64Array(n);
   for (let draw = 0; draw < count; draw++) {
     for (let i = 0; i < n; i++) z[i] = normal();
+    for (let i = 0; i < n; i++)
+      widened[i] =
+        groups[i] === i
+          ? degrees[i] < manyDegrees
+            ? Math.sqrt(degrees[i] / chiSquared(degrees[i], normal, uniform))
+            : 1
+          : widened[groups[i]];
     for (let i = 0; i < n; i++) {
-      let value = quantities[i].value;
-      for (let j = 0; j <= i; j++) value += factor[i][j] * z[j];
-      out[i][draw] = value;
+      let away = 0;
+      for (let j = 0; j <= i; j++) away += factor[i][j] * z[j];
+      out[i][draw] = quantities[i].value + widened[i] * away;
     }
   }
   return out;
+}
+
+/** With so many degrees of freedom t is normal to a part in a thousand. */
+const manyDegrees = 1000;
+
+/** For each quantity the first one that it hangs together with, directly or through others. */
+function groupsOf(covariance: readonly (readonly number[])[]): number[] {
+  const group = covariance.map((_, i) => i);
+  for (let pass = 0; pass < covariance.length; pass++)
+    covariance.forEach((row, i) =>
+      row.forEach((value, j) => {
+        if (value !== 0) group[i] = group[j] = Math.min(group[i], group[j]);
+      }),
+    );
+  return group;
+}
+
+/**
+ * One draw of χ² with any number of degrees of freedom, as twice a gamma variable (Marsaglia and Tsang, ACM Transactions on
+ * Mathematical Software 26 (2000) 363); of less than two degrees by a power of a uniform number, as given there.
+ */
+function chiSquared(degreesOfFreedom: number, normal: () => number, uniform: () => number): number {
+  const shape = degreesOfFreedom / 2;
+  if (shape < 1) return chiSquared(degreesOfFreedom + 2, normal, uniform) * (1 - uniform()) ** (1 / shape);
+  const d = shape - 1 / 3;
+  const c = 1 / Math.sqrt(9 * d);
+  for (;;) {
+    const x = normal();
+    const v = (1 + c * x) ** 3;
+    if (v > 0 && Math.log(1 - uniform()) < 0.5 * x * x + d - d * v + d * Math.log(v)) return 2 * d * v;
+  }
 }
 
 /** L with L Lᵀ = C; a direction in which nothing is uncertain stays without. */

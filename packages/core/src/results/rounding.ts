@@ -18,6 +18,19 @@ function lastPlace(magnitude: number, figures: number): number {
   return Number(magnitude.toExponential(figures - 1).split('e')[1]) - figures + 1;
 }
 
+/** Numbers below this power of ten are written out. */
+const plainBelow = 6;
+
+const magnitudeOf = (number: number) => Number(number.toExponential(mostDigits - 1).split('e')[1]);
+
+/** Rounded to a place left of the decimal point; what is right of it is left to the number of decimals. */
+const roundedTo = (number: number, place: number): number =>
+  place > 0 ? Math.round(number / 10 ** place) * 10 ** place : number;
+
+/** Digits in groups of three before the decimal sign, where there are five or more (ISO 80000-1, 7.3.1). */
+export const grouped = (digits: string): string =>
+  digits.replace(/^−?\d{5,}/, (whole) => whole.replace(/(?<=\d)(?=(\d{3})+$)/g, '\u202f'));
+
 /**
  * Rounds a value to two significant figures of its standard uncertainty (JCGM 100:2008, 7.2.6). Without an uncertainty, or
  * with one that is below the last digit of a double and therefore only rounding, to `figures` significant digits. Very large
@@ -36,10 +49,11 @@ export function writeResult(value: number, standardUncertainty: number | null, f
       ? 0
       : lastPlace(Math.abs(value), figures);
   const largest = Math.max(Math.abs(value), known ? standardUncertainty : 0);
-  const magnitude = largest === 0 ? 0 : Number(largest.toExponential(mostDigits).split('e')[1]);
-  const exponent = magnitude >= 5 || place > 0 || magnitude <= -5 ? magnitude : 0;
+  // As it will stand there: 999 999.7 to the nearest whole number is 10⁶.
+  const magnitude = largest === 0 ? 0 : magnitudeOf(roundedTo(largest, place));
+  const exponent = magnitude >= plainBelow || magnitude <= -5 ? magnitude : 0;
   const decimals = Math.min(Math.max(exponent - place, 0), 20);
-  const scaled = (number: number) => minus((number / 10 ** exponent).toFixed(decimals));
+  const scaled = (number: number) => minus((roundedTo(number, place) / 10 ** exponent).toFixed(decimals));
   return {
     value: withoutMinusZero(scaled(value)),
     uncertainty: known ? scaled(standardUncertainty) : null,
@@ -56,7 +70,8 @@ export const raised = (exponent: number): string =>
 /** The result as one line of text: "1.1862 ± 0.0041" or "(1.23 ± 0.12) × 10⁻⁵". */
 export function resultText(value: number, standardUncertainty: number | null, figures = 4): string {
   const written = writeResult(value, standardUncertainty, figures);
-  const body = written.uncertainty === null ? written.value : `${written.value} ± ${written.uncertainty}`;
+  const digits = grouped(written.value);
+  const body = written.uncertainty === null ? digits : `${digits} ± ${grouped(written.uncertainty)}`;
   if (written.exponent === 0) return body;
   return written.uncertainty === null
     ? `${body} × 10${raised(written.exponent)}`

@@ -40,6 +40,18 @@ export function chanceOfGain(
   return Math.max(1 - fDistribution(ratio, added, degreesOfFreedom), 0);
 }
 
+/**
+ * Probability that chance alone makes a value as far from zero as `times` standard uncertainties or further, to either side, where
+ * that uncertainty is known by `degreesOfFreedom` (Student's t, as the square root of F with one degree of freedom).
+ */
+export function chanceBeyond(times: number, degreesOfFreedom: number): number {
+  const known = Math.min(degreesOfFreedom, mostDegrees);
+  return known > 0 ? Math.max(1 - fDistribution(times * times, 1, known), 0) : NaN;
+}
+
+/** More degrees of freedom than these differ in nothing from infinitely many. */
+const mostDegrees = 1e6;
+
 /** Probability that the luckiest of `trials` independent tries has a chance of `single` or less. */
 export const chanceOfBest = (single: number, trials: number): number =>
   -Math.expm1(trials * Math.log1p(-single));

@@ -2,7 +2,7 @@ import { halfWidth } from '../results/quantity';
 import { type Entry } from '../workings/entries';
 import { evaluate } from '../workings/evaluate';
 import { type NamedResult } from '../workings/outcome';
-import { type ChannelData } from '../workings/run';
+import { type ChannelData, type Condition } from '../workings/run';
 
 /** One result of a sheet over one run. @throws Error where the sheet refuses it */
 export function resultIn(
@@ -10,8 +10,12 @@ export function resultIn(
   channels: ChannelData[],
   id: string,
   key?: string,
+  conditions?: readonly Condition[],
 ): NamedResult {
-  const outcome = evaluate({ entries: [...entries] }, { id: 'r', channels }).outcomes.get(id);
+  const outcome = evaluate(
+    { entries: [...entries] },
+    { id: 'r', channels, ...(conditions === undefined ? {} : { conditions }) },
+  ).outcomes.get(id);
   if (outcome?.kind !== 'results') throw new Error(JSON.stringify(outcome));
   const found = outcome.results.find((result) => (key === undefined ? result.main : result.key === key));
   if (found === undefined) throw new Error(`no ${key ?? 'main result'}`);

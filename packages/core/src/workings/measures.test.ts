@@ -41,7 +41,7 @@ describe('a comparison', () => {
   };
 
   // By hand: 9.79 and 9.81 with 0.03 and 0.04 are 0.02 apart, of 0.05; 0.02/9.81 = 0.20 %.
-  test('says by how many standard uncertainties two values differ', () => {
+  test('says how far apart two values are, and how often chance does that', () => {
     const { difference, share, sentence } = said(
       constantEntry('a', 9.79, 0.03, 'm/s2'),
       constantEntry('b', 9.81, 0.04, 'm/s2'),
@@ -50,7 +50,7 @@ describe('a comparison', () => {
     expect(difference.standardUncertainty).toBeCloseTo(0.05, 12);
     expect(share.value).toBeCloseTo(-0.2039, 4);
     expect(sentence).toBe(
-      'They agree within their uncertainties: they are 0.020 m s⁻² apart, 0.40 standard uncertainties of 0.050 m s⁻².',
+      'They agree within their uncertainties: they are 0.020 m s⁻² apart, and the standard uncertainty of that is 0.050 m s⁻²; chance alone makes a difference as large in 69 of 100 cases.',
     );
   });
 

@@ -52,9 +52,11 @@ export function weighed(
     value,
     unit,
     standardUncertainty: variance > 0 ? Math.sqrt(variance) : null,
-    degreesOfFreedom: effectiveDegreesOfFreedom([
-      { variance, degreesOfFreedom: level?.degreesOfFreedom ?? Infinity },
-    ]),
+    // What was given with a value, or with a length, is known; what differences between readings tell is known by so many of them.
+    degreesOfFreedom:
+      followed.length === 0
+        ? Infinity
+        : effectiveDegreesOfFreedom([{ variance, degreesOfFreedom: level?.degreesOfFreedom ?? Infinity }]),
     influences,
   };
 }
@@ -89,13 +91,18 @@ export const movedTogether = ({ root, label, by = alone }: SharedEffect, times: 
 
 const alone: Stretch = { first: 0, weights: Float64Array.of(1) };
 
+/** Names the values of a series of single measurements as roots of uncertainty, one a value. */
+export const rootOfValues = ({ noise, symbol }: Series): string =>
+  `${noise?.root.key ?? 'values'}/values of ${symbol}`;
+
 /** Values that were taken one by one, each with an uncertainty of its own; nothing where one of them has none. */
-function ownOf({ uncertainties, symbol }: Series, { first, weights }: Stretch): Influence[] {
+function ownOf(series: Series, { first, weights }: Stretch): Influence[] {
+  const { uncertainties, symbol } = series;
   if (uncertainties === undefined) return [];
   const effect = weights.map((weight, i) => (weight === 0 ? 0 : weight * uncertainties[first + i]));
   if (effect.some(Number.isNaN)) return [];
   const label = `readings of ${symbol}`;
-  return [{ root: label, label, effect: { first, weights: effect } }];
+  return [{ root: rootOfValues(series), label, effect: { first, weights: effect } }];
 }
 
 /** Weights on the readings of a root, whose noise has one standard deviation. */

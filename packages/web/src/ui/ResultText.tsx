@@ -1,4 +1,4 @@
-import { writeResult } from '@heuristor/core';
+import { grouped, writeResult } from '@heuristor/core';
 import { type ShownResult } from '../workers/protocol';
 import { UnitText } from './UnitText';
 
@@ -11,7 +11,9 @@ export function ResultText({
   const { value, halfWidth, roundTo, unit } = result;
   const written = writeResult(value, halfWidth ?? roundTo);
   const pair = halfWidth !== null && written.uncertainty !== null;
-  const body = pair ? `${written.value} ± ${written.uncertainty}` : written.value;
+  const body = pair
+    ? `${grouped(written.value)} ± ${grouped(written.uncertainty ?? '')}`
+    : grouped(written.value);
   const scaled = written.exponent !== 0;
   return (
     <span title={`all digits: ${value}${halfWidth === null ? '' : ` ± ${halfWidth}`}`}>

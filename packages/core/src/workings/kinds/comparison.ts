@@ -2,8 +2,9 @@ import { measured } from '../../formula/dimension';
 import { Refusal } from '../../refusal';
 import { texName } from '../../formula/typeset';
 import { combined } from '../../results/combined';
-import { halfWidth } from '../../results/quantity';
+import { type Quantity } from '../../results/quantity';
 import { raised, writeResult } from '../../results/rounding';
+import { chanceBeyond } from '../../statistics/significance';
 import { canConvert, conversionFactor } from '../../units/conversion';
 import { intervalUnit, temperatureKind } from '../../units/temperature';
 import { type Unit, printedUnit, sameUnit } from '../../units/unit';
@@ -42,7 +43,6 @@ export const comparison = defineKind({
               derivative: (-100 * per * (apart + base) * Math.sign(base)) / base ** 2,
             },
           ]);
-    const half = halfWidth(difference);
     const letters = { a: texName(first.name), b: texName(second.name) };
     return {
       kind: 'results',
@@ -59,7 +59,7 @@ export const comparison = defineKind({
             workingBy('\\delta', '100 (a - b)/abs(b)', { a: partOf(first), b: partOf(second) }, letters),
         },
       ),
-      notes: [verdict(difference.value, half, unit)],
+      notes: [verdict(difference)],
       fitted: null,
     };
   },
@@ -103,24 +103,37 @@ function held(first: NamedResult, second: NamedResult): Held {
 
 const percent: Unit = [{ atom: '%', power: 1 }];
 
-/** Whether two values agree, in words (JCGM 100:2008, 6 and annex G; GUM’s coverage of 68, 95 and 99.7 %). */
-function verdict(difference: number, half: number | null, unit: Unit): string {
-  const amount = (value: number) => {
-    const { value: digits, exponent } = writeResult(value, null, 2);
+/** Below the first they agree, below the second they may, below the third hardly: chances of 1, 2 and 3 σ of a normal distribution. */
+const limits = [0.3173, 0.0455, 0.0027] as const;
+
+/** Whether two values agree, in words: by how often chance makes such a difference (JCGM 100:2008, annex G; Student's t). */
+function verdict({ value, standardUncertainty, degreesOfFreedom, unit }: Quantity): string {
+  const amount = (number: number) => {
+    const { value: digits, exponent } = writeResult(number, null, 2);
     return `${digits}${exponent === 0 ? '' : ` × 10${raised(exponent)}`} ${printedUnit(unit)}`.trim();
   };
-  if (half === null || half === 0)
-    return difference === 0
+  if (standardUncertainty === null || !(standardUncertainty > 0) || Number.isNaN(degreesOfFreedom))
+    return value === 0
       ? 'They are the same; neither has an uncertainty.'
       : 'Neither has an uncertainty, so it cannot be said whether they agree.';
-  const times = Math.abs(difference) / half;
-  const apart = `they are ${amount(Math.abs(difference))} apart, ${times.toPrecision(2)} standard uncertainties of ${amount(half)}`;
-  if (times <= 1) return `They agree within their uncertainties: ${apart}.`;
-  if (times <= 2)
-    return `They are compatible: ${apart}; that much comes by chance in one case of three to one of twenty.`;
-  if (times <= 3)
-    return `They hardly agree: ${apart}; that much comes by chance in less than one case of twenty.`;
-  return `They differ: ${apart}; chance does not explain that (less than one case of 300).`;
+  const times = Math.abs(value) / standardUncertainty;
+  const chance = chanceBeyond(times, degreesOfFreedom);
+  const apart = `they are ${amount(Math.abs(value))} apart, and the standard uncertainty of that is ${amount(standardUncertainty)}`;
+  const often = `chance alone makes a difference as large in ${inWords(chance)}`;
+  if (chance > limits[0]) return `They agree within their uncertainties: ${apart}; ${often}.`;
+  if (chance > limits[1]) return `They are compatible: ${apart}; ${often}.`;
+  if (chance > limits[2]) return `They hardly agree: ${apart}; ${often}.`;
+  return `They differ: ${apart}; ${often}.`;
 }
+
+/** A probability as people say it: “42 of 100 cases”, “one case of 210”. */
+function inWords(chance: number): string {
+  if (chance >= 0.1) return `${Math.round(100 * chance)} of 100 cases`;
+  if (chance < 1e-6) return 'less than one case of a million';
+  return `one case of ${thousands(Number((1 / chance).toPrecision(2)))}`;
+}
+
+/** A count with a thin space between its thousands. */
+const thousands = (count: number): string => String(count).replace(/(?<=\d)(?=(\d{3})+$)/g, '\u202f');
 
 const unitText = (unit: Unit) => (unit.length === 0 ? 'plain numbers' : printedUnit(unit));

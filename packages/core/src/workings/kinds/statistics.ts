@@ -11,7 +11,7 @@ import { type NamedResult, noted } from '../outcome';
 import { type Selection, leftOutNotes, reachNote, select } from '../selection';
 import { powerOfUnit } from '../../units/unit';
 import { meanOfSymbol, symbolOf, texPart, withWorkings, workingBy } from '../working';
-import { movedTogether, noiseOfSum } from '../weighed';
+import { movedTogether, noiseOfSum, rootOfValues } from '../weighed';
 
 /**
  * Mean with standard deviation, extremes and duration. The uncertainty beside the mean is what the noise of the readings does
@@ -209,12 +209,8 @@ function meanByReadings(series: Series, selection: Picked, mean: number, spread:
 }
 
 /** The mean of measurements, each of its own: s/√n, by n − 1 degrees of freedom (JCGM 100:2008, 4.2.3). */
-function meanOfRepeats(
-  { unit, symbol, noise }: Series,
-  { indices }: Picked,
-  mean: number,
-  spread: number | null,
-): Quantity {
+function meanOfRepeats(series: Series, { indices }: Picked, mean: number, spread: number | null): Quantity {
+  const { unit, symbol } = series;
   if (spread === null || spread === 0) return exactly(mean, unit);
   const count = indices.length;
   return {
@@ -224,9 +220,10 @@ function meanOfRepeats(
     degreesOfFreedom: count - 1,
     influences: () => [
       {
-        root: `${noise?.root.key ?? symbol}/scatter of ${symbol}`,
+        root: rootOfValues(series),
         label: `scatter of ${symbol}`,
-        effect: { first: 0, weights: Float64Array.of(spread / Math.sqrt(count)) },
+        // One number a value, so that means of different values share nothing.
+        effect: stretchAt(indices, new Float64Array(count).fill(spread / count)),
       },
     ],
   };

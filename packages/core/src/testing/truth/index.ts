@@ -1,0 +1,5 @@
+import { type TruthCase } from './case';
+import { repeatCases } from './repeats';
+
+/** Every kind of result whose ± is held against known truth, in `npm test` and, with more repetitions, in `npm run bench truth`. */
+export const truthCases: readonly TruthCase[] = [...repeatCases];
