@@ -1,4 +1,6 @@
 import { positionSeries } from '../testing/series';
+import { channelOf } from '../testing/sheet';
+import { evaluate } from '../workings/evaluate';
 import { areaBetween } from './area';
 import { runningIntegral } from './integral';
 
@@ -40,9 +42,33 @@ test('a gap is never integrated across in silence', () => {
   const series = positionSeries(50, 0.1, (t) => t);
   series.values.fill(NaN, 20, 30);
   expect(() => areaBetween(series, 1, 4)).toThrow('Readings are missing between 1.9 and 3');
+});
+
+test('a running integral goes on over ten missing readings by a straight line, and refuses eleven', () => {
+  const series = positionSeries(50, 0.1, (t) => t);
+  series.values.fill(NaN, 20, 30);
   const sum = runningIntegral(series, 's');
   expect(sum.values[19]).toBeCloseTo(1.9 ** 2 / 2, 12);
-  expect(sum.values[31]).toBeNaN();
+  expect(sum.values[31]).toBeCloseTo(3.1 ** 2 / 2, 12);
+  const longer = positionSeries(50, 0.1, (t) => t);
+  longer.values.fill(NaN, 20, 31);
+  expect(() => runningIntegral(longer, 's')).toThrow(
+    'Readings of x are missing between 1.9 s and 3.1 s, more than the 10 in a row that are bridged by a straight line',
+  );
+});
+
+test('the entry says over how many missing readings it went on', () => {
+  const values = Float64Array.from({ length: 50 }, (_, i) => i);
+  values.fill(NaN, 20, 25);
+  values[40] = NaN;
+  const outcome = evaluate(
+    { entries: [{ kind: 'integral', id: 'i', name: 's', of: 'channel:v' }] },
+    { id: 'r', channels: [channelOf('v', 'm/s', values, 0.1)] },
+  ).outcomes.get('i');
+  expect(outcome).toMatchObject({
+    kind: 'series',
+    notes: ['6 missing readings were bridged by a straight line, at most 5 in a row (at 2 s); up to 10 are.'],
+  });
 });
 
 test('the noise path of an integral is its own transpose: wᵀ(F y) = (Fᵀ w)ᵀ y', () => {

@@ -3,7 +3,7 @@ import { type NoisePath } from '../series/noisePath';
 import { checkSampling, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { multiplyUnits } from '../units/unit';
-import { isGap } from './gaps';
+import { isGap, longestSumBridge, sumGapRefusal } from './gaps';
 
 const integralQuantity: Readonly<Record<string, string>> = {
   velocity: 'displacement',
@@ -19,8 +19,6 @@ interface Kept {
   before: Growing;
   last: number;
   sum: number;
-  /** Where a gap ended the sum; Infinity while none did. */
-  end: number;
   next: number;
 }
 
@@ -28,8 +26,8 @@ const keptOf = new WeakMap<object, Kept>();
 
 /**
  * The running integral by the trapezoidal rule, zero at the first reading. A missing reading is bridged by a straight line
- * between its neighbours and stays missing itself; a longer gap, or a hole in irregular times, ends the sum, because nobody
- * knows what went on in there: all later values are NaN.
+ * between its neighbours and stays missing itself.
+ * @throws Refusal at a gap of more than ten readings, or a hole in irregular times: nobody knows what gathered in there
  * @param before the integral of an earlier, shorter state of the same series, which is gone on with
  */
 export function runningIntegral(series: Series, symbol: string, before?: Series): Series {
@@ -47,40 +45,35 @@ export function runningIntegral(series: Series, symbol: string, before?: Series)
         before: new Growing(n),
         last: -1,
         sum: 0,
-        end: Infinity,
         next: 0,
       };
   const out = kept.values.extend(n);
   const widths = kept.before.extend(n);
   // Of a parent that still changes its tail only the settled part is kept; the tail is worked out for now.
-  let { last, sum, end } = kept;
+  let { last, sum } = kept;
   for (let i = from; i < n; i++) {
-    if (i === series.settled) Object.assign(kept, { last, sum, end, next: i });
+    if (i === series.settled) Object.assign(kept, { last, sum, next: i });
     out[i] = NaN;
     widths[i] = 0;
-    if (values[i] !== values[i] || i >= end) continue;
+    if (values[i] !== values[i]) continue;
     if (last >= 0) {
-      if (isGap(sampling, last, i)) {
-        end = i;
-        continue;
-      }
+      if (isGap(sampling, last, i, longestSumBridge)) throw sumGapRefusal(series, last, i);
       widths[i] = (timeAt(sampling, i) - timeAt(sampling, last)) / 2;
       sum += widths[i] * (values[i] + values[last]);
     }
     out[i] = sum;
     last = i;
   }
-  if (series.settled >= n) Object.assign(kept, { last, sum, end, next: n });
+  if (series.settled >= n) Object.assign(kept, { last, sum, next: n });
   const lineage = goesOn ? before.lineage : {};
   keptOf.set(lineage, kept);
-  const ended = Math.min(end, n);
   const through = (parent: NoisePath): NoisePath => ({
     root: parent.root,
     independent: false,
     row: () => null,
     isOrdinary: () => false,
     spread({ first, weights }) {
-      const back = new Float64Array(Math.min(first + weights.length, ended));
+      const back = new Float64Array(Math.min(first + weights.length, n));
       // Value i holds every trapezoid up to i, so a trapezoid ending at i is weighed by all later weights.
       let later = 0;
       let right = -1;

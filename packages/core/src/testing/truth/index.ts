@@ -1,5 +1,6 @@
 import { type TruthCase } from './case';
 import { repeatCases } from './repeats';
+import { swingCases } from './swings';
 
 /** Every kind of result whose ± is held against known truth, in `npm test` and, with more repetitions, in `npm run bench truth`. */
-export const truthCases: readonly TruthCase[] = [...repeatCases];
+export const truthCases: readonly TruthCase[] = [...repeatCases, ...swingCases];

@@ -1,6 +1,8 @@
 import { runningIntegral } from '../../calculus/integral';
 import { eventIn } from '../../calculus/events';
-import { timesOf } from '../../series/sampling';
+import { timeAt, timesOf } from '../../series/sampling';
+import { longestSumBridge } from '../../calculus/gaps';
+import { printedUnit } from '../../units/unit';
 import { type Series, sharedThrough } from '../../series/series';
 import { anchorField, choiceField, later, levelField, regionField, seriesField } from '../fields';
 import { baselineWords, idleOfBaseline, levelUnder } from '../baseline';
@@ -42,16 +44,38 @@ export const integral = defineKind({
       ...runningIntegral(series, name, isPlain ? earlier : undefined),
       ...sharedThrough(series, (like) => runningIntegral(like, name).values),
     };
-    if (isPlain) return { kind: 'series', series: whole, notes: [] };
+    const notes = bridgedNote(series);
+    if (isPlain) return { kind: 'series', series: whole, notes };
     const level = levelUnder(series, rest, context);
     const raised = level === null ? whole : withoutLevel(whole, series, level.value, level);
     return {
       kind: 'series',
       series: start === null ? raised : zeroedAt(raised, momentOf(start, context)),
-      notes: [],
+      notes,
     };
   },
 });
+
+/** Says over how many missing readings the sum went on, and how many in a row it would. */
+function bridgedNote({ values, sampling, timeUnit }: Series): string[] {
+  const first = values.findIndex((value) => !Number.isNaN(value));
+  let [missing, waiting, longest, at] = [0, 0, 0, 0];
+  for (let i = Math.max(first, 0); i < values.length; i++) {
+    if (Number.isNaN(values[i])) {
+      waiting++;
+      continue;
+    }
+    if (waiting > longest) [longest, at] = [waiting, i - waiting];
+    missing += waiting;
+    waiting = 0;
+  }
+  if (missing === 0) return [];
+  const unit = printedUnit(timeUnit);
+  const [readings, were] = missing === 1 ? ['reading', 'was'] : ['readings', 'were'];
+  return [
+    `${missing} missing ${readings} ${were} bridged by a straight line, at most ${longest} in a row (at ${Number(timeAt(sampling, at).toPrecision(5))}${unit === '' ? '' : ` ${unit}`}); up to ${longestSumBridge} are.`,
+  ];
+}
 
 const momentOf = (start: Anchor, context: Context): number =>
   eventIn(context.series(start.of), start).value + start.offset;

@@ -3,8 +3,10 @@ import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
 import { intervalOf, timeAt } from '../../series/sampling';
 import { type Series } from '../../series/series';
+import { describe } from '../../statistics/describe';
 import { amplitudeSpectrum } from '../../spectrum/amplitudes';
-import { toneAt } from '../../spectrum/tone';
+import { type Tone, toneAt } from '../../spectrum/tone';
+import { toneOnLine } from '../../spectrum/toneOnLine';
 import { type SpectrumWindow, windowWeight } from '../../spectrum/windows';
 import { type Unit, divideUnits, one, parseUnit, printedUnit, sameUnit } from '../../units/unit';
 import { choiceField, regionField, seriesField } from '../fields';
@@ -62,18 +64,20 @@ export const spectrum = defineKind({
       throw new Refusal(`A spectrum needs ${fewest} readings; the region holds ${count}. Make it longer.`);
     const { values, interval, bridged, isUneven } = evenly(series, selection);
     const duration = values.length * interval;
+    const unit = frequencyUnit(series.timeUnit);
+    const found = peakIn(series, selection, window, { values, interval }, unit);
+    const { peak, drift } = found;
     let mean = 0;
     for (let i = 0; i < count; i++) mean += selection.y[i] / count;
+    const { x: times } = selection;
     const possible = Math.max(Math.floor(mostNumbers / values.length), 1);
     const padded = Math.min(Number(padding), possible);
     const { step, amplitudes } = amplitudeSpectrum(
-      values.map((value) => value - mean),
+      values.map((value, i) => value - (drift?.lineAt(times[0] + i * interval) ?? mean)),
       window,
       padded,
     );
-    const unit = frequencyUnit(series.timeUnit);
     const x = Float64Array.from(amplitudes, (_, k) => (k * step) / interval);
-    const peak = peakIn(series, selection, window, x, amplitudes, duration, unit);
     return {
       kind: 'results',
       results: [
@@ -98,6 +102,11 @@ export const spectrum = defineKind({
           }${padded < Number(padding) ? ', the most that so many readings allow' : ''}; amplitudes${
             series.unit.length === 0 ? '' : ` in ${printedUnit(series.unit)}`
           }, not effective values. Two peaks closer than the resolution are not told apart.`,
+          ...(drift === null
+            ? []
+            : [
+                `A straight drift of ${Number(drift.slope.toPrecision(3)).toString().replace('-', '−')} ${printedUnit(divideUnits(series.unit, series.timeUnit))} was taken off before.`,
+              ]),
           ...(isUneven
             ? ['The times are uneven: for the drawn spectrum readings were put on even steps.']
             : []),
@@ -192,51 +201,119 @@ function reachOf(frequencies: Float64Array, amplitudes: Float64Array): number {
   return Math.min(Math.max(1.25 * frequencies[last], beside * frequencies[highest]), all) || all;
 }
 
-/** Frequency and amplitude of the highest peak; nothing where none stands out. */
+/** A straight line under a sine counts where its slope is so many of its own standard uncertainties. */
+const clearDrift = 4;
+/** The peak is looked for among frequencies so much closer than the readings tell apart, whatever is drawn. */
+const searchPadding = 4;
+
+interface Peak {
+  peak: NamedResult[];
+  /** The straight line under it; null where there is none to speak of. */
+  drift: { slope: number; lineAt(time: number): number } | null;
+}
+
+/** The frequency at which a spectrum of at least a period and a half in the region is highest; null where none is. */
+function highestIn(
+  { values, interval }: Pick<Even, 'values' | 'interval'>,
+  base: (i: number) => number,
+  window: SpectrumWindow,
+): number | null {
+  const duration = values.length * interval;
+  const padding = Math.max(Math.min(searchPadding, Math.floor(mostNumbers / values.length)), 1);
+  const { step, amplitudes } = amplitudeSpectrum(
+    values.map((value, i) => value - base(i)),
+    window,
+    padding,
+  );
+  let highest = -1;
+  for (let k = 1; k < amplitudes.length - 1; k++) {
+    const isPeak = amplitudes[k] >= amplitudes[k - 1] && amplitudes[k] >= amplitudes[k + 1];
+    if (
+      isPeak &&
+      (k * step * duration) / interval >= fewestPeriods &&
+      !(amplitudes[k] <= amplitudes[highest])
+    )
+      highest = k;
+  }
+  return highest < 0 || !(amplitudes[highest] > 0) ? null : (highest * step) / interval;
+}
+
+/** The least-squares line through evenly spaced values, by their number. */
+function lineThrough(values: Float64Array): (i: number) => number {
+  const middle = (values.length - 1) / 2;
+  let [mean, up, spread] = [0, 0, 0];
+  values.forEach((value, i) => {
+    mean += value / values.length;
+    spread += (i - middle) ** 2;
+  });
+  values.forEach((value, i) => (up += (i - middle) * (value - mean)));
+  return (i) => mean + (up / spread) * (i - middle);
+}
+
+/** Whether a line rises at all beside how far values scatter. */
+function isLineSeen(values: Float64Array, line: (i: number) => number): boolean {
+  const rise = Math.abs(line(values.length - 1) - line(0));
+  const { standardDeviation } = describe(values);
+  return rise > 0.01 * standardDeviation;
+}
+
+/** Frequency and amplitude of the highest peak, none where none stands out, and the drift under it. */
 function peakIn(
   series: Series,
   { indices, x: times, y: values }: Selection,
   window: SpectrumWindow,
-  frequencies: Float64Array,
-  amplitudes: Float64Array,
-  duration: number,
+  even: Pick<Even, 'values' | 'interval'>,
   unit: Unit,
-): NamedResult[] {
-  const last = amplitudes.length - 1;
-  let highest = -1;
-  for (let k = 1; k < last; k++) {
-    const isPeak = amplitudes[k] >= amplitudes[k - 1] && amplitudes[k] >= amplitudes[k + 1];
-    if (isPeak && frequencies[k] * duration >= fewestPeriods && !(amplitudes[k] <= amplitudes[highest]))
-      highest = k;
-  }
-  if (highest < 0 || !(amplitudes[highest] > 0)) return [];
+): Peak {
+  const duration = even.values.length * even.interval;
   const start = times[0];
   const weights = Float64Array.from(times, (time) => windowWeight(window, (time - start) / duration));
-  const tone = toneAt(times, values, weights, frequencies[highest], 1 / duration);
-  if (tone === null) return [];
-  const first = indices[0];
-  const spread = (by: Float64Array) => {
-    const stretch = new Float64Array(indices[indices.length - 1] - first + 1);
-    by.forEach((weight, i) => (stretch[indices[i] - first] = weight));
-    return { first, weights: stretch };
-  };
-  const frequency = weighed(tone.frequency, unit, [[series, spread(tone.frequencyBy)]]);
-  const amplitude = weighed(tone.amplitude, intervalUnit(series.unit), [[series, spread(tone.amplitudeBy)]]);
-  // Noise alone makes one of so many amplitudes this high in one stretch of a hundred.
-  const chance = Math.sqrt(2 * Math.log(50 * values.length));
-  const isInNoise = tone.amplitude < chance * (amplitude.standardUncertainty ?? 0);
-  if (isInNoise) return [];
-  return [
-    { key: 'frequency', name: 'frequency', quantity: frequency, roundTo: 0.01 / duration, main: true },
-    { key: 'amplitude', name: 'amplitude', quantity: amplitude, roundTo: tone.amplitude / 100, main: true },
-    {
-      key: 'period',
-      name: 'period',
-      quantity: weighed(1 / tone.frequency, series.timeUnit, [
-        [series, spread(tone.frequencyBy.map((by) => -by / tone.frequency ** 2))],
-      ]),
-      roundTo: null,
-      main: false,
-    },
-  ];
+  const line = lineThrough(even.values);
+  const overLine = isLineSeen(even.values, line) ? highestIn(even, line, window) : null;
+  const onLine = overLine === null ? null : toneOnLine(times, values, weights, overLine);
+  const slope =
+    onLine === null
+      ? null
+      : weighed(onLine.slope, divideUnits(series.unit, series.timeUnit), [[series, spread(onLine.slopeBy)]]);
+  const isDrifting =
+    onLine !== null &&
+    Math.abs(onLine.slope) > clearDrift * (slope?.standardUncertainty ?? Infinity) &&
+    // A drift of less than a hundredth of the swing over the region does nothing to it.
+    Math.abs(onLine.slope * duration) > 0.01 * onLine.amplitude;
+  if (onLine !== null && isDrifting)
+    return { peak: resultsOf(onLine), drift: { slope: onLine.slope, lineAt: onLine.lineAt } };
+  let mean = 0;
+  even.values.forEach((value) => (mean += value / even.values.length));
+  const highest = highestIn(even, () => mean, window);
+  const tone = highest === null ? null : toneAt(times, values, weights, highest, 1 / duration);
+  return { peak: tone === null ? [] : resultsOf(tone), drift: null };
+
+  function spread(by: Float64Array) {
+    const stretch = new Float64Array(indices[indices.length - 1] - indices[0] + 1);
+    by.forEach((weight, i) => (stretch[indices[i] - indices[0]] = weight));
+    return { first: indices[0], weights: stretch };
+  }
+  function resultsOf(tone: Tone): NamedResult[] {
+    const frequency = weighed(tone.frequency, unit, [[series, spread(tone.frequencyBy)]]);
+    const amplitude = weighed(tone.amplitude, intervalUnit(series.unit), [
+      [series, spread(tone.amplitudeBy)],
+    ]);
+    // Noise alone makes one of so many amplitudes this high in one stretch of a hundred.
+    const chance = Math.sqrt(2 * Math.log(50 * values.length));
+    const isInNoise = tone.amplitude < chance * (amplitude.standardUncertainty ?? 0);
+    if (isInNoise) return [];
+    return [
+      { key: 'frequency', name: 'frequency', quantity: frequency, roundTo: 0.01 / duration, main: true },
+      { key: 'amplitude', name: 'amplitude', quantity: amplitude, roundTo: tone.amplitude / 100, main: true },
+      {
+        key: 'period',
+        name: 'period',
+        quantity: weighed(1 / tone.frequency, series.timeUnit, [
+          [series, spread(tone.frequencyBy.map((by) => -by / tone.frequency ** 2))],
+        ]),
+        roundTo: null,
+        main: false,
+      },
+    ];
+  }
 }
