@@ -12,6 +12,7 @@ import {
 import { invertUpper, isRankDeficient } from './householder';
 import { type ModelFunction, type SolverOptions, leastSquares } from './levenbergMarquardt';
 import { type FitPoints, type Hint, type Relation, type RelationSolution } from './relation';
+import { type Scatter, scatterOf } from './scatter';
 import { weightedFit } from './weightedFit';
 import { type PointUncertainties } from './weighted';
 
@@ -210,26 +211,6 @@ function isNoiseRefuted(
   const explained = (sum / slope.length) * standardDeviation ** 2;
   const found = residualSumOfSquares / degreesOfFreedom;
   return explained > found * (1 + refutingDeviations * Math.sqrt(2 / degreesOfFreedom + 2 / known));
-}
-
-/** How values scatter about their own mean. */
-export interface Scatter {
-  /** Σ(y − ȳ)². */
-  total: number;
-  constant: boolean;
-}
-
-export function scatterOf(y: Float64Array): Scatter {
-  const n = y.length;
-  const base = y[0];
-  let sum = 0;
-  let squares = 0;
-  for (let i = 0; i < n; i++) {
-    const value = y[i] - base;
-    sum += value;
-    squares += value * value;
-  }
-  return { total: Math.max(squares - (sum * sum) / n, 0), constant: squares === 0 };
 }
 
 /** A step along x that is small against the points' reach, for differences. */

@@ -83,6 +83,8 @@ export interface Relation {
   parameterNames(axes: FitAxes): ParameterName[];
   /** The value at x for the named parameters. */
   value(parameters: readonly number[], x: number): number;
+  /** Whether its numbers mean something from any place on the axis, as a period and a value at the beginning do. */
+  movable?: true;
   /** Fits with a first guess of its own. @throws Refusal where the points do not carry the relation */
   solve(points: FitPoints, hint: Hint): RelationSolution;
   /** What to say where the parameters cannot be told apart; of a relation that ships, a longer region helps. */

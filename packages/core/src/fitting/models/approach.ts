@@ -7,6 +7,7 @@ export const approach: Relation = {
   formula: 'final value + (value at 0 − final value) · exp(−x / time constant)',
   letters: { formula: 'y_e + (y_0 - y_e) exp(-x/tau)', of: ['y_e', 'tau', 'y_0'], further: ['tau ln(2)'] },
   parameterCount: 3,
+  movable: true,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'finalValue', name: 'final value', unit: yUnit, main: false },
     { key: 'timeConstant', name: 'time constant', unit: xUnit, main: true },

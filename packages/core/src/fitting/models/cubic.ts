@@ -8,6 +8,7 @@ export const cubic: Relation = {
   formula: 'third · x³ + second · x² + slope at 0 · x + value at 0',
   letters: { formula: 'a x^3 + b x^2 + c x + d', of: ['a', 'b', 'c', 'd'] },
   parameterCount: 4,
+  movable: true,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'third', name: 'third', unit: divideUnits(yUnit, powerOfUnit(xUnit, 3)), main: true },
     { key: 'second', name: 'second', unit: divideUnits(yUnit, powerOfUnit(xUnit, 2)), main: false },

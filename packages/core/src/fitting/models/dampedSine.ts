@@ -49,6 +49,7 @@ export const dampedSine: Relation = {
     further: ['pi/(gamma T)'],
   },
   parameterCount: 5,
+  movable: true,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'amplitude', name: 'amplitude at 0', unit: intervalUnit(yUnit), main: false },
     { key: 'period', name: 'period', unit: xUnit, main: true },

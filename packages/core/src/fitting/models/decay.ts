@@ -8,6 +8,7 @@ export const decay: Relation = {
   formula: 'amplitude · exp(−x / time constant) + offset',
   letters: { formula: 'A exp(-x/tau) + c', of: ['A', 'tau', 'c'], further: ['tau ln(2)'] },
   parameterCount: 3,
+  movable: true,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'amplitude', name: 'amplitude', unit: intervalUnit(yUnit), main: false },
     { key: 'timeConstant', name: 'time constant', unit: xUnit, main: true },

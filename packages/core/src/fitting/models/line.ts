@@ -8,6 +8,7 @@ export const line: Relation = {
   formula: 'slope · x + intercept',
   letters: { formula: 'b x + a', of: ['b', 'a'] },
   parameterCount: 2,
+  movable: true,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'slope', name: 'slope', unit: divideUnits(yUnit, xUnit), main: true },
     { key: 'intercept', name: 'intercept', unit: yUnit, main: false },

@@ -8,6 +8,7 @@ export const parabola: Relation = {
   formula: '½ · curvature · x² + slope at 0 · x + value at 0',
   letters: { formula: '1/2 a x^2 + b x + c', of: ['a', 'b', 'c'] },
   parameterCount: 3,
+  movable: true,
   parameterNames: ({ xUnit, yUnit, xQuantity, yQuantity }) => {
     const motion = xQuantity === 'time' && yQuantity === 'position';
     return [

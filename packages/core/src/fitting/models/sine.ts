@@ -10,6 +10,7 @@ export const sine: Relation = {
   formula: 'amplitude · sin(2π x / period + phase) + offset',
   letters: { formula: 'A sin(2 pi x/T + phi) + c', of: ['A', 'T', 'phi', 'c'] },
   parameterCount: 4,
+  movable: true,
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'amplitude', name: 'amplitude', unit: intervalUnit(yUnit), main: false },
     { key: 'period', name: 'period', unit: xUnit, main: true },

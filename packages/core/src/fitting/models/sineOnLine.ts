@@ -9,6 +9,7 @@ export const sineOnLine: Relation = {
   formula: 'amplitude · sin(2π x / period + phase) + offset + drift · x',
   letters: { formula: 'A sin(2 pi x/T + phi) + c + d x', of: ['A', 'T', 'phi', 'c', 'd'] },
   parameterCount: 5,
+  movable: true,
   parameterNames: (axes) => [
     ...sine.parameterNames(axes),
     { key: 'drift', name: 'drift', unit: divideUnits(axes.yUnit, axes.xUnit), main: false },

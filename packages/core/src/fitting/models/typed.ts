@@ -6,6 +6,9 @@ import { type Unit } from '../../units/unit';
 import { type ModelFunction, type Solution, type SolverOptions, leastSquares } from '../levenbergMarquardt';
 import { type FitPoints, type Relation, type RelationSolution } from '../relation';
 import { endsOf } from './shapedSolution';
+import { chanceOfBest, chanceOfGain } from '../../statistics/significance';
+import { scatterOf } from '../scatter';
+import { waveStarts } from './typedSine';
 import { startsOf } from './typedStarts';
 
 /** What somebody said of a parameter of a formula: where the search starts, whether it stays there, between which values it lies. */
@@ -50,7 +53,7 @@ export class TypedFunction {
   readonly xUnit: Unit;
   readonly yUnit: Unit;
 
-  constructor(private readonly model: TypedModel) {
+  constructor(readonly model: TypedModel) {
     this.xUnit = model.xUnit;
     this.yUnit = model.yUnit;
     const { program, parameters, constants, xName, xUnit, yUnit } = model;
@@ -149,6 +152,7 @@ export function typedRelation(model: TypedModel): Relation & { function: TypedFu
     formula: model.text,
     letters: { formula: model.text, of: free.map(({ name }) => name) },
     parameterCount,
+    movable: true,
     parameterNames: () =>
       free.map(({ name, unit }, i) => ({ key: name, name, unit: unit ?? [], main: i === 0 })),
     value: (parameters, x) => typed.values(parameters, Float64Array.of(x))[0],
@@ -248,14 +252,47 @@ function solveTyped(typed: TypedFunction, { x, y }: FitPoints, near: readonly nu
   for (const start of starts) {
     const found = from(start);
     if (found instanceof Refusal) why ??= found;
-    else if (best === null || found.solution.residualSumOfSquares < best.solution.residualSumOfSquares)
+    else if (best === null || isBetter(found, best))
       best = found;
   }
+  if (best !== null && waveStarts(typed.model, free, { x, y }).length > 0)
+    mustExplain(best.solution, y, free.length);
   if (best === null)
     throw new Refusal(
       `${why?.message ?? 'The formula has no finite value here.'} Type start values that are near what you expect.`,
     );
   return best;
+}
+
+/** Sums that differ by less than this share of themselves are those of one curve, told by other numbers. */
+const sameSum = 1e-9;
+
+/** Whether a solution lies lower; of those that are one curve, the one with fewer negative numbers, and then the smaller ones. */
+function isBetter(a: Solved, b: Solved): boolean {
+  const [low, high] = [a.solution.residualSumOfSquares, b.solution.residualSumOfSquares];
+  if (Math.abs(low - high) > sameSum * (low + high)) return low < high;
+  const negative = ({ parameters }: Solved) => parameters.filter((value) => value < 0).length;
+  const size = ({ parameters }: Solved) => parameters.reduce((sum, value) => sum + Math.abs(value), 0);
+  return negative(a) < negative(b) || (negative(a) === negative(b) && size(a) < size(b));
+}
+
+/** Noise alone makes some start look as good once in a thousand stretches. */
+const believable = 1e-3;
+
+/** Starts that were found are believed only where the curve says more than a constant. @throws Refusal */
+function mustExplain(solution: Solution, y: Float64Array, parameterCount: number): void {
+  const { total } = scatterOf(y);
+  const degrees = y.length - parameterCount;
+  if (parameterCount < 3 || degrees < 1) return;
+  const chance = chanceOfBest(
+    chanceOfGain(total, solution.residualSumOfSquares, parameterCount - 1, degrees),
+    // About so many frequencies can be told apart.
+    y.length / 2,
+  );
+  if (chance > believable)
+    throw new Refusal(
+      'No start was found from which this formula says more of these readings than a constant does. Type start values that are near what you expect.',
+    );
 }
 
 /** The solution once more, over those parameters alone that stand at no bound. */

@@ -7,6 +7,7 @@ import { type Unit } from '../../units/unit';
 import { axisPowers } from './axisPowers';
 import { geometric } from './shaped';
 import { type TypedFunction } from './typed';
+import { waveStarts } from './typedSine';
 
 /** Enough points to tell which start is best. */
 const searchPoints = 120;
@@ -64,7 +65,8 @@ export function startsOf(
   const few = some(points);
   const linear = linearAmong(typed, few.x);
   const curved = typed.free.map((_, i) => i).filter((i) => !linear.includes(i));
-  const trials = trialsOf(typed, curved, scales);
+  const waves = waveStarts(typed.model, typed.free, points);
+  const trials = trialsOf(typed, curved, scales, waves);
   const found: { start: number[]; sum: number }[] = [];
   for (const trial of trials) {
     const start = typed.free.map((_, i) => (linear.includes(i) ? 0 : trial[curved.indexOf(i)]));
@@ -120,8 +122,17 @@ function trialsOf(
   typed: TypedFunction,
   curved: readonly number[],
   scales: { x: number; y: number; middle: number },
+  waves: readonly ReadonlyMap<number, number>[],
 ): number[][] {
   if (curved.length === 0) return [[]];
+  if (waves.length > 0) {
+    const others = curved.filter((place) => !waves[0].has(place));
+    const rest = trialsOf(typed, others, scales, []);
+    const each = Math.max(Math.floor(mostTrials / waves.length), 1);
+    return waves.flatMap((wave) =>
+      evenly(rest, each).map((own) => curved.map((place) => wave.get(place) ?? own[others.indexOf(place)])),
+    );
+  }
   const choices = curved.map((place) => sizesOf(typed, place, scales));
   const product = choices.reduce((count, list) => count * list.length, 1);
   if (product <= mostTrials)
@@ -133,6 +144,12 @@ function trialsOf(
   return Array.from({ length: mostTrials }, () =>
     choices.map((list) => list[Math.min(Math.floor(random() * list.length), list.length - 1)]),
   );
+}
+
+/** So many of them that lie evenly among all. */
+function evenly<T>(all: readonly T[], most: number): T[] {
+  if (all.length <= most) return [...all];
+  return Array.from({ length: most }, (_, i) => all[Math.floor((i * all.length) / most)]);
 }
 
 /** Values that a parameter may have, by its unit: so many times the reach of x or y, or powers of them. */

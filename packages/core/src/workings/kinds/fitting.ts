@@ -1,6 +1,9 @@
-import { type Fit, type Scatter, fitRelation, scatterOf } from '../../fitting/fit';
+import { type Fit, fitRelation } from '../../fitting/fit';
+import { type Scatter, scatterOf } from '../../fitting/scatter';
 import { type ParameterName, type Relation } from '../../fitting/relation';
+import { countedFrom, originFor } from '../../fitting/fromOrigin';
 import { Refusal } from '../../refusal';
+import { printedUnit } from '../../units/unit';
 import { type Influence, type Quantity, merged, withShared } from '../../results/quantity';
 import { atTimesOf } from '../../series/atTimesOf';
 import { type Series, type SharedEffect } from '../../series/series';
@@ -19,6 +22,8 @@ export interface FittedSelection {
   selection: Selection;
   series: Series;
   against: Series;
+  /** From where the axis counts in the relation; null where from its own zero. */
+  origin: number | null;
   notes: string[];
   /** What takes long to tell; null while a hand moves. */
   atRest: string[] | null;
@@ -61,13 +66,21 @@ export function fitInRegion(
   const earlier = before?.kind === 'results' ? before.fitted : null;
   const near = moving && earlier !== null && earlier.relation === relation.key ? earlier.parameters : null;
   const uncertainties = entry.weights === 'own' ? ownUncertainties(series, against, selection) : undefined;
-  const fit = fitRelation(relation, selection, selection, {
-    near,
-    moving,
-    finite: true,
-    scatter: scatterIn(selection),
-    ...(uncertainties === undefined ? {} : { uncertainties }),
-  });
+  const fitFrom = (from: number | null) =>
+    fitRelation(from === null ? relation : countedFrom(relation, from), selection, selection, {
+      near,
+      moving,
+      finite: true,
+      scatter: scatterIn(selection),
+      ...(uncertainties === undefined ? {} : { uncertainties }),
+    });
+  const isMovable = relation.movable === true && entry.against === 't';
+  const far = isMovable ? originFor(selection) : null;
+  const rough = fitFrom(far);
+  // What has fallen for long before the region has no size at the zero of the axis.
+  const isTooFar = isMovable && far === null && !rough.parameters.every(Number.isFinite);
+  const origin = isTooFar ? selection.x[0] : far;
+  const fit = isTooFar ? fitFrom(origin) : rough;
   const names = relation.parameterNames({
     xUnit: against.unit,
     yUnit: series.unit,
@@ -76,7 +89,13 @@ export function fitInRegion(
     xSymbol: against.symbol,
     ySymbol: series.symbol,
   });
+  const unit = printedUnit(against.unit);
   const notes = [
+    ...(origin === null
+      ? []
+      : [
+          `${against.symbol} counts from ${Number(origin.toPrecision(12))}${unit === '' ? '' : ` ${unit}`} in this fit, the beginning of the region; what is said of 0 is said of there.`,
+        ]),
     ...leftOutNotes(selection, fit.count),
     ...reachNote(series, region),
     ...(fit.correctedShift > 0.2
@@ -86,7 +105,7 @@ export function fitInRegion(
       : []),
   ];
   const atRest = moving ? null : [...fit.remarks, ...flatteningNote(series, selection.first, selection.past)];
-  return { fit, names, selection, series, against, notes, atRest };
+  return { fit, names, selection, series, against, origin, notes, atRest };
 }
 
 /** Fits on one region ask for the same; a selection is never changed. */

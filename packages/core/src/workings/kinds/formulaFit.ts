@@ -142,12 +142,13 @@ function meaningOf(name: string, bound: Parameters<Context['named']>[1], context
 /** A constant in the formula that is uncertain moves all values together, the other way round. */
 function sharedByConstants(
   typed: TypedFunction,
-  { fit, selection }: FittedSelection,
+  { fit, selection, origin }: FittedSelection,
   constants: ReadonlyMap<string, NamedResult>,
 ): SharedEffect[] {
+  const x = origin === null ? selection.x : selection.x.map((place) => place - origin);
   return [...constants].flatMap(([name, { quantity }]) => {
     if (quantity.standardUncertainty === null) return [];
-    const effect = typed.byConstant(fit.parameters, name, selection.x).map((value) => -value);
+    const effect = typed.byConstant(fit.parameters, name, x).map((value) => -value);
     return quantity.influences().map(({ root, label, effect: by }) => ({ root, label, by, effect }));
   });
 }
