@@ -68,6 +68,27 @@ export function crossingAt(series: Series, level: number, at: number, first = 0,
   return { value: at, weights: { first: left, weights } };
 }
 
+/**
+ * A crossing of a level by the least-squares line through the readings that lie within a time of it on either side, which has to be
+ * so short that the series is straight there. With less than three of them, or one that is missing, as `crossingAt` tells it.
+ */
+export function crossingNear(series: Series, level: number, at: number, reach: number): Told {
+  const { sampling, values } = series;
+  let found: Told | null = null;
+  for (let round = 0; round < 3; round++) {
+    const here = found?.value ?? at;
+    const low = Math.max(indexAtOrAfter(sampling, here - reach), 0);
+    const high = Math.min(indexAtOrAfter(sampling, here + reach) - 1, values.length - 1);
+    if (high - low < 2 || values.subarray(low, high + 1).some(Number.isNaN))
+      return found ?? crossingAt(series, level, at);
+    const next = onLine(series, level, low, high);
+    // A line that meets the level elsewhere is none through this crossing.
+    if (!(Math.abs(next.value - at) < reach)) return found ?? crossingAt(series, level, at);
+    found = next;
+  }
+  return found ?? crossingAt(series, level, at);
+}
+
 /** Noise reaches so many standard deviations once in 400 readings. */
 const notClear = 3;
 const mostNear = 400;

@@ -252,8 +252,7 @@ function solveTyped(typed: TypedFunction, { x, y }: FitPoints, near: readonly nu
   for (const start of starts) {
     const found = from(start);
     if (found instanceof Refusal) why ??= found;
-    else if (best === null || isBetter(found, best))
-      best = found;
+    else if (best === null || isBetter(found, best)) best = found;
   }
   if (best !== null && waveStarts(typed.model, free, { x, y }).length > 0)
     mustExplain(best.solution, y, free.length);

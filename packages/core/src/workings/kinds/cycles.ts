@@ -1,5 +1,6 @@
 import { intervalUnit } from '../../units/temperature';
-import { type Cycles, type Told, cyclesOf, differenceOf } from '../../calculus/cycles';
+import { type Cycles, type Told, differenceOf } from '../../calculus/cycles';
+import { swingsOf } from '../../calculus/swings';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
 import { addStretches, scaledStretch } from '../../series/noisePath';
@@ -33,7 +34,7 @@ function within({ starts, amplitudes }: Cycles, { start, end }: RegionBounds): C
 }
 
 /**
- * Swings counted one by one, from each rise through their middle to the next: period, amplitude, and the logarithmic decrement
+ * Swings counted one by one, from each rise through their middle, which follows them, to the next: period, amplitude, and the logarithmic decrement
  * ln(aₖ/aₖ₊₁) by the first and the last cycle. Uncertain by the noise of the readings at the crossings and at the turns.
  */
 export const cycles = defineKind({
@@ -49,13 +50,11 @@ export const cycles = defineKind({
     const series = context.series(of);
     const region = context.region(regionId);
     const [first, past] = rangeIn(series, region);
-    const { minimum, maximum } = describe(series.values, first, past);
-    const level = (minimum + maximum) / 2;
     // A region that is cut to whole cycles begins and ends at crossings, which only what is beyond them tells.
     const { starts, amplitudes } =
       region?.along === 't'
-        ? within(cyclesOf(series, level, ...rangeIn(series, widened(region, beyond))), widened(region, spare))
-        : cyclesOf(series, level, first, past);
+        ? within(swingsOf(series, ...rangeIn(series, widened(region, beyond))), widened(region, spare))
+        : swingsOf(series, first, past);
     const count = starts.length - 1;
     if (count < 1)
       throw new Refusal(
@@ -82,7 +81,9 @@ export const cycles = defineKind({
                   main: false,
                 },
               ]),
-          told('amplitude', 'mean amplitude', meanTold(amplitudes), intervalUnit(series.unit)),
+          ...(amplitudes.length === 0
+            ? []
+            : [told('amplitude', 'mean amplitude', meanTold(amplitudes), intervalUnit(series.unit))]),
           ...decrementOf(amplitudes, told),
           { key: 'count', name: 'cycles', quantity: exactly(count, []), roundTo: 1, main: false },
         ],

@@ -36,8 +36,9 @@ export const peaks = defineKind({
     const told = toldOf(series, first, past);
     const tops = turns.filter(({ kind }) => kind === 'peak');
     const bottoms = turns.filter(({ kind }) => kind === 'trough');
-    const highest = extreme(tops, 1);
-    const lowest = extreme(bottoms, -1);
+    const sigma = (one: Told) => told('', '', one, series.unit).quantity.standardUncertainty ?? 0;
+    const highest = extreme(tops, 1, sigma);
+    const lowest = extreme(bottoms, -1, sigma);
     const isPeakMain = highest !== undefined;
     const spacing = (all: readonly Turn[], name: string, key: string): NamedResult[] =>
       all.length < 2
@@ -87,7 +88,14 @@ export const peaks = defineKind({
         ],
         workingsOfPeaks(series, tops, height, depth),
       ),
-      ...noted(reachNote(series, region), context.moving ? null : flatteningNote(series, first, past)),
+      ...noted(
+        [
+          ...equalNote(highest, 'peaks', 'high'),
+          ...equalNote(lowest, 'troughs', 'low'),
+          ...reachNote(series, region),
+        ],
+        context.moving ? null : flatteningNote(series, first, past),
+      ),
       fitted: null,
     };
   },
@@ -116,11 +124,40 @@ function workingsOfPeaks(
   };
 }
 
-const extreme = (all: readonly Turn[], sign: 1 | -1): Turn | undefined =>
-  all.reduce<Turn | undefined>(
-    (best, one) => (best === undefined || sign * (one.value.value - best.value.value) > 0 ? one : best),
-    undefined,
+interface Extreme {
+  value: Told;
+  time: Told;
+  /** How many are as high within their uncertainties. */
+  count: number;
+}
+
+/** Two values that are the same differ by so many standard uncertainties of their difference once in 370. */
+const clearly = 3;
+
+/**
+ * The highest or lowest turn. Of turns that are equally high within their uncertainties noise would choose the one that it raised
+ * most, so their mean is taken.
+ */
+function extreme(all: readonly Turn[], sign: 1 | -1, sigma: (one: Told) => number): Extreme | undefined {
+  const [first, ...others] = all;
+  if (first === undefined) return undefined;
+  const best = others.reduce(
+    (found, one) => (sign * (one.value.value - found.value.value) > 0 ? one : found),
+    first,
   );
+  const equal = all.filter(
+    ({ value }) =>
+      Math.abs(best.value.value - value.value) <= clearly * Math.hypot(sigma(best.value), sigma(value)),
+  );
+  return { value: meanTold(equal.map(({ value }) => value)), time: best.time, count: equal.length };
+}
+
+const equalNote = (found: Extreme | undefined, what: string, high: string): string[] =>
+  found === undefined || found.count < 2
+    ? []
+    : [
+        `${found.count} ${what} are equally ${high} within their uncertainties; what stands here is their mean.`,
+      ];
 
 const meanOf = (all: readonly Turn[]): Told | null =>
   all.length === 0 ? null : meanTold(all.map(({ value }) => value));

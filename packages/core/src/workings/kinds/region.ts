@@ -1,9 +1,8 @@
-import { crossingsOf } from '../../calculus/crossings';
 import { eventIn } from '../../calculus/events';
+import { swingsOf } from '../../calculus/swings';
 import { Refusal } from '../../refusal';
 import { indexAfter, indexAtOrAfter } from '../../series/sampling';
 import { type Series } from '../../series/series';
-import { describe } from '../../statistics/describe';
 import {
   type Anchor,
   anchorField,
@@ -78,13 +77,12 @@ const momentOf = (anchor: Anchor, context: Context): number =>
 
 /** From the first rise of a series through its middle to the last one. @throws Refusal where no whole cycle lies in there */
 function wholeCycles(series: Series, { start, end }: { start: number; end: number }) {
-  const { sampling, values, symbol } = series;
+  const { sampling, symbol } = series;
   const [first, past] = [indexAtOrAfter(sampling, start), indexAfter(sampling, end)];
-  const { minimum, maximum } = describe(values, first, past);
-  const rises = crossingsOf(series, (minimum + maximum) / 2, 'rise', first, past);
+  const rises = swingsOf(series, first, past).starts;
   if (rises.length < 2)
     throw new Refusal(
       `No whole cycle of ${symbol} lies in this region: it has to rise through its middle twice. Make the region longer.`,
     );
-  return { start: rises[0], end: rises[rises.length - 1] };
+  return { start: rises[0].value, end: rises[rises.length - 1].value };
 }

@@ -1,4 +1,5 @@
 import { intervalUnit } from '../../units/temperature';
+import { localPolynomialWeights } from '../../calculus/localPolynomial';
 import { type Told, crossingAt } from '../../calculus/cycles';
 import { Refusal } from '../../refusal';
 import { addStretches, scaledStretch, stretchAt } from '../../series/noisePath';
@@ -17,7 +18,7 @@ const endShare = 0.1;
 
 /**
  * How long a step takes from one share of its height to another, 10 % to 90 % as IEEE Std 181 has it. Its two levels are the
- * means of the first and the last tenth of the region; a share is reached where the straight line between two readings meets it.
+ * means of the first and the last tenth of the region; a share is reached where the parabola through the readings about it is there.
  */
 export const riseTime = defineKind({
   kind: 'riseTime',
@@ -109,33 +110,92 @@ const meanAt = ({ values }: Series, indices: Int32Array): Told => ({
   weights: stretchAt(indices, new Float64Array(indices.length).fill(1 / indices.length)),
 });
 
-/** When a share of the step is reached for good, seen from its middle. */
+/** A share of a step is looked for among readings that lie within this share of its height from it, or a little more. */
+const nearShare = 0.8;
+const fewestNear = 5;
+const rounds = 4;
+
+/**
+ * When a share of the step is reached, seen from its middle: where the parabola through the readings about that moment meets the
+ * level. They are chosen by time, since those that are chosen by what they read would be those that noise has thrown there.
+ */
 function reached(series: Series, indices: Int32Array, base: Told, top: Told, share: number): Told {
   const { values, sampling } = series;
-  const level = base.value + share * (top.value - base.value);
-  const sign = Math.sign(top.value - base.value);
-  const isBeyond = (i: number) => sign * (values[i] - level) >= 0;
+  const height = top.value - base.value;
+  const level = base.value + share * height;
+  const sign = Math.sign(height);
+  const heightAt = (i: number) => (sign * (values[i] - base.value)) / Math.abs(height);
   // The middle of the step is passed once; from there the way to either share is not disturbed by noise at the levels.
-  const half = (base.value + top.value) / 2;
-  let place = indices.findIndex((i) => sign * (values[i] - half) >= 0);
-  if (place <= 0) throw new Refusal('The step lies at the end of this region. Mark some of both levels too.');
-  if (share < 0.5) while (place > 1 && isBeyond(indices[place - 1])) place--;
-  else while (place < indices.length - 1 && !isBeyond(indices[place])) place++;
+  const middle = indices.findIndex((i) => heightAt(i) >= 0.5);
+  if (middle <= 0)
+    throw new Refusal('The step lies at the end of this region. Mark some of both levels too.');
+  let [inner, outer] = [middle, middle];
+  // Noise lets a level be passed several times; the true moment lies between the first and the last.
+  if (share < 0.5) {
+    while (inner > 1 && heightAt(indices[inner - 1]) >= share) inner--;
+    outer = inner;
+    for (let k = inner; k > 0 && heightAt(indices[k]) > 0; k--) if (heightAt(indices[k]) >= share) outer = k;
+  } else {
+    while (inner < indices.length - 1 && heightAt(indices[inner]) < share) inner++;
+    outer = inner;
+    for (let k = inner; k < indices.length && heightAt(indices[k]) < 1; k++)
+      if (heightAt(indices[k]) < share) outer = k + 1;
+  }
+  outer = Math.min(outer, indices.length - 1);
+  const place = Math.round((inner + outer) / 2);
   const [left, right] = [indices[place - 1], indices[place]];
-  const part = (level - values[left]) / (values[right] - values[left]);
-  const [t0, t1] = [timeAt(sampling, left), timeAt(sampling, right)];
-  const at = t0 + part * (t1 - t0);
-  const slope = (values[right] - values[left]) / (t1 - t0);
-  const crossing =
-    indexAtOrAfter(sampling, at) === right && right - left === 1
-      ? crossingAt(series, level, at, indices[0], indices[indices.length - 1] + 1)
-      : { value: at, weights: { first: left, weights: new Float64Array(0) } };
+  const near = nearShare * Math.min(share, 1 - share);
+  let at = (timeAt(sampling, left) + timeAt(sampling, right)) / 2;
+  let slope =
+    (values[indices[Math.min(place + 1, indices.length - 1)]] - values[indices[Math.max(place - 2, 0)]]) /
+    (timeAt(sampling, indices[Math.min(place + 1, indices.length - 1)]) -
+      timeAt(sampling, indices[Math.max(place - 2, 0)]));
+  // From the middle to this share the step goes at about this pace, whatever one reading says.
+  const halfTime = Math.abs(at - timeAt(sampling, indices[middle]));
+  const pace = halfTime > 0 ? (sign * Math.abs(0.5 - share) * Math.abs(height)) / halfTime : slope;
+  slope = sign * slope > 0.2 * Math.abs(pace) ? slope : pace;
+  let crossing: Told | null = null;
+  for (let round = 0; round < rounds; round++) {
+    const reach = (near * Math.abs(height)) / Math.abs(slope);
+    const some = present(series, indices, at - reach, at + reach);
+    if (some.length < fewestNear) break;
+    const times = Array.from(some, (i) => timeAt(sampling, i) - at);
+    const told = (order: number) => {
+      const weights = localPolynomialWeights(times, 0, 2, order);
+      return { weights, value: some.reduce((sum, i, k) => sum + weights[k] * (values[i] - level), 0) };
+    };
+    const [off, rate] = [told(0), told(1)];
+    if (!(sign * rate.value > 0)) break;
+    const step = -off.value / rate.value;
+    if (Math.abs(step) > reach) break;
+    slope = rate.value;
+    crossing = { value: at + step, weights: scaledStretch(stretchAt(some, off.weights), -1 / rate.value) };
+    at += step;
+  }
+  if (crossing === null) {
+    const part = (level - values[left]) / (values[right] - values[left]);
+    const [t0, t1] = [timeAt(sampling, left), timeAt(sampling, right)];
+    const isBetween = part >= 0 && part <= 1;
+    slope = (values[right] - values[left]) / (t1 - t0);
+    at = isBetween ? t0 + part * (t1 - t0) : (t0 + t1) / 2;
+    crossing =
+      indexAtOrAfter(sampling, at) === right && right - left === 1
+        ? crossingAt(series, level, at, indices[0], indices[indices.length - 1] + 1)
+        : { value: at, weights: { first: left, weights: new Float64Array(0) } };
+  }
   // The level itself hangs on the readings at both ends: it comes later by so much over the slope.
   return {
-    value: at,
+    value: crossing.value,
     weights: addStretches(
       addStretches(crossing.weights, scaledStretch(base.weights, (1 - share) / slope)),
       scaledStretch(top.weights, share / slope),
     ),
   };
 }
+
+/** The chosen readings between two times. */
+const present = ({ sampling }: Series, indices: Int32Array, from: number, to: number): Int32Array =>
+  indices.filter((i) => {
+    const time = timeAt(sampling, i);
+    return time >= from && time <= to;
+  });
