@@ -212,7 +212,13 @@ export type SetupPatch = z.infer<typeof setupPatchSchema>;
 /** Which channels to zero; all that run where nothing is said. */
 export const zeroRequestSchema = z.object({ channels: z.array(keySchema).max(64).optional() }).strict();
 /** A second of readings of one channel, in the device's own unit and before any calibration. */
-export const stillReadingSchema = z.object({ mean: finite, spread: finite, count: z.number().int() });
+export const stillReadingSchema = z.object({
+  mean: finite,
+  spread: finite,
+  /** Standard uncertainty of the mean. */
+  uncertainty: finite,
+  count: z.number().int(),
+});
 export type StillReading = z.infer<typeof stillReadingSchema>;
 /** How many readings of a channel are no measurement: at a limit of its sensor, or echoes of something else. */
 export const leftOutCountSchema = z.object({

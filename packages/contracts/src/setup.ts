@@ -39,6 +39,8 @@ export const zeroSchema = z.object({
   /** In the device's own unit, before sign and unit. */
   offset: finite,
   spread: finite,
+  /** Standard uncertainty of the offset, in the same unit; absent where it was kept before that was known. */
+  uncertainty: finite.nonnegative().optional(),
   at: z.string(),
 });
 export type Zero = z.infer<typeof zeroSchema>;
@@ -46,7 +48,10 @@ export type Zero = z.infer<typeof zeroSchema>;
 /** Two readings whose true values were typed; what the device says is multiplied by `gain`. */
 export const scaleSchema = z.object({
   gain: finite.refine((gain) => gain !== 0, 'a gain is not zero'),
-  points: z.array(z.object({ read: finite, known: finite })).length(2),
+  /** `uncertainty` is that of what was read; absent where it was kept before that was known. */
+  points: z
+    .array(z.object({ read: finite, known: finite, uncertainty: finite.nonnegative().optional() }))
+    .length(2),
   at: z.string(),
 });
 export type Scale = z.infer<typeof scaleSchema>;

@@ -1,6 +1,8 @@
 export { Refusal, orRefusal } from './refusal';
 export { faultOutcome } from './workings/evaluate';
 export * from './units/unit';
+export { uncertaintyOfRest } from './statistics/still';
+export { type Systematic } from './workings/run';
 export { intervalUnit, temperatureKind } from './units/temperature';
 export { canConvert, conversionFactor, conversionOf, isTimeUnit } from './units/conversion';
 export { standardGravity } from './units/atoms';

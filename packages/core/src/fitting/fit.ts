@@ -43,6 +43,8 @@ export interface Fit {
    * places stay.
    */
   movedBy(parameter: number, values: Float64Array, places: Float64Array | null): number;
+  /** The same where every value changes alike. */
+  movedEvenly(parameter: number, by: number): number;
   /** Largest share of its own uncertainty by which the noise of x would have shifted a parameter, had it not been corrected. */
   correctedShift: number;
   iterations: number;
@@ -151,6 +153,12 @@ export function fitRelation(
       const row = solved.transformation[parameter];
       return noise.moved(change).reduce((sum, value, k) => sum + row[k] * value, 0);
     },
+    movedEvenly(parameter, by) {
+      const constant = constantOf(solved, x);
+      if (constant !== null) return by * solved.transformation[parameter][constant];
+      const row = solved.transformation[parameter];
+      return noise.moved(new Float64Array(n).fill(by)).reduce((sum, value, k) => sum + row[k] * value, 0);
+    },
     correctedShift:
       shift === null
         ? 0
@@ -181,6 +189,14 @@ const nothingFree = (count: number): FitNoise => ({
 function once<T>(make: () => T): () => T {
   let made: { value: T } | null = null;
   return () => (made ??= { value: make() }).value;
+}
+
+/** Which of the solver's parameters is added to every value; null where none is. */
+export function constantOf({ gradient, solution }: RelationSolution, x: Float64Array): number | null {
+  const places = [x[0], x[x.length >> 1], x[x.length - 1]];
+  const rows = places.map((place) => gradient(solution.parameters, place));
+  const found = rows[0].findIndex((_, k) => rows.every((row) => row[k] === 1));
+  return found < 0 ? null : found;
 }
 
 /** The scatter about a fit must be so many of its own standard deviations below what noise explains before that is refuted. */

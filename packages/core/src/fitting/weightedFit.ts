@@ -52,6 +52,10 @@ export function weightedFit(
       const row = solved.transformation[parameter];
       return found.moved(change).reduce((sum, value, k) => sum + row[k] * value, 0);
     },
+    movedEvenly(parameter, by) {
+      const row = solved.transformation[parameter];
+      return found.moved(new Float64Array(n).fill(by)).reduce((sum, value, k) => sum + row[k] * value, 0);
+    },
     correctedShift: 0,
     iterations: 1,
     reason: 'weighted',

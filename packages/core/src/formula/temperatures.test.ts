@@ -82,7 +82,7 @@ const fitEntry = (relation: string, id: string) =>
   entry('fit', id, { relation, against: 't', weights: 'equal', showResiduals: false });
 
 const points = ['mean', 'median', 'min', 'max'];
-const intervals = ['sd', 'standardError', 'range'];
+const intervals = ['sd', 'range'];
 
 describe.each(['°C', '°F', 'K'])('of a temperature read in %s', (unit) => {
   const interval = unit === '°F' ? 'Δ°F' : 'K';

@@ -27,6 +27,8 @@ export interface SharedEffect {
   readonly root: string;
   readonly label: string;
   readonly effect: Float64Array;
+  /** Where it moves all values by the same, as the zero of a sensor does: by how much. */
+  readonly uniform?: number;
   /** Where the root is many readings, that move all values by one number: how each of them moves that. One reading otherwise. */
   readonly by?: Stretch;
 }
@@ -60,30 +62,51 @@ export interface Series {
    * is uncertain by.
    */
   readonly repeats?: boolean;
+  /** The step in which its readings come, where it is readings and they come in steps. */
+  readonly step?: number;
   /** Standard uncertainty of each value, where it is known one by one; NaN where it is not. */
   readonly uncertainties?: Float64Array;
 }
+
+/** The same root with another effect, which need not be alike for all values any more. */
+export const withEffect = ({ root, label, by }: SharedEffect, effect: Float64Array): SharedEffect => ({
+  root,
+  label,
+  effect,
+  ...(by === undefined ? {} : { by }),
+});
 
 /** The ways of its noise to the readings of each channel behind it. */
 export const pathsOf = ({ noise, further = [] }: Pick<Series, 'noise' | 'further'>): NoisePath[] =>
   noise === null ? [] : [noise, ...further];
 
-/** What moves a series together, as it moves one that follows from it linearly: the same is done to the effects. */
-export function sharedThrough(series: Series, made: (like: Series) => Float64Array): Pick<Series, 'shared'> {
-  const { shared } = series;
-  if (shared === undefined) return {};
+/**
+ * What moves a series together, as it moves one that follows from it linearly: the same is done to the effects.
+ * @param ofUniform what becomes of values that all move alike: they still do, or nothing of it is left; made like any other
+ * effect where nothing is said
+ */
+export function sharedThrough(
+  series: Series,
+  made: (like: Series) => Float64Array,
+  ofUniform?: 'kept' | 'gone',
+): Pick<Series, 'shared'> {
+  const shared = series.shared?.filter(({ uniform }) => uniform === undefined || ofUniform !== 'gone');
+  if (shared === undefined || shared.length === 0) return {};
   return {
-    shared: shared.map((one) => ({
-      ...one,
-      effect: made({
-        ...series,
-        values: one.effect,
-        lineage: {},
-        noise: null,
-        further: undefined,
-        shared: undefined,
-      }),
-    })),
+    shared: shared.map(({ uniform, ...one }) => {
+      if (uniform !== undefined && ofUniform === 'kept') return { ...one, uniform };
+      return {
+        ...one,
+        effect: made({
+          ...series,
+          values: one.effect,
+          lineage: {},
+          noise: null,
+          further: undefined,
+          shared: undefined,
+        }),
+      };
+    }),
   };
 }
 
@@ -100,6 +123,8 @@ export interface ReadingsParts {
   settled?: number;
   uncertainties?: Float64Array;
   repeats?: boolean;
+  shared?: readonly SharedEffect[];
+  step?: number;
 }
 
 /**

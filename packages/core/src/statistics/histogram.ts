@@ -1,4 +1,5 @@
 import { Refusal } from '../refusal';
+import { stepOf } from './steps';
 
 /** How wide the bins of a histogram are. */
 export type BinRule = 'spread' | 'root' | 'typed';
@@ -84,23 +85,4 @@ function rounded(width: number): number {
   const round = lead < Math.SQRT2 ? 1 : lead < Math.sqrt(10) ? 2 : lead < Math.sqrt(50) ? 5 : 10;
   // 10^-3 is not a decimal fraction to the last bit, 1 / 10^3 is.
   return power < 0 ? round / 10 ** -power : round * 10 ** power;
-}
-
-/** The step of values that come in steps: the least difference, where all others are whole multiples and most values repeat. */
-function stepOf(sorted: Float64Array): number | null {
-  let least = Infinity;
-  let distinct = 1;
-  for (let i = 1; i < sorted.length; i++) {
-    const difference = sorted[i] - sorted[i - 1];
-    if (difference <= 1e-12 * Math.abs(sorted[i])) continue;
-    distinct++;
-    if (difference < least) least = difference;
-  }
-  if (distinct < 2 || 2 * distinct > sorted.length) return null;
-  for (let i = 1; i < sorted.length; i++) {
-    const steps = (sorted[i] - sorted[i - 1]) / least;
-    if (Math.abs(steps - Math.round(steps)) > 0.01) return null;
-  }
-  const range = sorted[sorted.length - 1] - sorted[0];
-  return range / Math.round(range / least);
 }

@@ -41,7 +41,9 @@ const inRange = (share: number) => {
 describe('statistics', () => {
   // 2, 4, 4, 4, 5, 5, 7, 9: mean 5, Σ(x − 5)² = 32, sd √(32/7) = 2.1381, over √8 0.7559; median 4.5, range 7.
   it('tell median, standard error and range', () => {
-    const channel = { ...of(() => 0, { n: 8 }), values: Float64Array.of(2, 4, 4, 4, 5, 5, 7, 9) };
+    // Numbered, not timed: what follows in time may be a motion, which has no standard error.
+    const values = Float64Array.of(2, 4, 4, 4, 5, 5, 7, 9);
+    const channel = { ...of(() => 0, { n: 8 }), values, timeUnit: [] };
     const entry: Entry = { kind: 'statistics', ...q, region: null };
     const value = (key: string) => valueOf([entry], [channel], key);
     expect(value('median')).toBe(4.5);

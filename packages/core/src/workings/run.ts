@@ -5,7 +5,7 @@ import { NoiseLevel } from '../series/noiseLevel';
 import { type ReadingsRoot } from '../series/noisePath';
 import { type Ranges } from '../series/ranges';
 import { type Sampling, checkSampling, countOf, timesOf } from '../series/sampling';
-import { type Series, readingsSeries } from '../series/series';
+import { type Series, type SharedEffect, readingsSeries } from '../series/series';
 import { StrayWatch, strayFloor } from '../series/strays';
 import { canConvert, conversionFactor, isTimeUnit } from '../units/conversion';
 import { type Unit, parseUnit } from '../units/unit';
@@ -29,8 +29,36 @@ export interface ChannelData {
   uncertainties?: Float64Array;
   /** 1 where a value is known to be no measurement, since the sensor stood at its limit for some of it. */
   pinned?: Uint8Array;
+  /** The smallest step between two readings, where the device says one. */
+  resolution?: number;
+  /** What is uncertain about all readings together: the zero of the sensor, its calibration. */
+  systematic?: readonly Systematic[];
   /** True where a person wants readings that are no measurement counted all the same. */
   unscreened?: boolean;
+}
+
+/** A root of uncertainty that all readings of a channel share, also in other runs: one standard deviation of it moves a reading. */
+export interface Systematic {
+  /** The same text wherever it is the same zero or calibration. */
+  root: string;
+  /** What people call it: “zero of F”. */
+  label: string;
+  /** By how much it moves every reading, in their unit, and by how much for each unit that is read. */
+  offset: number;
+  perUnit: number;
+}
+
+/** How a root of a channel moves its readings. */
+function effectOf({ root, label, offset, perUnit }: Systematic, values: Float64Array): SharedEffect {
+  let made: Float64Array | null = null;
+  return {
+    root,
+    label,
+    ...(perUnit === 0 ? { uniform: offset } : {}),
+    get effect() {
+      return (made ??= values.map((value) => offset + perUnit * value));
+    },
+  };
 }
 
 /** Readings that are no measurement and were left out, by their places and what was read. */
@@ -121,7 +149,7 @@ export class ChannelSeries {
     const known = this.clean.length;
     if (count <= known && this.state !== null) return;
     const { low, high, symbol, quantity, unit, timeUnit, unscreened = false } = this.channel;
-    const { uncertainties, pinned } = this.channel;
+    const { uncertainties, pinned, systematic = [], resolution = 0 } = this.channel;
     const view = this.clean.extend(count);
     const least = (unscreened ? null : low) ?? -Infinity;
     const most = (unscreened ? null : high) ?? Infinity;
@@ -153,6 +181,8 @@ export class ChannelSeries {
       root: this.root,
       lineage: this.lineage,
       settled: this.settled,
+      ...(systematic.length === 0 ? {} : { shared: systematic.map((one) => effectOf(one, view)) }),
+      ...(resolution > 0 ? { step: resolution } : {}),
       ...(uncertainties === undefined ? {} : { uncertainties, repeats: true }),
     });
   }

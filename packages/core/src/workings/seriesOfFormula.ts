@@ -7,7 +7,14 @@ import { composedNoise, interpolatedNoise } from '../series/composedNoise';
 import { Growing } from '../series/growing';
 import { type NoisePath } from '../series/noisePath';
 import { onOneGrid } from '../series/sampling';
-import { type FilterStep, type Series, type SharedEffect, pathsOf, valuesAtTimesOf } from '../series/series';
+import {
+  type FilterStep,
+  type Series,
+  type SharedEffect,
+  pathsOf,
+  valuesAtTimesOf,
+  withEffect,
+} from '../series/series';
 import { type Unit, divideUnits, powerOfUnit } from '../units/unit';
 import { type Understood, seriesSpokenOf } from './formulas';
 import { type Context } from './kind';
@@ -196,14 +203,17 @@ function slopeSource(
     { windowPoints, degree: 2, order },
     before?.slope,
   );
-  const shared = inner.shared?.map((one) => ({
-    ...one,
-    effect: localPolynomialFilter(
-      { ...inner, values: one.effect, lineage: {}, noise: null, further: undefined, shared: undefined },
-      '',
-      { windowPoints, degree: 2, order },
-    ).values,
-  }));
+  // What moves all values alike has no slope.
+  const shared = inner.shared
+    ?.filter(({ uniform }) => uniform === undefined)
+    .map((one) => ({
+      ...one,
+      effect: localPolynomialFilter(
+        { ...inner, values: one.effect, lineage: {}, noise: null, further: undefined, shared: undefined },
+        '',
+        { windowPoints, degree: 2, order },
+      ).values,
+    }));
   // The inner series is in SI units, and so is its slope, but for the unit of the abscissa.
   const slope: Series = {
     ...inner,
@@ -239,13 +249,15 @@ function sharedBy(source: Source, partials: () => Float64Array, like: Series): S
     }));
   }
   const { series, isOnGrid } = source;
-  return (series.shared ?? []).map((one) => ({
-    ...one,
-    effect: partials().map(
-      (partial, i) =>
-        partial * (isOnGrid ? one.effect[i] : valuesAtTimesOf({ ...series, values: one.effect }, like)[i]),
+  return (series.shared ?? []).map((one) =>
+    withEffect(
+      one,
+      partials().map(
+        (partial, i) =>
+          partial * (isOnGrid ? one.effect[i] : valuesAtTimesOf({ ...series, values: one.effect }, like)[i]),
+      ),
     ),
-  }));
+  );
 }
 
 /** Uncertainties of values that were taken one by one; null where no series has such. */

@@ -70,17 +70,23 @@ const reachOf = ({ first, weights }: Stretch, beside: Beside): [first: number, p
     : [Math.min(first, beside.first), Math.max(first + weights.length, beside.past)];
 
 /** What moves a series as a whole moves the sum by the sum of its weighed effects. */
-const sharedBy = ({ shared = [] }: Series, { first, weights }: Stretch): Influence[] =>
-  shared.map((one) =>
-    movedTogether(
-      one,
-      // A weight of nothing counts nothing, also where a value is missing.
-      weights.reduce(
-        (total, weight, i) => (weight === 0 ? total : total + weight * one.effect[first + i]),
-        0,
-      ),
-    ),
-  );
+const sharedBy = ({ shared = [] }: Series, weights: Stretch): Influence[] =>
+  shared.map((one) => movedTogether(one, weighedEffect(one, weights)));
+
+/** How far a root that moves all values together moves a weighed sum of them. */
+export function weighedEffect(one: SharedEffect, { first, weights }: Stretch): number {
+  let total = 0;
+  if (one.uniform !== undefined) {
+    for (let i = 0; i < weights.length; i++) total += weights[i];
+    // Weights of a difference sum to nothing but for rounding.
+    const size = weights.reduce((most, weight) => Math.max(most, Math.abs(weight)), 0);
+    return Math.abs(total) <= 1e-9 * size ? 0 : total * one.uniform;
+  }
+  const { effect } = one;
+  // A weight of nothing counts nothing, also where a value is missing.
+  for (let i = 0; i < weights.length; i++) if (weights[i] !== 0) total += weights[i] * effect[first + i];
+  return total;
+}
 
 /** What a root that moves all values together does to a sum of them, which it moves so many times as much as its own number. */
 export const movedTogether = ({ root, label, by = alone }: SharedEffect, times: number): Influence => ({
@@ -99,7 +105,16 @@ export const rootOfValues = ({ noise, symbol }: Series): string =>
 function ownOf(series: Series, { first, weights }: Stretch): Influence[] {
   const { uncertainties, symbol } = series;
   if (uncertainties === undefined) return [];
-  const effect = weights.map((weight, i) => (weight === 0 ? 0 : weight * uncertainties[first + i]));
+  // What moves them together counts on its own.
+  const alone = (i: number) =>
+    Math.sqrt(
+      Math.max(
+        uncertainties[i] ** 2 -
+          (series.shared ?? []).reduce((sum, one) => sum + (one.uniform ?? one.effect[i]) ** 2, 0),
+        0,
+      ),
+    );
+  const effect = weights.map((weight, i) => (weight === 0 ? 0 : weight * alone(first + i)));
   if (effect.some(Number.isNaN)) return [];
   const label = `readings of ${symbol}`;
   return [{ root: rootOfValues(series), label, effect: { first, weights: effect } }];

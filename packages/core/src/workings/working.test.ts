@@ -29,7 +29,6 @@ describe('how a number comes about, with the numbers that were put in', () => {
       putIn: '= \\frac{40\\,\\mathrm{m}}{8}',
     });
     expect(shown.sd?.putIn).toBe('= \\sqrt{\\frac{32\\,\\mathrm{m}^{2}}{8-1}}');
-    expect(shown.standardError?.formula).toBe('s_{\\overline{x}} = \\frac{s}{\\sqrt{n}}');
     expect(shown.range?.putIn).toBe('= 9\\,\\mathrm{m}-\\left(2\\,\\mathrm{m}\\right)');
     expect(shown.duration?.putIn).toBe('= 3.5\\,\\mathrm{s}-\\left(0\\,\\mathrm{s}\\right)');
     // These are read off.

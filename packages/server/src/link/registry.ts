@@ -308,9 +308,9 @@ export class DeviceRegistry extends EventEmitter<Events> {
   async still(code: string, channel: string): Promise<StillReading> {
     const device = this.find(code);
     const readings = await stillReadings(this, device, [channel]);
-    zerosOf(device, readings);
+    const zeros = zerosOf(device, readings);
     const [{ mean, spread, count }] = readings;
-    return { mean, spread, count };
+    return { mean, spread, count, uncertainty: zeros[channel].uncertainty ?? 0 };
   }
 
   /** Puts another calibration in place of the present one. @throws Failure while it is recording */

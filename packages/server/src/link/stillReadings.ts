@@ -1,5 +1,5 @@
 import { type LinkChannel, type LinkRange, type Zero } from '@heuristor/contracts';
-import { parseUnit, strayFloor, withoutStrays } from '@heuristor/core';
+import { parseUnit, strayFloor, uncertaintyOfRest, withoutStrays } from '@heuristor/core';
 import { Failure } from '../failure';
 import { type LinkedDevice, type LinkedStream } from './device';
 import { gather } from './gather';
@@ -91,7 +91,8 @@ export function zerosOf(device: LinkedDevice, readings: readonly Still[]): Recor
           'target-moves',
           `The target moves: ${symbol} spread by ${spread.toPrecision(2)} ${unit} in a second, and a still one spreads by about ${range.noise} ${unit}. Hold it still and zero again.`,
         );
-      return [key, { offset: mean, spread, at }];
+      const uncertainty = uncertaintyOfRest(count > 1 ? spread : range.noise, count, range.resolution);
+      return [key, { offset: mean, spread, uncertainty, at }];
     }),
   );
 }

@@ -92,7 +92,7 @@ export function sourcesOf(
                 .kept()
                 .reduce(
                   (still, { frame, at }) => watchRest(still, frame, channel, at),
-                  restless(range.noise, range.low, range.high),
+                  restless(range.noise, range.low, range.high, range.resolution),
                 )
             : null,
         fields: {

@@ -1,6 +1,7 @@
 import { type Channel, type Run } from '@heuristor/contracts';
 import { type ChannelData, Evaluator, Growing, type Sampling, parseUnit, regular } from '@heuristor/core';
 import { type FreshReadings, type RunReadings } from './protocol';
+import { systematicOf } from './systematic';
 
 /** Readings of one channel that may still grow; what comes is added, and nothing that stands is copied. */
 class GrowingChannel {
@@ -12,6 +13,7 @@ class GrowingChannel {
     values: Float64Array,
     times: Float64Array | null,
     private readonly unscreened: boolean,
+    private readonly runId: string,
     private readonly single?: { uncertainties: Float64Array; pinned: Uint8Array },
   ) {
     this.values = Growing.from(values);
@@ -44,7 +46,8 @@ class GrowingChannel {
   }
 
   data(): ChannelData {
-    const { key, symbol, quantity, unit, timeUnit, low, high, noise } = this.channel;
+    const { key, symbol, quantity, unit, timeUnit, low, high, noise, resolution } = this.channel;
+    const systematic = systematicOf(this.channel, this.runId);
     return {
       key,
       symbol,
@@ -57,6 +60,8 @@ class GrowingChannel {
       high,
       noise,
       unscreened: this.unscreened,
+      ...(resolution > 0 ? { resolution } : {}),
+      ...(systematic.length > 0 ? { systematic } : {}),
       ...this.single,
     };
   }
@@ -84,7 +89,7 @@ export class RunStore {
 
   put(run: Run, { values, times, single }: RunReadings): void {
     const channels = run.channels.map(
-      (channel, i) => new GrowingChannel(channel, values[i], times[i], run.keepPinned, single?.[i]),
+      (channel, i) => new GrowingChannel(channel, values[i], times[i], run.keepPinned, run.id, single?.[i]),
     );
     shareTimes(channels);
     const target = run.plan?.way === 'pace' ? run.plan.pace : null;

@@ -1,13 +1,15 @@
 import { type Quantity, halfWidth } from '../../results/quantity';
 
-/** What an interval has to hold: the truth in 68.27 of 100 cases, or, where a sensor's step decides, in those of a rectangle. */
-export type Expected = 'normal' | 'rectangular';
+/** What an interval has to hold: the truth in 68.27 of 100 cases, or, where a sensor's step decides, in those of a rectangle, or between the two. */
+export type Expected = 'normal' | 'rectangular' | 'between';
 
 /** Shares of cases that an interval may hold, over 1000 and over 4000 repetitions. */
 export const allowed: Record<Expected, { thousand: [number, number]; more: [number, number] }> = {
   normal: { thousand: [0.635, 0.725], more: [0.65, 0.71] },
   // Uniform over one step, ± step/√12 holds 1/√3 of it.
   rectangular: { thousand: [0.53, 0.63], more: [0.55, 0.61] },
+  // Where noise and steps are of one size.
+  between: { thousand: [0.54, 0.735], more: [0.55, 0.71] },
 };
 
 /** One kind of result whose ± is held against simulated runs of known truth. */

@@ -1,7 +1,8 @@
 import { type TruthCase } from './case';
 import { repeatCases } from './repeats';
+import { restCases } from './rests';
 import { stepCases } from './steps';
 import { swingCases } from './swings';
 
 /** Every kind of result whose ± is held against known truth, in `npm test` and, with more repetitions, in `npm run bench truth`. */
-export const truthCases: readonly TruthCase[] = [...repeatCases, ...swingCases, ...stepCases];
+export const truthCases: readonly TruthCase[] = [...repeatCases, ...swingCases, ...stepCases, ...restCases];

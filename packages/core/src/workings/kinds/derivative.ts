@@ -37,7 +37,7 @@ export const derivative = defineKind({
       kind: 'series',
       series: {
         ...differentiate(series, options, earlier),
-        ...sharedThrough(series, (like) => differentiate(like, options).values),
+        ...sharedThrough(series, (like) => differentiate(like, options).values, 'gone'),
       },
       notes: windowNote(entry, windowPoints),
     };

@@ -3,7 +3,7 @@ import { type Turn, turnsOf } from '../../calculus/turns';
 import { Refusal } from '../../refusal';
 import { type NoisePath, addStretches, scaledStretch, sumOfStretches } from '../../series/noisePath';
 import { timed } from '../../series/sampling';
-import { type Series, pathsOf } from '../../series/series';
+import { type Series, pathsOf, withEffect } from '../../series/series';
 import { intervalUnit } from '../../units/temperature';
 import { type Unit } from '../../units/unit';
 import { choiceField, seriesField } from '../fields';
@@ -120,8 +120,6 @@ function seriesThrough(series: Series, symbol: string, points: readonly Point[],
     made: series.made,
     lineage: {},
     settled: 0,
-    ...(shared === undefined
-      ? {}
-      : { shared: shared.map((one) => ({ ...one, effect: summed(one.effect) })) }),
+    ...(shared === undefined ? {} : { shared: shared.map((one) => withEffect(one, summed(one.effect))) }),
   };
 }

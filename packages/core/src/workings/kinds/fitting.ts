@@ -185,8 +185,12 @@ function sharedInfluences(
   const { indices } = selection;
   const picked = ({ effect }: SharedEffect) => Float64Array.from(indices, (index) => effect[index]);
   const still = new Float64Array(indices.length);
+  const byValues = (one: SharedEffect) =>
+    one.uniform === undefined
+      ? fit.movedBy(parameter, picked(one), null)
+      : fit.movedEvenly(parameter, one.uniform);
   return [
-    ...(series.shared ?? []).map((one) => movedTogether(one, fit.movedBy(parameter, picked(one), null))),
+    ...(series.shared ?? []).map((one) => movedTogether(one, byValues(one))),
     ...(against.shared ?? []).map((one) => movedTogether(one, fit.movedBy(parameter, still, picked(one)))),
   ];
 }

@@ -38,7 +38,7 @@ export const histogram = defineKind({
     return {
       kind: 'results',
       results: [
-        ...statisticsOf(series, selection).filter(({ key }) => ['mean', 'sd', 'count'].includes(key)),
+        ...statisticsOf(series, selection).results.filter(({ key }) => ['mean', 'sd', 'count'].includes(key)),
         {
           key: 'width',
           name: 'width of the bins',

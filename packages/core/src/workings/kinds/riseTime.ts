@@ -129,7 +129,8 @@ function reached(series: Series, indices: Int32Array, base: Told, top: Told, sha
   const middle = indices.findIndex((i) => heightAt(i) >= 0.5);
   if (middle <= 0)
     throw new Refusal('The step lies at the end of this region. Mark some of both levels too.');
-  let [inner, outer] = [middle, middle];
+  let inner = middle;
+  let outer: number;
   // Noise lets a level be passed several times; the true moment lies between the first and the last.
   if (share < 0.5) {
     while (inner > 1 && heightAt(indices[inner - 1]) >= share) inner--;

@@ -47,7 +47,7 @@ export const smoothing = defineKind({
           : {
               ...series,
               ...smooth(series, before),
-              ...sharedThrough(series, (like) => smooth(like).values),
+              ...sharedThrough(series, (like) => smooth(like).values, 'kept'),
               symbol: name,
             },
       notes: windowNote(entry, windowPoints),

@@ -1,4 +1,4 @@
-import { type Device, type DeviceChannel, stillReadingSchema } from '@heuristor/contracts';
+import { type Device, type DeviceChannel, type StillReading, stillReadingSchema } from '@heuristor/contracts';
 import { type Unit, leadingNumber, parseUnit, printedUnit, typedLoad } from '@heuristor/core';
 import { format } from 'date-fns';
 import { useState } from 'react';
@@ -29,7 +29,7 @@ export function TwoPoints({ device, channel }: { device: Device; channel: Device
   const session = useSession();
   const [isOpen, setIsOpen] = useState(false);
   const [texts, setTexts] = useState(['0', '']);
-  const [reads, setReads] = useState<(number | null)[]>([null, null]);
+  const [reads, setReads] = useState<(StillReading | null)[]>([null, null]);
   const [reading, setReading] = useState<number | null>(null);
   const { code, calibration } = device;
   const scale = calibration.scales[channel.key];
@@ -38,18 +38,18 @@ export function TwoPoints({ device, channel }: { device: Device; channel: Device
   const read = async (place: number) => {
     setReading(place);
     await attemptInOrder(async () => {
-      const { mean } = await getJson(
+      const still = await getJson(
         `/devices/${encodeURIComponent(code)}/channels/${channel.key}/still`,
         stillReadingSchema,
       );
-      setReads((before) => before.with(place, mean));
+      setReads((before) => before.with(place, still));
     });
     setReading(null);
   };
   const apply = () => {
     try {
       const known = texts.map((text) => typedLoad(text, unit).value);
-      const [a, b] = reads;
+      const [a, b] = reads.map((one) => one?.mean ?? null);
       if (a === null || b === null || known[0] === known[1] || Math.abs(a - b) <= 3 * channel.noise)
         throw new Error('The two values have to lie apart. Change what the sensor sees, and read it again.');
       const gain = (known[1] - known[0]) / (b - a);
@@ -62,7 +62,11 @@ export function TwoPoints({ device, channel }: { device: Device; channel: Device
             ...calibration.scales,
             [channel.key]: {
               gain,
-              points: places.map((i) => ({ read: reads[i] ?? 0, known: known[i] })),
+              points: places.map((i) => ({
+                read: reads[i]?.mean ?? 0,
+                known: known[i],
+                uncertainty: reads[i]?.uncertainty ?? 0,
+              })),
               at,
             },
           },
@@ -115,7 +119,7 @@ export function TwoPoints({ device, channel }: { device: Device; channel: Device
           <Button variant="plain" size="sm" disabled={reading !== null} onClick={() => void read(place)}>
             {reading === place ? 'Hold still …' : 'Read it now'}
           </Button>
-          <span className="mono">{reads[place] === null ? '' : shown(reads[place])}</span>
+          <span className="mono">{reads[place] === null ? '' : shown(reads[place].mean)}</span>
           <Weight text={texts[place]} unit={unit} />
         </div>
       ))}
