@@ -14,6 +14,7 @@ export const bandColours = [
   'white',
   'gold',
   'silver',
+  'pink',
 ] as const;
 export type BandColour = (typeof bandColours)[number];
 
@@ -35,7 +36,7 @@ const tolerances: Partial<Record<BandColour, number>> = {
 const withoutBand = 0.2;
 
 const powerOf = (colour: BandColour) =>
-  colour === 'gold' ? -1 : colour === 'silver' ? -2 : bandColours.indexOf(colour);
+  colour === 'gold' ? -1 : colour === 'silver' ? -2 : colour === 'pink' ? -3 : bandColours.indexOf(colour);
 
 /**
  * What the bands on a resistor say: two or three digits, a power of ten, and how far it may be off. That it lies anywhere within

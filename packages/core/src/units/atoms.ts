@@ -33,7 +33,8 @@ export const intervalFahrenheit = '{Δ°F}';
 
 /**
  * Source: the SI Brochure, 9th edition (BIPM 2019), tables 2, 4 and 8; yard and pound of 1959 and what follows from them, the
- * pound-force with standard gravity; standard atmosphere and conventional millimetre of mercury: ISO 80000-4, annex (values from
+ * pound-force and the pound a square inch with standard gravity; the thermochemical calorie, 4.184 J (ISO 80000-5, annex); electronvolt
+ * and unified atomic mass unit (CODATA 2022); watt-hours and ampere-hours as products; standard atmosphere and conventional millimetre of mercury: ISO 80000-4, annex (values from
  * memory).
  */
 const atoms: Readonly<Record<string, Atom>> = {
@@ -79,6 +80,19 @@ const atoms: Readonly<Record<string, Atom>> = {
   atm: atom(101_325, false, -1, 1, -2, 0, 0, 0, 0),
   'm[Hg]': atom(133_322.387415, true, -1, 1, -2, 0, 0, 0, 0),
   gon: atom(Math.PI / 200, false, 0, 0, 0, 0, 0, 0, 0),
+  '[ppth]': atom(1e-3, false, 0, 0, 0, 0, 0, 0, 0),
+  '[ppm]': atom(1e-6, false, 0, 0, 0, 0, 0, 0, 0),
+  '[psi]': atom((0.45359237 * standardGravity) / 0.0254 ** 2, false, -1, 1, -2, 0, 0, 0, 0),
+  cal: atom(4.184, true, 2, 1, -2, 0, 0, 0, 0),
+  eV: atom(1.602176634e-19, true, 2, 1, -2, 0, 0, 0, 0),
+  u: atom(1.66053906892e-27, true, 0, 1, 0, 0, 0, 0, 0),
+  t: atom(1e3, true, 0, 1, 0, 0, 0, 0, 0),
+  Wh: atom(3600, true, 2, 1, -2, 0, 0, 0, 0),
+  Ah: atom(3600, true, 0, 0, 1, 1, 0, 0, 0),
+  Bq: atom(1, true, 0, 0, -1, 0, 0, 0, 0),
+  Gy: atom(1, true, 2, 0, -2, 0, 0, 0, 0),
+  Sv: atom(1, true, 2, 0, -2, 0, 0, 0, 0),
+  '{rpm}': atom((2 * Math.PI) / 60, false, 0, 0, -1, 0, 0, 0, 0),
   [intervalCelsius]: atom(1, false, 0, 0, 0, 0, 1, 0, 0),
   [intervalFahrenheit]: atom(5 / 9, false, 0, 0, 0, 0, 1, 0, 0),
 };

@@ -30,6 +30,44 @@ test.each(['', 'fast', '0', '-5 Hz', '20 m', '1 a week', 'Hz', '5 m/s'])('%p is 
   expect(() => typedRate(text)).toThrow('is no rate. Type one like 50 Hz, 20 ms or 1 a minute.'),
 );
 
+test.each([
+  ['1 1/2', 1.5],
+  ['-1 1/2', -1.5],
+  ['1/2', 0.5],
+  ['10 000', 10_000],
+  ["12'500.5", 12_500.5],
+  ['1\u202f234,5', 1234.5],
+  ['3 x 10^4', 3e4],
+  ['2.5 × 10−3', 2.5e-3],
+  ['1e3', 1000],
+])('%p is read as %p', (text, value) => expect(typedQuantity(text, [])).toBeCloseTo(value, 12));
+
+test.each(['10 5', '1.5.2', '1,5,2', '1 2 3', '3/2/1', '1/0', '1 000 0', '.', '-'])('%p is refused', (text) =>
+  expect(() => typedQuantity(text, [])).toThrow('is no number'),
+);
+
+// A mixed fraction of an inch: 1 1/2 in = 38.1 mm (1 in = 25.4 mm, 1959).
+test('a mixed fraction takes a unit', () =>
+  expect(typedQuantity('1 1/2 in', parseUnit('mm'))).toBeCloseTo(38.1, 12));
+
+// SI Brochure, 9th edition, table 8 and its notes; 1 psi = 6894.757 Pa and 1 cal = 4.184 J (ISO 80000-4 and -5); 1 eV and 1 u by
+// CODATA 2022.
+test.each([
+  ['1 kWh', 'J', 3.6e6],
+  ['1 MeV', 'J', 1.602176634e-13],
+  ['1 u', 'kg', 1.66053906892e-27],
+  ['1 psi', 'Pa', 6894.757293168],
+  ['3000 rpm', 'rad/s', 100 * Math.PI],
+  ['1 kcal', 'J', 4184],
+  ['2 t', 'kg', 2000],
+  ['1 mAh', 'C', 3.6],
+  ['5 kBq', 's-1', 5000],
+  ['400 ppm', '%', 0.04],
+  ['250 ml', 'L', 0.25],
+])('%p in %s is %p', (text, unit, value) =>
+  expect(typedQuantity(text, parseUnit(unit)) / value).toBeCloseTo(1, 9),
+);
+
 // Source: international yard and pound, 1959: 1 in = 25.4 mm exactly; SI Brochure (2019): 1° = π/180 rad, 0 °C = 273.15 K.
 test.each([
   ['71 in', 'm', 1.8034],

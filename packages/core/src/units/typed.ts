@@ -3,23 +3,45 @@ import { standardGravity } from './atoms';
 import { canConvert, conversionFactor, conversionOf, isTemperature, measureOfUnit } from './conversion';
 import { type Unit, parseUnit, printedUnit } from './unit';
 
-/** A number as people type it: decimal point or comma, any minus, powers of ten, thin or plain spaces inside. */
-const numberPattern = /^[+\-−–]?\s*(?:\d[\d \u202f\u2009]*(?:[.,]\d*)?|[.,]\d+)(?:\s*[eE][+\-−]?\d+)?/;
+/**
+ * A number as people type it: decimal point or comma, any minus, powers of ten, and groups of three digits with plain or thin
+ * spaces, or apostrophes, between them.
+ */
+const numberPattern =
+  /^[+\-−–]?\s*(?:\d{1,3}(?:[ \u202f\u2009\u00a0'’]\d{3})+(?!\d)|\d+)?(?:[.,]\d*)?(?:\s*(?:[eE]|[×x·*]\s*10\s*\^?)[+\-−]?\d+)?/;
 
-/** The number at the beginning of a text, and what stands after it; null where there is none. */
+/**
+ * The number at the beginning of a text, and what stands after it; null where there is none. Fractions are understood (“1/60”), also
+ * mixed ones (“1 1/2”); what could be read in two ways (“10 5”, “1.5.2”) is no number.
+ */
 export function leadingNumber(text: string): { value: number; rest: string } | null {
-  const match = numberPattern.exec(text.trim());
-  if (match === null) return null;
-  const plain = match[0]
-    .replace(/[−–]/g, '-')
-    .replace(/[ \u202f\u2009]/g, '')
-    .replace(',', '.');
-  const rest = text.trim().slice(match[0].length).trim();
-  // A fraction: "1/2 in", "1/60 Hz".
-  const below = /^\/\s*(\d+)(?![\d.,])/.exec(rest);
-  const value = Number(plain) / (below === null ? 1 : Number(below[1]));
+  const whole = text.trim();
+  const match = numberPattern.exec(whole);
+  if (match === null || !/\d/.test(match[0])) return null;
+  const value = Number(
+    match[0]
+      .replace(/[−–]/g, '-')
+      .replace(/\s*[×x·*]\s*10\s*\^?/, 'e')
+      .replace(/[ \u202f\u2009\u00a0'’]/g, '')
+      .replace(',', '.'),
+  );
   if (!Number.isFinite(value)) return null;
-  return { value, rest: below === null ? rest : rest.slice(below[0].length).trim() };
+  const rest = whole.slice(match[0].length);
+  const below = /^\s*\/\s*(\d+)(?![\d.,])/.exec(rest);
+  if (below !== null) return quotient(value, Number(below[1]), rest.slice(below[0].length));
+  const mixed = /^\s+(\d+)\s*\/\s*(\d+)(?![\d.,])/.exec(rest);
+  if (mixed !== null && Number.isInteger(value) && Number(mixed[1]) < Number(mixed[2])) {
+    const [, above, under] = mixed.map(Number);
+    const isNegative = /^[-−–]/.test(whole);
+    return quotient(value * under + (isNegative ? -above : above), under, rest.slice(mixed[0].length));
+  }
+  // What goes on with digits is another number, or no number at all.
+  return /^\s*[\d.,]/.test(rest) ? null : { value, rest: rest.trim() };
+}
+
+function quotient(above: number, below: number, rest: string): { value: number; rest: string } | null {
+  if (below === 0 || /^\s*[\d.,/]/.test(rest)) return null;
+  return { value: above / below, rest: rest.trim() };
 }
 
 /** Words that people say for units, with the plural taken off. */

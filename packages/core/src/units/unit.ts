@@ -94,6 +94,11 @@ const spellings: Readonly<Record<string, string>> = {
   oz: '[oz_av]',
   lbf: '[lbf_av]',
   mmHg: 'mm[Hg]',
+  ml: 'mL',
+  psi: '[psi]',
+  ppm: '[ppm]',
+  '‰': '[ppth]',
+  rpm: '{rpm}',
   turns: '{turn}',
   turn: '{turn}',
   rev: '{turn}',
@@ -176,6 +181,9 @@ const printed: Readonly<Record<string, string>> = {
   '[lbf_av]': 'lbf',
   '[degF]': '°F',
   'mm[Hg]': 'mmHg',
+  '[psi]': 'psi',
+  '[ppm]': 'ppm',
+  '[ppth]': '‰',
 };
 
 /** How an atom is printed: "uV" as µV, "deg" as °, "{turn}" as turn. */

@@ -277,7 +277,7 @@ describe('zero at the start of every run', () => {
       fields,
       still: {
         ...restless(0.0003, 0.15, 6),
-        rest: rest === null ? null : { offset: rest, spread: 0 },
+        rest: rest === null ? null : { offset: rest, spread: 0, uncertainty: 0 },
       },
     });
     const reach = (rest: number | null) =>

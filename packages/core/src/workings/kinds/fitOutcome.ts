@@ -50,7 +50,7 @@ export function fitOutcome(
         name: 'R²',
         quantity: exactly(found.rSquared, []),
         // Two digits of what is missing to one, so that 0.999 96 and 0.999 61 can be told apart.
-        roundTo: Math.max(1 - found.rSquared, 1e-9),
+        roundTo: Math.max(1 - found.rSquared, 1e-5),
         main: false,
       },
     ],
