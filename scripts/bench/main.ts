@@ -9,14 +9,16 @@ import { largeImport, liveStream } from './service';
 import { longRun } from './longRun';
 import { openSite } from './site';
 import { standInsIdle } from './standIns';
+import { truth } from './truth';
 
 const shortSeconds = 60;
 const hourSeconds = 3600;
 
-/** Prints each figure beside its budget. Parts can be named: computation, screen, service; "hour" runs only when it is named. */
+/** Prints each figure beside its budget. Parts can be named: computation, screen, service; "hour" and "truth" run only when they are named. */
 runScript(async (ending) => {
   const wanted = process.argv.slice(2);
   const has = (part: string) => wanted.length === 0 || wanted.includes(part);
+  if (wanted.includes('truth')) for (const figure of truth()) print([figure]);
   if (has('computation')) print(computation());
   const isHour = wanted.includes('hour');
   if (!has('screen') && !has('service') && !isHour) process.exit(0);

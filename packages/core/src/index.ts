@@ -82,7 +82,7 @@ export {
 } from './workings/transfer';
 export { type Drawn } from './results/drawn';
 export { drawnIn, fittedIn } from './workings/asked';
-export { type JointFit, jointFit } from './fitting/joint';
+export { type JointFit, type JointSet, jointFit } from './fitting/joint';
 export { meanOfRepeats } from './workings/kinds/constant';
 export { anchorWords } from './workings/anchorWords';
 export { type EventKind, eventIn, eventTitles, isCounted } from './calculus/events';

@@ -2,6 +2,9 @@ import { normalRandom } from '../random';
 import { runsTest } from '../statistics/runsTest';
 import { tryRelations } from './compare';
 import { type RelationKey } from './relations';
+import { channelOf } from '../testing/sheet';
+import { type Entry } from '../workings/entries';
+import { Evaluator } from '../workings/evaluate';
 
 const random = normalRandom(41);
 const points = (n: number, from: number, to: number, value: (x: number) => number, noise: number) => {
@@ -60,4 +63,23 @@ test('stretches of one sign are counted against what chance makes of them', () =
   for (let i = 0; i < 2000; i++) if (Math.abs(runsTest(Array.from({ length: 60 }, random))) > 2) beyond++;
   expect(beyond / 2000).toBeGreaterThan(0.03);
   expect(beyond / 2000).toBeLessThan(0.065);
+});
+
+test('a line through the derivative of a uniformly accelerated cart is not called clearly worse than what bends with the noise', () => {
+  const entries = [{ kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 21 }] as Entry[];
+  let [worse, patterns] = [0, 0];
+  const trials = 60;
+  for (let i = 0; i < trials; i++) {
+    const normal = normalRandom(700 + i);
+    const values = Float64Array.from({ length: 200 }, (_, k) => 0.3 * (k * 0.02) ** 2 + 0.0008 * normal());
+    const evaluator = new Evaluator({ id: 'r', channels: [channelOf('x', 'm', values, 0.02)] });
+    const points = evaluator.points({ entries }, { of: 'entry:v', against: 't', region: null });
+    const line = tryRelations(points).find(({ key }) => key === 'line')?.found;
+    if (line?.kind !== 'fitted') throw new Error('no line');
+    // From seven on the difference of AICc is called clearly worse (Burnham and Anderson 2002, 2.6).
+    if (line.gap >= 7) worse++;
+    if (line.hasPattern) patterns++;
+  }
+  expect(worse).toBeLessThanOrEqual(1);
+  expect(patterns).toBeLessThanOrEqual(2);
 });

@@ -1,6 +1,8 @@
 import { Refusal, orRefusal } from '../refusal';
 import { runsTest } from '../statistics/runsTest';
 import { fitRelation } from './fit';
+import { type FittedPoints } from './covariance';
+import { independentShare } from './independentShare';
 import { type FitPoints } from './relation';
 import { type RelationKey, relationKeys, relationOf } from './relations';
 
@@ -32,12 +34,16 @@ const clearly = -3;
 
 /**
  * Tries every relation on points, the one first that explains most of their scatter for its number of parameters: by AICc, the
- * corrected criterion of Akaike (Hurvich and Tsai, Biometrika 76 (1989) 297), of independent readings with one variance. Of many
- * points some that lie evenly are tried.
+ * corrected criterion of Akaike (Hurvich and Tsai, Biometrika 76 (1989) 297), of readings with one variance; of a series that went
+ * through a filter only so many count as are independent. Of many points some that lie evenly are tried.
  */
-export function tryRelations(points: FitPoints): TriedRelation[] {
+export function tryRelations(points: FitPoints & Partial<FittedPoints>): TriedRelation[] {
   const few = thinned(points);
-  const n = few.x.length;
+  const { noise = null, indices = new Int32Array(0) } = points;
+  // Neighbours in what went through a filter are not as many readings as they are values.
+  const independent = points.x.length * independentShare({ noise, indices });
+  const n = Math.min(few.x.length, independent);
+  const stride = Math.max(Math.round(few.x.length / n), 1);
   // Exact points leave nothing but rounding.
   const least = 1e-24 * few.y.reduce((sum, y) => sum + y * y, 0);
   const tried = relationKeys.map((key) => {
@@ -51,7 +57,7 @@ export function tryRelations(points: FitPoints): TriedRelation[] {
     const k = parameterCount + 1;
     const aicc =
       n > k + 1
-        ? n * Math.log(Math.max(fit.residualSumOfSquares, least) / n) +
+        ? n * Math.log(Math.max(fit.residualSumOfSquares, least) / few.x.length) +
           2 * k +
           (2 * k * (k + 1)) / (n - k - 1)
         : Infinity;
@@ -84,7 +90,13 @@ export function tryRelations(points: FitPoints): TriedRelation[] {
         gap: Number.isFinite(best) ? aicc - best : 0,
         // What rounding leaves over of exact points has patterns of its own.
         hasPattern:
-          fit.residualSumOfSquares > least && runsTest(Array.from(order, (i) => residuals[i])) < clearly,
+          fit.residualSumOfSquares > least &&
+          runsTest(
+            Array.from(
+              order.filter((_, k) => k % stride === 0),
+              (i) => residuals[i],
+            ),
+          ) < clearly,
       },
     };
   });

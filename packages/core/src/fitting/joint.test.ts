@@ -1,9 +1,8 @@
 import { normalRandom } from '../random';
 import { channelOf } from '../testing/sheet';
-import { type EntryOfKind } from '../workings/entries';
+import { type Entry, type EntryOfKind } from '../workings/entries';
 import { fittedIn } from '../workings/asked';
 import { Evaluator } from '../workings/evaluate';
-import { fitRelation } from './fit';
 import { jointFit } from './joint';
 import { relationOf } from './relations';
 
@@ -18,14 +17,13 @@ test('a slope that is shared by lines of equal scatter is that of the pooled reg
   const sets = [points(2, 1, 0.05, 1), points(2, -3, 0.05, 2)];
   const { parameters } = jointFit(line, sets, [0]);
   expect(parameters.map((all) => all.length)).toEqual([1, 2]);
-  // By hand (analysis of covariance): b = Σ wₛ Sxyₛ / Σ wₛ Sxxₛ with weights of each run’s own scatter.
+  // By hand (analysis of covariance): b = Σ Sxyₛ / Σ Sxxₛ where all scatter alike.
   let [above, below] = [0, 0];
   for (const { x, y } of sets) {
-    const weight = fitRelation(line, { x, y }).residualStandardDeviation ** -2;
     const [meanX, meanY] = [x, y].map((all) => all.reduce((sum, value) => sum + value, 0) / all.length);
     x.forEach((at, i) => {
-      above += weight * (at - meanX) * (y[i] - meanY);
-      below += weight * (at - meanX) ** 2;
+      above += (at - meanX) * (y[i] - meanY);
+      below += (at - meanX) ** 2;
     });
   }
   expect(parameters[0][0].value).toBeCloseTo(above / below, 9);
@@ -49,6 +47,58 @@ test('the interval of a shared period covers its truth, runs of different noise 
   }
   expect(inside / 300).toBeGreaterThan(0.61);
   expect(inside / 300).toBeLessThan(0.75);
+});
+
+test('a phase that is shared near ±π is found there, not half a turn off', () => {
+  const sine = relationOf('sine');
+  const names = sine.parameterNames({
+    xUnit: [],
+    yUnit: [],
+    xQuantity: '',
+    yQuantity: '',
+    xSymbol: '',
+    ySymbol: '',
+  });
+  const phase = names.findIndex(({ key }) => key === 'phase');
+  for (let i = 0; i < 50; i++) {
+    const sets = [1, 2, 3].map((s) => {
+      const normal = normalRandom(500 * s + i);
+      const x = Float64Array.from({ length: 80 }, (_, k) => k * 0.03);
+      return { x, y: x.map((t) => 0.4 * Math.sin(2 * Math.PI * t + Math.PI) + 0.05 * normal()) };
+    });
+    const [{ value }] = jointFit(sine, sets, [phase]).parameters[phase];
+    expect(Math.cos(value)).toBeLessThan(-0.99);
+  }
+});
+
+test('the test of whether runs have a slope in common is at its level, also through a derivative', () => {
+  const entries = [
+    { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 },
+    {
+      kind: 'fit',
+      id: 'q',
+      name: '',
+      region: null,
+      of: 'entry:v',
+      against: 't',
+      relation: 'line',
+      weights: 'equal',
+      showResiduals: false,
+    },
+  ] as Entry[];
+  let refused = 0;
+  const trials = 600;
+  for (let i = 0; i < trials; i++) {
+    const sets = [1, 2].map((s) => {
+      const normal = normalRandom(9000 * s + i);
+      const values = Float64Array.from({ length: 80 }, (_, k) => 0.35 * (k * 0.02) ** 2 + 0.0005 * normal());
+      const run = { id: `r${s}`, channels: [channelOf('x', 'm', values, 0.02)] };
+      return fittedIn(new Evaluator(run), { entries }, 'q').points;
+    });
+    if (jointFit(line, sets, [0]).chance <= 0.05) refused++;
+  }
+  // 5 %, and three standard deviations of 600 trials.
+  expect(refused / trials).toBeLessThan(0.05 + 0.027);
 });
 
 test('says by what chance the runs differ so much', () => {
@@ -86,7 +136,7 @@ test('a typed formula goes through several runs as a relation that ships does', 
   );
   const shipped = jointFit(
     line,
-    sets.map((set) => set.points),
+    sets.map(({ points: { x, y } }) => ({ x, y })),
     [0],
   );
   expect(typed.parameters[place][0].value).toBeCloseTo(shipped.parameters[0][0].value, 7);

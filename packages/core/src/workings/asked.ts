@@ -1,4 +1,6 @@
-import { type FitPoints, type Relation } from '../fitting/relation';
+import { fitRelation } from '../fitting/fit';
+import { type JointSet } from '../fitting/joint';
+import { type Relation } from '../fitting/relation';
 import { relationOf } from '../fitting/relations';
 import { Refusal } from '../refusal';
 import { type Drawn } from '../results/drawn';
@@ -23,14 +25,25 @@ export function fittedIn(
   evaluator: Evaluator,
   workings: Workings,
   id: string,
-): { relation: Relation; points: FitPoints; units: string } {
+): { relation: Relation; points: JointSet; units: string } {
   const entry = workings.entries.find((one) => one.id === id);
   if (entry === undefined || !isFit(entry)) throw new Refusal('This entry is no fit any more.');
   const context = evaluator.asking(workings);
   const { selection, series, against } = selectionOfFit(entry, context);
+  const relation = entry.kind === 'fit' ? relationOf(entry.relation) : relationTyped(entry, context).relation;
+  const { parameters, covariance, degreesOfFreedom, residualStandardDeviation } = fitRelation(
+    relation,
+    selection,
+    selection,
+    { finite: true },
+  );
   return {
-    relation: entry.kind === 'fit' ? relationOf(entry.relation) : relationTyped(entry, context).relation,
-    points: { x: selection.x.slice(), y: selection.y.slice() },
+    relation,
+    points: {
+      x: selection.x.slice(),
+      y: selection.y.slice(),
+      fit: { parameters, covariance, degreesOfFreedom, residualStandardDeviation },
+    },
     units: `${series.symbol} in ${printedUnit(series.unit)} against ${against.symbol} in ${printedUnit(against.unit)}`,
   };
 }

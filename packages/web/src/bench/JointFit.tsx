@@ -61,7 +61,7 @@ function OpenJointFit({ entry }: { entry: EntryOfKind<'fit' | 'formulaFit'> }) {
       <Modal.Body className="joint-fit">
         <p className="quiet small">
           A parameter that is the same in all runs is found from all their readings together; each run counts
-          by its own scatter, and its readings as independent.
+          by the uncertainty that its own fit has.
         </p>
         <table>
           <thead>
@@ -92,7 +92,7 @@ function OpenJointFit({ entry }: { entry: EntryOfKind<'fit' | 'formulaFit'> }) {
                         result={{
                           roundTo: null,
                           value: told.value,
-                          halfWidth: told.standardUncertainty,
+                          halfWidth: told.halfWidth,
                           unit,
                         }}
                       />

@@ -3,8 +3,8 @@ import {
   type BudgetRow,
   type Condition,
   type Drawn,
-  type FitPoints,
   type JointFit,
+  type JointSet,
   type HampelRule,
   type LeftOutPass,
   type Ranges,
@@ -315,7 +315,7 @@ export interface TriedPoints {
 
 /** The readings that a fit is of, and in which units they are. */
 export interface PointsOfFit {
-  points: FitPoints;
+  points: JointSet;
   units: string;
 }
 
@@ -338,7 +338,7 @@ export interface RunWorker {
     runId: string,
     workings: WorkingsDocument,
     entryId: string,
-    sets: FitPoints[],
+    sets: JointSet[],
     shared: number[],
   ): JointFit;
   extents(runIds: string[], workings: WorkingsDocument, horizontal: SeriesRef): (Extent | null)[];

@@ -1,8 +1,15 @@
 import { type TruthCase } from './case';
+import { jointCases } from './joint';
 import { repeatCases } from './repeats';
 import { restCases } from './rests';
 import { stepCases } from './steps';
 import { swingCases } from './swings';
 
 /** Every kind of result whose ± is held against known truth, in `npm test` and, with more repetitions, in `npm run bench truth`. */
-export const truthCases: readonly TruthCase[] = [...repeatCases, ...swingCases, ...stepCases, ...restCases];
+export const truthCases: readonly TruthCase[] = [
+  ...repeatCases,
+  ...swingCases,
+  ...stepCases,
+  ...restCases,
+  ...jointCases,
+];
