@@ -83,7 +83,7 @@ async function jest(
 }
 
 /** Browser tests in which no device is timed: they go on beside those of the API, which mostly wait. */
-const still = 'e2e/(files|hands|reading|sheets|workings)\\.test';
+const still = 'e2e/(files|hands|numbers|reading|sheets|workings)\\.test';
 
 runScript(async (ending) => {
   const data = resolve('.test-data');

@@ -9,6 +9,8 @@ const smoothGrowth = 2.5;
 const sameLevel = 1.3;
 /** Noise wanders where its differences grow by so much over all distances. */
 const clearGrowth = 2;
+/** A random walk scatters by 5.6 times its differences at a tenth of its length, and rarely by so many times. */
+const farAbove = 40;
 const fewestReadings = 16;
 
 /** Mean squares of third differences at distances 1, 2, 4 …, each that of the noise where it is white. */
@@ -48,7 +50,7 @@ export function isMotion(values: Float64Array): boolean {
   }
   const { variance } = momentsOf(values);
   if (variance <= sameLevel * top) return false;
-  return top < clearGrowth * first;
+  return top < clearGrowth * first || variance > farAbove * top;
 }
 
 function momentsOf(values: Float64Array): { mean: number; variance: number } {
