@@ -49,7 +49,7 @@ export {
 export { relations, relationKeys, relationOf, type RelationKey } from './fitting/relations';
 export { type TriedRelation, tryRelations } from './fitting/compare';
 export { type Relation, type FitPoints } from './fitting/relation';
-export { type ParameterSetting, usualSetting } from './fitting/models/typed';
+export { type ParameterSetting, usualSetting } from './fitting/models/typedFunction';
 export { type Fit, type ModelFit, fitModel, fitRelation, plainPoints } from './fitting/fit';
 export { fitNoise, independentCovariance, transformCovariance } from './fitting/covariance';
 export {

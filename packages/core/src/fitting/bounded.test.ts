@@ -3,7 +3,7 @@ import { channelOf } from '../testing/sheet';
 import { type Entry } from '../workings/entries';
 import { evaluate } from '../workings/evaluate';
 import { type ChannelData } from '../workings/run';
-import { type ParameterSetting } from './models/typed';
+import { type ParameterSetting } from './models/typedFunction';
 
 const fitOf = (
   text: string,

@@ -1,5 +1,5 @@
 import { type EventKind } from '../calculus/events';
-import { type ParameterSetting } from '../fitting/models/typed';
+import { type ParameterSetting } from '../fitting/models/typedFunction';
 import { type ResultRef, type SeriesRef } from './references';
 
 /** A formula as it was typed, and what its names meant when it was: a reference outlasts a renaming. */

@@ -3,7 +3,7 @@ import norris from '../../reference/norris.json';
 import pontius from '../../reference/pontius.json';
 import rat42 from '../../reference/rat42.json';
 import thurber from '../../reference/thurber.json';
-import { type ParameterSetting } from '../fitting/models/typed';
+import { type ParameterSetting } from '../fitting/models/typedFunction';
 import { normalRandom } from '../random';
 import { budgetOf, halfWidth } from '../results/quantity';
 import { timed } from '../series/sampling';

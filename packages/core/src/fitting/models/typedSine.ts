@@ -6,7 +6,7 @@ import { one } from '../../units/unit';
 import { type FitPoints } from '../relation';
 import { endsOf } from './shapedSolution';
 import { searchSwing } from './swingGuess';
-import { TypedFunction, type TypedModel } from './typed';
+import { TypedFunction, type TypedModel } from './typedFunction';
 
 /** The angle of a sine or cosine in a typed formula that grows evenly along the axis. */
 interface Angle {

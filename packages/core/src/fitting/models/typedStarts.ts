@@ -6,7 +6,7 @@ import { type FitPoints } from '../relation';
 import { type Unit } from '../../units/unit';
 import { axisPowers } from './axisPowers';
 import { geometric } from './shaped';
-import { type TypedFunction } from './typed';
+import { type TypedFunction } from './typedFunction';
 import { waveStarts } from './typedSine';
 
 /** Enough points to tell which start is best. */

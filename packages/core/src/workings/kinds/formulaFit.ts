@@ -3,13 +3,13 @@ import { FormulaFault } from '../../formula/fault';
 import { sameName } from '../../formula/names';
 import { parsed, programOf } from '../../formula/parsed';
 import { hasDerivative, namesIn } from '../../formula/tree';
+import { typedRelation } from '../../fitting/models/typed';
 import {
   type ParameterSetting,
   type TypedFunction,
   type TypedParameter,
-  typedRelation,
   usualSetting,
-} from '../../fitting/models/typed';
+} from '../../fitting/models/typedFunction';
 import { unitInAxes } from '../../fitting/models/axisPowers';
 import { Refusal, orRefusal } from '../../refusal';
 import { type SharedEffect } from '../../series/series';
