@@ -242,7 +242,7 @@ test('resonance: a sweep steps the driver, waits, reads the amplitude, finer abo
     await hand.type(`${label}, sweep`, value);
   await hand.press('Begin the sweep');
   await hand.waitForText('Settling at');
-  await hand.waitForText('Reading 12 of', 120_000);
+  await hand.waitForText('Reading 12 of', 170_000);
   const rows = await counted();
   const [natural, quality] = [17.3, 15];
   for (const { cells } of rows) {
@@ -259,4 +259,4 @@ test('resonance: a sweep steps the driver, waits, reads the amplitude, finer abo
   const [q] = await hand.named('Q', 'value');
   expect(share(frequency.value, natural)).toBeLessThan(0.003);
   expect(share(q.value, quality)).toBeLessThan(0.05);
-}, 180_000);
+}, 240_000);

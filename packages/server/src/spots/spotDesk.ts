@@ -1,5 +1,6 @@
 import {
   type GivenCells,
+  type MeasuredCell,
   type Plan,
   type Run,
   type Spot,
@@ -16,6 +17,7 @@ import { addRun } from '../services/runs';
 import { addRows, changeRow, findSeries, givenFor } from '../services/spots';
 import { type Readable, channelsOf, columnsOf, readables } from './columns';
 import { measure } from './measure';
+import { givenWords, haveSettled, restWords, withRest } from './settling';
 import { coarseSteps, finerSteps, mostInSweep } from './sweepSteps';
 
 interface Events {
@@ -24,8 +26,8 @@ interface Events {
   broken: [investigation: string, sentence: string];
 }
 
-/** A swing that still grows is waited for so many times as long as was said, then taken as it is. */
-const mostWaits = 3;
+/** What has not settled after so many waits is taken as it is. */
+const mostWaits = 8;
 
 /** What one investigation is reading, and whether a person wants it stopped. */
 interface Work {
@@ -196,7 +198,11 @@ export class SpotDesk extends EventEmitter<Events> {
     }
   }
 
-  /** Waits and reads; what has not settled is waited for again, a few times. @returns null where it was stopped */
+  /**
+   * Waits and reads until two readings in a row agree within their uncertainties; what is still on its way after so many tries is
+   * taken, its uncertainty widened by what it still changed, and that is said.
+   * @returns null where it was stopped before anything was read
+   */
   private async settled(
     investigationId: string,
     work: Work,
@@ -204,18 +210,44 @@ export class SpotDesk extends EventEmitter<Events> {
     given: GivenCells,
     say: (doing: 'settling' | 'reading') => void,
   ): Promise<Run | null> {
-    this.setOutputs(series.spot.columns, given);
+    const { spot, plan, found, units } = series;
+    this.setOutputs(spot.columns, given);
+    let before: Record<string, MeasuredCell> | null = null;
     for (let wait = 1; ; wait++) {
       say('settling');
-      await this.pause(work, series.plan.spot.settleSeconds);
+      await this.pause(work, plan.spot.settleSeconds);
       if (work.isStopped) return null;
       say('reading');
+      const isLast = wait > mostWaits;
       try {
-        return await this.read(investigationId, work, series, given, wait > mostWaits, true);
+        const here = await measure(this.registry, spot.columns, found, {
+          seconds: spot.seconds,
+          anyway: isLast,
+          units,
+        });
+        if (work.isStopped || (before !== null && haveSettled(before, here)))
+          return await this.keep(series, given, here);
+        if (isLast) {
+          const kept = before === null ? here : withRest(before, here);
+          if (before !== null)
+            this.emit('broken', investigationId, restWords(givenWords(spot.columns, given), mostWaits + 1));
+          return await this.keep(series, given, kept);
+        }
+        before = here;
       } catch (error) {
         if (!(error instanceof Failure) || error.code !== 'not-still') throw error;
+        before = null;
       }
     }
+  }
+
+  /** Stores a row with what was typed and what was read. */
+  private async keep(series: Series, given: GivenCells, read: Record<string, MeasuredCell>): Promise<Run> {
+    const run = await addRows(await this.idOf(series), [
+      { ...givenFor(series.spot.columns, given), ...read },
+    ]);
+    this.emit('run', run);
+    return run;
   }
 
   private async read(
@@ -224,18 +256,13 @@ export class SpotDesk extends EventEmitter<Events> {
     series: Series,
     cells: GivenCells,
     anyway: boolean,
-    isSet = false,
   ): Promise<Run> {
     const { spot, plan, found, units } = series;
     const given = givenFor(spot.columns, cells);
-    if (!isSet) {
-      this.tell(investigationId, work, { phase: 'taking', seconds: spot.seconds });
-      if (this.setOutputs(spot.columns, given)) await this.pause(work, plan.spot.settleSeconds);
-    }
+    this.tell(investigationId, work, { phase: 'taking', seconds: spot.seconds });
+    if (this.setOutputs(spot.columns, given)) await this.pause(work, plan.spot.settleSeconds);
     const read = await measure(this.registry, spot.columns, found, { seconds: spot.seconds, anyway, units });
-    const run = await addRows(await this.idOf(series), [{ ...given, ...read }]);
-    this.emit('run', run);
-    return run;
+    return this.keep(series, cells, read);
   }
 
   /** A series as it is, or a new one as the plan has it, which is entered with its first reading. @throws Failure */

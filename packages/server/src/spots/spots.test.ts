@@ -206,7 +206,7 @@ test('a sweep steps the driver, waits, reads, and goes on more finely about the 
   await server.api('post', `/investigations/${investigation}/spots/sweep`, { ...wanted, to: 80 }).expect(400);
   await server.api('post', `/investigations/${investigation}/spots/sweep`, wanted).expect(202);
   const seen: SpotStatus[] = [];
-  for (let tries = 0; tries < 200; tries++) {
+  for (let tries = 0; tries < 450; tries++) {
     const { spots } = await read();
     if (spots.phase === 'idle') break;
     seen.push(spots);

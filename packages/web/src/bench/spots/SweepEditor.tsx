@@ -57,7 +57,8 @@ function SweepForm({ column, onDone }: { column: Typed; onDone: () => void }) {
     </div>
   );
   const count = Math.max(Math.round(Math.abs(wanted.to - wanted.from) / wanted.step), 1) + 1;
-  const minutes = Math.ceil((count * (settle + seconds)) / 60);
+  // Each is read twice at least, until both agree.
+  const minutes = Math.ceil((2 * count * (settle + seconds)) / 60);
   return (
     <div className="editor-rows">
       {field('from', 'from', within)}
@@ -65,8 +66,9 @@ function SweepForm({ column, onDone }: { column: Typed; onDone: () => void }) {
       {field('step', 'in steps of', positive)}
       {field('finest', 'about the peak down to', positive)}
       <p className="quiet small">
-        {count} readings, each after {settle} s to settle, then more about the largest one: at least {minutes}{' '}
-        {minutes === 1 ? 'minute' : 'minutes'}. {column.name} is set in {printedUnit(parseUnit(column.unit))}.
+        {count} readings, each after waits of {settle} s until two in a row agree, then more about the largest
+        one: at least {minutes} {minutes === 1 ? 'minute' : 'minutes'}. {column.name} is set in{' '}
+        {printedUnit(parseUnit(column.unit))}.
       </p>
       <Button
         variant="act"
