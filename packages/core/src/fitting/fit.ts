@@ -27,6 +27,8 @@ export interface Fit {
   /** √(RSS / (n − p)), in the unit of y. */
   residualStandardDeviation: number;
   residualSumOfSquares: number;
+  /** Σ of squared residuals over their variances, for each degree of freedom; only where points count by their uncertainties. */
+  reducedChiSquared?: number;
   /** 1 − RSS / Σ(y − ȳ)². */
   rSquared: number;
   count: number;

@@ -33,6 +33,7 @@ export function weightedFit(
     degreesOfFreedom: Infinity,
     residualStandardDeviation: Math.sqrt(residualSumOfSquares / (n - p)),
     residualSumOfSquares,
+    reducedChiSquared: found.chiSquared / (n - p),
     rSquared: 1 - residualSumOfSquares / total,
     count: n,
     residuals: () => residuals,

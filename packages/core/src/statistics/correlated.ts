@@ -12,15 +12,18 @@ const clearGrowth = 2;
 /** A random walk scatters by 5.6 times its differences at a tenth of its length, and rarely by so many times. */
 const farAbove = 40;
 const fewestReadings = 16;
+/** So many differences at each distance tell their size. */
+const enoughDifferences = 2000;
 
 /** Mean squares of third differences at distances 1, 2, 4 …, each that of the noise where it is white. */
 function levelsOf(values: Float64Array): number[] {
   const n = values.length;
   const levels: number[] = [];
+  const stride = Math.max(Math.floor(n / enoughDifferences), 1);
   for (let m = 1; m === 1 || m <= n / 10; m *= 2) {
     let sum = 0;
     let count = 0;
-    for (let i = 3 * m; i < n; i++) {
+    for (let i = 3 * m; i < n; i += stride) {
       const difference = values[i] - 3 * values[i - m] + 3 * values[i - 2 * m] - values[i - 3 * m];
       sum += difference * difference;
       count++;

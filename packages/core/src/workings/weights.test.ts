@@ -52,6 +52,9 @@ test.each([line, typed])('points that count by their uncertainties give York’s
   const [slope, intercept] = resultsOf(entry).results.map(({ quantity }) => quantity);
   expect(slope.value).toBeCloseTo(-0.480533407, 7);
   expect(intercept.value).toBeCloseTo(5.479910224, 6);
+  const chi = resultsOf(entry).results.find(({ key }) => key === 'chiSquared');
+  // The weighted sum 11.8663532 of Reed (1992) over 8 degrees of freedom.
+  expect(chi?.quantity.value).toBeCloseTo(11.8663532 / 8, 6);
   expect(slope.standardUncertainty).toBeCloseTo(0.058, 3);
   const sum = slope.influences().reduce((total, influence) => total + varianceOf(influence), 0);
   expect(Math.sqrt(sum)).toBeCloseTo(slope.standardUncertainty ?? NaN, 9);

@@ -45,6 +45,18 @@ export function fitOutcome(
         roundTo: spreadOfSd,
         main: false,
       },
+      ...(found.reducedChiSquared === undefined
+        ? []
+        : [
+            {
+              key: 'chiSquared',
+              name: 'χ² per degree of freedom',
+              quantity: exactly(found.reducedChiSquared, []),
+              // χ² has the variance 2 ν (any textbook of statistics).
+              roundTo: Math.sqrt(2 / degrees),
+              main: false,
+            },
+          ]),
       {
         key: 'rSquared',
         name: 'R²',
