@@ -45,7 +45,7 @@ export interface Bounds {
 }
 
 /** A value brought between its bounds. */
-export const withinBounds = (value: number, { low, high }: Bounds): number =>
+const withinBounds = (value: number, { low, high }: Bounds): number =>
   Math.min(Math.max(value, low ?? -Infinity), high ?? Infinity);
 
 export interface SolverOptions {

@@ -114,9 +114,11 @@ function solveTyped(typed: TypedFunction, { x, y }: FitPoints, near: readonly nu
     const nearby = from(near, { tolerance: 1e-7, believed: 1e-4, damping: 1e-9 });
     if (!(nearby instanceof Refusal)) return nearby;
   }
-  const starts = free.every(({ start }) => start !== null)
+  const isTold = free.every(({ start }) => start !== null);
+  const waves = isTold ? [] : waveStarts(typed.model, free, { x, y });
+  const starts = isTold
     ? [free.map(({ start }) => start ?? NaN)]
-    : startsOf(typed, { x, y }, scalesOf(x, y));
+    : startsOf(typed, { x, y }, scalesOf(x, y), waves);
   let best: Solved | null = null;
   let why: Refusal | null = null;
   for (const start of starts) {
@@ -124,8 +126,7 @@ function solveTyped(typed: TypedFunction, { x, y }: FitPoints, near: readonly nu
     if (found instanceof Refusal) why ??= found;
     else if (best === null || isBetter(found, best)) best = found;
   }
-  if (best !== null && waveStarts(typed.model, free, { x, y }).length > 0)
-    mustExplain(best.solution, y, free.length);
+  if (best !== null && waves.length > 0) mustExplain(best.solution, y, free.length);
   if (best === null)
     throw new Refusal(
       `${why?.message ?? 'The formula has no finite value here.'} Type start values that are near what you expect.`,

@@ -7,7 +7,6 @@ import { type Unit } from '../../units/unit';
 import { axisPowers } from './axisPowers';
 import { geometric } from './shaped';
 import { type TypedFunction } from './typedFunction';
-import { waveStarts } from './typedSine';
 
 /** Enough points to tell which start is best. */
 const searchPoints = 120;
@@ -56,16 +55,17 @@ export function linearAmong(typed: TypedFunction, x: Float64Array): number[] {
 /**
  * Starts for the parameters of a typed formula, best first: those in which it is linear are solved for; the others are tried over
  * the sizes that their units suggest for this stretch, of both signs.
+ * @param waves pace and phase of a sine in it, as `waveStarts` finds them
  */
 export function startsOf(
   typed: TypedFunction,
   points: FitPoints,
   scales: { x: number; y: number; middle: number },
+  waves: readonly ReadonlyMap<number, number>[],
 ): number[][] {
   const few = some(points);
   const linear = linearAmong(typed, few.x);
   const curved = typed.free.map((_, i) => i).filter((i) => !linear.includes(i));
-  const waves = waveStarts(typed.model, typed.free, points);
   const trials = trialsOf(typed, curved, scales, waves);
   const found: { start: number[]; sum: number }[] = [];
   for (const trial of trials) {
