@@ -15,7 +15,10 @@ export interface FilterOptions {
 }
 
 /** The part of a series that a filter makes. */
-export type Filtered = Pick<Series, 'values' | 'noise' | 'further' | 'made' | 'lineage' | 'settled'>;
+export type Filtered = Pick<
+  Series,
+  'values' | 'noise' | 'further' | 'made' | 'windowed' | 'lineage' | 'settled'
+>;
 
 /** What a filter keeps of its last pass, so that readings that come later cost only themselves. */
 interface Kept {
@@ -134,6 +137,7 @@ export function localPolynomialFilter(
     noise: series.noise === null ? null : through(series.noise),
     ...(series.further === undefined ? {} : { further: series.further.map(through) }),
     made: [...series.made, step],
+    ...(series.windowed === undefined ? {} : { windowed: null }),
     lineage,
     settled: kept.settled,
   };

@@ -11,16 +11,29 @@ export interface Flattening {
   windowPoints: number;
   /** The widest window that would take less than `allowed`; null where even three readings take more. */
   harmless: number | null;
+  /** What would be lost through polynomials whose degrees are raised by so many steps of two, in the same windows. */
+  lostRaised(steps: number): number;
 }
 
 const allowed = 0.01;
 /** The least odd number of readings that a polynomial can be laid through with one to spare, where that is even. */
 const narrowest = (degree: number) => (degree % 2 === 0 ? degree + 1 : degree + 2);
 
+/** A window through polynomials raised by steps of two, wide enough for them. */
+export function raisedWindow<W extends { windowPoints: number; degree: number }>(
+  window: W,
+  raised: number,
+): W {
+  if (raised === 0) return window;
+  const degree = window.degree + 2 * raised;
+  return { ...window, degree, windowPoints: Math.max(window.windowPoints, degree + 1 + (degree % 2)) };
+}
+
 const mostReadings = 4096;
+const mostParts = 4;
 const fewestReadings = 8;
-/** A line of the spectrum counts where it stands so far above the noise that noise would show it once in 10⁵. */
-const aboveNoise = 12;
+/** A line of the spectrum counts where it stands so far above the noise that noise would show it once in 10⁷. */
+const aboveNoise = 16;
 
 /**
  * Response of a local polynomial filter at an angular frequency per reading, relative to what it should be: 1 where it
@@ -43,27 +56,25 @@ export function responseAt({ windowPoints, degree, order }: FilterStep, angular:
 /**
  * How much of the motion between two abscissas the windows behind a series have taken off, from the spectrum of the readings
  * it comes from, noise left out. Null where it cannot be told: irregular times, missing readings, few of them.
+ * @param advises whether the widest harmless window is looked for too, which takes several times as long
  */
-export function flatteningIn(series: Series, start: number, end: number): Flattening | null {
-  const { made, noise, sampling, values } = series;
+export function flatteningIn(series: Series, start: number, end: number, advises = true): Flattening | null {
+  const { made, noise, sampling, values, windowed } = series;
   // A median has no response of its own: what it takes off hangs on all that is in its window.
   const linear = made.filter(({ isMedian }) => isMedian !== true);
-  if (linear.length === 0 || noise === null || sampling.kind !== 'regular') return null;
+  if (linear.length === 0 || noise === null || sampling.kind !== 'regular' || windowed !== undefined)
+    return null;
   const readings = noise.root.readings();
   if (readings.sampling.kind !== 'regular') return null;
   const first = Math.max(indexAtOrAfter(readings.sampling, start), 0);
-  const count = Math.min(indexAfter(readings.sampling, end) - first, mostReadings);
-  if (count < fewestReadings) return null;
-  const lines = spectrumOf(noise.root, readings.values.subarray(first, first + count), first);
+  const past = Math.min(indexAfter(readings.sampling, end), readings.values.length);
+  if (past - first < fewestReadings) return null;
+  const lines = linesOf(noise.root, readings.values, first, past);
   if (lines === null) return null;
 
   const { interval } = sampling;
   const derivatives = linear.reduce((sum, { order }) => sum + order, 0);
-  const lostWith = (limit: number): number => {
-    const steps = linear.map((step) => ({
-      ...step,
-      windowPoints: Math.max(Math.min(step.windowPoints, limit), narrowest(step.degree)),
-    }));
+  const lostThrough = (steps: readonly FilterStep[]): number => {
     let sum = 0;
     for (const { angular, power } of lines) {
       const passed = steps.reduce((product, step) => product * responseAt(step, angular), 1);
@@ -71,10 +82,17 @@ export function flatteningIn(series: Series, start: number, end: number): Flatte
     }
     return Math.sqrt(sum);
   };
+  const lostWith = (limit: number): number =>
+    lostThrough(
+      linear.map((step) => ({
+        ...step,
+        windowPoints: Math.max(Math.min(step.windowPoints, limit), narrowest(step.degree)),
+      })),
+    );
   let kept = 0;
   let keptCount = 0;
-  const from = indexAtOrAfter(sampling, start);
-  for (let i = from; i < Math.min(indexAfter(sampling, end), from + mostReadings); i++) {
+  const to = indexAfter(sampling, end);
+  for (let i = indexAtOrAfter(sampling, start); i < to; i++) {
     if (values[i] !== values[i]) continue;
     kept += values[i] * values[i];
     keptCount++;
@@ -83,22 +101,66 @@ export function flatteningIn(series: Series, start: number, end: number): Flatte
   const lost = lostWith(widest);
   const whole = lost + Math.sqrt(kept / Math.max(keptCount, 1));
   if (!(whole > 0)) return null;
-  let harmless: number | null = null;
-  if (lost / whole > allowed)
-    for (let window = widest - 2; window >= 3; window -= 2)
-      if (lostWith(window) / whole < allowed) {
-        harmless = window;
-        break;
-      }
-  return { lost: lost / whole, windowPoints: widest, harmless: lost / whole > allowed ? harmless : widest };
+  const isHarmless = (window: number) => lostWith(window) / whole < allowed;
+  const harmless = lost / whole <= allowed ? widest : advises ? widestWhere(isHarmless, widest - 2) : null;
+  return {
+    lost: lost / whole,
+    windowPoints: widest,
+    harmless,
+    lostRaised: (times) => lostThrough(linear.map((step) => raisedWindow(step, times))) / whole,
+  };
+}
+
+/** The widest odd window up to `most` that passes, where narrower ones pass too; null where even three readings do not. */
+function widestWhere(passes: (window: number) => boolean, most: number): number | null {
+  let low = 0;
+  let high = (most - 1) / 2;
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    if (passes(2 * middle + 1)) low = middle;
+    else high = middle - 1;
+  }
+  return low === 0 ? null : 2 * low + 1;
+}
+
+interface Line {
+  angular: number;
+  power: number;
+}
+
+/** The same stretch is asked for by every result in it, and by a window while it is moved. */
+const known = new WeakMap<ReadingsRoot, Map<string, Line[] | null>>();
+const mostKnown = 20;
+
+/** The lines of a stretch of readings, or the mean of those of four parts of one that is long. */
+function linesOf(root: ReadingsRoot, values: Float64Array, first: number, past: number): Line[] | null {
+  const key = `${first}/${past}`;
+  let ofRoot = known.get(root);
+  if (ofRoot === undefined) known.set(root, (ofRoot = new Map()));
+  let found = ofRoot.get(key);
+  if (found !== undefined) return found;
+  const count = Math.min(past - first, mostReadings);
+  const parts = past - first <= mostReadings ? 1 : mostParts;
+  const byAngle = new Map<number, number>();
+  for (let part = 0; part < parts; part++) {
+    const from = first + Math.round((part * (past - first - count)) / Math.max(parts - 1, 1));
+    const lines = spectrumOf(root, values.subarray(from, from + count), from);
+    // What is missing in one part is missing in what is said of all of them.
+    if (lines === null) {
+      byAngle.clear();
+      found = null;
+      break;
+    }
+    for (const { angular, power } of lines) byAngle.set(angular, (byAngle.get(angular) ?? 0) + power / parts);
+  }
+  if (found === undefined) found = [...byAngle].map(([angular, power]) => ({ angular, power }));
+  if (ofRoot.size >= mostKnown) ofRoot.clear();
+  ofRoot.set(key, found);
+  return found;
 }
 
 /** Mean squares of the readings' swings by angular frequency per reading, a parabola taken off, above the noise. */
-function spectrumOf(
-  root: ReadingsRoot,
-  values: Float64Array,
-  first: number,
-): { angular: number; power: number }[] | null {
+function spectrumOf(root: ReadingsRoot, values: Float64Array, first: number): Line[] | null {
   const n = values.length;
   for (let i = 0; i < n; i++) if (values[i] !== values[i]) return null;
   const flat = withoutParabola(values);
@@ -115,7 +177,7 @@ function spectrumOf(
   fft.realTransform(output, input);
   const sigma = root.level.between(first, first + n).standardDeviation;
   const floor = (Number.isFinite(sigma) ? sigma * sigma : 0) * windowSquared;
-  const lines: { angular: number; power: number }[] = [];
+  const lines: Line[] = [];
   for (let bin = 1; bin < size / 2; bin++) {
     const power = output[2 * bin] ** 2 + output[2 * bin + 1] ** 2;
     if (power > aboveNoise * floor)

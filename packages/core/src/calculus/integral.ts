@@ -1,7 +1,7 @@
 import { Growing } from '../series/growing';
 import { type NoisePath } from '../series/noisePath';
 import { checkSampling, timeAt } from '../series/sampling';
-import { type Series } from '../series/series';
+import { type Series, windowedBehind } from '../series/series';
 import { multiplyUnits } from '../units/unit';
 import { isGap, longestSumBridge, sumGapRefusal } from './gaps';
 
@@ -99,6 +99,7 @@ export function runningIntegral(series: Series, symbol: string, before?: Series)
     noise: series.noise === null ? null : through(series.noise),
     ...(series.further === undefined ? {} : { further: series.further.map(through) }),
     made: series.made,
+    windowed: windowedBehind([series]),
     lineage,
     settled: Math.min(series.settled, n),
   };

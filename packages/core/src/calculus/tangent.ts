@@ -21,12 +21,16 @@ export function nearestReading({ sampling, values }: Series, at: number): number
 }
 
 /**
- * The tangent at the reading nearest to a place: its slope is that of the least-squares parabola through the window about it,
+ * The tangent at the reading nearest to a place: its slope is that of the least-squares polynomial, a parabola usually, through the window about it,
  * the same as the derivative over as many readings has there.
  * @param windowPoints odd number of readings
  * @throws Refusal where the series has fewer readings, or they are missing there
  */
-export function tangentAt(series: Series, at: number, windowPoints: number): Tangent {
+export function tangentAt(
+  series: Series,
+  at: number,
+  { windowPoints, degree = 2 }: { windowPoints: number; degree?: number },
+): Tangent {
   const { values, sampling, symbol } = series;
   const count = values.length;
   if (count < windowPoints)
@@ -43,7 +47,7 @@ export function tangentAt(series: Series, at: number, windowPoints: number): Tan
     lineage: own,
     settled: windowPoints,
   };
-  const slope = derivative(piece, { symbol: 'slope', windowPoints }).values[index - first];
+  const slope = derivative(piece, { symbol: 'slope', windowPoints, degree }).values[index - first];
   const value = values[index];
   if (Number.isNaN(slope) || Number.isNaN(value))
     throw new Refusal(`Readings of ${symbol} are missing there. Choose another place, or a shorter window.`);

@@ -1,6 +1,6 @@
 import { interpolatedNoise } from './composedNoise';
 import { onOneGrid } from './sampling';
-import { type Series, valuesAtTimesOf } from './series';
+import { type Series, valuesAtTimesOf, windowedBehind } from './series';
 
 /** A series read at the times of another one, with its noise: itself where both share their times, else on straight lines. */
 export function atTimesOf(series: Series, other: Series): Series {
@@ -9,6 +9,7 @@ export function atTimesOf(series: Series, other: Series): Series {
   return {
     ...series,
     uncertainties: undefined,
+    windowed: windowedBehind([series]),
     sampling: other.sampling,
     values: valuesAtTimesOf(series, other),
     noise: noise === null ? null : interpolatedNoise(noise, series, other),

@@ -51,6 +51,11 @@ export interface Series {
   readonly further?: readonly NoisePath[];
   /** The filters between the readings and this series. */
   readonly made: readonly FilterStep[];
+  /**
+   * Of what is more than readings with filters over them, such as a formula: the series behind it that windows made. Null where
+   * a window lies over such a one again, so that nobody can tell what it takes off.
+   */
+  readonly windowed?: readonly Series[] | null;
   /** The same object for all states of one growing series. */
   readonly lineage: object;
   /** How many of the first values no later reading can change. */
@@ -75,6 +80,17 @@ export const withEffect = ({ root, label, by }: SharedEffect, effect: Float64Arr
   effect,
   ...(by === undefined ? {} : { by }),
 });
+
+/** The series that windows made, behind a series that comes from others; null where that cannot be told. */
+export function windowedBehind(all: readonly Series[]): readonly Series[] | null {
+  const found = new Set<Series>();
+  for (const series of all) {
+    if (series.windowed === null) return null;
+    const own = series.made.some(({ isMedian }) => isMedian !== true) ? [series] : [];
+    for (const one of series.windowed ?? own) found.add(one);
+  }
+  return [...found];
+}
 
 /** The ways of its noise to the readings of each channel behind it. */
 export const pathsOf = ({ noise, further = [] }: Pick<Series, 'noise' | 'further'>): NoisePath[] =>

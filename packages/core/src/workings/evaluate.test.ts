@@ -182,13 +182,13 @@ test('sentences that take long to tell stand while a hand moves, and are told an
     const outcome = evaluator
       .evaluate({ entries: [{ ...A, end }, derived, mean] }, { moving })
       .outcomes.get('m');
-    return outcome?.kind === 'results' ? outcome.notes.filter((note) => note.includes('takes')) : [];
+    return outcome?.kind === 'results' ? outcome.notes.filter((note) => /takes|flattens/.test(note)) : [];
   };
   const [told] = notes(6, false);
-  expect(told).toContain('The window of v (25 readings)');
+  expect(told).toMatch(/The window of v (takes|flattens)/);
   expect(notes(5.5, true)).toEqual([told]);
   expect(notes(5.2, true)).toEqual([told]);
   // Of another window nobody has said anything yet.
   expect(notes(5.2, true, { ...wide, windowPoints: 31 })).toEqual([]);
-  expect(notes(5.2, false, { ...wide, windowPoints: 31 })[0]).toContain('(31 readings)');
+  expect(notes(5.2, false, { ...wide, windowPoints: 31 })[0]).toMatch(/The window of v (takes|flattens)/);
 });

@@ -22,6 +22,7 @@ import {
 } from './run';
 import { refuseName } from './refuseName';
 import { select } from './selection';
+import { unflattened } from './unflattened';
 
 /** What the workings say about one run: an outcome for every entry, by its id. */
 export interface Evaluation {
@@ -36,12 +37,20 @@ export interface EvaluateOptions {
   only?: ReadonlySet<string>;
 }
 
+/** One way through a sheet. */
+interface Pass {
+  context: Omit<Context, 'before'>;
+  outcomeOf: (entry: Entry) => Outcome;
+}
+
 interface Remembered {
   text: string;
   inputs: unknown[];
   outcome: Outcome;
   /** Whether it was worked out in passing, so that it has to be confirmed at rest. */
   moving: boolean;
+  /** How often degrees were raised for it, at rest. */
+  raised: number;
 }
 
 /**
@@ -51,7 +60,8 @@ interface Remembered {
 export class Evaluator {
   private readonly channels = new Map<string, ChannelSeries>();
   private readonly abscissas = new WeakMap<Series, Series>();
-  private remembered = new Map<string, Remembered>();
+  /** What entries said last, as the sheet says, and through windows of higher degrees. */
+  private readonly remembered: Map<string, Remembered>[] = [];
   /** The conditions of this run as results, by their names. */
   private said = new Map<string, { text: string; result: NamedResult | null }>();
   /** What the channels were arranged by last. */
@@ -123,7 +133,7 @@ export class Evaluator {
     const wanted = only === undefined ? entries : entries.filter(({ id }) => only.has(id));
     const outcomes = new Map(wanted.map((entry) => [entry.id, outcomeOf(entry)]));
     const ids = new Set(entries.map(({ id }) => id));
-    for (const id of this.remembered.keys()) if (!ids.has(id)) this.remembered.delete(id);
+    for (const level of this.remembered) for (const id of level.keys()) if (!ids.has(id)) level.delete(id);
     return { runId: this.run.id, outcomes };
   }
 
@@ -164,7 +174,23 @@ export class Evaluator {
     }
   }
 
-  private pass(entries: readonly Entry[], { moving = false }: EvaluateOptions) {
+  /** The memory of entries through degrees raised so many times. */
+  private rememberedAt = (raised: number) => (this.remembered[raised] ??= new Map<string, Remembered>());
+
+  private pass(entries: readonly Entry[], options: EvaluateOptions) {
+    const passes: Pass[] = [];
+    const at = (raised: number): Pass =>
+      (passes[raised] ??= this.passThrough(entries, options.moving ?? false, raised, at));
+    return at(0);
+  }
+
+  /** One way through the sheet, with the polynomials in all windows raised so many times. */
+  private passThrough(
+    entries: readonly Entry[],
+    moving: boolean,
+    raised: number,
+    at: (raised: number) => Pass,
+  ): Pass {
     const byId = new Map(entries.map((entry) => [entry.id, entry]));
     const done = new Map<string, Outcome>();
     const open = new Set<string>();
@@ -175,7 +201,7 @@ export class Evaluator {
       if (open.has(entry.id))
         throw new Refusal(`“${entry.name}” is worked out from itself. Let it speak of something else.`);
       open.add(entry.id);
-      const outcome = this.outcomeOf(entry, context, moving);
+      const outcome = this.outcomeOf(entry, context, at);
       open.delete(entry.id);
       done.set(entry.id, outcome);
       return outcome;
@@ -193,6 +219,7 @@ export class Evaluator {
       runId: this.run.id,
       pace: this.run.pace ?? null,
       moving,
+      raised,
       selections: new Map(),
       series: (reference, like) => {
         if (reference === 't') return this.abscissa(like ?? this.anyChannel());
@@ -286,11 +313,18 @@ export class Evaluator {
     return null;
   }
 
-  private outcomeOf(entry: Entry, shared: Omit<Context, 'before'>, moving: boolean): Outcome {
+  private outcomeOf(
+    entry: Entry,
+    shared: Omit<Context, 'before'>,
+    through: (raised: number) => Pass,
+  ): Outcome {
     try {
+      const { moving } = shared;
+      const remembered = this.rememberedAt(shared.raised);
       const text = textOf(entry);
-      const { inputs, lineages } = inputsOf(entry, shared);
-      const known = this.remembered.get(entry.id);
+      const found = inputsOf(entry, shared);
+      const { inputs, lineages } = found;
+      const known = remembered.get(entry.id);
       if (
         known !== undefined &&
         known.text === text &&
@@ -302,9 +336,10 @@ export class Evaluator {
       // A series goes on from its last state only while nothing but its readings has changed.
       const goesOn = kindOf(entry.kind).yields !== 'series' || isOfSame;
       const context: Context = { ...shared, before: known !== undefined && goesOn ? known.outcome : null };
-      const made = kindOf(entry.kind).evaluate(toldTo(entry), context);
-      const outcome = isOfSame ? withNotesAtRest(made, known.outcome) : made;
-      this.remembered.set(entry.id, { text, inputs, outcome, moving });
+      const earlier = known?.text === text ? known.raised : 0;
+      const made = this.unflattenedOutcome(entry, context, found, earlier, through);
+      const outcome = isOfSame ? withNotesAtRest(made.outcome, known.outcome) : made.outcome;
+      remembered.set(entry.id, { text, inputs, outcome, moving, raised: made.raised });
       return outcome;
     } catch (error) {
       if (!(error instanceof Refusal)) return faultOutcome(error);
@@ -313,6 +348,43 @@ export class Evaluator {
         ? { kind: 'refused', sentence: message, at: { from: error.from, to: error.to } }
         : { kind: 'refused', sentence: message };
     }
+  }
+
+  /** What an entry says, without what windows take off it; while a hand moves, as it was told at rest. */
+  private unflattenedOutcome(
+    entry: Entry,
+    context: Context,
+    { series: spokenOf, region }: ReturnType<typeof inputsOf>,
+    earlier: number,
+    through: (raised: number) => Pass,
+  ): { outcome: Outcome; raised: number } {
+    const isWindowed =
+      context.raised === 0 &&
+      (kindOf(entry.kind).ownSeries !== undefined || spokenOf.some(({ made }) => made.length > 0));
+    if (isWindowed && context.moving && earlier > 0) {
+      const outcome = through(earlier).outcomeOf(entry);
+      if (outcome.kind === 'results') return { outcome: { ...outcome, atRest: null }, raised: earlier };
+    }
+    const asSheet = kindOf(entry.kind).evaluate(toldTo(entry), context);
+    if (!isWindowed || asSheet.kind !== 'results') return { outcome: asSheet, raised: 0 };
+    if (context.moving) return { outcome: { ...asSheet, atRest: null }, raised: earlier };
+    const own = kindOf(entry.kind).ownSeries?.(toldTo(entry), context);
+    const series = own === undefined ? spokenOf : [own];
+    const about = { series, region, runId: context.runId };
+    const { outcome, raised, says } = unflattened(asSheet, about, (times) => {
+      const pass = through(times);
+      const made = pass.outcomeOf(entry);
+      return { outcome: made, series: made.kind === 'results' ? inputsOf(entry, pass.context).series : [] };
+    });
+    // What its own kind tells at rest stands among its notes already.
+    return {
+      outcome: {
+        ...outcome,
+        notes: [...outcome.notes, ...says],
+        atRest: [...(outcome.atRest ?? []), ...says],
+      },
+      raised,
+    };
   }
 
   private abscissa(like: Series): Series {

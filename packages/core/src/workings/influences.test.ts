@@ -114,7 +114,8 @@ function movedBy(run: RunData, entry: Entry, key: string, index: number, step: n
 
 /** How readings of one channel move the result, by central differences. */
 function sensitivities(run: RunData, entry: Entry, key: string): number[] {
-  const step = 1e-5;
+  // Small, so that the degree through which windows are read (unflattened.ts) stays as it is.
+  const step = 1e-7;
   const { values } = run.channels.find((own) => own.key === key) ?? { values: new Float64Array(0) };
   return Array.from(values, (value, i) =>
     Number.isNaN(value)

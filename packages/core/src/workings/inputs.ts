@@ -16,7 +16,7 @@ import { type ResultRef, type SeriesRef } from './references';
 export function inputsOf(
   entry: Entry,
   context: Omit<Context, 'before'>,
-): { inputs: unknown[]; lineages: unknown[] } {
+): { inputs: unknown[]; lineages: unknown[]; series: Series[]; region: RegionBounds | null } {
   const { fields, yields, beyond = 0 } = kindOf(entry.kind);
   const values = toldTo(entry) as unknown as Readonly<Record<string, unknown>>;
   const named = Object.entries(fields);
@@ -35,6 +35,7 @@ export function inputsOf(
     anchors.length === 0;
   const region = isWithin ? regions[0] : null;
   const lineages: unknown[] = [];
+  const all: Series[] = [];
   const rest: unknown[] = [];
   // Names that mean nothing are the parameters of a fit; those that were when it was typed are not looked for.
   const open = named.find(([, { type }]) => type === 'parameters')?.[0];
@@ -44,6 +45,7 @@ export function inputsOf(
   const addSeries = (reference: SeriesRef) => {
     const series = context.series(reference, first);
     first ??= series;
+    all.push(series);
     lineages.push(series.lineage);
     rest.push(...stretchOf(series, region, beyond));
   };
@@ -75,7 +77,7 @@ export function inputsOf(
     rest.push(bounds.start, bounds.end);
     if (bounds.along !== 't') addSeries(bounds.along);
   }
-  return { inputs: [...lineages, ...rest], lineages };
+  return { inputs: [...lineages, ...rest], lineages, series: all, region: regions[0] ?? null };
 }
 
 function stretchOf(series: Series, region: RegionBounds | null, beyond: number): unknown[] {

@@ -36,6 +36,8 @@ export interface Context {
   readonly moving: boolean;
   /** Selections that entries of this pass have made, so that those on one region share them. */
   readonly selections: Map<Series, Map<string, Selection>>;
+  /** By how many steps of two the polynomials in all windows are raised, to tell what they flatten; 0 as the sheet says. */
+  readonly raised: number;
   /** The line that this run was to follow; null where there was none. */
   readonly pace: Pace | null;
   /** What the same entry said last, about the same readings or fewer of them. */
@@ -75,6 +77,8 @@ export interface EntryKind<K extends string = string, F extends Fields = Fields>
   yields: 'region' | 'series' | 'results';
   /** What it draws: a graph over axes of its own, which a page can show as a trace, or a curve over the series that it is of. */
   draws?: 'graph' | 'curve';
+  /** What it makes of readings by a window of its own, to tell a result from it. @throws Refusal */
+  ownSeries?(entry: EntryBase & FieldValues<F>, context: Context): Series;
   /** By which share of its region's length it looks beyond either end of it. */
   beyond?: number;
   /** Whether its series is drawn over the one that it is of, to be seen beside it. */

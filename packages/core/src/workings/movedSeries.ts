@@ -1,6 +1,6 @@
 import { type Told } from '../calculus/cycles';
 import { composedNoise } from '../series/composedNoise';
-import { type Series, type SharedEffect, pathsOf } from '../series/series';
+import { type Series, type SharedEffect, pathsOf, windowedBehind } from '../series/series';
 import { type Influence } from '../results/quantity';
 import { type Unit } from '../units/unit';
 import { gathered, weighedEffect } from './weighed';
@@ -61,6 +61,7 @@ export function movedSeries(
     quantity: quantity ?? series.quantity,
     unit: unit ?? series.unit,
     values,
+    windowed: windowedBehind([series]),
     noise: series.noise === null ? null : scaled(series.noise),
     ...(series.further === undefined ? {} : { further: series.further.map(scaled) }),
     ...(series.step === undefined ? {} : { step: Math.abs(factor) * series.step }),

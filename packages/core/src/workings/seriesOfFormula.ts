@@ -1,4 +1,5 @@
 import { localPolynomialFilter } from '../calculus/filter';
+import { raisedWindow } from '../calculus/flattening';
 import { type Measured, measured } from '../formula/dimension';
 import { type Input, Program } from '../formula/program';
 import { type Formula } from '../formula/tree';
@@ -13,6 +14,7 @@ import {
   type SharedEffect,
   pathsOf,
   valuesAtTimesOf,
+  windowedBehind,
   withEffect,
 } from '../series/series';
 import { type Unit, divideUnits, powerOfUnit } from '../units/unit';
@@ -153,6 +155,7 @@ function build(
     noise,
     ...(further.length > 0 ? { further } : {}),
     made: withoutDoubles(series.flatMap(({ made }) => made)),
+    windowed: windowedBehind(series),
     lineage,
     settled: kept.settled,
     ...(shared.length > 0 ? { shared } : {}),
@@ -196,11 +199,12 @@ function slopeSource(
   const before = earlier?.derivatives[derivatives.length];
   const program = new Program(of);
   const unit = siUnit;
+  const window = raisedWindow({ windowPoints, degree: 2 }, about.context.raised);
   const inner = build(of, program, about, { symbol: like.symbol, unit, windowPoints }, before?.of);
   const filtered = localPolynomialFilter(
     inner,
     order === 1 ? 'the derivative' : 'the second derivative',
-    { windowPoints, degree: 2, order },
+    { ...window, order },
     before?.slope,
   );
   // What moves all values alike has no slope.
@@ -211,7 +215,7 @@ function slopeSource(
       effect: localPolynomialFilter(
         { ...inner, values: one.effect, lineage: {}, noise: null, further: undefined, shared: undefined },
         '',
-        { windowPoints, degree: 2, order },
+        { ...window, order },
       ).values,
     }));
   // The inner series is in SI units, and so is its slope, but for the unit of the abscissa.

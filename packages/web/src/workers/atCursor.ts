@@ -49,7 +49,7 @@ function valueOf(
   const touching =
     tangentPoints === null || sampling.kind === 'events'
       ? null
-      : orRefusal(() => tangentAt(series, at, tangentPoints));
+      : orRefusal(() => tangentAt(series, at, { windowPoints: tangentPoints }));
   return {
     x,
     y,

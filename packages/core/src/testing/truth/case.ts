@@ -16,6 +16,8 @@ export const allowed: Record<Expected, { thousand: [number, number]; more: [numb
 export interface TruthCase {
   title: string;
   expected: Expected;
+  /** True of one that takes long: `npm test` leaves it to `npm run bench truth`. */
+  slow?: true;
   /** Repetition number `i`, the same every time. */
   trial(i: number): { quantity: Quantity; truth: number };
 }

@@ -4,6 +4,7 @@ import { repeatCases } from './repeats';
 import { restCases } from './rests';
 import { stepCases } from './steps';
 import { swingCases } from './swings';
+import { windowCases } from './windows';
 
 /** Every kind of result whose ± is held against known truth, in `npm test` and, with more repetitions, in `npm run bench truth`. */
 export const truthCases: readonly TruthCase[] = [
@@ -12,4 +13,5 @@ export const truthCases: readonly TruthCase[] = [
   ...stepCases,
   ...restCases,
   ...jointCases,
+  ...windowCases,
 ];

@@ -49,6 +49,7 @@ export const sheetCase = ({
   key,
   id = 'q',
   conditions,
+  slow,
 }: {
   title: string;
   expected?: Expected;
@@ -58,9 +59,11 @@ export const sheetCase = ({
   key?: string;
   id?: string;
   conditions?: readonly Condition[];
+  slow?: true;
 }): TruthCase => ({
   title,
   expected,
+  ...(slow === undefined ? {} : { slow }),
   trial: (i) => ({
     quantity: resultIn(entries, channels(i), id, key, conditions).quantity,
     truth: typeof truth === 'number' ? truth : truth(i),

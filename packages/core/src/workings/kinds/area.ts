@@ -7,9 +7,8 @@ import { type Stretch, addStretches, sumOfStretches } from '../../series/noisePa
 import { multiplyUnits } from '../../units/unit';
 import { baselineFields, baselineWords, idleOfBaseline, levelUnder } from '../baseline';
 import { axisField, regionField, seriesField } from '../fields';
-import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
-import { type Working, noted } from '../outcome';
+import { type Working } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
 import { weighed } from '../weighed';
 import { symbolOf, texPart, withWorkings } from '../working';
@@ -63,18 +62,15 @@ export const area = defineKind({
       results: withWorkings([{ key: 'area', name: 'area', quantity, roundTo: null, main: true }], {
         area: () => workingOfArea(series, other, found, { isAbove: rest.baseline !== 'zero' }),
       }),
-      ...noted(
-        [
-          ...(bridged === 0
-            ? []
-            : [
-                `${bridged} missing ${bridged === 1 ? 'reading was' : 'readings were'} bridged by a straight line.`,
-              ]),
-          ...(passes > 1 ? [`${passes} passes through the region were added.`] : []),
-          ...reachNote(series, region),
-        ],
-        context.moving ? null : flatteningNote(series, first, past),
-      ),
+      notes: [
+        ...(bridged === 0
+          ? []
+          : [
+              `${bridged} missing ${bridged === 1 ? 'reading was' : 'readings were'} bridged by a straight line.`,
+            ]),
+        ...(passes > 1 ? [`${passes} passes through the region were added.`] : []),
+        ...reachNote(series, region),
+      ],
       fitted: null,
     };
   },

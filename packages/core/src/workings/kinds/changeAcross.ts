@@ -4,9 +4,7 @@ import { addStretches, scaledStretch } from '../../series/noisePath';
 import { countOf, timeAt } from '../../series/sampling';
 import { divideUnits } from '../../units/unit';
 import { regionField, seriesField } from '../fields';
-import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
-import { noted } from '../outcome';
 import { momentAt } from '../moment';
 import { rangeIn, reachNote, select } from '../selection';
 import { weighed } from '../weighed';
@@ -85,7 +83,7 @@ export const changeAcross = defineKind({
         ],
         workingsOfChange(series, [from, a.value], [to, b.value]),
       ),
-      ...noted(reachNote(series, region), context.moving ? null : flatteningNote(series, first, past)),
+      notes: reachNote(series, region),
       fitted: null,
     };
   },

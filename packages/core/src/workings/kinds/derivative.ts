@@ -1,7 +1,9 @@
+import { raisedWindow } from '../../calculus/flattening';
 import { derivative as differentiate } from '../../calculus/derivative';
 import { sharedThrough } from '../../series/series';
 import { choiceField, later, seriesField } from '../fields';
 import { defineKind } from '../kind';
+import { lossNote } from '../windowLoss';
 import { idleOfWindow, pointsOf, windowFields, windowNote, windowWords } from '../window';
 
 const customary: Readonly<Record<string, string>> = { x: 'v', v: 'a', θ: 'ω', ω: 'α' };
@@ -32,14 +34,16 @@ export const derivative = defineKind({
     const series = context.series(of);
     const windowPoints = pointsOf(entry, series);
     const order = entry.order === '2' ? 2 : 1;
-    const options = { symbol: name, windowPoints, order, degree: Number(degree) } as const;
+    const window = raisedWindow({ windowPoints, degree: Number(degree) }, context.raised);
+    const options = { symbol: name, order, ...window } as const;
+    const made = {
+      ...differentiate(series, options, earlier),
+      ...sharedThrough(series, (like) => differentiate(like, options).values, 'gone'),
+    };
     return {
       kind: 'series',
-      series: {
-        ...differentiate(series, options, earlier),
-        ...sharedThrough(series, (like) => differentiate(like, options).values, 'gone'),
-      },
-      notes: windowNote(entry, windowPoints),
+      series: made,
+      notes: [...windowNote(entry, windowPoints), ...lossNote(made, context)],
     };
   },
 });

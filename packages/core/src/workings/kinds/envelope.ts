@@ -3,7 +3,7 @@ import { type Turn, turnsOf } from '../../calculus/turns';
 import { Refusal } from '../../refusal';
 import { type NoisePath, addStretches, scaledStretch, sumOfStretches } from '../../series/noisePath';
 import { timed } from '../../series/sampling';
-import { type Series, pathsOf, withEffect } from '../../series/series';
+import { type Series, pathsOf, windowedBehind, withEffect } from '../../series/series';
 import { intervalUnit } from '../../units/temperature';
 import { type Unit } from '../../units/unit';
 import { choiceField, seriesField } from '../fields';
@@ -118,6 +118,7 @@ function seriesThrough(series: Series, symbol: string, points: readonly Point[],
     noise: noise ?? null,
     ...(further.length === 0 ? {} : { further }),
     made: series.made,
+    windowed: windowedBehind([series]),
     lineage: {},
     settled: 0,
     ...(shared === undefined ? {} : { shared: shared.map((one) => withEffect(one, summed(one.effect))) }),

@@ -9,7 +9,6 @@ import { atTimesOf } from '../../series/atTimesOf';
 import { type Series, type SharedEffect } from '../../series/series';
 import { type PointUncertainties } from '../../fitting/weighted';
 import { choiceField, flagField, later, regionsField } from '../fields';
-import { flatteningNote } from '../flatteningNote';
 import { type Context } from '../kind';
 import { type NamedResult } from '../outcome';
 import { type SeriesRef } from '../references';
@@ -104,7 +103,7 @@ export function fitInRegion(
         ]
       : []),
   ];
-  const atRest = moving ? null : [...fit.remarks, ...flatteningNote(series, selection.first, selection.past)];
+  const atRest = moving ? null : [...fit.remarks];
   return { fit, names, selection, series, against, origin, notes, atRest };
 }
 
@@ -165,13 +164,15 @@ export function parameterResult(
     influences: () => fit.influencesOn(i),
   };
   const known = withShared(own, shared);
+  const u = known.standardUncertainty;
+  const isTold = u !== null && Number.isFinite(u) && u > 0;
   const quantity: Quantity = {
     value: fit.parameters[i],
     unit,
     ...known,
-    // What stands at a bound, or where all points lie on the curve, has none.
-    standardUncertainty: known.standardUncertainty === 0 ? null : known.standardUncertainty,
-    influences: () => merged([...own.influences(), ...shared]),
+    // What stands at a bound, or where all points lie on the curve, has none; nor has what too few readings tell nothing about.
+    standardUncertainty: isTold ? u : null,
+    influences: () => (u !== null && Number.isNaN(u) ? [] : merged([...own.influences(), ...shared])),
   };
   return { key, name, quantity, roundTo: null, main };
 }

@@ -5,9 +5,8 @@ import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
 import { type Series } from '../../series/series';
 import { regionField, seriesField } from '../fields';
-import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
-import { type NamedResult, noted } from '../outcome';
+import { type NamedResult } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
 import { meanTold, toldOf } from '../told';
 import { symbolOf, withWorkings, workingBy } from '../working';
@@ -88,14 +87,11 @@ export const peaks = defineKind({
         ],
         workingsOfPeaks(series, tops, height, depth),
       ),
-      ...noted(
-        [
-          ...equalNote(highest, 'peaks', 'high'),
-          ...equalNote(lowest, 'troughs', 'low'),
-          ...reachNote(series, region),
-        ],
-        context.moving ? null : flatteningNote(series, first, past),
-      ),
+      notes: [
+        ...equalNote(highest, 'peaks', 'high'),
+        ...equalNote(lowest, 'troughs', 'low'),
+        ...reachNote(series, region),
+      ],
       fitted: null,
     };
   },

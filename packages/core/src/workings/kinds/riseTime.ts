@@ -6,9 +6,7 @@ import { addStretches, scaledStretch, stretchAt } from '../../series/noisePath';
 import { indexAtOrAfter, timeAt } from '../../series/sampling';
 import { type Series } from '../../series/series';
 import { choiceField, regionField, seriesField } from '../fields';
-import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
-import { noted } from '../outcome';
 import { reachNote, select } from '../selection';
 import { toldOf } from '../told';
 import { meanOfSymbol, withWorkings, workingBy } from '../working';
@@ -96,10 +94,7 @@ export const riseTime = defineKind({
             ),
         },
       ),
-      ...noted(
-        [...reachNote(series, region)],
-        context.moving ? null : flatteningNote(series, indices[0], indices[indices.length - 1] + 1),
-      ),
+      notes: reachNote(series, region),
       fitted: null,
     };
   },

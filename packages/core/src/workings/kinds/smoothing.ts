@@ -1,8 +1,10 @@
+import { raisedWindow } from '../../calculus/flattening';
 import { localPolynomialFilter } from '../../calculus/filter';
 import { medianFilter } from '../../calculus/medianFilter';
 import { type Series, sharedThrough } from '../../series/series';
 import { choiceField, later, seriesField } from '../fields';
 import { defineKind } from '../kind';
+import { lossNote } from '../windowLoss';
 import { idleOfWindow, pointsOf, windowFields, windowNote, windowWords } from '../window';
 
 /**
@@ -37,20 +39,22 @@ export const smoothing = defineKind({
     const before = context.before?.kind === 'series' ? context.before.series : undefined;
     const series = context.series(of);
     const windowPoints = pointsOf(entry, series);
+    const window = raisedWindow({ windowPoints, degree: Number(degree) }, context.raised);
     const smooth = (like: Series, earlier?: Series) =>
-      localPolynomialFilter(like, name, { windowPoints, degree: Number(degree), order: 0 }, earlier);
+      localPolynomialFilter(like, name, { ...window, order: 0 }, earlier);
+    const made =
+      way === 'median'
+        ? { ...series, ...medianFilter(series, name, windowPoints), symbol: name }
+        : {
+            ...series,
+            ...smooth(series, before),
+            ...sharedThrough(series, (like) => smooth(like).values, 'kept'),
+            symbol: name,
+          };
     return {
       kind: 'series',
-      series:
-        way === 'median'
-          ? { ...series, ...medianFilter(series, name, windowPoints), symbol: name }
-          : {
-              ...series,
-              ...smooth(series, before),
-              ...sharedThrough(series, (like) => smooth(like).values, 'kept'),
-              symbol: name,
-            },
-      notes: windowNote(entry, windowPoints),
+      series: made,
+      notes: [...windowNote(entry, windowPoints), ...(way === 'median' ? [] : lossNote(made, context))],
     };
   },
 });

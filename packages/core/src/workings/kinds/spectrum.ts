@@ -10,9 +10,7 @@ import { toneOnLine } from '../../spectrum/toneOnLine';
 import { type SpectrumWindow, windowWeight } from '../../spectrum/windows';
 import { type Unit, divideUnits, one, parseUnit, printedUnit, sameUnit } from '../../units/unit';
 import { choiceField, regionField, seriesField } from '../fields';
-import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
-import { noted } from '../outcome';
 import { type NamedResult } from '../outcome';
 import { type Selection, leftOutNotes, reachNote, select } from '../selection';
 import { weighed } from '../weighed';
@@ -90,36 +88,33 @@ export const spectrum = defineKind({
           main: peak.length === 0,
         },
       ],
-      ...noted(
-        [
-          ...(peak.length > 0
-            ? []
-            : [
-                'No peak stands out of the noise, or fewer than one and a half periods of it fit in the region.',
-              ]),
-          `${window === 'hann' ? 'Hann’s window' : 'No window'}, zeros added to ${
-            padded === 1 ? 'the next power of two' : `${padded} times the length or more`
-          }${padded < Number(padding) ? ', the most that so many readings allow' : ''}; amplitudes${
-            series.unit.length === 0 ? '' : ` in ${printedUnit(series.unit)}`
-          }, not effective values. Two peaks closer than the resolution are not told apart.`,
-          ...(drift === null
-            ? []
-            : [
-                `A straight drift of ${Number(drift.slope.toPrecision(3)).toString().replace('-', '−')} ${printedUnit(divideUnits(series.unit, series.timeUnit))} was taken off before.`,
-              ]),
-          ...(isUneven
-            ? ['The times are uneven: for the drawn spectrum readings were put on even steps.']
-            : []),
-          ...(bridged > 0
-            ? [
-                `${bridged} missing ${bridged === 1 ? 'reading was' : 'readings were'} bridged by a straight line.`,
-              ]
-            : []),
-          ...leftOutNotes(selection, count),
-          ...reachNote(series, region),
-        ],
-        context.moving ? null : flatteningNote(series, selection.first, selection.past),
-      ),
+      notes: [
+        ...(peak.length > 0
+          ? []
+          : [
+              'No peak stands out of the noise, or fewer than one and a half periods of it fit in the region.',
+            ]),
+        `${window === 'hann' ? 'Hann’s window' : 'No window'}, zeros added to ${
+          padded === 1 ? 'the next power of two' : `${padded} times the length or more`
+        }${padded < Number(padding) ? ', the most that so many readings allow' : ''}; amplitudes${
+          series.unit.length === 0 ? '' : ` in ${printedUnit(series.unit)}`
+        }, not effective values. Two peaks closer than the resolution are not told apart.`,
+        ...(drift === null
+          ? []
+          : [
+              `A straight drift of ${Number(drift.slope.toPrecision(3)).toString().replace('-', '−')} ${printedUnit(divideUnits(series.unit, series.timeUnit))} was taken off before.`,
+            ]),
+        ...(isUneven
+          ? ['The times are uneven: for the drawn spectrum readings were put on even steps.']
+          : []),
+        ...(bridged > 0
+          ? [
+              `${bridged} missing ${bridged === 1 ? 'reading was' : 'readings were'} bridged by a straight line.`,
+            ]
+          : []),
+        ...leftOutNotes(selection, count),
+        ...reachNote(series, region),
+      ],
       fitted: null,
       graph: {
         horizontal: { symbol: 'f', quantity: 'frequency', unit },

@@ -16,9 +16,8 @@ import { type Stretch, stretchAt } from '../../series/noisePath';
 import { intervalOf } from '../../series/sampling';
 import { type Series } from '../../series/series';
 import { regionField, seriesField } from '../fields';
-import { flatteningNote } from '../flatteningNote';
 import { defineKind } from '../kind';
-import { type NamedResult, noted } from '../outcome';
+import { type NamedResult } from '../outcome';
 import { type Selection, leftOutNotes, reachNote, select } from '../selection';
 import { powerOfUnit, printedUnit } from '../../units/unit';
 import { meanOfSymbol, symbolOf, texPart, withWorkings, workingBy } from '../working';
@@ -48,17 +47,14 @@ export const statistics = defineKind({
     return {
       kind: 'results',
       results,
-      ...noted(
-        [
-          ...leftOutNotes(selection, count),
-          ...(count === 1
-            ? ['One reading has no spread. Make the region longer for a standard deviation.']
-            : []),
-          ...reachNote(series, region),
-          ...says,
-        ],
-        context.moving ? null : flatteningNote(series, selection.first, selection.past),
-      ),
+      notes: [
+        ...leftOutNotes(selection, count),
+        ...(count === 1
+          ? ['One reading has no spread. Make the region longer for a standard deviation.']
+          : []),
+        ...reachNote(series, region),
+        ...says,
+      ],
       fitted: null,
     };
   },
