@@ -1,14 +1,7 @@
-import {
-  type ChannelData,
-  type Outcome,
-  Evaluator,
-  parseUnit,
-  regular,
-  timesOf,
-  tryRelations,
-} from '@heuristor/core';
+import { type Outcome, Evaluator, timesOf, tryRelations } from '@heuristor/core';
 import { gravity } from '@heuristor/stand-ins';
 import { capacitor } from './capacitor';
+import { channelsOf, conditionsOf } from './channelsOf';
 import { energyOnSlope } from './energyOnSlope';
 import { type Experiment } from './experiment';
 import { fallingFence } from './fallingFence';
@@ -17,7 +10,6 @@ import { hooke } from './hooke';
 import { impulse } from './impulse';
 import { experiments } from './index';
 import { pendulum } from './pendulum';
-import { type DemoRun, type DemoSpots, readingsOf, spotsOf } from './record';
 import { resonance } from './resonance';
 import { slopeThreeWays } from './slopeThreeWays';
 
@@ -26,61 +18,14 @@ import { slopeThreeWays } from './slopeThreeWays';
 const seeds = [0, 5000];
 const degree = Math.PI / 180;
 
-function channelsOf(run: DemoRun | DemoSpots): ChannelData[] {
-  const common = (one: ReturnType<typeof readingsOf>[number]['channel']) => ({
-    key: one.key,
-    symbol: one.symbol,
-    quantity: one.quantity,
-    unit: parseUnit(one.unit),
-    timeUnit: parseUnit(one.timeUnit),
-    low: one.low,
-    high: one.high,
-    noise: one.noise,
-  });
-  if ('typed' in run) {
-    const { channels, rows } = spotsOf(run);
-    return channels.map((channel): ChannelData => {
-      const cells = rows.map((row) => row[channel.key]);
-      const numbers = cells.map((cell) =>
-        'typed' in cell ? cell.typed : 'value' in cell ? cell.value : NaN,
-      );
-      const doubts = cells.map((cell) => ('u' in cell ? (cell.u ?? NaN) : NaN));
-      return {
-        ...common(channel),
-        sampling: regular(1, 1, numbers.length),
-        values: Float64Array.from(numbers),
-        ...(doubts.every(Number.isNaN) ? {} : { uncertainties: Float64Array.from(doubts) }),
-      };
-    });
-  }
-  return readingsOf(run).map(({ channel, values, times }): ChannelData => ({
-    ...common(channel),
-    sampling:
-      times === null
-        ? regular(
-            0,
-            1 / (run.streams.find(({ code }) => code === channel.deviceCode)?.rate ?? 1),
-            values.length,
-          )
-        : { kind: 'events', times, states: Uint8Array.from(values), resolution: 1e-5 },
-    values,
-  }));
-}
-
 /** What a sheet says of each of its runs, recorded once more with other noise. */
-function said({ workings, runs, conditions }: Experiment, more: number) {
+function said(experiment: Experiment, more: number) {
+  const { workings, runs } = experiment;
   return runs.map((run) => {
-    const channels = channelsOf({ ...run, seed: run.seed + more });
-    const about = 'typed' in run ? {} : (run.conditions ?? {});
     const evaluator = new Evaluator({
       id: run.name,
-      channels,
-      conditions: conditions.flatMap(({ key, name, unit }) => {
-        const value = about[key];
-        return value !== undefined && 'value' in value
-          ? [{ name, unit, value: value.value, uncertainty: value.u }]
-          : [];
-      }),
+      channels: channelsOf({ ...run, seed: run.seed + more }),
+      conditions: conditionsOf(run, experiment),
     });
     const { outcomes } = evaluator.evaluate(workings);
     return { run, evaluator, outcomes, at: (id: string, key: string) => quantityIn(outcomes.get(id), key) };
