@@ -36,6 +36,20 @@ test.each([
   },
 );
 
+test('a few missing readings hide nothing, many do', () => {
+  const motion = (t: number) => 0.04 * Math.sin((2 * Math.PI * t) / 0.5);
+  const lostWithout = (missing: readonly number[]) => {
+    const series = positionSeries(400, 0.02, (t) =>
+      missing.includes(Math.round(t / 0.02)) ? NaN : motion(t),
+    );
+    return flatteningIn(derivative(series, { symbol: 'v', windowPoints: 9 }), 0, 8)?.lost;
+  };
+  const whole = lostWithout([]) ?? 0;
+  expect(whole).toBeGreaterThan(0.05);
+  expect((lostWithout([0, 50, 51, 300, 399]) ?? 0) / whole).toBeCloseTo(1, 1);
+  expect(lostWithout(Array.from({ length: 60 }, (_, i) => 100 + i))).toBeUndefined();
+});
+
 test('a cart that runs down evenly loses nothing, whatever the window', () => {
   const normal = normalRandom(6);
   const series = positionSeries(150, 0.02, (t) => 0.3 + 0.46 * t * t + 0.0003 * normal());

@@ -55,7 +55,7 @@ export function responseAt({ windowPoints, degree, order }: FilterStep, angular:
 
 /**
  * How much of the motion between two abscissas the windows behind a series have taken off, from the spectrum of the readings
- * it comes from, noise left out. Null where it cannot be told: irregular times, missing readings, few of them.
+ * it comes from, noise left out. Null where it cannot be told: irregular times, many missing readings, few readings.
  * @param advises whether the widest harmless window is looked for too, which takes several times as long
  */
 export function flatteningIn(series: Series, start: number, end: number, advises = true): Flattening | null {
@@ -162,8 +162,9 @@ function linesOf(root: ReadingsRoot, values: Float64Array, first: number, past: 
 /** Mean squares of the readings' swings by angular frequency per reading, a parabola taken off, above the noise. */
 function spectrumOf(root: ReadingsRoot, values: Float64Array, first: number): Line[] | null {
   const n = values.length;
-  for (let i = 0; i < n; i++) if (values[i] !== values[i]) return null;
-  const flat = withoutParabola(values);
+  const bridged = bridgedOver(values);
+  if (bridged === null) return null;
+  const flat = withoutParabola(bridged);
   const size = 2 ** Math.ceil(Math.log2(2 * n));
   const input = new Array<number>(size).fill(0);
   let windowSquared = 0;
@@ -187,6 +188,27 @@ function spectrumOf(root: ReadingsRoot, values: Float64Array, first: number): Li
       });
   }
   return lines;
+}
+
+/** So many of the readings may be missing. */
+const mostMissing = 0.05;
+
+/** Readings with the few that are missing on straight lines; null where more are. */
+function bridgedOver(values: Float64Array): Float64Array | null {
+  let missing = 0;
+  for (let i = 0; i < values.length; i++) if (values[i] !== values[i]) missing++;
+  if (missing === 0) return values;
+  if (missing > mostMissing * values.length) return null;
+  const out = values.slice();
+  let last = -1;
+  for (let i = 0; i < out.length; i++) {
+    if (values[i] !== values[i]) continue;
+    for (let j = last + 1; j < i; j++)
+      out[j] = last < 0 ? values[i] : values[last] + ((j - last) / (i - last)) * (values[i] - values[last]);
+    last = i;
+  }
+  out.fill(values[last], last + 1);
+  return out;
 }
 
 /** Readings less their least-squares parabola, which a local parabola passes whole. */
