@@ -116,6 +116,7 @@ const schemas = entryKindKeys.map((key) => {
     name: ownName,
     note: z.string().max(2000).optional(),
     folded: z.boolean().optional(),
+    shownIn: z.record(z.string().min(1).max(80), z.string().max(40)).optional(),
     ...shapeOf(fields),
   });
 });

@@ -129,6 +129,7 @@ export { type SpotReading, type SpotReadings, spotMean } from './spots/mean';
 export { spotSwing } from './spots/swing';
 export { type Edge, type LeftOutPass, blockingsOf, mergedEdges } from './timing/edges';
 export { type EvaluateOptions, type Evaluation, Evaluator, evaluate } from './workings/evaluate';
+export { type Told, readableUnitOf, toldIn, unitChoices, unitShown } from './results/readable';
 export { grouped, type WrittenResult, raised, resultText, writeResult } from './results/rounding';
 export { type Heading, axisLabel, parseHeading, writeHeading } from './tables/heading';
 export { decodeText } from './tables/encoding';

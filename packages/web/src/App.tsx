@@ -5,6 +5,7 @@ import { ApiError, getJson, sentenceOf } from './api/client';
 import { live } from './api/live';
 import { HomePage } from './home/HomePage';
 import { SignInPage } from './home/SignInPage';
+import { useDecimalSign } from './stores/decimalSign';
 import { loadedPage } from './ui/loadedPage';
 import { Message } from './ui/Message';
 import { Notices } from './ui/Notices';
@@ -20,6 +21,8 @@ type Standing = 'asking' | 'in' | { refused: string };
 export function App() {
   const [standing, setStanding] = useState<Standing>('asking');
   const { pathname } = useLocation();
+  // Numbers stand everywhere, on canvases too: all is drawn anew where they are written otherwise.
+  const sign = useDecimalSign((state) => state.sign);
   const signingIn = pathname.startsWith('/sign-in/');
   const isPhone = pathname === '/phone';
   useEffect(() => {
@@ -51,7 +54,7 @@ export function App() {
   if (standing !== 'in') return <Message title="Please sign in" text={standing.refused} />;
   return (
     <>
-      <Routes>
+      <Routes key={sign}>
         <Route path="/" element={<HomePage />} />
         <Route path="/investigations/:id" element={<bench.Page />} />
         <Route path="/stage" element={<stage.Page />} />

@@ -65,7 +65,7 @@ test.each([
   ['a + b)', 'closes none', 5],
   ['a / b c', 'two ways. Write a / (b c), or (a / b) c', 4],
   ['F / m (x0 - x)', 'Write F / (m (x0 - x))', 4],
-  ['0,5 m', 'written with a point', 1],
+  ['0, 5 m', 'is written 0.5 or 0,5', 1],
   ['log(x)', 'ln (base e) or lg', 0],
   ['sin', 'in brackets', 0],
   ['sin 2 x', 'not clear', 0],
@@ -237,4 +237,12 @@ test('brackets without end, and a text without end, are refused', () => {
     'x'.repeat(501),
   ])
     expect(orRefusal(() => parseFormula(text))).toBeInstanceOf(FormulaFault);
+});
+
+test('a comma right between digits is a decimal sign, but between the two arguments of a function', () => {
+  same('0,5 m + 1,25', '0.5 m + 1.25');
+  same('sqrt(2,25) + 3,2e1', 'sqrt(2.25) + 3.2e1');
+  same('max((1,5), 2)', 'max((1.5), 2)');
+  same('max(1,5)', 'max(1, 5)');
+  same('max(1,5)', 'max( 1 , 5 )');
 });

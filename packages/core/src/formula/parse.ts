@@ -48,7 +48,7 @@ class Reader {
       throw this.fault('This bracket closes none. Remove it, or open one before it.', rest);
     if (isSign(rest, ','))
       throw this.fault(
-        'A comma stands only between the two arguments of a function, as in max(a, b). A decimal number is written with a point: 0.5.',
+        'A comma stands only between the two arguments of a function, as in max(a, b). A decimal number is written 0.5 or 0,5, without a space.',
         rest,
       );
     throw this.fault('A unit in brackets stands right after a number, as in 9.81 [m/s²].', rest);
@@ -215,7 +215,7 @@ class Reader {
     if (this.take(')')) return;
     if (isSign(this.next, ','))
       throw this.fault(
-        'A comma stands only between the two arguments of a function, as in max(a, b). A decimal number is written with a point: 0.5.',
+        'A comma stands only between the two arguments of a function, as in max(a, b). A decimal number is written 0.5 or 0,5, without a space.',
         this.next,
       );
     throw this.fault('This bracket is not closed.', { from: open.from, to: open.from + 1 });

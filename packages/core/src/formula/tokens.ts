@@ -1,3 +1,4 @@
+import { functionNamed, functions } from './functions';
 import { type Unit, parseUnit } from '../units/unit';
 import { measureOfUnit } from '../units/conversion';
 import { FormulaFault } from './fault';
@@ -38,6 +39,7 @@ const signs: Readonly<Record<string, '+' | '-' | '*' | '/' | '^' | '(' | ')' | '
 
 const raisedDigits = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 const numberPattern = /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+\-−]?\d+)?/y;
+const tenthsPattern = /,\d+(?:[eE][+\-−]?\d+)?(?!,\d)/y;
 const namePattern = /(?:\p{L}[\p{L}\d_₀-₉'′]*|√)/uy;
 const raisedPattern = /⁻?[⁰¹²³⁴-⁹]+/y;
 const spacePattern = /\s+/y;
@@ -54,6 +56,8 @@ export function tokensOf(text: string): Token[] {
       text.length,
     );
   const tokens: Token[] = [];
+  /** Of every bracket that is open: whether a comma in it stands between two arguments. */
+  const open: boolean[] = [];
   let at = 0;
   const taken = (pattern: RegExp): string | null => {
     pattern.lastIndex = at;
@@ -69,7 +73,11 @@ export function tokensOf(text: string): Token[] {
     const number = taken(numberPattern);
     if (number !== null) {
       at += number.length;
-      tokens.push({ kind: 'number', value: numberIn(number, from, at), from, to: at });
+      // A comma right between digits is a decimal sign, but where it stands between two arguments: max(1,5).
+      const tenths = open.at(-1) !== true && /^\d+$/.test(number) ? taken(tenthsPattern) : null;
+      at += tenths?.length ?? 0;
+      const plain = tenths === null ? number : `${number}${tenths.replace(',', '.')}`;
+      tokens.push({ kind: 'number', value: numberIn(plain, from, at), from, to: at });
       continue;
     }
     const name = taken(namePattern);
@@ -118,11 +126,19 @@ export function tokensOf(text: string): Token[] {
         from,
         from + 1,
       );
+    if (character === '(') open.push(isBeforeTwo(tokens.at(-1)));
+    if (character === ')') open.pop();
     at++;
     tokens.push({ kind: 'sign', sign: signs[character], from, to: at });
   }
   tokens.push({ kind: 'end', from: text.length, to: text.length });
   return tokens;
+}
+
+/** Whether a bracket behind that word holds the two arguments of a function. */
+function isBeforeTwo(word: Token | undefined): boolean {
+  const name = word?.kind === 'name' && !word.isBraced ? functionNamed(word.name) : undefined;
+  return name !== undefined && functions[name].arity === 2;
 }
 
 function numberIn(text: string, from: number, to: number): number {

@@ -16,6 +16,8 @@ export interface EntryBase {
   note?: string;
   /** Whether only its name and its main result are shown. */
   folded?: boolean;
+  /** The units that somebody chose for its results, as UCUM codes by the keys of these. */
+  shownIn?: Readonly<Record<string, string>>;
 }
 
 /** A region as other entries see it. */

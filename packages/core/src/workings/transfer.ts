@@ -254,7 +254,7 @@ function withScaledLevels(moved: Entry, before: Entry, factorFor: (key: string) 
 function meansSame(a: Entry, b: Entry): boolean {
   const plain = (entry: Entry) => {
     const letter = entry.kind === 'region' ? { letter: '', own: [] } : {};
-    const whole = { ...entry, ...letter, id: '', note: undefined, folded: undefined };
+    const whole = { ...entry, ...letter, id: '', note: undefined, folded: undefined, shownIn: undefined };
     return JSON.stringify(Object.entries(whole).sort(([x], [y]) => (x < y ? -1 : 1)));
   };
   return a.kind === b.kind && plain(a) === plain(b);

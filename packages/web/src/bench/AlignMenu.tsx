@@ -1,7 +1,7 @@
 import { Dropdown } from 'react-bootstrap';
 import { useCursor, useDocuments, useFrontRun, useNames, usePicture, useSession } from '../session/context';
 import { shownRuns } from '../session/runs';
-import { fineText } from '../ui/roundedText';
+import { fineText } from '../ui/numberText';
 
 /** Brings the same event of all shown runs to where it is in the run in front. */
 export function AlignMenu() {

@@ -11,6 +11,7 @@ import { useSession } from '../session/context';
 import { Unfolded } from '../ui/Unfolded';
 import { type Sight } from '../workers/protocol';
 import { draggedAxis, gripAt, panned, zoomed } from './axisMoves';
+import { shortText } from '../ui/numberText';
 
 const shortestDrag = 4;
 const zoomStep = 1.18;
@@ -145,4 +146,4 @@ export function AxisGrip({
   );
 }
 
-const shown = (value: number) => String(Number(value.toPrecision(4))).replace('-', '−');
+const shown = (value: number) => shortText(value, 4);

@@ -1,11 +1,23 @@
-import { type BudgetRow, raised, writeResult } from '@heuristor/core';
+import { type BudgetRow, type Unit, intervalUnit } from '@heuristor/core';
 import { useEffect, useState } from 'react';
 import { useDocuments, useSession } from '../session/context';
-import { UnitText } from '../ui/UnitText';
+import { ResultText } from '../ui/ResultText';
 import { type ShownResult } from '../workers/protocol';
+import { fixedText } from '../ui/numberText';
 
 /** What the uncertainty of a result is made of: each root with its share (JCGM 100:2008, H.1 shows such a table). */
-export function Budget({ entryId, runId, result }: { entryId: string; runId: string; result: ShownResult }) {
+export function Budget({
+  entryId,
+  runId,
+  result,
+  unit: told,
+}: {
+  entryId: string;
+  runId: string;
+  result: ShownResult;
+  /** The unit that the result is shown in. */
+  unit: Unit;
+}) {
   const session = useSession();
   const workings = useDocuments((documents) => documents.workings);
   const [rows, setRows] = useState<BudgetRow[] | null>(null);
@@ -37,8 +49,15 @@ export function Budget({ entryId, runId, result }: { entryId: string; runId: str
               <tr key={row.label}>
                 <th>{row.label}</th>
                 <td>
-                  {writeResult(row.standardUncertainty, null, 2).value}
-                  {exponentOf(row.standardUncertainty)} <UnitText unit={unit} />
+                  <ResultText
+                    result={{
+                      value: row.standardUncertainty,
+                      halfWidth: null,
+                      roundTo: row.standardUncertainty,
+                      unit: intervalUnit(unit),
+                    }}
+                    unit={intervalUnit(told)}
+                  />
                 </td>
                 <td>{Math.round(row.share * 100)} %</td>
               </tr>
@@ -55,16 +74,11 @@ export function Budget({ entryId, runId, result }: { entryId: string; runId: str
       )}
       {isWidened && degreesOfFreedom !== null && (
         <p className="note">
-          Known by {degreesOfFreedom.toFixed(1)} degrees of freedom only: ± is{' '}
-          {(halfWidth / standardUncertainty).toFixed(2)} × the standard uncertainty, so that it covers 68 %
+          Known by {fixedText(degreesOfFreedom, 1)} degrees of freedom only: ± is{' '}
+          {fixedText(halfWidth / standardUncertainty, 2)} × the standard uncertainty, so that it covers 68 %
           (Student’s t).
         </p>
       )}
     </div>
   );
 }
-
-const exponentOf = (value: number) => {
-  const { exponent } = writeResult(value, null, 2);
-  return exponent === 0 ? '' : ` × 10${raised(exponent)}`;
-};

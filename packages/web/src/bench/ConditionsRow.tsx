@@ -6,6 +6,7 @@ import { PlusLg } from 'react-bootstrap-icons';
 import { useDocuments, useFrontRun, useSession } from '../session/context';
 import { NameField } from '../ui/NameField';
 import { TextField } from '../ui/TextField';
+import { shortText } from '../ui/numberText';
 
 /** What was changed for the run in front, who recorded it, and what there is to say; never in the way of the next recording. */
 export function ConditionsRow() {
@@ -114,7 +115,7 @@ function Condition({ column, run, onGive }: ConditionProps) {
   );
 }
 
-const shown = (value: number) => String(Number(value.toPrecision(10))).replace('-', '−');
+const shown = (value: number) => shortText(value, 10);
 
 /** As it stands in its field: "0.5 ± 0.001", or the word. */
 function textOf(given: ConditionValue | undefined): string {

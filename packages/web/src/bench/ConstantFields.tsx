@@ -7,13 +7,12 @@ import {
   printedUnit,
   sliderEnds,
   ucumCode,
-  writeResult,
 } from '@heuristor/core';
 import { Button, Form } from 'react-bootstrap';
 import { useSession } from '../session/context';
 import { NumberField } from '../ui/NumberField';
 import { TextField } from '../ui/TextField';
-import { roundedText } from '../ui/roundedText';
+import { roundedText, writeResult } from '../ui/numberText';
 
 /** A constant on one line, a slider under it that everything follows, and where its value is from. */
 export function ConstantFields({ entry }: { entry: EntryOfKind<'constant'> }) {

@@ -9,7 +9,7 @@ import { copyText } from '../session/clipboard';
 import { cursorTable, differencesOf, tangentsOf } from '../session/cursorWords';
 import { abscissaAxis, withEntry } from '../session/edits';
 import { LineSample } from '../ui/LineSample';
-import { fineText } from '../ui/roundedText';
+import { fineText, shortText } from '../ui/numberText';
 
 /** What can be done with a cursor that was put down. */
 export function CursorBar() {
@@ -139,7 +139,7 @@ function CursorWords() {
   }
   const [first] = tangents;
   if (first !== undefined)
-    row(`tangent over ${Number(first.window.toPrecision(3))} ${printedUnit(abscissa.unit)}`, (symbol) => {
+    row(`tangent over ${shortText(first.window, 3)} ${printedUnit(abscissa.unit)}`, (symbol) => {
       const found = tangents.find((tangent) => tangent.symbol === symbol);
       return found === undefined ? null : text(found.slope, found.unit);
     });

@@ -14,7 +14,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { useAbscissa, useCursor, useDocuments, usePicture, useShownPage, useView } from '../session/context';
 import { type Read } from '../session/cursor';
 import { axisOf } from '../session/cursorWords';
-import { fineText, roundedText } from '../ui/roundedText';
+import { fineText, roundedText } from '../ui/numberText';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
 import { type DrawnQuantity, type DrawnTrace, type Frame } from '../workers/compose';

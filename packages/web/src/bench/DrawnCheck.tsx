@@ -5,6 +5,7 @@ import { sentenceOf } from '../api/client';
 import { useDocuments, useSession } from '../session/context';
 import { drawnWords } from '../session/drawnWords';
 import { type ShownResult } from '../workers/protocol';
+import { written } from '../ui/numberText';
 
 const draws = 200_000;
 
@@ -40,7 +41,7 @@ export function DrawnCheck({
       )}
       {state === 'asked' && <span className="quiet">Drawing …</span>}
       {state !== null && state !== 'asked' && (
-        <p className="note">{'fault' in state ? state.fault : drawnWords(result, state.drawn)}</p>
+        <p className="note">{'fault' in state ? written(state.fault) : drawnWords(result, state.drawn)}</p>
       )}
     </div>
   );

@@ -2,6 +2,7 @@ import { type DeviceStream } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
 import { threadOf } from '../stores/devices';
 import { onTick } from '../stores/ticker';
+import { fixedText } from '../ui/numberText';
 
 interface Props {
   stream: DeviceStream;
@@ -48,4 +49,4 @@ export function EdgeLamp({ stream, index }: Props) {
 }
 
 const lastedWords = (seconds: number) =>
-  seconds < 1 ? `${(seconds * 1000).toFixed(2)} ms` : `${seconds.toFixed(3)} s`;
+  seconds < 1 ? `${fixedText(seconds * 1000, 2)} ms` : `${fixedText(seconds, 3)} s`;

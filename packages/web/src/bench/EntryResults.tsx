@@ -1,9 +1,9 @@
-import { type Entry, isSameForAllRuns, kindOf } from '@heuristor/core';
+import { type Entry, type Unit, isSameForAllRuns, kindOf, ucumCode, unitShown } from '@heuristor/core';
 import { type Run } from '@heuristor/contracts';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useShallow } from 'zustand/react/shallow';
-import { useDocuments, useFrontRun, usePicture } from '../session/context';
+import { useDocuments, useFrontRun, usePicture, useSession } from '../session/context';
 import { formulasOf } from '../session/formulas';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
@@ -14,6 +14,8 @@ import { Budget } from './Budget';
 import { DrawnCheck } from './DrawnCheck';
 import { RunValues } from './RunValues';
 import { ShownWorking } from './ShownWorking';
+import { UnitChoice } from './UnitChoice';
+import { fixedText, written } from '../ui/numberText';
 
 /** What an entry works out: in full for the run in front, in one row for each of the others. */
 export function EntryResults({
@@ -36,7 +38,7 @@ export function EntryResults({
   const found = outcomes[shown.findIndex(({ id }) => id === front.id)];
   const own = isSaidAbove && found?.kind === 'refused' ? undefined : found;
   const isSame = isSameForAllRuns(entry);
-  if (entry.folded === true && found?.kind === 'results') return <MainOf outcome={found} />;
+  if (entry.folded === true && found?.kind === 'results') return <MainOf entry={entry} outcome={found} />;
   if (entry.kind === 'constant' && found?.kind === 'results') return <Notes notes={found.notes} />;
   const others = shown
     .map((run, i) => ({ run, outcome: outcomes[i] }))
@@ -51,8 +53,7 @@ export function EntryResults({
     <>
       {own !== undefined && (
         <FrontOutcome
-          entryId={entry.id}
-          kind={entry.kind}
+          entry={entry}
           run={front}
           outcome={own}
           digits={digits}
@@ -63,7 +64,7 @@ export function EntryResults({
       {kindOf(entry.kind).yields === 'results' && !isSame && rest.length > 0 && (
         <div className="other-runs">
           {grouped(rest).map(({ runs, outcome }) => (
-            <OtherRuns key={runs[0].id} runs={runs} outcome={outcome} />
+            <OtherRuns key={runs[0].id} entry={entry} runs={runs} outcome={outcome} like={own} />
           ))}
         </div>
       )}
@@ -76,9 +77,14 @@ interface RunOutcome {
   outcome: ShownOutcome | undefined;
 }
 
+interface RunOutcomes {
+  runs: Run[];
+  outcome: ShownOutcome | undefined;
+}
+
 /** Runs with the same refusal together, the others each for itself. */
-function grouped(rows: readonly RunOutcome[]): { runs: Run[]; outcome: ShownOutcome | undefined }[] {
-  const groups: { runs: Run[]; outcome: ShownOutcome | undefined }[] = [];
+function grouped(rows: readonly RunOutcome[]): RunOutcomes[] {
+  const groups: RunOutcomes[] = [];
   for (const { run, outcome } of rows) {
     const same =
       outcome?.kind === 'refused'
@@ -93,8 +99,7 @@ function grouped(rows: readonly RunOutcome[]): { runs: Run[]; outcome: ShownOutc
 }
 
 interface FrontProps {
-  entryId: string;
-  kind: Entry['kind'];
+  entry: Entry;
   run: Run;
   outcome: ShownOutcome;
   digits: boolean;
@@ -102,14 +107,14 @@ interface FrontProps {
   allShare: boolean;
 }
 
-function FrontOutcome({ entryId, kind, run, outcome, digits, shared, allShare }: FrontProps) {
+function FrontOutcome({ entry, run, outcome, digits, shared, allShare }: FrontProps) {
   const [asked, setAsked] = useState<string | null>(null);
   switch (outcome.kind) {
     case 'refused':
       return (
         <div className="refused">
           {shared > 0 && <strong>{allShare ? 'All runs: ' : `${shared} runs: `}</strong>}
-          {outcome.sentence}
+          {written(outcome.sentence)}
         </div>
       );
     case 'region':
@@ -124,6 +129,7 @@ function FrontOutcome({ entryId, kind, run, outcome, digits, shared, allShare }:
             {outcome.results.map((result) => (
               <Pair
                 key={result.key}
+                entry={entry}
                 result={result}
                 isAsked={asked === result.key}
                 onAsk={() => setAsked(asked === result.key ? null : result.key)}
@@ -132,10 +138,14 @@ function FrontOutcome({ entryId, kind, run, outcome, digits, shared, allShare }:
           </div>
           {wanted !== undefined && (
             <>
-              <ShownWorking entryId={entryId} runId={run.id} result={wanted} />
-              {kind === 'calculation' && <DrawnCheck entryId={entryId} runId={run.id} result={wanted} />}
-              {wanted.halfWidth !== null && <Budget entryId={entryId} runId={run.id} result={wanted} />}
-              <RunValues entryId={entryId} resultKey={wanted.key} />
+              <ShownWorking entryId={entry.id} runId={run.id} result={wanted} />
+              {entry.kind === 'calculation' && (
+                <DrawnCheck entryId={entry.id} runId={run.id} result={wanted} />
+              )}
+              {wanted.halfWidth !== null && (
+                <Budget entryId={entry.id} runId={run.id} result={wanted} unit={unitOf(entry, wanted)} />
+              )}
+              <RunValues entryId={entry.id} resultKey={wanted.key} unit={unitOf(entry, wanted)} />
             </>
           )}
           <Notes notes={outcome.notes} />
@@ -147,14 +157,14 @@ function FrontOutcome({ entryId, kind, run, outcome, digits, shared, allShare }:
 }
 
 /** The main result alone, of an entry that is folded. */
-function MainOf({ outcome }: { outcome: Extract<ShownOutcome, { kind: 'results' }> }) {
+function MainOf({ entry, outcome }: { entry: Entry; outcome: Extract<ShownOutcome, { kind: 'results' }> }) {
   const main = outcome.results.find((result) => result.main);
   if (main === undefined) return null;
   return (
     <div className="results">
       <span className="name main">{main.name}</span>
       <span className="value main" data-result={main.key}>
-        <ResultText result={main} />
+        <ResultText result={main} unit={unitOf(entry, main)} />
       </span>
     </div>
   );
@@ -165,7 +175,7 @@ function Notes({ notes }: { notes: string[] }) {
     <>
       {notes.map((note) => (
         <p key={note} className="note">
-          {note}
+          {written(note)}
         </p>
       ))}
     </>
@@ -178,43 +188,74 @@ function whatOpens({ name, halfWidth, isWorkedOut = false }: ShownResult): strin
   return halfWidth === null ? `how ${name} was worked out` : `how it was worked out, and ${budget}`;
 }
 
+/** The unit that a formula was told to come out in, or that somebody chose, or else one that reads well. */
+function unitOf(entry: Entry, result: ShownResult): Unit {
+  const isTold = entry.kind === 'calculation' && entry.unit !== '';
+  return unitShown(result, entry.shownIn?.[result.key] ?? (isTold ? ucumCode(result.unit) : undefined));
+}
+
 interface PairProps {
+  entry: Entry;
   result: ShownResult;
   isAsked: boolean;
   onAsk: () => void;
 }
 
-/** A name and its number; one with an uncertainty says on a click what that is made of. */
-function Pair({ result, isAsked, onAsk }: PairProps) {
+/** A name and its number; one with an uncertainty says on a click what that is made of, and its unit is chosen by another one. */
+function Pair({ entry, result, isAsked, onAsk }: PairProps) {
+  const session = useSession();
   const opens = result.isWorkedOut === true;
+  const unit = unitOf(entry, result);
+  const text = <ResultText result={result} unit={unit} inPlaceOfUnit={<></>} />;
+  const choose = (code: string | null) => {
+    const others = Object.fromEntries(
+      Object.entries(entry.shownIn ?? {}).filter(([key]) => key !== result.key),
+    );
+    session.changeEntry(entry.id, { shownIn: code === null ? others : { ...others, [result.key]: code } });
+  };
   return (
     <>
       <span className={`name ${result.main ? 'main' : ''}`}>{result.name}</span>
       <span className={`value ${result.main ? 'main' : ''}`} data-result={result.key}>
         {result.halfWidth === null && !opens ? (
-          <ResultText result={result} />
+          text
         ) : (
           <Button variant="number" aria-expanded={isAsked} onClick={onAsk}>
-            <ResultText result={result} />
+            {text}
             <span className="visually-hidden">, {whatOpens(result)}</span>
           </Button>
         )}
+        <UnitChoice
+          name={result.name}
+          of={result.unit}
+          shown={unit}
+          isChosen={entry.shownIn?.[result.key] !== undefined}
+          onChoose={choose}
+        />
       </span>
     </>
   );
 }
 
-function OtherRuns({ runs, outcome }: { runs: Run[]; outcome: ShownOutcome | undefined }) {
+interface OtherRunsProps extends RunOutcomes {
+  entry: Entry;
+  /** What is said of the run in front, whose units all rows share. */
+  like: ShownOutcome | undefined;
+}
+
+function OtherRuns({ entry, runs, outcome, like }: OtherRunsProps) {
   const [first] = runs;
-  const main = outcome?.kind === 'results' ? outcome.results.find((result) => result.main) : undefined;
+  const mainOf = (of: ShownOutcome | undefined) =>
+    of?.kind === 'results' ? of.results.find((result) => result.main) : undefined;
+  const main = mainOf(outcome);
   return (
     <div data-run={first.number}>
       <LineSample style={first.style} width={20} />
       <span className="run-name">{runs.length === 1 ? first.name : `${runs.length} runs`}</span>
-      {outcome?.kind === 'refused' && <span className="sentence-small">{outcome.sentence}</span>}
+      {outcome?.kind === 'refused' && <span className="sentence-small">{written(outcome.sentence)}</span>}
       {main !== undefined && (
         <span className="mono" data-result={main.key}>
-          <ResultText result={main} />
+          <ResultText result={main} unit={unitOf(entry, mainOf(like) ?? main)} />
         </span>
       )}
     </div>
@@ -244,7 +285,7 @@ function AllDigits({ outcome }: { outcome: Extract<ShownOutcome, { kind: 'result
       {correlations?.map((row, i) =>
         row.slice(0, i).map((value, j) => (
           <div key={`${i}/${j}`}>
-            r({results[j].name}, {results[i].name}) = {value.toFixed(3).replace('-', '−')}
+            r({results[j].name}, {results[i].name}) = {fixedText(value, 3)}
           </div>
         )),
       )}

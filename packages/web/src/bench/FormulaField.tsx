@@ -16,6 +16,7 @@ import { useFrontRun, useNameables, usePicture, useSession } from '../session/co
 import { withConstant } from '../session/edits';
 import { type Nameable, boundFormula, meant, namedFormula, parametersFor } from '../session/formulas';
 import { Typeset } from '../ui/Typeset';
+import { written } from '../ui/numberText';
 
 interface Props {
   id: string;
@@ -104,7 +105,7 @@ export function FormulaField({ id, entry, label, value, allowsOpen = false, onCo
         {fault !== null && typed.text !== '' && (
           <p className="formula-fault" role="status">
             {fault.at !== undefined && <Marked text={typed.text} {...fault.at} />}
-            {fault.sentence}
+            {written(fault.sentence)}
             {fault.open !== null && (
               <Button
                 variant="bare"

@@ -9,6 +9,7 @@ import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
 import { ResultText } from '../ui/ResultText';
 import { type ShownResult } from '../workers/protocol';
+import { written } from '../ui/numberText';
 
 const dialog = createStore<{ entry: string | null }>(() => ({ entry: null }));
 
@@ -130,6 +131,6 @@ function chanceWords(chance: number): string {
   const once =
     chance < 1e-4
       ? 'less than once in ten thousand times'
-      : `${(100 * chance).toPrecision(2)} times in a hundred`;
+      : `${written((100 * chance).toPrecision(2))} times in a hundred`;
   return `The runs do not have all of these in common: by chance they would differ as much ${once}. Share fewer, or look for what was different.`;
 }

@@ -11,7 +11,6 @@ import {
   orRefusal,
   parseUnit,
   resistorOf,
-  resultText,
   texName,
 } from '@heuristor/core';
 import { useState } from 'react';
@@ -23,6 +22,7 @@ import { withConstant } from '../session/edits';
 import { NumberField } from '../ui/NumberField';
 import { Typeset } from '../ui/Typeset';
 import { UnitText } from '../ui/UnitText';
+import { resultText } from '../ui/numberText';
 
 const dialog = createStore<{ isOpen: boolean }>(() => ({ isOpen: false }));
 

@@ -4,6 +4,7 @@ import { useEffect, useRef } from 'react';
 import { threadOf } from '../stores/devices';
 import { onTick } from '../stores/ticker';
 import { UnitText } from '../ui/UnitText';
+import { written } from '../ui/numberText';
 
 const patienceSeconds = 0.5;
 
@@ -41,7 +42,7 @@ export function LiveReading({ handle, index, channel, rate, from = 0, named = fa
         const value = (values[i] - from).toFixed(decimals);
         // What rounds to nothing has no minus sign.
         const isNegative = value.startsWith('-') && Number(value) !== 0;
-        shown = isNegative ? `−${value.slice(1)}` : `+${value.replace('-', '')}`;
+        shown = written(isNegative ? `−${value.slice(1)}` : `+${value.replace('-', '')}`);
         break;
       }
       if (text.current === null || text.current.textContent === shown) return;

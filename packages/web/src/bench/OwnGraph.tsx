@@ -5,7 +5,7 @@ import { Chart, type Point } from 'chart.js';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { useFrontRun, usePicture, useSession, useView } from '../session/context';
 import { usePresenter } from '../stores/presenter';
-import { roundedText } from '../ui/roundedText';
+import { roundedText } from '../ui/numberText';
 import { type DrawnGraph } from '../workers/composeGraphs';
 import { axisKey } from '../workers/scaling';
 import { AxisEditor } from './AxisEditor';

@@ -24,6 +24,7 @@ import { SpotBar } from './spots/SpotBar';
 import { SpotLine } from './spots/SpotLine';
 import { TraceMenu } from './TraceMenu';
 import { useQuantities } from './useQuantities';
+import { fixedText } from '../ui/numberText';
 
 export function RecorderBar() {
   const running = useDocuments(({ runs }) => recordingRun(runs));
@@ -130,7 +131,7 @@ function Elapsed({ since }: { since: string }) {
     const timer = setInterval(() => setNow(Date.now()), 100);
     return () => clearInterval(timer);
   }, []);
-  return <span className="mono">{Math.max((now - begun) / 1000, 0).toFixed(1)} s</span>;
+  return <span className="mono">{fixedText(Math.max((now - begun) / 1000, 0), 1)} s</span>;
 }
 
 function Tools() {

@@ -1,3 +1,4 @@
+import { type Run } from '@heuristor/contracts';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { type EntryOfKind, entrySentence, printedUnit } from '@heuristor/core';
@@ -18,9 +19,23 @@ import { NameField } from '../ui/NameField';
 import { NumberField } from '../ui/NumberField';
 import { CardTools } from './CardTools';
 import { EntryEditor } from './EntryEditor';
+import { written } from '../ui/numberText';
 
 /** Phases that runs often have. */
 const phases = ['held', 'pulled', 'coasting', 'caught', 'at rest', 'swinging'];
+
+/** The place of the last digit of a region's ends: that of the readings' times, or a ten-thousandth of its length. */
+function lastPlaceOf(run: Run | undefined, length: number): number {
+  const intervals = (run?.channels ?? []).flatMap(({ sampling }) =>
+    sampling.kind === 'regular' ? [sampling.interval] : [],
+  );
+  const step = intervals.length > 0 ? Math.min(...intervals) : length / 1000;
+  // 0.02 s is told to hundredths, and so is 0.025 s to thousandths.
+  for (let place = 0; place > -9; place--)
+    if (Math.abs(step * 10 ** -place - Math.round(step * 10 ** -place)) < 1e-6 && step >= 10 ** place)
+      return place;
+  return step > 0 ? Math.max(Math.floor(Math.log10(step)), -9) : -3;
+}
 
 /** A region at the head of what is worked out on it: letter, name, its ends, which can be typed, and what they hang on. */
 export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
@@ -36,12 +51,13 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
   const phasesId = useId();
   const refusal = usePicture(({ outcomes }) => {
     const outcome = outcomes[front?.id ?? '']?.[region.id];
-    return outcome?.kind === 'refused' ? outcome.sentence : null;
+    return outcome?.kind === 'refused' ? written(outcome.sentence) : null;
   });
   const { id, letter, name, along, own = [] } = region;
   const { start, end } = laid ?? region;
   const isOwn = own.some(({ run }) => run === front?.id);
   const called = entrySentence(region, nameOf);
+  const place = lastPlaceOf(along === 't' ? front : undefined, end - start);
   // Ends that are typed in reverse are what they mean.
   const setEnds = (ends: { start: number; end: number }) =>
     session.regions.place(id, {
@@ -88,7 +104,7 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
         <NumberField
           label={`Start of region ${letter}`}
           value={start}
-          digits={5}
+          place={place}
           check={different(end)}
           onCommit={(value) => setEnds({ start: value, end: laid?.cut.end ?? end })}
         />
@@ -96,7 +112,7 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
         <NumberField
           label={`End of region ${letter}`}
           value={end}
-          digits={5}
+          place={place}
           check={different(start)}
           onCommit={(value) => setEnds({ start: laid?.cut.start ?? start, end: value })}
         />

@@ -7,10 +7,11 @@ import { z } from 'zod';
 import { getJson } from '../api/client';
 import { beginningWords, endingWords } from '../session/planWords';
 import { rateWords } from '../ui/rateText';
+import { shortText } from '../ui/numberText';
 
 const countsSchema = z.array(leftOutCountSchema);
 
-const shown = (value: number) => String(Number(value.toPrecision(4))).replace('-', '−');
+const shown = (value: number) => shortText(value, 4);
 
 /** How a run was recorded: its plan, its sensors and what was applied to them, its gaps, what in it is no measurement. */
 export function RunDetails({ run, onClose }: { run: Run; onClose: () => void }) {

@@ -1,5 +1,5 @@
 import { type Run } from '@heuristor/contracts';
-import { describe, writeResult } from '@heuristor/core';
+import { type Unit, describe, intervalUnit } from '@heuristor/core';
 import { Chart, type Point } from 'chart.js';
 import { useEffect, useMemo, useRef } from 'react';
 import { useDocuments, usePicture } from '../session/context';
@@ -17,7 +17,7 @@ interface Value {
 }
 
 /** A result in every run that is shown, as dots with their intervals, and the mean and spread over the runs. */
-export function RunValues({ entryId, resultKey }: { entryId: string; resultKey: string }) {
+export function RunValues({ entryId, resultKey, unit }: { entryId: string; resultKey: string; unit: Unit }) {
   const shown = useDocuments(useShallow(({ runs }) => shownRuns(runs)));
   const outcomes = usePicture(
     useShallow((picture) => shown.map(({ id }) => picture.outcomes[id]?.[entryId])),
@@ -48,7 +48,7 @@ export function RunValues({ entryId, resultKey }: { entryId: string; resultKey: 
             <tr key={run.id}>
               <th>{run.name}</th>
               <td className="mono">
-                <ResultText result={result} />
+                <ResultText result={result} unit={unit} />
               </td>
             </tr>
           ))}
@@ -62,13 +62,24 @@ export function RunValues({ entryId, resultKey }: { entryId: string; resultKey: 
                   halfWidth: spread === null ? null : spread / Math.sqrt(values.length),
                   roundTo: spread,
                 }}
+                unit={unit}
               />
             </td>
           </tr>
           {spread !== null && (
             <tr>
               <th>sd over runs</th>
-              <td className="mono">{writeResult(spread, null, 2).value}</td>
+              <td className="mono">
+                <ResultText
+                  result={{
+                    value: spread,
+                    halfWidth: null,
+                    roundTo: spread,
+                    unit: intervalUnit(first.unit),
+                  }}
+                  unit={intervalUnit(unit)}
+                />
+              </td>
             </tr>
           )}
         </tbody>

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { useDocuments, useSession } from '../session/context';
 import { Typeset } from '../ui/Typeset';
 import { type ShownResult } from '../workers/protocol';
+import { written } from '../ui/numberText';
 
 interface Props {
   entryId: string;
@@ -35,7 +36,7 @@ export function ShownWorking({ entryId, runId, result }: Props) {
       <Typeset tex={large(formula)} block />
       {putIn !== '' && <Typeset tex={large(putIn)} block />}
       <Typeset tex={large(least ?? outOf(result))} block />
-      {says !== undefined && <p className="note">{says}</p>}
+      {says !== undefined && <p className="note">{written(says)}</p>}
     </div>
   );
 }
@@ -45,7 +46,7 @@ const large = (tex: string) => `\\displaystyle ${tex}`;
 
 /** What comes out, as it is shown. */
 function outOf({ value, standardUncertainty, unit }: ShownResult): string {
-  const written = writeResult(value, standardUncertainty);
-  const power = written.exponent === 0 ? '' : `\\times 10^{${written.exponent}}`;
-  return `= ${written.value.replace('−', '-')}${power}\\,${texUnit(unit)}`;
+  const parts = writeResult(value, standardUncertainty);
+  const power = parts.exponent === 0 ? '' : `\\times 10^{${parts.exponent}}`;
+  return `= ${parts.value.replace('−', '-')}${power}\\,${texUnit(unit)}`;
 }

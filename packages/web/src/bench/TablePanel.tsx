@@ -1,4 +1,4 @@
-import { type SeriesRef, axisLabel, printedUnit, writeResult } from '@heuristor/core';
+import { type SeriesRef, axisLabel, printedUnit } from '@heuristor/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type FormEvent, type KeyboardEvent, type MouseEvent, useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
@@ -12,6 +12,7 @@ import { usePresenter } from '../stores/presenter';
 import { highlighter } from '../theme/runStyles';
 import { type TableColumn, type TableShape } from '../workers/protocol';
 import { fontScale } from './geometry';
+import { fixedText, writeResult } from '../ui/numberText';
 
 const rowHeight = 26;
 /** A browser draws nothing that is higher than this; a table with more rows has lower ones. */
@@ -277,7 +278,7 @@ const columnWidth = (column: TableColumn | null): number =>
 
 /** A number with chosen decimals, or with two figures of what noise does to it. */
 function written(value: number, decimals: number | null, noise: number | null): string {
-  if (decimals !== null) return value.toFixed(decimals).replace('-', '−');
+  if (decimals !== null) return fixedText(value, decimals);
   const result = writeResult(value, noise, 6);
   return result.exponent === 0 ? result.value : `${result.value}e${result.exponent}`;
 }

@@ -1,6 +1,7 @@
 import { type Entry, type Field, fieldsOf, toldTo } from '@heuristor/core';
 import { Form } from 'react-bootstrap';
 import { useFrontRun, usePicture, useSession } from '../session/context';
+import { shortText } from '../ui/numberText';
 
 interface Slide {
   key: string;
@@ -12,7 +13,7 @@ interface Slide {
   words: string;
 }
 
-const shown = (value: number) => Number(value.toPrecision(3));
+const rounded = (value: number) => Number(value.toPrecision(3));
 
 /** What of an entry is slid while it is looked at: its window, in readings, or in the unit of the abscissa. */
 function slideOf(
@@ -27,17 +28,17 @@ function slideOf(
       high: Math.max(field.slider, value),
       step: field.odd ? 2 : 1,
       label: `${field.label} of ${name} in readings`,
-      words: interval === null ? `${value}` : `${value} (${shown((value - 1) * interval)} s)`,
+      words: interval === null ? `${value}` : `${value} (${shortText((value - 1) * interval, 3)} s)`,
     };
   // A window holds an odd number of readings: it changes by two intervals.
   if (field.type === 'number' && field.slidesOver !== undefined && interval !== null)
     return {
       key,
-      low: shown(2 * interval),
-      high: Math.max(shown(field.slidesOver * interval), value),
-      step: shown(2 * interval),
+      low: rounded(2 * interval),
+      high: Math.max(rounded(field.slidesOver * interval), value),
+      step: rounded(2 * interval),
       label: `Window of ${name} in seconds`,
-      words: `${shown(value)} s`,
+      words: `${shortText(value, 3)} s`,
     };
   return null;
 }
@@ -65,7 +66,7 @@ export function WindowSlider({ entry }: { entry: Entry }) {
         aria-label={slide.label}
         onChange={(event) => {
           session.move();
-          session.changeEntry(entry.id, { [slide.key]: shown(Number(event.target.value)) });
+          session.changeEntry(entry.id, { [slide.key]: rounded(Number(event.target.value)) });
         }}
         onPointerUp={settle}
         onPointerCancel={settle}

@@ -1,4 +1,5 @@
 import { ticks } from 'd3-array';
+import { shortText } from '../ui/numberText';
 
 export interface Tick {
   value: number;
@@ -12,7 +13,7 @@ export const axisTicks = (low: number, high: number, about: number): Tick[] =>
     : [];
 
 /** Digits that a double cannot hold are not shown, and a minus is a minus. */
-const tickText = (value: number) => String(Number(value.toPrecision(10))).replace('-', '−');
+const tickText = (value: number) => shortText(value, 10);
 
 /** Pixels that a figure takes, as a share of the size of its type. */
 const figureWidth = 0.6;

@@ -3,6 +3,7 @@ import { colours } from '../theme/colours';
 import { headsAlong } from './arrowHeads';
 import { fontScale, scaleOf } from './geometry';
 import { type Marks, type OverLayer } from './traceLayers';
+import { shortText } from '../ui/numberText';
 
 /** Pixels along a line from one head of an arrow to the next, and its shape. */
 const arrowsApart = 110;
@@ -87,7 +88,7 @@ export function paintStrays(
       context.lineTo(at + strayReach, height + slope * strayReach);
     }
     if (own === height) continue;
-    const text = String(Number(y[i].toPrecision(4))).replace('-', '−');
+    const text = shortText(y[i]);
     const { width } = context.measureText(text);
     const left =
       at + strayReach + 4 + width > chartArea.right ? at - strayReach - 4 - width : at + strayReach + 4;

@@ -1,5 +1,5 @@
 import { type Drawn, printedUnit } from '@heuristor/core';
-import { roundedText } from '../ui/roundedText';
+import { roundedText, written } from '../ui/numberText';
 import { type ShownQuantity } from '../workers/protocol';
 
 /** By how much of the half width behind ± the ends of the draws may differ from first order before it is worth a word. */
@@ -19,7 +19,7 @@ export function drawnWords(
   const gone =
     lost === 0
       ? ''
-      : ` ${((100 * lost) / (count + lost)).toPrecision(2)} % of the draws have no value: there the formula divides by nothing, or takes a root or logarithm of something negative.`;
+      : ` ${written(((100 * lost) / (count + lost)).toPrecision(2))} % of the draws have no value: there the formula divides by nothing, or takes a root or logarithm of something negative.`;
   return off < worthSaying * half && lost === 0
     ? `${found} Both agree: first order is good enough here.`
     : `${found} They do not agree: within these uncertainties the formula is not straight. Give the interval of the draws.${gone}`;

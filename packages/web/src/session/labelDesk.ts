@@ -6,10 +6,9 @@ import {
   conversionFactor,
   printedUnit,
   resultRef,
-  resultText,
 } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
-import { fineText, roundedText } from '../ui/roundedText';
+import { fineText, resultWithUnit, roundedText } from '../ui/numberText';
 import { type Frame } from '../workers/compose';
 import { type RunPool } from '../workers/pool';
 import { type CursorValue } from '../workers/protocol';
@@ -76,13 +75,13 @@ export class LabelDesk {
       label.at.kind === 'point' ? label.at.run : (frontRun(runs, this.view.getState().frontRunId)?.id ?? '');
     const outcomes = this.picture.getState().outcomes[runId] ?? {};
     const names = resultNames(workings, outcomes, abscissaOfRuns(runs));
-    return workings.entries.flatMap(({ id }) => {
+    return workings.entries.flatMap(({ id, shownIn }) => {
       const outcome = outcomes[id];
       if (outcome?.kind !== 'results') return [];
       return outcome.results.map(({ key, value, unit, halfWidth, roundTo }) => ({
         entry: id,
         name: names[resultRef(id, key)],
-        text: `${writtenResult(value, halfWidth, roundTo)} ${printedUnit(unit)}`.trim(),
+        text: resultWithUnit({ value, unit, halfWidth, roundTo }, shownIn?.[key]),
       }));
     });
   }
@@ -176,6 +175,3 @@ const placeOn = (value: CursorValue | undefined, unit: Unit): number | null =>
 
 const inUnit = ({ y, unit }: CursorValue, wanted: Unit): number | null =>
   canConvert(unit, wanted) ? y * conversionFactor(unit, wanted) : null;
-
-const writtenResult = (value: number, halfWidth: number | null, roundTo: number | null): string =>
-  halfWidth === null && roundTo !== null ? roundedText(value, roundTo) : resultText(value, halfWidth);

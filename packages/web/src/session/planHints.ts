@@ -3,6 +3,7 @@ import { bandwidthOf, parseUnit, printedUnit, withoutStrays } from '@heuristor/c
 import { rateText } from '../ui/rateText';
 import { rateFrom } from './rateFault';
 import { type Quantity, strayFloorOf } from './sensors';
+import { shortText } from '../ui/numberText';
 
 /** Something about the next run that looks wrong, and what would mend it. It never stops anybody from recording. */
 export interface Hint {
@@ -35,7 +36,7 @@ const roomInRange = 0.8;
 const largeRunBytes = 200e6;
 const usualSeconds = 8;
 
-const shown = (value: number) => String(Number(value.toPrecision(3))).replace('-', '−');
+const shown = (value: number) => shortText(value, 3);
 
 export function hintsOf(plan: Plan, quantities: readonly Quantity[], recent: Recent, now: number): Hint[] {
   return [

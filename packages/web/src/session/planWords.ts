@@ -2,8 +2,9 @@ import { type Beginning, type Ending, type Level, type Plan } from '@heuristor/c
 import { parseUnit, printedUnit } from '@heuristor/core';
 import { rateWords } from '../ui/rateText';
 import { type Quantity } from './sensors';
+import { shortText } from '../ui/numberText';
 
-const number = (value: number) => String(Number(value.toPrecision(6))).replace('-', '−');
+const number = (value: number) => shortText(value, 6);
 const symbolOf = (key: string, quantities: readonly Quantity[]) =>
   quantities.find((quantity) => quantity.key === key)?.channel.symbol ?? key;
 

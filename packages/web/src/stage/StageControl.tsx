@@ -3,6 +3,7 @@ import { parseUnit } from '@heuristor/core';
 import { useId, useState } from 'react';
 import { Form } from 'react-bootstrap';
 import { UnitText } from '../ui/UnitText';
+import { shortText } from '../ui/numberText';
 
 const echoMilliseconds = 600;
 /** More places than this no hand can tell apart on a slider. */
@@ -81,7 +82,7 @@ export function StageControl({
       <div className="label-row">
         <label htmlFor={id}>{label}</label>
         <span className="mono">
-          {Number(value.toPrecision(4)).toString().replace('-', '−')} <UnitText unit={parseUnit(unit)} />
+          {shortText(value, 4)} <UnitText unit={parseUnit(unit)} />
         </span>
       </div>
       <Form.Range

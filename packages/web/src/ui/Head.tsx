@@ -4,6 +4,7 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink } from 'react-router';
 import { request } from '../api/client';
 import { useDevices } from '../stores/devices';
+import { toggleDecimalSign, useDecimalSign } from '../stores/decimalSign';
 import { togglePresenter, usePresenter } from '../stores/presenter';
 
 /** The bar on top of every page. */
@@ -11,6 +12,7 @@ export function Head({ children, nav }: { children?: ReactNode; nav?: ReactNode 
   const online = useDevices((state) => state.online);
   const storage = useDevices((state) => state.storage);
   const large = usePresenter((state) => state.large);
+  const sign = useDecimalSign((state) => state.sign);
   useHotkeys('p', togglePresenter);
   const signOut = async () => {
     await request('POST', '/sign-out');
@@ -37,6 +39,15 @@ export function Head({ children, nav }: { children?: ReactNode; nav?: ReactNode 
       <nav aria-label="Pages">
         {nav}
         <NavLink to="/stage">Stage</NavLink>
+        <Button
+          variant="on-ink"
+          onClick={toggleDecimalSign}
+          className="wide-only"
+          aria-label={`Decimal sign: ${sign === ',' ? 'comma' : 'point'}. Press for the other one.`}
+          title="How numbers are written here: with a point or a comma. Both are read where you type."
+        >
+          {sign === ',' ? '1,5' : '1.5'}
+        </Button>
         <Button variant="on-ink" onClick={togglePresenter} aria-pressed={large} className="wide-only">
           Presenter size <kbd>P</kbd>
         </Button>

@@ -1,5 +1,6 @@
 import { Button, Toast, ToastContainer } from 'react-bootstrap';
 import { useNotices } from '../stores/notices';
+import { written } from './numberText';
 
 const shownMilliseconds = 10_000;
 
@@ -20,7 +21,7 @@ export function Notices() {
           role="status"
         >
           <Toast.Body>
-            <span>{text}</span>
+            <span>{written(text)}</span>
             {action !== undefined && (
               <Button
                 variant="on-ink"

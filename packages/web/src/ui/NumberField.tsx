@@ -1,9 +1,13 @@
+import { leadingNumber } from '@heuristor/core';
 import { TypedField } from './TypedField';
+import { shortText, written } from './numberText';
 
 interface Props {
   label: string;
   value: number;
   digits?: number;
+  /** The power of ten of the last place that is shown, instead of so many digits. */
+  place?: number;
   onCommit: (value: number) => void;
   id?: string;
   /** What is wrong with a number, or null. */
@@ -13,19 +17,23 @@ interface Props {
 
 /** @throws Error that says what would be right */
 function readNumber(text: string): number {
-  const number = Number(text.trim().replace('−', '-').replace(',', '.'));
-  if (text.trim() === '' || !Number.isFinite(number))
-    throw new Error(`“${text.trim()}” is no number. Type one like 1.25.`);
-  return number;
+  const found = leadingNumber(text);
+  if (found === null || found.rest !== '')
+    throw new Error(`“${text.trim()}” is no number. Type one like ${written('1.25')}.`);
+  return found.value;
 }
 
 /** A plain number that is typed. */
-export function NumberField({ digits = 6, ...field }: Props) {
+export function NumberField({ digits = 6, place, ...field }: Props) {
   return (
     <TypedField
       {...field}
       read={readNumber}
-      write={(value) => String(Number(value.toPrecision(digits))).replace('-', '−')}
+      write={(value) =>
+        place === undefined
+          ? shortText(value, digits)
+          : shortText(Number(value.toFixed(Math.max(-place, 0))), 15)
+      }
     />
   );
 }

@@ -1,6 +1,7 @@
 import { parseUnit, typedQuantity } from '@heuristor/core';
 import { UnitText } from './UnitText';
 import { TypedField } from './TypedField';
+import { shortText } from './numberText';
 
 interface Props {
   label: string;
@@ -23,7 +24,7 @@ export function QuantityField({ unit, value, digits = 6, ...field }: Props) {
         {...field}
         value={value}
         read={(text) => typedQuantity(text, expected)}
-        write={(number) => String(Number(number.toPrecision(digits))).replace('-', '−')}
+        write={(number) => shortText(number, digits)}
       />
       <UnitText unit={expected} />
     </span>

@@ -1,22 +1,28 @@
-import { grouped, writeResult } from '@heuristor/core';
-import { type ShownResult } from '../workers/protocol';
+import { type Told, type Unit, grouped, printedUnit, readableUnitOf, toldIn } from '@heuristor/core';
+import { type ReactNode } from 'react';
 import { UnitText } from './UnitText';
+import { writeResult } from './numberText';
 
-/** A result as a physicist writes it, with its unit. Every digit is in the title, for those who need them. */
-export function ResultText({
-  result,
-}: {
-  result: Pick<ShownResult, 'value' | 'halfWidth' | 'roundTo' | 'unit'>;
-}) {
-  const { value, halfWidth, roundTo, unit } = result;
+interface Props {
+  result: Told;
+  /** The unit it is told in; one that reads well where nothing is said. */
+  unit?: Unit;
+  /** What stands in the place of the unit. */
+  inPlaceOfUnit?: ReactNode;
+}
+
+/** A result as a physicist writes it, with its unit. Every digit, in the unit it was worked out in, is in the title. */
+export function ResultText({ result, unit: wanted, inPlaceOfUnit }: Props) {
+  const { value, halfWidth, roundTo, unit } = toldIn(result, wanted ?? readableUnitOf(result));
   const written = writeResult(value, halfWidth ?? roundTo);
   const pair = halfWidth !== null && written.uncertainty !== null;
   const body = pair
     ? `${grouped(written.value)} ± ${grouped(written.uncertainty ?? '')}`
     : grouped(written.value);
   const scaled = written.exponent !== 0;
+  const all = `${result.value}${result.halfWidth === null ? '' : ` ± ${result.halfWidth}`}`;
   return (
-    <span title={`all digits: ${value}${halfWidth === null ? '' : ` ± ${halfWidth}`}`}>
+    <span title={`all digits: ${all} ${printedUnit(result.unit)}`.trimEnd()}>
       {scaled && pair ? `(${body})` : body}
       {scaled && (
         <>
@@ -24,8 +30,12 @@ export function ResultText({
           <sup className="power">{String(written.exponent).replace('-', '−')}</sup>
         </>
       )}
-      {unit.length > 0 && ' '}
-      <UnitText unit={unit} />
+      {inPlaceOfUnit ?? (
+        <>
+          {unit.length > 0 && ' '}
+          <UnitText unit={unit} />
+        </>
+      )}
     </span>
   );
 }

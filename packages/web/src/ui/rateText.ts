@@ -1,4 +1,5 @@
-const digits = (value: number) => String(Number(value.toPrecision(4)));
+import { shortText } from './numberText';
+const digits = (value: number) => shortText(value);
 
 /** A rate as it stands in a field, and is read back: 50 Hz, 2 kHz, 1 a minute. */
 export function rateText(rate: number): string {

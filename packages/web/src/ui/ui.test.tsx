@@ -3,6 +3,7 @@ import { parseUnit } from '@heuristor/core';
 import { fireEvent, render, screen } from '@testing-library/react';
 import { NameField } from './NameField';
 import { NumberField } from './NumberField';
+import { toggleDecimalSign } from '../stores/decimalSign';
 import { ResultText } from './ResultText';
 
 const result = (value: number, halfWidth: number | null, unit: string) => ({
@@ -20,8 +21,16 @@ describe('a result on the screen', () => {
     expect(container.querySelector('sup')?.textContent).toBe('−2');
   });
   test('shares one power of ten where it is small', () => {
+    const { container } = render(<ResultText result={result(0.0000123, 0.0000012, 'm/s')} />);
+    expect(shown(container)).toBe('(1.23 ± 0.12) × 10−5 m s−1');
+  });
+  test('is told with the prefix that its size asks for, and with a comma where that was chosen', () => {
     const { container } = render(<ResultText result={result(0.0000123, 0.0000012, 'm')} />);
-    expect(shown(container)).toBe('(1.23 ± 0.12) × 10−5 m');
+    expect(shown(container)).toBe('12.3 ± 1.2 µm');
+    toggleDecimalSign();
+    const { container: other } = render(<ResultText result={result(0.0000123, 0.0000012, 'm')} />);
+    expect(shown(other)).toBe('12,3 ± 1,2 µm');
+    toggleDecimalSign();
   });
   test('keeps every digit in its title', () => {
     const { container } = render(<ResultText result={result(1.0021168180204545, 0.0004297968482, '1')} />);

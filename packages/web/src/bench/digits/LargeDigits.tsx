@@ -1,4 +1,4 @@
-import { type ResultRef, printedUnit, resultRef, writeResult } from '@heuristor/core';
+import { type ResultRef, printedUnit, resultRef } from '@heuristor/core';
 import { type CSSProperties, useEffect, useRef } from 'react';
 import { CloseButton, Dropdown } from 'react-bootstrap';
 import { CheckSquare, Square } from 'react-bootstrap-icons';
@@ -19,6 +19,7 @@ import { type ShownOutcome, type ShownResult } from '../../workers/protocol';
 import { LiveReading } from '../LiveReading';
 import { useQuantities } from '../useQuantities';
 import { useShown } from '../useShown';
+import { writeResult } from '../../ui/numberText';
 
 /** Figures that a live reading needs at most: sign, three before and four behind the point, its unit. */
 const liveFigures = 11;

@@ -1,4 +1,3 @@
-import { writeResult } from '@heuristor/core';
 import { type CSSProperties, useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useFrontRun, usePicture } from '../../session/context';
@@ -10,6 +9,7 @@ import { useShown } from '../useShown';
 import { type PassColumn, PassValue } from './PassValue';
 import { Passes } from './Passes';
 import { WhatPasses } from './WhatPasses';
+import { writeResult, written } from '../../ui/numberText';
 
 /** What a gate has seen: the last pass in large digits, all passes in a table, and what it is that passes. */
 export function GatePanel() {
@@ -48,7 +48,7 @@ function Seen({ isConnected }: { isConnected: boolean }) {
   const refused = outcomes.find((outcome) => outcome?.kind === 'refused');
   const isEmpty = columns.every(({ passes }) => passes.values.length + passes.leftOut.length === 0);
   if (refused?.kind === 'refused' && front !== undefined)
-    return <p className="refused">{refused.sentence}</p>;
+    return <p className="refused">{written(refused.sentence)}</p>;
   if (front === undefined || isEmpty)
     return (
       <p className="gate-waiting" role="status">

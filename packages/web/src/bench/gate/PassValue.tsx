@@ -1,6 +1,7 @@
-import { type Unit, resultText } from '@heuristor/core';
+import { type Unit } from '@heuristor/core';
 import { ResultText } from '../../ui/ResultText';
 import { type ShownPasses } from '../../workers/protocol';
+import { resultText } from '../../ui/numberText';
 
 /** One quantity of what passed, in the run in front. */
 export interface PassColumn {

@@ -4,6 +4,7 @@ import { Table } from 'react-bootstrap';
 import { rowsOfPasses } from '../../session/passRows';
 import { ResultText } from '../../ui/ResultText';
 import { type PassColumn, PassValue } from './PassValue';
+import { fixedText } from '../../ui/numberText';
 
 /** More rows than this are not looked at one by one; the newest are shown. */
 const mostRows = 200;
@@ -49,7 +50,7 @@ export function Passes({ columns }: { columns: readonly PassColumn[] }) {
           {shown.map(({ time, number, places, reason }) => (
             <tr key={`${time}${reason}`} className={reason === null ? '' : 'left-out'}>
               {isNumbered && <td>{number ?? '×'}</td>}
-              <td>{time.toFixed(3)}</td>
+              <td>{fixedText(time, 3)}</td>
               {reason === null ? (
                 columns.map(({ id, passes }, column) => {
                   const place = places[column];

@@ -5,6 +5,7 @@ import { Button, Form, Modal } from 'react-bootstrap';
 import { typedPoints, writtenPoints } from '../../session/drawnLine';
 import { type Quantity } from '../../session/sensors';
 import { QuantityField } from '../../ui/QuantityField';
+import { shortText } from '../../ui/numberText';
 
 const [width, height] = [640, 300];
 const margin = { left: 56, right: 12, top: 12, bottom: 34 };
@@ -113,10 +114,10 @@ export function DrawLine({ quantity, room, before, onDone }: Props) {
                 y2={y(low + share * (high - low))}
               />
               <text x={x(share * seconds)} y={height - 14} textAnchor="middle">
-                {Number((share * seconds).toPrecision(3))}
+                {shortText(share * seconds, 3)}
               </text>
               <text x={margin.left - 6} y={y(low + share * (high - low)) + 4} textAnchor="end">
-                {Number((low + share * (high - low)).toPrecision(3))}
+                {shortText(low + share * (high - low), 3)}
               </text>
             </g>
           ))}

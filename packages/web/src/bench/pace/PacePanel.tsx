@@ -10,6 +10,7 @@ import { type ShownOutcome, type ShownResult } from '../../workers/protocol';
 import { LiveReading } from '../LiveReading';
 import { useQuantities } from '../useQuantities';
 import { useShown } from '../useShown';
+import { shortText } from '../../ui/numberText';
 
 /** How closely the line was followed: the last try in large digits, all tries, and the slopes part by part. */
 export function PacePanel() {
@@ -43,7 +44,7 @@ function Start() {
       <span>
         Begin at{' '}
         <strong className="mono">
-          {String(Number(value.toPrecision(3))).replace('-', '−')} <UnitText unit={parseUnit(target.unit)} />
+          {shortText(value, 3)} <UnitText unit={parseUnit(target.unit)} />
         </strong>
         ; now at
       </span>

@@ -7,6 +7,7 @@ import { type DrawnTrace, type Frame } from '../../workers/compose';
 import { type DrawnGraph } from '../../workers/composeGraphs';
 import { type StyleOfRun } from '../chartSetup';
 import { type RegionBounds } from '../geometry';
+import { shortText } from '../../ui/numberText';
 
 /** All that a picture shows, as it stands on the bench. */
 export interface PictureContent {
@@ -48,9 +49,7 @@ export function contentOf(session: BenchSession, only: string | null): PictureCo
     })),
     remarks: workings.shifts.flatMap(({ run, by }) => {
       const moved = shown.find(({ id }) => id === run);
-      return moved === undefined || by === 0
-        ? []
-        : [`${moved.name} is moved by ${String(Number(by.toPrecision(4))).replace('-', '−')} s`];
+      return moved === undefined || by === 0 ? [] : [`${moved.name} is moved by ${shortText(by, 4)} s`];
     }),
     traces: drawn,
     graphs: own,

@@ -8,6 +8,7 @@ import { withEntry } from '../../session/edits';
 import { boundFormula, namedFormula, parametersFor } from '../../session/formulas';
 import { type TriedPoints } from '../../workers/protocol';
 import { SmallFit } from './SmallFit';
+import { written } from '../../ui/numberText';
 
 interface Asked {
   of: SeriesRef;
@@ -193,7 +194,7 @@ function Refused({ all }: { all: readonly TriedRelation[] }) {
       {refused.map(({ title, sentence }) => (
         <div key={title}>
           <dt>{title}</dt>
-          <dd>{sentence}</dd>
+          <dd>{written(sentence)}</dd>
         </div>
       ))}
     </dl>

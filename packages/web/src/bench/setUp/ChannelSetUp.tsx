@@ -8,6 +8,7 @@ import { NameField } from '../../ui/NameField';
 import { LiveReading } from '../LiveReading';
 import { TwoPoints } from './TwoPoints';
 import { ZeroRow } from './ZeroRow';
+import { shortText } from '../../ui/numberText';
 
 interface Props {
   device: Device;
@@ -16,7 +17,7 @@ interface Props {
   index: number;
 }
 
-const shown = (value: number) => String(Number(value.toPrecision(4))).replace('-', '−');
+const shown = (value: number) => shortText(value, 4);
 
 /** All that can be set of one channel. */
 export function ChannelSetUp({ device, stream, channel, index }: Props) {

@@ -7,9 +7,10 @@ import { getJson } from '../../api/client';
 import { attemptInOrder } from '../../session/attempt';
 import { useSession } from '../../session/context';
 import { tell } from '../../stores/notices';
+import { shortText } from '../../ui/numberText';
 
 const places = [0, 1] as const;
-const shown = (value: number) => String(Number(value.toPrecision(5))).replace('-', '−');
+const shown = (value: number) => shortText(value, 5);
 
 /** What a mass that was typed pulls with; nothing where none was. */
 function Weight({ text, unit }: { text: string; unit: Unit }) {

@@ -4,8 +4,9 @@ import { formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useSession } from '../../session/context';
+import { shortText } from '../../ui/numberText';
 
-const shown = (value: number) => String(Number(value.toPrecision(3))).replace('-', '−');
+const shown = (value: number) => shortText(value, 3);
 
 /** When a channel was zeroed and where, and doing it again or taking it away. */
 export function ZeroRow({ device, channel }: { device: Device; channel: DeviceChannel }) {

@@ -4,6 +4,7 @@ import { useStore } from 'zustand';
 import { useDocuments, useSession } from '../../session/context';
 import { useQuantities } from '../useQuantities';
 import { useSeries } from './useSeries';
+import { shortText } from '../../ui/numberText';
 
 /** The one big button of spot readings, and what is being read. */
 export function SpotBar() {
@@ -23,8 +24,7 @@ export function SpotBar() {
         <div className="status" role="status">
           <strong>
             {status.doing === 'settling' ? 'Settling' : 'Reading'} at{' '}
-            <span className="mono">{Number(status.value.toPrecision(6))}</span>{' '}
-            {printedUnit(parseUnit(status.unit))}
+            <span className="mono">{shortText(status.value, 6)}</span> {printedUnit(parseUnit(status.unit))}
           </strong>
           <span className="quiet">
             {status.taken} of {status.planned} taken

@@ -1,5 +1,5 @@
 import { type GivenColumn, type SpotTake, spotTakes } from '@heuristor/contracts';
-import { parseUnit, resultText, spotMean } from '@heuristor/core';
+import { parseUnit, spotMean } from '@heuristor/core';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
@@ -16,6 +16,7 @@ import { ColumnEditor } from './ColumnEditor';
 import { Unsteady } from './SpotBar';
 import { SweepEditor } from './SweepEditor';
 import { useSeries } from './useSeries';
+import { resultText } from '../../ui/numberText';
 
 /** What is typed for the next reading, and what is read live beside it. */
 export function SpotLine({ locked }: { locked: boolean }) {

@@ -1,5 +1,5 @@
 import { type GivenColumn, type Run, type SpotColumn, type SpotRow } from '@heuristor/contracts';
-import { axisLabel, parseUnit, resultText } from '@heuristor/core';
+import { axisLabel, parseUnit } from '@heuristor/core';
 import { type ClipboardEvent, useEffect, useRef } from 'react';
 import { Dropdown, Table } from 'react-bootstrap';
 import { ThreeDots } from 'react-bootstrap-icons';
@@ -10,6 +10,7 @@ import { tell } from '../../stores/notices';
 import { TextField } from '../../ui/TextField';
 import { NewSeries } from './SpotLine';
 import { useSeries } from './useSeries';
+import { resultText, shortText } from '../../ui/numberText';
 
 /** The readings of the series, as they were taken, each to be retaken, mended or dropped. */
 export function SpotTable() {
@@ -133,7 +134,7 @@ function Measured({ row, column }: { row: SpotRow; column: string }) {
   return (
     <span
       className={pinned ? 'pinned' : ''}
-      title={`${count} readings, standard deviation ${Number(spread.toPrecision(3))}${pinned ? '; at the limit of its sensor, left out of what is worked out' : ''}`}
+      title={`${count} readings, standard deviation ${shortText(spread, 3)}${pinned ? '; at the limit of its sensor, left out of what is worked out' : ''}`}
     >
       {pinned && '△ '}
       {resultText(value, u)}
@@ -141,7 +142,7 @@ function Measured({ row, column }: { row: SpotRow; column: string }) {
   );
 }
 
-const shownNumber = (value: number) => String(Number(value.toPrecision(10))).replace('-', '−');
+const shownNumber = (value: number) => shortText(value, 10);
 
 function Given({
   row,

@@ -1,4 +1,5 @@
 import { type DrawingProps, type Scene, does } from '../scene';
+import { fixedText } from '../../ui/numberText';
 
 function Drawing({ values, act }: DrawingProps) {
   const closed = values.closed === 1;
@@ -54,7 +55,7 @@ function Drawing({ values, act }: DrawingProps) {
           {values.supply ?? ''} V
         </text>
         <text x="210" y="340">
-          {(values.voltage ?? 0).toFixed(2)} V across the capacitor
+          {fixedText(values.voltage ?? 0, 2)} V across the capacitor
         </text>
         <text x="210" y="360">
           without the supply it discharges through the resistor

@@ -1,4 +1,5 @@
 import { type DrawingProps, type Scene, does } from '../scene';
+import { fixedText } from '../../ui/numberText';
 
 function Drawing({ values }: DrawingProps) {
   const isLamp = values.lamp === 1;
@@ -51,7 +52,7 @@ function Drawing({ values }: DrawingProps) {
       />
       <g fontSize="11" fill="var(--quiet)" textAnchor="middle">
         <text x="210" y="340">
-          {(values.voltage ?? 0).toFixed(2)} V · {(values.current ?? 0).toFixed(0)} mA
+          {fixedText(values.voltage ?? 0, 2)} V · {(values.current ?? 0).toFixed(0)} mA
         </text>
         {!isLamp && (
           <text x="210" y="150">

@@ -2,6 +2,7 @@ import { useRef } from 'react';
 import { type DrawingProps, type Scene } from '../scene';
 import { SensorDrawing } from '../SensorDrawing';
 import { useGrab } from '../useGrab';
+import { fixedText } from '../../ui/numberText';
 
 const pixelsPerMetre = 145;
 const length = 2.2;
@@ -72,7 +73,7 @@ function Drawing({ values, act }: DrawingProps) {
       </g>
       <SensorDrawing x={top.x - 10} y={top.y - 18} angle={90 + angle} flash={values.flash === 1} />
       <text x="16" y="390" fontSize="10" fill="var(--quiet)">
-        motion sensor at the top, {angle.toFixed(1)}° tilt
+        motion sensor at the top, {fixedText(angle, 1)}° tilt
       </text>
     </svg>
   );

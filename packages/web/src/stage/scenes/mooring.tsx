@@ -2,6 +2,7 @@ import { useRef } from 'react';
 import { type DrawingProps, type Scene, does } from '../scene';
 import { SensorDrawing } from '../SensorDrawing';
 import { useGrab } from '../useGrab';
+import { fixedText } from '../../ui/numberText';
 
 const left = 90;
 const pixelsPerMetre = 260;
@@ -57,7 +58,7 @@ function Drawing({ values, act }: DrawingProps) {
       </g>
       <SensorDrawing x={20} y={water - 92} angle={90} flash={values.flash === 1} />
       <text x="210" y="40" fontSize="10" fill="var(--quiet)" textAnchor="middle">
-        force sensor on the bollard, motion sensor above it · pull {(values.pull ?? 0).toFixed(1)} N
+        force sensor on the bollard, motion sensor above it · pull {fixedText(values.pull ?? 0, 1)} N
       </text>
     </svg>
   );

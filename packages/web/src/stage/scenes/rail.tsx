@@ -1,6 +1,7 @@
 import { useRef } from 'react';
 import { type DrawingProps, type Scene, does } from '../scene';
 import { useGrab } from '../useGrab';
+import { fixedText } from '../../ui/numberText';
 
 const tip = 110;
 const pixelsPerMetre = 540;
@@ -63,7 +64,7 @@ function Drawing({ values, act }: DrawingProps) {
         <rect x="0" y="-14" width="22" height="34" fill="var(--sheet)" stroke="var(--text)" strokeWidth="2" />
       </g>
       <text x="210" y="60" fontSize="10" fill="var(--quiet)" textAnchor="middle">
-        {(distance * 100).toFixed(1)} cm from the tip; the sensing point is the mark 12 mm behind it
+        {fixedText(distance * 100, 1)} cm from the tip; the sensing point is the mark 12 mm behind it
       </text>
     </svg>
   );

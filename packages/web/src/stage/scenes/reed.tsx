@@ -1,4 +1,5 @@
 import { type DrawingProps, type Scene, does } from '../scene';
+import { fixedText } from '../../ui/numberText';
 
 const root = { x: 110, y: 200 };
 const length = 220;
@@ -45,7 +46,7 @@ function Drawing({ values }: DrawingProps) {
         <line x1="0" y1="0" x2="0" y2={-30 - stir} stroke="var(--text)" strokeWidth="3" />
       </g>
       <text x={root.x - 20} y={root.y + 130} fontSize="10" fill="var(--quiet)" textAnchor="middle">
-        driver {(values.frequency ?? 0).toFixed(2)} Hz
+        driver {fixedText(values.frequency ?? 0, 2)} Hz
       </text>
     </svg>
   );

@@ -1,4 +1,5 @@
 import { type DrawingProps, type Scene, does } from '../scene';
+import { fixedText } from '../../ui/numberText';
 
 const floorY = 350;
 const pixelsPerMetre = 110;
@@ -30,7 +31,7 @@ function Drawing({ values }: DrawingProps) {
         <line x1="-6" y1="-17" x2="-1" y2="-23" stroke="var(--region-peach-edge)" strokeWidth="2" />
       </g>
       <text x="210" y="384" fontSize="10" fill="var(--quiet)" textAnchor="middle">
-        {(values.height ?? 0).toFixed(1)} m above the floor
+        {fixedText(values.height ?? 0, 1)} m above the floor
       </text>
     </svg>
   );
