@@ -28,7 +28,9 @@ export const runSchema = z.object({
   shown: z.boolean(),
   /** Place in the row of colours and dashes. */
   style: z.number().int().min(0).max(7),
+  /** The instant at which it began, and the zone of the clock there (IANA); null where nobody knows. */
   startedAt: z.string(),
+  timeZone: z.string().nullable(),
   removed: z.boolean(),
   gaps: z.array(gapSchema),
   /** Sentences about what went wrong while it was recorded. */
@@ -274,6 +276,8 @@ export const importSchema = z.object({
       runs: z.array(
         z.object({
           name: z.string(),
+          /** When its first reading was taken, where the file says it. */
+          begins: z.string().nullable(),
           channels: z.array(
             z.object({
               name: z.string(),

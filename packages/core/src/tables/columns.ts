@@ -3,6 +3,8 @@ import { type Heading } from './heading';
 
 export interface Column extends Heading {
   values: Float64Array;
+  /** Of times that stood there as dates or times of day: when they began. */
+  clock?: { begins: string | null; since: number | null };
 }
 
 /** A text that a spreadsheet would take for a formula is kept from it by a quotation mark; numbers are not touched. */

@@ -25,12 +25,13 @@ function plainNumber(text: string): number {
  * Reads one cell: plain, exponential ("1.2E-03") or engineering notation with a prefix ("4.7k"), a true minus sign allowed,
  * thousands grouped by the sign that is not the decimal one. A suffix that is the column's own unit, or one that converts
  * into it, is that unit and no prefix: "12.5 m" under x / m is 12.5 metres, "12.5 mm" 0.0125. An empty cell or "NaN" is a
- * missing reading. Undefined for anything else, numbers beyond the range of a double included.
+ * missing reading, and so is "NA" or a dash. Undefined for anything else, numbers beyond the range of a double included.
  */
 export function parseCell(text: string, decimal: DecimalSign, unit: Unit): number | undefined {
   const trimmed = text.trim();
-  if (trimmed === '' || /^nan$/i.test(trimmed)) return NaN;
+  if (trimmed === '' || isMissing(trimmed)) return NaN;
   let plain = trimmed.charCodeAt(0) === 0x2212 ? `-${trimmed.slice(1)}` : trimmed;
+  plain = withoutSpaces(plain);
   plain = decimal === ',' ? withoutGroups(plain, '.').replace(',', '.') : withoutGroups(plain, ',');
   const direct = plainNumber(plain);
   if (direct === direct) return Number.isFinite(direct) ? direct : undefined;
@@ -47,6 +48,16 @@ export function parseCell(text: string, decimal: DecimalSign, unit: Unit): numbe
   // One conversion of the whole text, so that 1.2m is the double nearest to 0.0012.
   return power === undefined ? undefined : Number(`${digits}e${power}`);
 }
+
+/** How tables write that there is no reading. Common practice, no source. */
+const isMissing = (text: string) =>
+  !isDigit(text.charCodeAt(text.length - 1)) &&
+  /^(nan|#?n\/a|n\.?a\.?|null|none|missing|-+|–|—|\*+|#+)$/i.test(text);
+
+/** Digits in groups of three, with spaces of any width or apostrophes between them (ISO 80000-1, 7.3.1). */
+const spacedGroups = /^[+-]?\d{1,3}(?:[ \u00a0\u2009\u202f'’]\d{3})+(?!\d)/;
+const withoutSpaces = (text: string): string =>
+  spacedGroups.test(text) ? text.replace(spacedGroups, (digits) => digits.replace(/[^\d+-]/g, '')) : text;
 
 /** "1,234,567.8" without its groups of three; left as it is where the groups are none. */
 function withoutGroups(text: string, sign: '.' | ','): string {
@@ -71,7 +82,7 @@ export type DecimalEvidence = DecimalSign | 'either' | null;
  * so may "1.234" where a comma is used elsewhere.
  */
 export function decimalEvidence(cell: string): DecimalEvidence {
-  const text = cell.trim();
+  const text = withoutSpaces(cell.trim());
   if (!/^[+\-−]?[\d.,]+/.test(text)) return null;
   const digits = /^[+\-−]?([\d.,]+)/.exec(text)?.[1] ?? '';
   const [comma, point] = [digits.lastIndexOf(','), digits.lastIndexOf('.')];

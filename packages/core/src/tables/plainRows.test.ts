@@ -108,7 +108,9 @@ test('tables of many rows come through whole, odd rows among them, and a wrong c
   expect([...x.values]).toEqual(truth.map(([, value], i) => (i % 977 !== 0 && i % 1009 === 0 ? NaN : value)));
   written[20_123] = '201.23,word';
   expect(() => readTable(`t / s,x / m\n${written.join('\n')}\n`)).toThrow(
-    new Refusal('Row 20125, column 2 (x): “word” is not a number. Write it like 0.0125, 1.25E-2 or 12.5m.'),
+    new Refusal(
+      'Row 20125, column 2 (x): “word” is not a number. Write it like 0.0125, 1.25E-2 or 12.5m, a time like 10:15:30 or 2026-11-29 10:15:30; NA means that there is none.',
+    ),
   );
 });
 

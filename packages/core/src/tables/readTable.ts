@@ -1,10 +1,13 @@
 import Papa from 'papaparse';
 import { Refusal } from '../refusal';
 import { Growing } from '../series/growing';
+import { clockIn, isClock } from './clock';
+import { type ClockColumns, withClocks } from './clockColumns';
 import { type Column } from './columns';
 import { type Heading, parseHeading, shortName } from './heading';
 import { type DecimalSign, decimalEvidence, parseCell } from './number';
 import { takePlainRows } from './plainRows';
+import { unitsUnder, withUnitsOfCells } from './unitsOfCells';
 
 /** Names of the signs that may stand between cells, the likeliest first. */
 export const separators = { '\t': 'tab', ';': 'semicolon', '|': 'bar', ',': 'comma', ' ': 'space' } as const;
@@ -14,6 +17,8 @@ export type Separator = keyof typeof separators;
 export interface TableChoices {
   decimal?: DecimalSign;
   separator?: Separator;
+  /** Where the clock hung that times without a zone were read off, as IANA names it; universal time where nothing is said. */
+  zone?: string;
 }
 
 /** How far a long reading is, and whether it is still wanted. */
@@ -83,19 +88,20 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
   let title: string | null = null;
   let skipped = 0;
   const blocks: Block[] = [];
+  let clocks: ClockColumns = new Map();
   const end = () => {
     if (headings === null || count === 0) return;
     const names = distinctNames(headings.map(({ name }) => name));
+    const plain = headings.map(({ unit }, c): Column => ({
+      name: names[c],
+      unit,
+      values: columns[c].view(),
+    }));
     blocks.push({
       title,
-      table: {
-        separator,
-        decimal,
-        rows: count,
-        columns: headings.map(({ unit }, c) => ({ name: names[c], unit, values: columns[c].view() })),
-      },
+      table: { separator, decimal, rows: count, columns: withClocks(plain, clocks, choices.zone ?? 'UTC') },
     });
-    [headings, columns, count, title] = [null, [], 0, null];
+    [headings, columns, count, title, clocks] = [null, [], 0, null, new Map()];
   };
   const plainRows = (from: number, to: number): number => {
     // Missing rows before these are only known to be readings once one follows.
@@ -116,7 +122,7 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
         skipped++;
         continue;
       }
-      const isWords = cells.every((cell) => cell.trim() === '' || parseCell(cell, decimal, []) === undefined);
+      const isWords = cells.every((cell) => cell.trim() === '' || !isDatum(cell, decimal));
       if (headings !== null && blank > 0 && isWords) end();
       if (headings === null && isWords && isPreamble(cells, usual)) {
         title = cells.join(' ').trim() || title;
@@ -130,6 +136,15 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
         blank = 0;
         if (first.isHeading) continue;
       }
+      if (count === 0 && isWords && blank === 0) {
+        const units = unitsUnder(headings, cells);
+        if (units !== null) {
+          headings = units;
+          skipped++;
+          continue;
+        }
+      }
+      if (count === 0) headings = withUnitsOfCells(headings, cells);
       if (cells.length !== headings.length)
         throw new Refusal(
           `Row ${row} has ${cells.length} ${cells.length === 1 ? 'cell' : 'cells'}, but the first row has ${headings.length}, separated by ${separators[separator]}s.`,
@@ -140,7 +155,23 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
         count++;
       }
       for (let c = 0; c < cells.length; c++) {
-        const value = parseCell(cells[c], decimal, headings[c].unit);
+        const own = clocks.get(c);
+        if (own !== undefined || parseCell(cells[c], decimal, headings[c].unit) === undefined) {
+          const clock = clockIn(cells[c]);
+          // A column is of clock times from its first filled cell on, or not at all.
+          if (clock !== undefined && (own !== undefined || isEmpty(columns[c], count))) {
+            const all = own ?? [];
+            while (all.length < count) all.push(null);
+            all.push(clock);
+            clocks.set(c, all);
+            columns[c].extend(count + 1)[count] = 0;
+            continue;
+          }
+        }
+        const value =
+          own === undefined || cells[c].trim() === ''
+            ? parseCell(cells[c], decimal, headings[c].unit)
+            : undefined;
         if (value === undefined) throw wrongCell(row, c, headings[c].name, cells[c]);
         columns[c].extend(count + 1)[count] = value;
       }
@@ -152,6 +183,13 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
   const [{ table }] = blocks;
   return { kind: 'table', table, blocks, skipped };
 }
+
+/** Whether a cell is a number, or a time. */
+const isDatum = (cell: string, decimal: DecimalSign) =>
+  parseCell(cell, decimal, []) !== undefined || clockIn(cell) !== undefined;
+
+/** Whether nothing has stood in a column so far. */
+const isEmpty = (column: Growing, count: number) => column.view().subarray(0, count).every(Number.isNaN);
 
 const isComment = (cell: string) => /^\s*(#|%|\/\/)/.test(cell);
 
@@ -165,7 +203,7 @@ function wrongCell(row: number, column: number, name: string, cell: string): Ref
   return new Refusal(
     isTooLarge
       ? `Row ${row}, column ${column + 1} (${name}): “${shown}” is beyond the largest number, about 1.8E308.`
-      : `Row ${row}, column ${column + 1} (${name}): “${shown}” is not a number. Write it like 0.0125, 1.25E-2 or 12.5m.`,
+      : `Row ${row}, column ${column + 1} (${name}): “${shown}” is not a number. Write it like 0.0125, 1.25E-2 or 12.5m, a time like 10:15:30 or 2026-11-29 10:15:30; NA means that there is none.`,
   );
 }
 
@@ -268,6 +306,7 @@ function decimalOf(text: string, separator: Separator): DecimalSign | null {
           row++;
           if (isComment(line[0])) continue;
           for (const cell of line) {
+            if (isClock(cell)) continue;
             if (!cell.includes(',') && (noPoint || !cell.includes('.'))) continue;
             const evidence = decimalEvidence(cell);
             if (evidence === null || cells[evidence] !== undefined) continue;
@@ -301,11 +340,11 @@ function headingsOf(cells: string[], decimal: DecimalSign): { headings: Heading[
   if (cells.length > mostColumns)
     throw new Refusal(`The first row has ${cells.length} cells; at most ${mostColumns} columns can be read.`);
   const filled = cells.filter((cell) => cell.trim() !== '');
-  const numbers = filled.filter((cell) => parseCell(cell, decimal, []) !== undefined);
+  const numbers = filled.filter((cell) => isDatum(cell, decimal));
   const made = (i: number): Heading => ({ name: `column ${i + 1}`, unit: [] });
   if (numbers.length === filled.length) return { headings: cells.map((_, i) => made(i)), isHeading: false };
   if (numbers.length > 0) {
-    const wrong = cells.findIndex((cell) => cell.trim() !== '' && parseCell(cell, decimal, []) === undefined);
+    const wrong = cells.findIndex((cell) => cell.trim() !== '' && !isDatum(cell, decimal));
     throw new Refusal(
       `Row 1 mixes numbers and words: column ${wrong + 1} is “${cells[wrong].trim().slice(0, 40)}”. Give every column a heading like F / N, or correct that cell.`,
     );

@@ -18,6 +18,8 @@ export interface ImportedRun {
   /** The name that headings gave it; null where they did not. */
   name: string | null;
   channels: ImportedChannel[];
+  /** When its first reading was taken, where the file says it, in ISO 8601. */
+  begins?: string;
 }
 
 const second = parseUnit('s');
@@ -64,8 +66,14 @@ export function runsOfLaidOut(table: Table, { axis, without }: TableLayout): Imp
   }
   // A time without a unit is in seconds.
   const named = isTimeUnit(time.unit) ? time : { ...time, unit: second };
-  return [{ name: null, channels: alongFirst([named, ...rest]) }];
+  return [{ name: null, channels: alongFirst([named, ...rest]), ...beginOf([time]) }];
 }
+
+/** When the readings of some columns began, where their time says it. */
+const beginOf = (columns: readonly Column[]): Pick<ImportedRun, 'begins'> => {
+  const begins = columns[0].clock?.begins ?? null;
+  return begins === null ? {} : { begins };
+};
 
 /** The columns after the first one against it; another time among them is a quantity like others. */
 function alongFirst([time, ...rest]: readonly Column[]): ImportedChannel[] {
@@ -89,13 +97,14 @@ function alongFirst([time, ...rest]: readonly Column[]): ImportedChannel[] {
  */
 export function runsOfTable({ columns }: Table): ImportedRun[] {
   const parts = columns.map(({ name }) => /^(.+?): (.+)$/.exec(name));
-  if (!parts.every((match) => match !== null)) return [{ name: null, channels: channelsOf(columns) }];
+  if (!parts.every((match) => match !== null))
+    return [{ name: null, channels: channelsOf(columns), ...beginOf(columns) }];
   const runs = new Map<string, Column[]>();
   columns.forEach((column, i) => {
     const [, run, name] = parts[i] ?? ['', '', column.name];
     runs.set(run, [...(runs.get(run) ?? []), { ...column, name }]);
   });
-  return [...runs].map(([name, own]) => ({ name, channels: channelsOf(own) }));
+  return [...runs].map(([name, own]) => ({ name, channels: channelsOf(own), ...beginOf(own) }));
 }
 
 function channelsOf(columns: readonly Column[]): ImportedChannel[] {

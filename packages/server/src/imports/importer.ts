@@ -39,6 +39,8 @@ interface Open {
   investigationId: string;
   name: string;
   file: string;
+  /** The zone of the clock of whoever brought it. */
+  zone: string;
   state: Import['state'];
   answer: Extract<ReadAnswer, { kind: 'read' }> | null;
   /** What was decided about it. */
@@ -73,7 +75,7 @@ export class Importer extends EventEmitter<Events> {
   }
 
   /** Receives a file and begins to read it. @throws Failure where it is too large, or too many are open */
-  async receive(investigationId: string, name: string, body: Readable): Promise<Import> {
+  async receive(investigationId: string, name: string, zone: string, body: Readable): Promise<Import> {
     await findInvestigation(investigationId);
     if (this.open.size >= mostOpen)
       throw new Failure(
@@ -108,6 +110,7 @@ export class Importer extends EventEmitter<Events> {
       investigationId,
       name: name.trim() === '' ? 'file' : name.trim().slice(0, 100),
       file,
+      zone,
       state: { kind: 'reading', share: 0 },
       answer: null,
       choices: {},
@@ -148,7 +151,7 @@ export class Importer extends EventEmitter<Events> {
     try {
       const runs = await RunModel.transaction(async (transaction) => {
         const added: Run[] = [];
-        for (const { name, channels } of wanted) {
+        for (const { name, channels, begins } of wanted) {
           const run = await addRun(
             {
               investigationId: entry.investigationId,
@@ -156,6 +159,8 @@ export class Importer extends EventEmitter<Events> {
               origin: 'imported',
               state: 'ended',
               plan,
+              timeZone: begins === null ? null : entry.zone,
+              ...(begins === null ? {} : { startedAt: new Date(begins) }),
               channels: channels.map(({ name: key, unit, timeUnit, sampling }) =>
                 channelOf({ key, unit, timeUnit, sampling }),
               ),
@@ -221,7 +226,7 @@ export class Importer extends EventEmitter<Events> {
       if (entry.state.kind === 'reading') this.change(entry, { kind: 'reading', share });
     });
     try {
-      const task: ReadTask = { file: entry.file, choices, port: port2 };
+      const task: ReadTask = { file: entry.file, zone: entry.zone, choices, port: port2 };
       const answer = (await this.pool.run(task, {
         transferList: [port2 as never],
         signal: entry.abort.signal,
@@ -293,6 +298,7 @@ function readyState(
     columns,
     runs: runs.map((run) => ({
       name: run.name ?? name,
+      begins: run.begins,
       channels: run.channels.map(({ name: channel, unit, timeUnit, sampling, values }) => ({
         name: channel,
         unit,

@@ -56,6 +56,25 @@ describe('files', () => {
     expect((await server.api('get', `/investigations/${investigation}`)).body.runs).toEqual([]);
   });
 
+  test('dates and times of a clock become the time of the run, which keeps its instant and its zone', async () => {
+    const text =
+      'at;T / °C\n25.10.2026 01:30;20,5\n25.10.2026 02:30;20,4\n25.10.2026 02:30;20,3\n25.10.2026 03:30;NA\n';
+    const investigation = await newBench(server, null);
+    const { body } = await server
+      .api('post', `/investigations/${investigation}/imports?name=night&zone=Europe/Berlin`)
+      .set('Content-Type', 'application/octet-stream')
+      .send(text)
+      .expect(202);
+    const state = await settled(body.id);
+    expect(state).toMatchObject({ kind: 'ready', runs: [{ begins: '2026-10-24T23:30:00.000Z' }] });
+    await server.api('post', `/imports/${body.id}/keep`).expect(201);
+    const { runs } = (await server.api('get', `/investigations/${investigation}`)).body as Investigation;
+    expect(runs[0]).toMatchObject({ startedAt: '2026-10-24T23:30:00.000Z', timeZone: 'Europe/Berlin' });
+    // The clock shows half past two twice in that night.
+    expect(runs[0].channels[0].sampling).toEqual({ kind: 'regular', start: 0, interval: 3600 });
+    expect(await values(runs[0].channels[0].id)).toEqual([20.5, 20.4, 20.3, NaN]);
+  });
+
   test('a first column of time becomes the time of the run, in seconds', async () => {
     const [{ channels }] = await kept('t / ms;F / N\n0;0,5\n20;0,75\n50;1,0E0\n');
     expect(channels).toHaveLength(1);

@@ -19,7 +19,7 @@ export function mended(runs: ReadRuns, names: ImportNames | undefined): ReadRuns
       'invalid-request',
       'These names belong to another file. Close the preview and choose the file again.',
     );
-  return runs.map(({ channels }, i) => {
+  return runs.map(({ channels, begins }, i) => {
     const { name, channels: wanted } = names[i];
     const seen = new Set<string>();
     for (const { name: symbol } of wanted) {
@@ -32,6 +32,7 @@ export function mended(runs: ReadRuns, names: ImportNames | undefined): ReadRuns
     }
     return {
       name,
+      begins,
       channels: channels.map((channel, c) => ({
         ...channel,
         name: wanted[c].name,

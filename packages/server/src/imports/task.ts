@@ -4,6 +4,8 @@ import { type MessagePort } from 'node:worker_threads';
 /** What the worker that reads files is asked. */
 export interface ReadTask {
   file: string;
+  /** The zone of the clock that times without one were read off. */
+  zone: string;
   choices: ImportAnswer;
   /** Where progress is reported, as a share from 0 to 1. */
   port: MessagePort;
@@ -19,6 +21,13 @@ export interface ReadChannel {
   times: Float64Array | null;
 }
 
+export interface ReadRun {
+  name: string | null;
+  channels: ReadChannel[];
+  /** When its first reading was taken; null where the file does not say. */
+  begins: string | null;
+}
+
 /** What it answers. */
 export type ReadAnswer =
   | { kind: 'refused'; sentence: string }
@@ -32,5 +41,5 @@ export type ReadAnswer =
       skipped: number;
       layout: ImportLayout;
       columns: { name: string; unit: string }[];
-      runs: { name: string | null; channels: ReadChannel[] }[];
+      runs: ReadRun[];
     };

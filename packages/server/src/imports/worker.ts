@@ -18,7 +18,7 @@ import { type ReadAnswer, type ReadChannel, type ReadTask } from './task';
 const reportMilliseconds = 100;
 
 /** Reads a file of columns, on a thread of its own: the thread that records has better things to do. */
-export default function read({ file, choices, port }: ReadTask): ReadAnswer {
+export default function read({ file, zone, choices, port }: ReadTask): ReadAnswer {
   try {
     const { text, encoding } = decodeText(readFileSync(file));
     let reported = 0;
@@ -31,7 +31,11 @@ export default function read({ file, choices, port }: ReadTask): ReadAnswer {
     const separator = signOf(choices.separator);
     const reading = readTable(
       text,
-      { ...(decimal === undefined ? {} : { decimal }), ...(separator === undefined ? {} : { separator }) },
+      {
+        zone,
+        ...(decimal === undefined ? {} : { decimal }),
+        ...(separator === undefined ? {} : { separator }),
+      },
       { progress },
     );
     if (reading.kind === 'question') return { kind: 'question', example: reading.example, encoding };
@@ -48,7 +52,11 @@ export default function read({ file, choices, port }: ReadTask): ReadAnswer {
       skipped,
       layout,
       columns: table.columns.map(({ name, unit }) => ({ name, unit: ucumCode(unit) })),
-      runs: runs.map(({ name, channels }) => ({ name, channels: channels.map(handedOver) })),
+      runs: runs.map(({ name, channels, begins = null }) => ({
+        name,
+        begins,
+        channels: channels.map(handedOver),
+      })),
     };
   } catch (error) {
     if (error instanceof Refusal) return { kind: 'refused', sentence: error.message };

@@ -9,6 +9,7 @@ import * as spots from './007-spots';
 import * as away from './008-away';
 import * as deviceTokens from './009-device-tokens';
 import * as templates from './010-templates';
+import * as timeZone from './011-time-zone';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -21,6 +22,7 @@ const migrations: Record<string, Knex.Migration> = {
   '008-away': away,
   '009-device-tokens': deviceTokens,
   '010-templates': templates,
+  '011-time-zone': timeZone,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

@@ -43,6 +43,8 @@ export class RunModel extends Model {
   declare group: string;
   declare remark: string;
   declare startedAt: Date;
+  /** Where the clock hung by which it was taken; null where nobody knows. */
+  declare timeZone: string | null;
   declare endedAt: Date | null;
   declare deletedAt: Date | null;
   declare channels?: ChannelModel[];

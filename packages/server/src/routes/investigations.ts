@@ -1,3 +1,4 @@
+import { ownTimeZone } from '../services/runs';
 import {
   addSpotsSchema,
   investigationPatchSchema,
@@ -130,7 +131,20 @@ export function investigationRoutes(
   });
   router.post('/:id/imports', async (request, response) => {
     const name = typeof request.query.name === 'string' ? request.query.name.replaceAll('\u0000', '') : '';
-    response.status(202).json(await importer.receive(idOf(request), name, request));
+    response
+      .status(202)
+      .json(await importer.receive(idOf(request), name, zoneIn(request.query.zone), request));
   });
   return router;
+}
+
+/** The zone of the clock of whoever brings a file in; that of this computer where it is none that is known. */
+function zoneIn(asked: unknown): string {
+  try {
+    if (typeof asked === 'string' && asked !== '')
+      return new Intl.DateTimeFormat('en', { timeZone: asked }).resolvedOptions().timeZone;
+  } catch {
+    // A zone that nobody knows is no zone.
+  }
+  return ownTimeZone();
 }

@@ -14,6 +14,7 @@ export function presentRun(run: RunModel): Run {
     shown: run.shown,
     style: run.style,
     startedAt: run.startedAt.toISOString(),
+    timeZone: run.timeZone ?? null,
     removed: run.deletedAt !== null,
     gaps: (run.gaps ?? []).map(({ channel, from, to }) => ({ channel, from, to })),
     notes: run.notes,

@@ -27,7 +27,13 @@ export interface NewRun {
   channels: ChannelFields[];
   /** How it is taken reading by reading. */
   spot?: Omit<Spot, 'rows'>;
+  /** When it began, where that is not now, and where the clock hung; null where nobody knows. */
+  startedAt?: Date;
+  timeZone?: string | null;
 }
+
+/** The zone of the clock of this computer. */
+export const ownTimeZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** Adds a run with the next number of its investigation; numbers are never used twice. What was said of the last one goes on. */
 export async function addRun(run: NewRun, transaction?: Transaction): Promise<Run> {
@@ -63,6 +69,8 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
       conditions: before?.conditions ?? {},
       group: before?.group ?? '',
       remark: '',
+      ...(run.startedAt === undefined ? {} : { startedAt: run.startedAt }),
+      timeZone: run.timeZone === undefined ? ownTimeZone() : run.timeZone,
       endedAt: run.state === 'ended' ? new Date() : null,
     });
     inserted.channels = [];

@@ -67,7 +67,10 @@ function Dialog({ file }: { file: File }) {
       hasHeard = true;
       setFound(message.import);
     });
-    postFile(`/investigations/${session.id}/imports?name=${encodeURIComponent(name)}`, file).then(
+    postFile(
+      `/investigations/${session.id}/imports?name=${encodeURIComponent(name)}&zone=${encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone)}`,
+      file,
+    ).then(
       async (answer) => {
         const received = importSchema.parse(answer);
         id = received.id;

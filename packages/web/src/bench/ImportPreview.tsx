@@ -15,7 +15,7 @@ const number = (value: number | null) => (value === null ? '—' : String(value)
 export function ImportPreview({ state, names, onChange }: Props) {
   return (
     <>
-      {state.runs.map(({ channels }, run) => (
+      {state.runs.map(({ channels, begins }, run) => (
         <div key={run} className="import-run">
           <MendedField
             label={state.runs.length === 1 ? 'Name of the run' : `Name of run ${run + 1}`}
@@ -23,6 +23,15 @@ export function ImportPreview({ state, names, onChange }: Props) {
             fault={faultOfRun(names[run])}
             onChange={(name) => onChange(withRunNamed(names, run, name))}
           />
+          {begins !== null && (
+            <p className="quiet">
+              Times are dates: the first reading was taken on{' '}
+              {new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'medium' }).format(
+                new Date(begins),
+              )}
+              , which is t = 0.
+            </p>
+          )}
           <table>
             <thead>
               <tr className="quiet">

@@ -1,6 +1,6 @@
+import { format } from 'date-fns';
 import { type Channel, type LeftOutCount, type Run, leftOutCountSchema } from '@heuristor/contracts';
 import { parseUnit, printedUnit } from '@heuristor/core';
-import { format } from 'date-fns';
 import { useEffect, useState } from 'react';
 import { Modal } from 'react-bootstrap';
 import { z } from 'zod';
@@ -39,8 +39,7 @@ export function RunDetails({ run, onClose }: { run: Run; onClose: () => void }) 
       </Modal.Header>
       <Modal.Body className="run-details">
         <p>
-          {run.origin === 'recorded' ? 'Recorded' : 'Brought in from a file'} on{' '}
-          {format(new Date(run.startedAt), 'd MMM yyyy, HH:mm:ss')}
+          {beginningOf(run)}
           {run.practice && ', for practice'}
           {run.group !== '' && `, by ${run.group}`}.
         </p>
@@ -140,4 +139,18 @@ function ChannelRow({ channel, count }: { channel: Channel; count: LeftOutCount 
       <td>{count === undefined ? '…' : leftOutWords(count)}</td>
     </tr>
   );
+}
+
+/** How a run came here and when it began, by the clock that hung there. */
+function beginningOf({ origin, startedAt, timeZone }: Run): string {
+  const at = new Intl.DateTimeFormat('en-GB', {
+    dateStyle: 'medium',
+    timeStyle: 'medium',
+    ...(timeZone === null ? {} : { timeZone }),
+  }).format(new Date(startedAt));
+  const zoned = timeZone === null ? at : `${at} (${timeZone.replaceAll('_', ' ')})`;
+  if (origin !== 'imported') return `Recorded on ${zoned}`;
+  return timeZone === null
+    ? `Brought in from a file on ${at}`
+    : `Brought in from a file; its first reading was taken on ${zoned}`;
 }

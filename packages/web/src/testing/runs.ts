@@ -19,6 +19,7 @@ export const runOf = (
   shown: true,
   style: 0,
   startedAt: '2026-11-23T10:00:00Z',
+  timeZone: 'UTC',
   removed: false,
   gaps: [],
   notes: [],
