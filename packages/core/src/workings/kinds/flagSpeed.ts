@@ -1,6 +1,6 @@
 import { flagSpeeds } from '../../timing/flag';
 import { divideUnits } from '../../units/unit';
-import { resultField, seriesField } from '../fields';
+import { later, numberField, resultField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { metre, second, timedOutcome } from './timing';
 
@@ -11,17 +11,21 @@ export const flagSpeed = defineKind({
   yields: 'series',
   offered: 'nowhere',
   offers: [],
-  fields: { of: seriesField('Beam'), length: resultField('Length of the flag') },
+  fields: {
+    of: seriesField('Beam'),
+    length: resultField('Length of the flag'),
+    offCentre: later(numberField('A ball misses the middle by up to / mm', 0, 0)),
+  },
   customaryName: () => 'v',
   sentence: ({ of, length }, nameOf) => `${nameOf(length)} over the time that ${nameOf(of)} was blocked`,
-  evaluate: ({ name, of, length }, context) =>
+  evaluate: ({ name, of, length, offCentre }, context) =>
     timedOutcome(
       {
         name,
         beams: [of],
         quantity: 'speed',
         unit: divideUnits(metre, second),
-        length: { of: length, called: 'The length of the flag' },
+        length: { of: length, called: 'The length of the flag', offCentre },
         work: flagSpeeds,
       },
       context,

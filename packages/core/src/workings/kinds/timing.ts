@@ -1,5 +1,6 @@
 import { Refusal } from '../../refusal';
 import { type LeftOutPass, mergedEdges } from '../../timing/edges';
+import { chordShare } from '../../timing/offCentre';
 import { type EdgesOf, type Timed } from '../../timing/passage';
 import { timedSeries } from '../../timing/timedSeries';
 import { canConvert, conversionFactor } from '../../units/conversion';
@@ -17,7 +18,7 @@ interface TimedEntry {
   /** Unit of the values. */
   unit: Unit;
   /** The typed length, where there is one. */
-  length?: { of: ResultRef; called: string };
+  length?: { of: ResultRef; called: string; offCentre?: number };
   work(edges: EdgesOf): Timed;
 }
 
@@ -54,7 +55,7 @@ export function timedOutcome(
   return {
     kind: 'series',
     series: made,
-    notes: leftOutNote(found.leftOut),
+    notes: [...leftOutNote(found.leftOut), ...(typed?.notes ?? [])],
     passes: {
       leftOut: found.leftOut,
       ...summaryOfRepeats(made),
@@ -70,7 +71,7 @@ function beamOf(reference: SeriesRef, context: Context) {
 }
 
 /** A typed length in metres, with what it is uncertain by. */
-function lengthOf({ of, called }: { of: ResultRef; called: string }, context: Context) {
+function lengthOf({ of, called, offCentre = 0 }: NonNullable<TimedEntry['length']>, context: Context) {
   const { quantity } = context.result(of);
   if (!canConvert(quantity.unit, metre))
     throw new Refusal(
@@ -78,13 +79,44 @@ function lengthOf({ of, called }: { of: ResultRef; called: string }, context: Co
     );
   const factor = conversionFactor(quantity.unit, metre);
   if (!(quantity.value > 0)) throw new Refusal(`${called} is ${quantity.value}. It has to be more than 0.`);
+  const whole = factor * quantity.value;
+  const { share, influences, notes } = allowanceFor(offCentre, whole, context);
   return {
-    value: factor * quantity.value,
-    influences: quantity.influences().map(({ root, label, effect: { weights } }) => ({
-      root,
-      label,
-      effect: factor * (weights.length === 1 ? weights[0] : Math.hypot(...weights)),
-    })),
+    value: share * whole,
+    influences: [
+      ...quantity.influences().map(({ root, label, effect: { weights } }) => ({
+        root,
+        label,
+        effect: share * factor * (weights.length === 1 ? weights[0] : Math.hypot(...weights)),
+      })),
+      ...influences,
+    ],
+    notes,
+  };
+}
+
+/** What a ball that may miss the middle of the beam makes of its diameter. @throws Refusal where it would miss the beam */
+function allowanceFor(millimetres: number, diameter: number, context: Context) {
+  if (millimetres <= 0) return { share: 1, influences: [], notes: [] };
+  const most = millimetres / 1000 / diameter;
+  if (most >= 0.5)
+    throw new Refusal(
+      `A ball that passes ${millimetres} mm off the middle misses the beam. The allowance has to be less than ${Number((500 * diameter).toPrecision(4))} mm, half of its diameter.`,
+    );
+  const { mean, standardDeviation } = chordShare(most);
+  const percent = (share: number) => `${Number((100 * share).toPrecision(2))} %`;
+  return {
+    share: mean,
+    influences: [
+      {
+        root: `${context.runId}/off the middle`,
+        label: 'how far off the middle it passes',
+        effect: standardDeviation * diameter,
+      },
+    ],
+    notes: [
+      `A ball that passes up to ${millimetres} mm off the middle blocks the beam with a chord that is ${percent(1 - mean)} shorter than its diameter in the mean. That is taken off the length; ${percent(standardDeviation)} of it stand in ±.`,
+    ],
   };
 }
 

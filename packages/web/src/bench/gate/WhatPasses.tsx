@@ -43,6 +43,7 @@ function Sentence({ beams, setting, choose }: SentenceProps) {
   const session = useSession();
   const { passage, length, spokes, beams: chosen } = setting;
   const keys = chosen.map(nameIn);
+  const [flag] = setting.entries;
   const selectBeam = (place: number, label: string) => (
     <Form.Select
       size="sm"
@@ -103,6 +104,21 @@ function Sentence({ beams, setting, choose }: SentenceProps) {
             unit={length.unit}
             check={(value) => (value >= 0 ? null : 'An uncertainty is not negative.')}
             onCommit={(uncertainty) => session.changeEntry(length.id, { uncertainty })}
+          />
+        </span>
+      )}
+      {flag?.kind === 'flagSpeed' && (
+        <span
+          className="length-of"
+          title="A ball that does not pass through the middle of the beam blocks it with less than its diameter. 0 of a flag."
+        >
+          <span className="quiet">off the middle by up to</span>
+          <QuantityField
+            label="How far a ball passes off the middle of the beam at most"
+            value={flag.offCentre ?? 0}
+            unit="mm"
+            check={(value) => (value >= 0 ? null : 'A distance is not negative; type 0 for a flag.')}
+            onCommit={(offCentre) => session.changeEntry(flag.id, { offCentre })}
           />
         </span>
       )}
