@@ -10,6 +10,8 @@ export interface PointUncertainties {
   y: Float64Array;
   /** Null where the places are exact. */
   x: Float64Array | null;
+  /** True where only their ratios are known, and the scatter of the points tells their size. */
+  isRelative?: boolean;
 }
 
 export interface WeightedSolution {

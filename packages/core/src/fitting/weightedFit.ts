@@ -8,7 +8,10 @@ import { type PointUncertainties, freedByWeights, weightedSolution } from './wei
 /** A scatter so many of its own deviations beside what the uncertainties say is worth a sentence. */
 const clearly = 3;
 
-/** A fit in which every point counts by its own uncertainty, and the parameters are uncertain by these and not by the scatter. */
+/**
+ * A fit in which every point counts by its own uncertainty, and the parameters are uncertain by these and not by the scatter; by the
+ * scatter where only the ratios of the uncertainties are known (weights of unit variance; any textbook of least squares).
+ */
 export function weightedFit(
   unweighted: RelationSolution,
   points: FitPoints,
@@ -21,7 +24,12 @@ export function weightedFit(
   const solved = freedByWeights(unweighted, points, uncertainties);
   const p = solved.solution.parameters.length;
   const found = weightedSolution(solved, points, uncertainties);
-  const covariance = transformCovariance(found.covariance, solved.transformation);
+  const reducedChiSquared = found.chiSquared / (n - p);
+  // Where only ratios are known, the scatter tells the size of all of them.
+  const { isRelative = false } = uncertainties;
+  const size = isRelative ? Math.sqrt(reducedChiSquared) : 1;
+  const ownCovariance = found.covariance.map((row) => row.map((value) => value * size * size));
+  const covariance = transformCovariance(ownCovariance, solved.transformation);
   const valueAt = (place: number) => solved.value(found.parameters, place);
   const residuals = y.map((value, i) => value - valueAt(x[i]));
   const residualSumOfSquares = residuals.reduce((sum, value) => sum + value * value, 0);
@@ -30,18 +38,18 @@ export function weightedFit(
     parameters: solved.named(found.parameters),
     covariance,
     standardUncertainties: covariance.map((row, i) => Math.sqrt(Math.max(row[i], 0))),
-    degreesOfFreedom: Infinity,
+    degreesOfFreedom: isRelative ? n - p : Infinity,
     residualStandardDeviation: Math.sqrt(residualSumOfSquares / (n - p)),
     residualSumOfSquares,
-    reducedChiSquared: found.chiSquared / (n - p),
+    ...(isRelative ? {} : { reducedChiSquared }),
     rSquared: 1 - residualSumOfSquares / total,
     count: n,
     residuals: () => residuals,
     valueAt,
-    uncertaintyAt: (place) => uncertaintyAlong(solved.gradient(found.parameters, place), found.covariance),
+    uncertaintyAt: (place) => uncertaintyAlong(solved.gradient(found.parameters, place), ownCovariance),
     influencesOn(parameter): Influence[] {
       const effect = solved.transformation[parameter]
-        .map((factor, k) => scaledStretch(stretchAt(indices, found.byPoint[k]), factor))
+        .map((factor, k) => scaledStretch(stretchAt(indices, found.byPoint[k]), size * factor))
         .reduce((sum, stretch) => addStretches(sum, stretch), { first: 0, weights: new Float64Array(0) });
       return [{ root: root.key, label: root.label, effect }];
     },
@@ -60,7 +68,7 @@ export function weightedFit(
     correctedShift: 0,
     iterations: 1,
     reason: 'weighted',
-    remarks: [...remarks, ...scatterRemark(found.chiSquared, n - p)],
+    remarks: isRelative ? remarks : [...remarks, ...scatterRemark(found.chiSquared, n - p)],
   };
 }
 

@@ -5,20 +5,21 @@ import tQuantile from '@stdlib/stats-base-dists-t-quantile';
 export const oneSigma = 0.6826894921370859;
 
 /** Results of one region, in one run after the other, ask for the same few. */
-const factors = new Map<number, number>();
+const factors = new Map<string, number>();
 const mostFactors = 500;
 
 /**
- * The factor by which a standard uncertainty with `degreesOfFreedom` is multiplied to cover 68.27 %: Student's t
- * (JCGM 100:2008, annex G.3, table G.2). One for many degrees of freedom; NaN for none.
+ * The factor by which a standard uncertainty with `degreesOfFreedom` is multiplied to cover 68.27 %, or another share: Student's t
+ * (JCGM 100:2008, annex G.3, table G.2), of the normal distribution for many degrees of freedom; NaN for none.
  */
-export function coverageFactor(degreesOfFreedom: number): number {
+export function coverageFactor(degreesOfFreedom: number, share = oneSigma): number {
   if (!(degreesOfFreedom > 0)) return NaN;
-  if (degreesOfFreedom > 1e4) return 1;
-  let factor = factors.get(degreesOfFreedom);
+  if (share === oneSigma && degreesOfFreedom > 1e4) return 1;
+  const key = `${degreesOfFreedom}/${share}`;
+  let factor = factors.get(key);
   if (factor === undefined) {
     if (factors.size >= mostFactors) factors.clear();
-    factors.set(degreesOfFreedom, (factor = tQuantile((1 + oneSigma) / 2, degreesOfFreedom)));
+    factors.set(key, (factor = tQuantile((1 + share) / 2, Math.min(degreesOfFreedom, 1e6))));
   }
   return factor;
 }

@@ -35,7 +35,8 @@ export const intervalFahrenheit = '{Δ°F}';
  * Source: the SI Brochure, 9th edition (BIPM 2019), tables 2, 4 and 8; yard and pound of 1959 and what follows from them, the
  * pound-force and the pound a square inch with standard gravity; the thermochemical calorie, 4.184 J (ISO 80000-5, annex); electronvolt
  * and unified atomic mass unit (CODATA 2022); watt-hours and ampere-hours as products; standard atmosphere and conventional millimetre of mercury: ISO 80000-4, annex (values from
- * memory).
+ * memory). Levels: 1 Np = 1 and 1 B = ½ ln 10 Np, of ratios of amplitudes, so that 20 dB are a factor of ten (SI Brochure, 8th edition, table
+ * 8; from memory).
  */
 const atoms: Readonly<Record<string, Atom>> = {
   m: atom(1, true, 1, 0, 0, 0, 0, 0, 0),
@@ -82,6 +83,8 @@ const atoms: Readonly<Record<string, Atom>> = {
   gon: atom(Math.PI / 200, false, 0, 0, 0, 0, 0, 0, 0),
   '[ppth]': atom(1e-3, false, 0, 0, 0, 0, 0, 0, 0),
   '[ppm]': atom(1e-6, false, 0, 0, 0, 0, 0, 0, 0),
+  Np: atom(1, true, 0, 0, 0, 0, 0, 0, 0),
+  B: atom(Math.LN10 / 2, true, 0, 0, 0, 0, 0, 0, 0),
   '[psi]': atom((0.45359237 * standardGravity) / 0.0254 ** 2, false, -1, 1, -2, 0, 0, 0, 0),
   cal: atom(4.184, true, 2, 1, -2, 0, 0, 0, 0),
   eV: atom(1.602176634e-19, true, 2, 1, -2, 0, 0, 0, 0),

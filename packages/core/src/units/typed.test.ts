@@ -63,6 +63,7 @@ test.each([
   ['1 mAh', 'C', 3.6],
   ['5 kBq', 's-1', 5000],
   ['400 ppm', '%', 0.04],
+  ['20 dB', 'Np', Math.LN10],
   ['250 ml', 'L', 0.25],
 ])('%p in %s is %p', (text, unit, value) =>
   expect(typedQuantity(text, parseUnit(unit)) / value).toBeCloseTo(1, 9),

@@ -56,8 +56,10 @@ export interface Fitted {
   unit: Unit;
   /** The fitted value anywhere, also where nothing was read. */
   valueAt(x: number): number;
-  /** Half the width of the band in which 68 % of further readings would fall. */
-  bandAt(x: number): number;
+  /** Half the width of the band in which a share of further readings would fall; 68 % where none is said. */
+  bandAt(x: number, share?: number): number;
+  /** Half the width of the band in which the curve itself lies with that probability. */
+  curveBandAt(x: number, share?: number): number;
 }
 
 /** How a number came about, in TeX: its formula, and the same with the numbers put in. */

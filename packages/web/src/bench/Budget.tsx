@@ -1,4 +1,4 @@
-import { type BudgetRow, type Unit, intervalUnit } from '@heuristor/core';
+import { type BudgetRow, type Unit, coverageFactor, intervalUnit } from '@heuristor/core';
 import { useEffect, useState } from 'react';
 import { useDocuments, useSession } from '../session/context';
 import { ResultText } from '../ui/ResultText';
@@ -71,6 +71,18 @@ export function Budget({
             )}
           </tbody>
         </table>
+      )}
+      {standardUncertainty !== null && standardUncertainty > 0 && (
+        <p className="note" data-holds="95">
+          95 of 100:{' '}
+          <ResultText
+            result={{
+              ...result,
+              halfWidth: standardUncertainty * coverageFactor(degreesOfFreedom ?? Infinity, 0.95),
+            }}
+            unit={told}
+          />
+        </p>
       )}
       {isWidened && degreesOfFreedom !== null && (
         <p className="note">

@@ -3,10 +3,20 @@ import { type FittedCurve, type Sight } from './protocol';
 
 const points = 160;
 
-/** What is drawn beside a fitted curve: itself where nothing was read, and the band in which further readings would fall. */
+interface Drawn {
+  showBand?: boolean;
+  showCurveBand?: boolean;
+  showBeyond?: boolean;
+  bandsHold?: '68' | '95';
+}
+
+/**
+ * What is drawn beside a fitted curve: itself where nothing was read, the band in which further readings would fall, and the one in
+ * which the curve lies.
+ */
 export function besideFit(
-  { curve, valueAt, bandAt }: Fitted,
-  { showBand = false, showBeyond = false }: { showBand?: boolean; showBeyond?: boolean },
+  { curve, valueAt, bandAt, curveBandAt }: Fitted,
+  { showBand = false, showCurveBand = false, showBeyond = false, bandsHold = '68' }: Drawn,
   sight: Sight,
 ): FittedCurve[] {
   const [low, high] = [curve.x[0], curve.x[curve.x.length - 1]];
@@ -16,13 +26,14 @@ export function besideFit(
         ...(sight.to > high ? [along(high, sight.to, valueAt)] : []),
       ].map((line): FittedCurve => ({ ...line, look: 'faint' }))
     : [];
-  if (!showBand) return beyond;
+  const share = bandsHold === '95' ? 0.95 : undefined;
   const [from, to] = showBeyond ? [Math.min(sight.from, low), Math.max(sight.to, high)] : [low, high];
-  const edge = (sign: 1 | -1): FittedCurve => ({
-    ...along(from, to, (x) => valueAt(x) + sign * bandAt(x)),
-    look: 'edge',
-  });
-  return [...beyond, edge(1), edge(-1)];
+  const edges = (halfAt: Fitted['bandAt']): FittedCurve[] =>
+    [1, -1].map((sign) => ({
+      ...along(from, to, (x) => valueAt(x) + sign * halfAt(x, share)),
+      look: 'edge',
+    }));
+  return [...beyond, ...(showBand ? edges(bandAt) : []), ...(showCurveBand ? edges(curveBandAt) : [])];
 }
 
 /** A function drawn from one place to another; a value that is none leaves the line there. */

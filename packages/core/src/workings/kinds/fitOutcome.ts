@@ -80,8 +80,11 @@ export function fitOutcome(
       parameters: found.parameters,
       unit: series.unit,
       valueAt: found.valueAt,
-      bandAt: (place) =>
-        coverageFactor(degrees) * Math.hypot(found.uncertaintyAt(place), found.residualStandardDeviation),
+      bandAt: (place, share) =>
+        coverageFactor(degrees, share) *
+        Math.hypot(found.uncertaintyAt(place), found.residualStandardDeviation),
+      curveBandAt: (place, share) =>
+        coverageFactor(found.degreesOfFreedom, share) * found.uncertaintyAt(place),
     },
   };
 }

@@ -57,14 +57,18 @@ export function selectionOfFit(entry: FittedEntry, context: Context) {
 /** Fits a relation to the readings of `of` against `against` in a region. @throws Refusal */
 export function fitInRegion(
   relation: Relation,
-  entry: FittedEntry & { weights?: 'equal' | 'own' },
+  entry: FittedEntry & { weights?: 'equal' | 'own' | 'relative' },
   context: Context,
 ): FittedSelection {
   const { series, against, region, selection } = selectionOfFit(entry, context);
   const { before, moving } = context;
   const earlier = before?.kind === 'results' ? before.fitted : null;
   const near = moving && earlier !== null && earlier.relation === relation.key ? earlier.parameters : null;
-  const uncertainties = entry.weights === 'own' ? ownUncertainties(series, against, selection) : undefined;
+  const { weights = 'equal' } = entry;
+  const uncertainties =
+    weights === 'equal'
+      ? undefined
+      : { ...ownUncertainties(series, against, selection), isRelative: weights === 'relative' };
   const fitFrom = (from: number | null) =>
     fitRelation(from === null ? relation : countedFrom(relation, from), selection, selection, {
       near,
@@ -136,6 +140,13 @@ function ownUncertainties(
 /** What is drawn of a fit beside its curve, and further regions whose readings count as well. */
 export const drawnFields = {
   showBand: later(flagField('Show the band of further readings')),
+  showCurveBand: later(flagField('Show the band of the curve')),
+  bandsHold: later(
+    choiceField('Bands hold', [
+      { key: '68', title: '68 of 100' },
+      { key: '95', title: '95 of 100' },
+    ]),
+  ),
   showBeyond: later(flagField('Show it beyond its region')),
   also: later(regionsField('Also in')),
 } as const;
@@ -144,6 +155,7 @@ export const drawnFields = {
 export const weightsField = choiceField('Points count', [
   { key: 'equal', title: 'all alike' },
   { key: 'own', title: 'by their uncertainties' },
+  { key: 'relative', title: 'by the ratios of their uncertainties' },
 ]);
 
 /** One parameter of a fit as a result: uncertain by the scatter about the fit, and by what moves all its values together. */
