@@ -271,6 +271,29 @@ test('a tethered boat, light and loaded, string and elastic: ∫F dt is m Δv wi
     expect(uncertainty / value).toBeLessThan(0.02);
 });
 
+test('a zeroed force: its mean knows the zero, and says so in the budget', async () => {
+  await stage.show('cord');
+  await hand.begin(system.site, 'Zeroed force', ['C6-F']);
+  await hand.press('Zero');
+  await hand.waitForText('Zeroed less than a minute ago', 8000);
+  await hand.lengthOfRun('3');
+  await hand.record();
+  await hand.mark(0.2, 2.8);
+  await hand.offer('F', 'mean');
+  const { value, uncertainty } = await hand.result('mean of F', 'mean');
+  // Nothing pulls: the mean is the error of the zero, which a second of readings tells as well as ± says.
+  expect(Math.abs(value)).toBeLessThan(4 * uncertainty);
+  await (await hand.element('.results [data-result="mean"] button')).click();
+  await hand.waitForText('zero of F');
+  const budget = await (
+    await hand.element('[aria-label="Uncertainty of mean"]')
+  ).evaluate((one) => (one as HTMLElement).innerText);
+  const shareOf = (root: string) => Number(new RegExp(`${root}[^%]*?(\\d+) %`).exec(budget)?.[1]);
+  expect(shareOf('zero of F')).toBeGreaterThan(30);
+  expect(shareOf('zero of F') + shareOf('readings of F')).toBeLessThanOrEqual(101);
+  expect(budget).toContain('95 of 100');
+}, 60_000);
+
 test('a cord is stretched by hand: force against position, the squiggly ends left out, gives its stiffness', async () => {
   await stage.show('cord');
   await hand.begin(system.site, 'Cord', ['C6-F']);

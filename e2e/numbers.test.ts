@@ -58,9 +58,9 @@ test('a mean of a temperature is in °C, its range in K, and a heat counts the d
   await hand.offer('T', 'mean');
   await hand.result('mean of T', 'mean');
   const card = await hand.shownText('mean of T');
-  expect(card).toMatch(/mean\s*=?\s*[\d.]+( ± [\d.]+)? °C/);
-  expect(card).toMatch(/range\s*=?\s*[\d.]+ K/);
-  expect(card).toMatch(/sd\s*=?\s*[\d.]+ K/);
+  expect(card).toMatch(/mean\s*=?\s*[\d.]+( ± [\d.]+)?\s+°C/);
+  expect(card).toMatch(/range\s*=?\s*[\d.]+\s+K/);
+  expect(card).toMatch(/sd\s*=?\s*[\d.]+\s+K/);
   expect(card).toContain('± is by the noise of the readings; the quantity itself changes here, as sd tells.');
   await workOut('Result by a formula');
   await typeFormula('Q = c m (T2 - T1)');
@@ -73,7 +73,7 @@ test('a mean of a temperature is in °C, its range in K, and a heat counts the d
   await system.page.keyboard.press('Enter');
   // 4200 J/(kg K) × 0.25 kg × 8 K, by hand.
   expect((await hand.result('c m (T2 - T1)', 'value')).value).toBeCloseTo(8400, 9);
-  expect(await hand.shownText('c m (T2 - T1)')).toContain('8400 J');
+  expect(await hand.shownText('c m (T2 - T1)')).toMatch(/8\.400\s+kJ/);
 }, 90_000);
 
 test('a fit whose parameters all end at their bounds says so, and the bench stands, also after a reload', async () => {
@@ -119,4 +119,87 @@ test('a comparison says by how often chance makes the difference', async () => {
   await hand.waitForText(
     'They hardly agree: they are 0.12 N apart, and the standard uncertainty of that is 0.050 N; chance alone makes a difference as large in one case of 61.',
   );
+}, 90_000);
+
+/** A swing of 50 mm with a period of 0.94 s, read 50 times a second. */
+const swing = () => {
+  const random = normalRandom(9);
+  const rows = Array.from({ length: 300 }, (_, i) => {
+    const t = i * 0.02;
+    return `${t.toFixed(2)},${(0.05 * Math.sin((2 * Math.PI * t) / 0.94) + 0.0002 * random()).toFixed(6)}`;
+  });
+  return `t (s),x (m)\n${rows.join('\n')}\n`;
+};
+const choose = async (label: string, value: string) => {
+  const list = await hand.element(`select[aria-label="${label}"]`);
+  await list.select(value);
+};
+const numberBehind = (text: string, name: string): number =>
+  Number(new RegExp(`${name}\\s+([−\\d.,]+)`).exec(text)?.[1].replace('−', '-').replace(',', '.'));
+
+test('what a window flattens is said beside its slider, corrected in the result, and the card says what it would have been', async () => {
+  await begin('Flattened');
+  await bring('swing', swing());
+  await workOut('Derivative of x');
+  await hand.waitForText('over 9 readings');
+  // A parabola over 9 readings of 0.02 s passes a swing of 0.94 s by 0.965.
+  await hand.waitForText(/The window of v takes 3\.\d % off the motion of this run/);
+  await hand.mark(0.5, 5.3);
+  await hand.offer('v', 'sine');
+  const { value, uncertainty } = await hand.result('sine through v', 'amplitude');
+  const truth = (2 * Math.PI * 0.05) / 0.94;
+  expect(Math.abs(value - truth)).toBeLessThan(3 * uncertainty);
+  expect(uncertainty).toBeLessThan(0.003 * truth);
+  const card = await hand.shownText('sine through v');
+  expect(card).toMatch(/The window of v flattens what is in this region: amplitude would be 0\.32\d* ± /);
+  expect(card).toContain('This is corrected');
+}, 90_000);
+
+test('a result is told with the prefix that its size asks for; another unit is one press away, and so is a decimal comma', async () => {
+  await begin('Units');
+  await bring('swing again', swing());
+  await hand.mark(0.5, 5.3);
+  await hand.press('sine', '.offers');
+  await hand.result('sine through x', 'amplitude');
+  const plain = await hand.shownText('sine through x');
+  expect(plain).toMatch(/amplitude\s+[45]\d\.\d+ ± 0\.\d+\s+mm/);
+  await choose('Unit of amplitude', 'cm');
+  await hand.waitForText(/[45]\.\d+ ± 0\.00\d+/);
+  expect(await hand.shownText('sine through x')).toMatch(/amplitude\s+[45]\.\d+ ± 0\.\d+\s+cm/);
+  await hand.pressLabelled('1.5: decimal point; press for a comma');
+  await hand.waitForText(/amplitude\s+[45],\d+ ± 0,\d+/);
+  const ticks = await system.page.evaluate(() => document.body.innerText);
+  expect(ticks).not.toMatch(/\d\.\d/);
+  // Both are read where something is typed.
+  await hand.type('Start of region A', '0,98');
+  await hand.type('End of region A', '4.74');
+  await pause(600);
+  const typed = await system.page.$$eval('.region-ends input', (fields) =>
+    fields.map((field) => field.value),
+  );
+  expect(typed).toEqual(['0,98', '4,74']);
+  await hand.saved();
+  await system.page.reload({ waitUntil: 'load' });
+  await hand.waitForText(/amplitude\s+[45],\d+ ± 0,\d+/);
+  expect(numberBehind(await hand.shownText('sine through x'), 'amplitude')).toBeCloseTo(5, 1);
+  await hand.pressLabelled('1,5: decimal comma; press for a point');
+  await hand.waitForText(/amplitude\s+[45]\.\d+ ± 0\.\d+/);
+}, 90_000);
+
+test('a logger’s file with dates, units in a row of their own, NA and grouped thousands comes in as it is', async () => {
+  await begin('Mast');
+  const text = [
+    'Weather mast of the quay',
+    'Date;Time;Pressure;Humidity',
+    ';;hPa;%',
+    '29.11.2026;10:15:00;1 013,2;45,5',
+    '29.11.2026;10:16:00;1 013,1;NA',
+    "29.11.2026;10:17:00;1'012,9;46,0",
+    '29.11.2026;10:18:00;1 012,8;46,5',
+  ].join('\r\n');
+  await bring('Weather mast of the quay', text);
+  await hand.mark(1, 179);
+  await hand.offer('Pressure', 'mean');
+  // Between them lie the readings of 10:16 and 10:17.
+  expect((await hand.result('mean of Pressure', 'mean')).value).toBeCloseTo((1013.1 + 1012.9) / 2, 6);
 }, 90_000);

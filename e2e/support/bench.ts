@@ -87,16 +87,21 @@ export class BenchHand {
   }
 
   /** Waits until words stand on the page; where they don't come, a picture of the page is kept beside the logs. */
-  async waitForText(text: string, timeout = 15_000): Promise<void> {
+  async waitForText(text: string | RegExp, timeout = 15_000): Promise<void> {
+    const [wanted, isPattern] = typeof text === 'string' ? [text, false] : [text.source, true];
     try {
       await this.page.waitForFunction(
-        (wanted: string) => document.body.innerText.includes(wanted),
+        (words: string, isRegular: boolean) =>
+          isRegular
+            ? new RegExp(words).test(document.body.innerText)
+            : document.body.innerText.includes(words),
         { timeout, polling: 100 },
-        text,
+        wanted,
+        isPattern,
       );
     } catch {
       await this.page.screenshot({ path: '.test-data/failure.png' });
-      throw new Error(`“${text}” did not come; .test-data/failure.png shows the page`);
+      throw new Error(`“${String(text)}” did not come; .test-data/failure.png shows the page`);
     }
   }
 
@@ -401,10 +406,22 @@ export class BenchHand {
     await list.select(value);
   }
 
+  /** What a person reads on a card; of a list only what is chosen. */
   async shownText(lineLabel: string): Promise<string> {
-    return (await this.element(`[aria-label="${lineLabel}"]`)).evaluate(
-      (card) => (card as HTMLElement).innerText,
-    );
+    return (await this.element(`[aria-label="${lineLabel}"]`)).evaluate((card) => {
+      const lists = [...card.querySelectorAll('select')];
+      const chosen = lists.map((list) => {
+        const text = document.createElement('span');
+        text.textContent = ` ${list.selectedOptions[0]?.textContent ?? ''}`;
+        list.before(text);
+        list.hidden = true;
+        return text;
+      });
+      const text = (card as HTMLElement).innerText;
+      chosen.forEach((one) => one.remove());
+      lists.forEach((list) => (list.hidden = false));
+      return text;
+    });
   }
 
   /** Waits until the sheet is stored. */

@@ -220,9 +220,13 @@ function Pair({ entry, result, isAsked, onAsk }: PairProps) {
         {result.halfWidth === null && !opens ? (
           text
         ) : (
-          <Button variant="number" aria-expanded={isAsked} onClick={onAsk}>
+          <Button
+            variant="number"
+            aria-expanded={isAsked}
+            aria-description={`opens ${whatOpens(result)}`}
+            onClick={onAsk}
+          >
             {text}
-            <span className="visually-hidden">, {whatOpens(result)}</span>
           </Button>
         )}
         <UnitChoice

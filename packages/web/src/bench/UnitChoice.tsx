@@ -19,24 +19,28 @@ const itself = 'itself';
 export function UnitChoice({ name, of, shown, isChosen, onChoose }: Props) {
   const choices = unitChoices(of);
   if (choices.length < 2)
-    return (
-      <span className="unit-told">
+    return shown.length === 0 ? null : (
+      <>
+        {' '}
         <UnitText unit={shown} />
-      </span>
+      </>
     );
   return (
-    <select
-      className="unit-choice"
-      aria-label={`Unit of ${name}`}
-      value={ucumCode(shown)}
-      onChange={({ target }) => onChoose(target.value === itself ? null : target.value)}
-    >
-      {choices.map((unit) => (
-        <option key={ucumCode(unit)} value={ucumCode(unit)}>
-          {printedUnit(unit)}
-        </option>
-      ))}
-      {isChosen && <option value={itself}>as it reads well</option>}
-    </select>
+    <>
+      {' '}
+      <select
+        className="unit-choice"
+        aria-label={`Unit of ${name}`}
+        value={ucumCode(shown)}
+        onChange={({ target }) => onChoose(target.value === itself ? null : target.value)}
+      >
+        {choices.map((unit) => (
+          <option key={ucumCode(unit)} value={ucumCode(unit)}>
+            {printedUnit(unit)}
+          </option>
+        ))}
+        {isChosen && <option value={itself}>as it reads well</option>}
+      </select>
+    </>
   );
 }

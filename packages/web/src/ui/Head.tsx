@@ -43,7 +43,9 @@ export function Head({ children, nav }: { children?: ReactNode; nav?: ReactNode 
           variant="on-ink"
           onClick={toggleDecimalSign}
           className="wide-only"
-          aria-label={`Decimal sign: ${sign === ',' ? 'comma' : 'point'}. Press for the other one.`}
+          aria-label={
+            sign === ',' ? '1,5: decimal comma; press for a point' : '1.5: decimal point; press for a comma'
+          }
           title="How numbers are written here: with a point or a comma. Both are read where you type."
         >
           {sign === ',' ? '1,5' : '1.5'}

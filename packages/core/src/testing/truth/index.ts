@@ -1,5 +1,6 @@
 import { type TruthCase } from './case';
 import { jointCases } from './joint';
+import { fewCases, pairCases } from './pairs';
 import { repeatCases } from './repeats';
 import { restCases } from './rests';
 import { stepCases } from './steps';
@@ -14,4 +15,6 @@ export const truthCases: readonly TruthCase[] = [
   ...restCases,
   ...jointCases,
   ...windowCases,
+  ...pairCases,
+  ...fewCases,
 ];
