@@ -12,7 +12,7 @@ const mostRows = 200;
 /** With more columns than this, their uncertainties are left to the title of each number and to the mean. */
 const mostWithUncertainty = 2;
 
-/** The passes of the run in front, with their mean, its standard error and the standard deviation. */
+/** The passes of the run in front, with their mean and the standard deviation. */
 export function Passes({ columns }: { columns: readonly PassColumn[] }) {
   const body = useRef<HTMLDivElement>(null);
   const rows = rowsOfPasses(columns.map(({ passes }) => passes));
@@ -92,23 +92,18 @@ function Summary({ columns, across }: { columns: readonly PassColumn[]; across: 
   );
   const several = columns.some(({ passes, isAveraged }) => isAveraged && passes.values.length > 1);
   if (!several) return null;
-  const spreadOf = ({ passes }: PassColumn, over: number) => {
+  const spreadOf = ({ passes }: PassColumn) => {
     const { standardDeviation: spread, values } = passes;
     if (spread === null) return null;
     const digits = spread / Math.sqrt(2 * (values.length - 1));
-    return (
-      <ResultText result={{ value: spread / over, halfWidth: null, roundTo: digits / over, unit: [] }} />
-    );
+    return <ResultText result={{ value: spread, halfWidth: null, roundTo: digits, unit: [] }} />;
   };
   return (
     <tfoot>
-      {row('mean', ({ passes: { mean } }) =>
+      {row('mean; ± is sd/√n by Student’s t, with the length', ({ passes: { mean } }) =>
         mean === null ? null : <ResultText result={{ ...mean, roundTo: null, unit: [] }} />,
       )}
-      {row('standard deviation', (column) => spreadOf(column, 1))}
-      {row('standard error, sd/√n', (column) =>
-        spreadOf(column, Math.sqrt(Math.max(column.passes.values.length, 1))),
-      )}
+      {row('standard deviation', spreadOf)}
     </tfoot>
   );
 }
