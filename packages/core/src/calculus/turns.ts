@@ -44,36 +44,54 @@ export function turnsOf(series: Series, first = 0, past = series.values.length):
   const sigma = noiseOf(series, first, past);
   const least = Math.max(standsOut * (high - low), aboveNoise * sigma);
   const corners = cornersOf(values, first, past, least);
+  // Told to two digits, so that a turn stays what it is while an end of the stretch moves far from it.
+  const noise = Number(sigma.toPrecision(2));
+  let known = knownTurns.get(series);
+  if (known === undefined || known.size > mostTurns)
+    knownTurns.set(series, (known = new Map<string, Turn>()));
   const found: Turn[] = [];
   for (let k = 1; k + 1 < corners.length; k++) {
     const [before, here, after] = [corners[k - 1], corners[k], corners[k + 1]];
-    const kind = values[here] > values[before] ? 'peak' : 'trough';
-    const height = Math.min(Math.abs(values[here] - values[before]), Math.abs(values[here] - values[after]));
-    const way = Math.min(here - before, after - here);
-    const within = (shares: typeof heightShares): Top => ({
-      depth: shares.depth * height + thrown * sigma,
-      most: Math.min(Math.ceil(shares.way * way), mostBeside),
-    });
-    const wide = within(timeShares);
-    const rough = vertexIn(series, parabolaAt(series, here, kind, wide), here, kind);
-    // Once more about where it turned out to be, so that the reading that noise lifted most is not the middle of it all.
-    const middle = rough === null ? here : nearest(series, rough, here, way);
-    const time =
-      vertexOf(series, middle, kind, wide) ?? (middle === here ? null : vertexOf(series, here, kind, wide));
-    found.push({
-      kind,
-      index: here,
-      time: time ?? {
-        value: timeAt(series.sampling, here),
-        weights: { first: here, weights: new Float64Array(0) },
-      },
-      value:
-        time === null
-          ? readingAt(series, here)
-          : heightAt(series, middle, kind, time.value, within(heightShares)),
-    });
+    const key = `${before}/${here}/${after}/${noise}`;
+    let turn = known.get(key);
+    if (turn === undefined) known.set(key, (turn = turnAt(series, before, here, after, noise)));
+    found.push(turn);
   }
   return found;
+}
+
+/** What was told of turns; a series is never changed. */
+const knownTurns = new WeakMap<Series, Map<string, Turn>>();
+const mostTurns = 5000;
+
+/** The turn at a reading between two others. */
+function turnAt(series: Series, before: number, here: number, after: number, sigma: number): Turn {
+  const { values } = series;
+  const kind = values[here] > values[before] ? 'peak' : 'trough';
+  const height = Math.min(Math.abs(values[here] - values[before]), Math.abs(values[here] - values[after]));
+  const way = Math.min(here - before, after - here);
+  const within = (shares: typeof heightShares): Top => ({
+    depth: shares.depth * height + thrown * sigma,
+    most: Math.min(Math.ceil(shares.way * way), mostBeside),
+  });
+  const wide = within(timeShares);
+  const rough = vertexIn(series, parabolaAt(series, here, kind, wide), here, kind);
+  // Once more about where it turned out to be, so that the reading that noise lifted most is not the middle of it all.
+  const middle = rough === null ? here : nearest(series, rough, here, way);
+  const time =
+    vertexOf(series, middle, kind, wide) ?? (middle === here ? null : vertexOf(series, here, kind, wide));
+  return {
+    kind,
+    index: here,
+    time: time ?? {
+      value: timeAt(series.sampling, here),
+      weights: { first: here, weights: new Float64Array(0) },
+    },
+    value:
+      time === null
+        ? readingAt(series, here)
+        : heightAt(series, middle, kind, time.value, within(heightShares)),
+  };
 }
 
 /** Standard deviation that noise gives to one value of a stretch. */
