@@ -19,14 +19,14 @@ const allowed = 0.01;
 /** The least odd number of readings that a polynomial can be laid through with one to spare, where that is even. */
 const narrowest = (degree: number) => (degree % 2 === 0 ? degree + 1 : degree + 2);
 
-/** A window through polynomials raised by steps of two, wide enough for them. */
+/** A window through polynomials raised by steps of two, wide enough for them, also where two of its readings are missing. */
 export function raisedWindow<W extends { windowPoints: number; degree: number }>(
   window: W,
   raised: number,
 ): W {
   if (raised === 0) return window;
   const degree = window.degree + 2 * raised;
-  return { ...window, degree, windowPoints: Math.max(window.windowPoints, degree + 1 + (degree % 2)) };
+  return { ...window, degree, windowPoints: Math.max(window.windowPoints, degree + 3 + (degree % 2)) };
 }
 
 const mostReadings = 4096;

@@ -1,7 +1,7 @@
 import { type Flattening } from '../calculus/flattening';
 import { covarianceOf, exactly, halfWidth, merged, withShared } from '../results/quantity';
 import { resultText } from '../results/rounding';
-import { indexAfter, indexAtOrAfter, intervalOf } from '../series/sampling';
+import { countOf, indexAfter, indexAtOrAfter, intervalOf } from '../series/sampling';
 import { type FilterStep, type Series } from '../series/series';
 import { printedUnit } from '../units/unit';
 import { type RegionBounds } from './kind';
@@ -26,12 +26,18 @@ const leastLost = 1e-4;
 const negligible = 0.25;
 /** The same where nobody can tell from a spectrum what is lost. */
 const negligibleUnseen = 1;
-/** What one more degree changes counts from so many standard uncertainties of that change on. */
+/** What another degree changes counts from so many standard uncertainties of that change on. */
 const clear = 2.5;
+/** That it changes nothing is sure where the change is known to this share of the result's standard uncertainty. */
+const sure = 0.3;
+/** The next degree helps where it leaves less than this share. */
+const helping = 0.5;
 /** Differences below this share of a number are rounding in the sums of a window. */
 const rounding = 1e-9;
 /** A loss of which no more than this share is left at the highest degree stands in ±. */
 const mostlyGone = 0.25;
+/** A region of so many windows has a spectrum of its own. */
+const ownSpectrum = 3;
 
 interface About {
   series: readonly Series[];
@@ -39,12 +45,16 @@ interface About {
   runId: string;
 }
 
+/** Results through degrees raised so many times; null where they speak of something else. */
+type Level = (raised: number) => Results | null;
+
 /**
  * What windows flatten is told by the same entry worked out through polynomials of higher degrees in the same windows: these
  * follow the motion better, and their own noise stands in their ±. How far the loss of a result falls from degree to degree is
- * told by the spectrum of the readings and the responses of the filters, and its size by the first degree more; the first degree
- * is taken that leaves less than a quarter of the standard uncertainty. What the highest one still leaves counts in ±; where that
- * is most of it, as at a kick within the window, no ± is given.
+ * told by the spectrum of the readings and the responses of the filters, and its size by how far the result moves; the first degree
+ * is taken that leaves less than a quarter of the standard uncertainty. Where the spectrum shows a loss and noise hides whether it
+ * touches a result, that one is taken through a higher degree too. What the highest one still leaves counts in ±; where that is most
+ * of it, as at a kick within the window, no ± is given.
  * @param asSheet results as the sheet's windows give them
  * @param at the same through degrees raised by so many steps of two, and the series they come from
  */
@@ -59,7 +69,7 @@ export function unflattened(
   if (steps.length === 0 || (found !== null && found.lost < leastLost))
     return { outcome: asSheet, raised: 0, says: medians };
   const missing = missingIn(series, region);
-  const level = (raised: number): Results | null => {
+  const level: Level = (raised) => {
     const { outcome, series: through } = at(raised);
     // Where readings are missing, a higher degree may find too few in its window, and noise may make it find more crossings: it
     // speaks of something else then.
@@ -69,47 +79,21 @@ export function unflattened(
       countIn(outcome) === countIn(asSheet);
     return isOfSame ? outcome : null;
   };
-  const asItStands = () => ({
-    outcome: asSheet,
-    raised: 0,
-    says: [...medians, ...swingsNote(asSheet, series, region)],
-  });
-  const first = level(1);
-  if (first === null) return asItStands();
-  const changes = differencesOf(asSheet, first).filter(
-    ({ off, u, size, ofOff }) =>
-      Math.abs(off) > (found === null ? negligibleUnseen : negligible) * u &&
-      Math.abs(off) > rounding * size &&
-      Math.abs(off) > clear * ofOff(),
-  );
-  if (changes.length === 0) return asItStands();
-  const levels = [asSheet, first];
-  for (let raised = 1; ; raised++) {
-    const left = leftAfter(changes, levels, raised, found, () => {
-      levels[raised + 1] ??= (raised < mostSteps ? level(raised + 1) : null) ?? levels[raised];
-      return levels[raised + 1];
-    });
-    const here = levels[raised];
-    if (left.every(({ bias, u }) => bias <= (found === null ? negligibleUnseen : negligible) * u))
-      return { outcome: here, raised, says: [...medians, changedNote(asSheet, here, raised, steps)] };
-    const next = raised < mostSteps ? (levels[raised + 1] ?? level(raised + 1)) : null;
-    if (next !== null && next !== here) {
-      levels[raised + 1] = next;
-      continue;
-    }
-    const last = withWhatIsOpen(asSheet, here, left, { steps, found, runId: about.runId, raised });
-    return { ...last, says: [...medians, ...last.says] };
-  }
+  const told = { steps, found, runId: about.runId, isWhole: missing === 0 && !touchesEnd(series, region) };
+  const corrected = found === null ? unseen(asSheet, level, told) : seen(asSheet, level, { ...told, found });
+  if (corrected !== null) return { ...corrected, says: [...medians, ...corrected.says] };
+  return { outcome: asSheet, raised: 0, says: [...medians, ...swingsNote(asSheet, series, region)] };
 }
 
-/** A few readings have no spectrum of their own: a region with two windows on either side. */
+/** A few readings have no spectrum of their own: a region of less than three windows, with two windows on either side. */
 function aboutRegion(series: readonly Series[], region: RegionBounds | null): RegionBounds | null {
   if (region === null || region.along !== 't') return null;
-  let reach = 0;
+  let window = 0;
   for (const { sampling, made } of series)
     for (const { windowPoints } of made)
-      reach = Math.max(reach, 2 * windowPoints * (intervalOf(sampling) ?? 0));
-  return { ...region, start: region.start - reach, end: region.end + reach };
+      window = Math.max(window, windowPoints * (intervalOf(sampling) ?? 0));
+  if (region.end - region.start > ownSpectrum * window) return region;
+  return { ...region, start: region.start - 2 * window, end: region.end + 2 * window };
 }
 
 /** What is left of a loss in one result. */
@@ -122,34 +106,99 @@ interface Left {
   u: number;
 }
 
-/** What polynomials raised so many times still leave of the losses that the first of them has shown. */
-function leftAfter(
-  changes: readonly Difference[],
-  levels: readonly Results[],
-  raised: number,
-  found: Flattening | null,
-  next: () => Results,
-): Left[] {
-  const uncertaintyOf = (key: string) =>
-    levels[raised].results.find((one) => one.key === key)?.quantity.standardUncertainty ?? 0;
-  if (found !== null) {
-    const gained = found.lost - found.lostRaised(1);
-    const share = gained > 0 ? found.lostRaised(raised) / found.lost : 1;
-    const whole = gained > 0 ? found.lost / gained : Infinity;
-    return changes.map(({ key, off }) => ({
-      key,
-      bias: share * whole * Math.abs(off),
-      share,
-      u: uncertaintyOf(key),
-    }));
-  }
-  const further = differencesOf(levels[raised], next());
-  return changes.map(({ key, off }) => {
-    const more = further.find((one) => one.key === key);
-    const isClear = more !== undefined && Math.abs(more.off) > clear * more.ofOff();
-    const bias = isClear ? Math.abs(more.off) : 0;
-    return { key, bias, share: Math.min(bias / Math.abs(off), 1), u: uncertaintyOf(key) };
+interface Told {
+  steps: readonly FilterStep[];
+  found: Flattening | null;
+  runId: string;
+  /** Whether all windows are whole: no reading missing, and none that hangs over the end of the run. */
+  isWhole: boolean;
+}
+
+/** Whether a region reaches to where windows hang over the beginning or the end of a run; of all of it that is the least part. */
+const touchesEnd = (all: readonly Series[], region: RegionBounds | null): boolean =>
+  region?.along === 't' &&
+  all.some(({ sampling, made }) => {
+    const half = made.reduce((sum, { windowPoints }) => sum + (windowPoints - 1) / 2, 0);
+    const [first, past] = [indexAtOrAfter(sampling, region.start), indexAfter(sampling, region.end)];
+    return first < half || past > countOf(sampling) - half;
   });
+
+const isClear = ({ off, size, ofOff }: Difference) =>
+  Math.abs(off) > rounding * size && Math.abs(off) > clear * ofOff();
+
+/** Where a spectrum shows what is lost; null where the results stand as they are. */
+function seen(asSheet: Results, level: Level, told: Told & { found: Flattening }): Unflattened | null {
+  const { found } = told;
+  const first = level(1);
+  if (first === null) return null;
+  const helps = found.lostRaised(1) < helping * found.lost;
+  const isDoubted = (one: Difference) =>
+    (isClear(one) && Math.abs(one.off) > negligible * one.u) ||
+    (found.lost > worthSaying && !(helps && one.ofOff() <= sure * one.u));
+  const doubted = new Set(
+    differencesOf(asSheet, first)
+      .filter(isDoubted)
+      .map(({ key }) => key),
+  );
+  if (doubted.size === 0) return null;
+  let [here, raised, before] = [first, 1, asSheet];
+  for (;;) {
+    const lost = found.lostRaised(raised);
+    const ratio = lost < found.lost ? lost / (found.lost - lost) : Infinity;
+    // A window that is not whole flattens by more than its response says: what the last degree has changed tells how much more.
+    const steps = told.isWhole ? [] : differencesOf(before, here);
+    const left = differencesOf(asSheet, here)
+      .filter(({ key }) => doubted.has(key))
+      .map((one): Left => {
+        const step = steps.find(({ key }) => key === one.key);
+        const open =
+          step === undefined ? 0 : helping * (Math.abs(step.off) + (isClear(step) ? 0 : step.ofOff()));
+        return {
+          key: one.key,
+          bias: Math.max(ratio * (Math.abs(one.off) + (isClear(one) ? 0 : one.ofOff())), open),
+          share: lost / found.lost,
+          u: one.uNext,
+        };
+      });
+    if (left.every(({ bias, u }) => bias <= negligible * u))
+      return { outcome: here, raised, says: [changedNote(asSheet, here, raised, told)] };
+    const next = raised < mostSteps ? level(raised + 1) : null;
+    if (next === null) return withWhatIsOpen(asSheet, here, left, { ...told, raised });
+    [before, here] = [here, next];
+    raised++;
+  }
+}
+
+/** Where nobody can tell from a spectrum what is lost: degrees are raised until one more changes nothing. */
+function unseen(asSheet: Results, level: Level, told: Told): Unflattened | null {
+  let here = asSheet;
+  let before = new Map<string, number>();
+  for (let raised = 0; ; raised++) {
+    const next = raised < mostSteps ? level(raised + 1) : null;
+    const changes =
+      next === null
+        ? []
+        : differencesOf(here, next).filter(
+            (one) => isClear(one) && Math.abs(one.off) > negligibleUnseen * one.u,
+          );
+    if (next === null && raised > 0 && before.size > 0) {
+      const left = [...before].map(([key, off]): Left => ({ key, bias: Math.abs(off), share: 0, u: 0 }));
+      return withWhatIsOpen(asSheet, here, left, { ...told, raised });
+    }
+    if (next === null || changes.length === 0)
+      return raised === 0
+        ? null
+        : { outcome: here, raised, says: [changedNote(asSheet, here, raised, told)] };
+    const isFalling = changes.every(
+      ({ key, off }) => Math.abs(off) < helping * Math.abs(before.get(key) ?? Infinity),
+    );
+    if (raised > 0 && !isFalling) {
+      const left = changes.map(({ key, off }): Left => ({ key, bias: Math.abs(off), share: 1, u: 0 }));
+      return withWhatIsOpen(asSheet, here, left, { ...told, raised });
+    }
+    before = new Map(changes.map(({ key, off }) => [key, off]));
+    here = next;
+  }
 }
 
 /** How many of something an entry has found. */
@@ -173,8 +222,9 @@ interface Difference {
   name: string;
   /** What the second has more than the first. */
   off: number;
-  /** Standard uncertainty of the first, and its magnitude. */
+  /** Standard uncertainties of the first and the second, and the magnitude of the first. */
   u: number;
+  uNext: number;
   size: number;
   /** Standard uncertainty of the difference, of which most is common to both. */
   ofOff(): number;
@@ -192,7 +242,8 @@ function differencesOf(here: Results, next: Results): Difference[] {
       const common = covarianceOf(quantity, other);
       return Math.sqrt(Math.max(u ** 2 + (other.standardUncertainty ?? 0) ** 2 - 2 * common, 0));
     };
-    return Number.isFinite(off) ? [{ key, name, off, u, size: Math.abs(quantity.value), ofOff }] : [];
+    const uNext = other.standardUncertainty ?? 0;
+    return Number.isFinite(off) ? [{ key, name, off, u, uNext, size: Math.abs(quantity.value), ofOff }] : [];
   });
 }
 
@@ -201,13 +252,9 @@ function withWhatIsOpen(
   asSheet: Results,
   here: Results,
   left: readonly Left[],
-  {
-    steps,
-    found,
-    runId,
-    raised,
-  }: { steps: readonly FilterStep[]; found: Flattening | null; runId: string; raised: number },
+  told: Told & { raised: number },
 ): Unflattened {
+  const { steps, found, runId, raised } = told;
   if (left.every(({ share }) => share <= mostlyGone)) {
     const root = `${runId}/${windowsOf(steps)}`;
     const label = `what ${lowered(windowsOf(steps))} still ${isOne(steps) ? 'flattens' : 'flatten'}`;
@@ -225,7 +272,7 @@ function withWhatIsOpen(
         },
       };
     });
-    const note = changedNote(asSheet, here, raised, steps);
+    const note = changedNote(asSheet, here, raised, told);
     return {
       outcome: { ...here, results },
       raised,
@@ -253,23 +300,22 @@ function withWhatIsOpen(
 const isOne = (steps: readonly FilterStep[]) => new Set(steps.map(({ symbol }) => symbol)).size === 1;
 const lowered = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
-/** What the numbers would be as the windows stand, told of the one that has changed most. */
-function changedNote(
-  asSheet: Results,
-  outcome: Results,
-  raised: number,
-  steps: readonly FilterStep[],
-): string {
+/** What the numbers would be as the windows stand, told of the one that has changed most; or that noise hides whether they change. */
+function changedNote(asSheet: Results, outcome: Results, raised: number, { steps, found }: Told): string {
   const changes = differencesOf(asSheet, outcome).sort(
     (a, b) => Math.abs(b.off / b.u) - Math.abs(a.off / a.u),
   );
-  const told = asSheet.results.find(({ key }) => key === changes[0]?.key);
+  const result = asSheet.results.find(({ key }) => key === changes[0]?.key);
   const degrees = [...new Set(steps.map(({ degree }) => degree + 2 * raised))].join(' and ');
+  const through = `worked out through polynomials of degree ${degrees}`;
+  const one = isOne(steps);
+  if (!changes.some(isClear) && found !== null)
+    return `${windowsOf(steps)} ${one ? 'takes' : 'take'} ${shareText(found.lost)} off the swings in this region, and noise hides how much of it this loses. It is ${through}, so that ± holds that too.`;
   const before =
-    told === undefined
+    result === undefined
       ? ''
-      : `: ${told.name} would be ${resultText(told.quantity.value, halfWidth(told.quantity))} ${printedUnit(told.quantity.unit)}`.trimEnd();
-  return `${windowsOf(steps)} ${isOne(steps) ? 'flattens' : 'flatten'} what is in this region${before}. This is corrected: it is worked out through polynomials of degree ${degrees}.`;
+      : `: ${result.name} would be ${resultText(result.quantity.value, halfWidth(result.quantity))} ${printedUnit(result.quantity.unit)}`.trimEnd();
+  return `${windowsOf(steps)} ${one ? 'flattens' : 'flatten'} what is in this region${before}. This is corrected: it is ${through}.`;
 }
 
 /** Spread and extremes have no ± that could tell what is lost. */

@@ -59,14 +59,6 @@ export const windowCases: readonly TruthCase[] = [
     key: 'amplitude',
   }),
   sheetCase({
-    title: 'amplitude of a flattened v, cycle by cycle',
-    slow: true,
-    entries: [v, entryOf('cycles', 'q', { of: 'entry:v' })],
-    channels: moved,
-    truth: amplitude * omega,
-    key: 'amplitude',
-  }),
-  sheetCase({
     title: 'amplitude in the spectrum of a flattened v',
     slow: true,
     entries: [v, entryOf('spectrum', 'q', { of: 'entry:v', window: 'hann', padding: '4' })],
