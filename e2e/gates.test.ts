@@ -59,7 +59,7 @@ test('a ball: nothing until it passes, then a speed a pass in large digits, mean
   expect(await passes()).toHaveLength(5);
   // The hand throws with 3 m/s and 3 %.
   expect(share(await largeNumber(), 3)).toBeLessThan(0.15);
-  await hand.waitForText('± is sd/√n by Student’s t');
+  await hand.waitForText('± of the mean is sd/√n by Student’s t');
   const [run] = await hand.runs();
   expect(run.channels.map(({ key }) => key)).toEqual(['A', 'B']);
   const [{ values: edges }] = run.channels;

@@ -21,6 +21,9 @@ function lastPlace(magnitude: number, figures: number): number {
 /** Numbers below this power of ten are written out. */
 const plainBelow = 6;
 
+/** Numbers below a hundredth are written with so many decimals at most. */
+const mostDecimals = 6;
+
 const magnitudeOf = (number: number) => Number(number.toExponential(mostDigits - 1).split('e')[1]);
 
 /** Rounded to a place left of the decimal point; what is right of it is left to the number of decimals. */
@@ -51,7 +54,9 @@ export function writeResult(value: number, standardUncertainty: number | null, f
   const largest = Math.max(Math.abs(value), known ? standardUncertainty : 0);
   // As it will stand there: 999 999.7 to the nearest whole number is 10⁶.
   const magnitude = largest === 0 ? 0 : magnitudeOf(roundedTo(largest, place));
-  const exponent = magnitude >= plainBelow || magnitude <= -5 ? magnitude : 0;
+  // Small numbers with many zeros are read by nobody.
+  const isTiny = magnitude <= -5 || (magnitude <= -3 && -place > mostDecimals);
+  const exponent = magnitude >= plainBelow || isTiny ? magnitude : 0;
   const decimals = Math.min(Math.max(exponent - place, 0), 20);
   const scaled = (number: number) => minus((roundedTo(number, place) / 10 ** exponent).toFixed(decimals));
   return {

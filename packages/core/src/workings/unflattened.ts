@@ -82,7 +82,8 @@ export function unflattened(
   const told = { steps, found, runId: about.runId, isWhole: missing === 0 && !touchesEnd(series, region) };
   const corrected = found === null ? unseen(asSheet, level, told) : seen(asSheet, level, { ...told, found });
   if (corrected !== null) return { ...corrected, says: [...medians, ...corrected.says] };
-  return { outcome: asSheet, raised: 0, says: [...medians, ...swingsNote(asSheet, series, region)] };
+  const says = level(1) === null ? untoldNote(steps, found) : swingsNote(asSheet, series, region);
+  return { outcome: asSheet, raised: 0, says: [...medians, ...says] };
 }
 
 /** A few readings have no spectrum of their own: a region of less than three windows, with two windows on either side. */
@@ -317,6 +318,14 @@ function changedNote(asSheet: Results, outcome: Results, raised: number, { steps
       : `: ${result.name} would be ${resultText(result.quantity.value, halfWidth(result.quantity))} ${printedUnit(result.quantity.unit)}`.trimEnd();
   return `${windowsOf(steps)} ${one ? 'flattens' : 'flatten'} what is in this region${before}. This is corrected: it is ${through}.`;
 }
+
+/** Where no higher degree speaks of the same, as with many readings missing, nobody can tell what of a loss a result has. */
+const untoldNote = (steps: readonly FilterStep[], found: Flattening | null): string[] =>
+  found === null || found.lost < worthSaying
+    ? []
+    : [
+        `${windowsOf(steps)} ${isOne(steps) ? 'takes' : 'take'} ${shareText(found.lost)} off the swings in this region; with what is missing here it cannot be told how much of it this loses. ${adviceOn(found)}`,
+      ];
 
 /** Spread and extremes have no ± that could tell what is lost. */
 function swingsNote({ results }: Results, series: readonly Series[], region: RegionBounds | null): string[] {

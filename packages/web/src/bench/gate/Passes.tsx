@@ -74,6 +74,7 @@ export function Passes({ columns }: { columns: readonly PassColumn[] }) {
           ))}
         </tbody>
         <Summary columns={columns} across={isNumbered ? 2 : 1} />
+        <caption>± of the mean is sd/√n by Student’s t, with the length.</caption>
       </Table>
     </div>
   );
@@ -100,7 +101,7 @@ function Summary({ columns, across }: { columns: readonly PassColumn[]; across: 
   };
   return (
     <tfoot>
-      {row('mean; ± is sd/√n by Student’s t, with the length', ({ passes: { mean } }) =>
+      {row('mean', ({ passes: { mean } }) =>
         mean === null ? null : <ResultText result={{ ...mean, roundTo: null, unit: [] }} />,
       )}
       {row('standard deviation', spreadOf)}
