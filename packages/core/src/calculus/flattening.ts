@@ -191,7 +191,7 @@ function spectrumOf(root: ReadingsRoot, values: Float64Array, first: number): Li
 }
 
 /** So many of the readings may be missing. */
-const mostMissing = 0.05;
+const mostMissing = 0.2;
 
 /** Readings with the few that are missing on straight lines; null where more are. */
 function bridgedOver(values: Float64Array): Float64Array | null {

@@ -86,3 +86,16 @@ test('a kick within a wide window is brought back as far as ± says, or the sent
   expect(within.u).toBeNull();
   expect(within.notes).toMatch(/no honest ± of .* can be given/);
 });
+
+test('where too many readings are missing to tell what is lost, the sentence stands in the place of ±', () => {
+  const missing = [50, 52, 54].map((i) => i * 0.02);
+  const gappy = x((t) =>
+    missing.some((at) => Math.abs(at - t) < 1e-6) ? NaN : 0.05 * Math.sin((2 * Math.PI * t) / 0.4),
+  );
+  const mean = entryOf('statistics', 'q', { of: 'entry:v', ...onA });
+  const narrow = { ...v, windowPoints: 7 } as Entry;
+  const { u, notes } = main(said([regionEntry('A', 'A', 0.9, 2.38), narrow, mean], gappy).get('q'));
+  expect(u).toBeNull();
+  expect(notes).toMatch(/takes 1\d % off the swings in this region\. .* no honest ± can be given/);
+  expect(notes).not.toContain('± is');
+});

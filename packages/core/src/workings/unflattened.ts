@@ -82,8 +82,9 @@ export function unflattened(
   const told = { steps, found, runId: about.runId, isWhole: missing === 0 && !touchesEnd(series, region) };
   const corrected = found === null ? unseen(asSheet, level, told) : seen(asSheet, level, { ...told, found });
   if (corrected !== null) return { ...corrected, says: [...medians, ...corrected.says] };
-  const says = level(1) === null ? untoldNote(steps, found) : swingsNote(asSheet, series, region);
-  return { outcome: asSheet, raised: 0, says: [...medians, ...says] };
+  const isUntold = found !== null && found.lost > worthSaying && level(1) === null;
+  if (isUntold) return untold(asSheet, medians, steps, found);
+  return { outcome: asSheet, raised: 0, says: [...medians, ...swingsNote(asSheet, series, region)] };
 }
 
 /** A few readings have no spectrum of their own: a region of less than three windows, with two windows on either side. */
@@ -290,7 +291,7 @@ function withWhatIsOpen(
   const share = found === null ? '' : `, about ${shareText(found.lost)},`;
   const one = isOne(steps);
   return {
-    outcome: { ...asSheet, results },
+    outcome: { ...withoutWordsOnIt(asSheet), results },
     raised: 0,
     says: [
       `${windowsOf(steps)} ${one ? 'takes' : 'take'} off${share} what is quicker than ${one ? 'it' : 'they'} in this region, and no polynomial brings it back: no honest ± of ${names.join(', ')} can be given.${found === null ? '' : ` ${adviceOn(found)}`}`,
@@ -319,13 +320,32 @@ function changedNote(asSheet: Results, outcome: Results, raised: number, { steps
   return `${windowsOf(steps)} ${one ? 'flattens' : 'flatten'} what is in this region${before}. This is corrected: it is ${through}.`;
 }
 
+/** Without the sentence on what ± is, where there is none any more. */
+const withoutWordsOnIt = (outcome: Results): Results => ({
+  ...outcome,
+  notes: outcome.notes.filter((note) => !note.startsWith('± is')),
+});
+
 /** Where no higher degree speaks of the same, as with many readings missing, nobody can tell what of a loss a result has. */
-const untoldNote = (steps: readonly FilterStep[], found: Flattening | null): string[] =>
-  found === null || found.lost < worthSaying
-    ? []
-    : [
-        `${windowsOf(steps)} ${isOne(steps) ? 'takes' : 'take'} ${shareText(found.lost)} off the swings in this region; with what is missing here it cannot be told how much of it this loses. ${adviceOn(found)}`,
-      ];
+const untold = (
+  asSheet: Results,
+  medians: readonly string[],
+  steps: readonly FilterStep[],
+  found: Flattening,
+): Unflattened => ({
+  outcome: {
+    ...withoutWordsOnIt(asSheet),
+    results: asSheet.results.map((result) => ({
+      ...result,
+      quantity: exactly(result.quantity.value, result.quantity.unit),
+    })),
+  },
+  raised: 0,
+  says: [
+    ...medians,
+    `${windowsOf(steps)} ${isOne(steps) ? 'takes' : 'take'} ${shareText(found.lost)} off the swings in this region. With what is missing here it cannot be told how much of it this loses, and so no honest ± can be given. ${adviceOn(found)}`,
+  ],
+});
 
 /** Spread and extremes have no ± that could tell what is lost. */
 function swingsNote({ results }: Results, series: readonly Series[], region: RegionBounds | null): string[] {
