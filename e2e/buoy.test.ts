@@ -63,8 +63,7 @@ test('a sensor is connected, its rate set with what is impossible refused, and z
   await hand.waitForText('10 Hz is slow for x (K7-D)');
   await hand.press('Take 50 Hz');
   await hand.waitForText('Take 50 readings a second');
-  await hand.press('Zero');
-  await hand.waitForText('Zeroed less than a minute ago', 8000);
+  await hand.zero();
   await system.page.waitForFunction(
     () =>
       Math.abs(

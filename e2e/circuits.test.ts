@@ -126,8 +126,7 @@ test('a resistor on the ramp keeps to its 22 Ω, and the lamp does not keep to i
 test('the reed rings down: period and decay', async () => {
   await stage.show('reed');
   await hand.begin(system.site, 'Reed', ['R5-T']);
-  await hand.press('Zero');
-  await hand.waitForText('Zeroed less than a minute ago', 8000);
+  await hand.zero();
   await hand.beginAt('y', 'rises through', '1 mm', '0.1');
   await hand.lengthOfRun('1.5');
   await hand.recordWhen(() => stage.press('Pluck it'));

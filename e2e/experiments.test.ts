@@ -166,8 +166,7 @@ test('a weight pulls the boat: zeroed each run, begun at 5 mm, ended at 0.6 m by
   // The weight lies on the floor and the string is slack: this is where the force has its zero.
   await stage.press('Let go');
   await pause(3000);
-  await hand.press('Zero');
-  await hand.waitForText('Zeroed less than a minute ago', 8000);
+  await hand.zero();
   await hand.beginAt('x', 'rises through', '5 mm', '0.5');
   await hand.endAt('x', 'rises through', '60 cm');
   const masses = [0.02, 0.04, 0.06, 0.08, 0.1];
@@ -274,8 +273,7 @@ test('a tethered boat, light and loaded, string and elastic: ∫F dt is m Δv wi
 test('a zeroed force: its mean knows the zero, and says so in the budget', async () => {
   await stage.show('cord');
   await hand.begin(system.site, 'Zeroed force', ['C6-F']);
-  await hand.press('Zero');
-  await hand.waitForText('Zeroed less than a minute ago', 8000);
+  await hand.zero();
   await hand.lengthOfRun('3');
   await hand.record();
   await hand.mark(0.2, 2.8);
@@ -297,8 +295,7 @@ test('a zeroed force: its mean knows the zero, and says so in the budget', async
 test('a cord is stretched by hand: force against position, the squiggly ends left out, gives its stiffness', async () => {
   await stage.show('cord');
   await hand.begin(system.site, 'Cord', ['C6-F']);
-  await hand.press('Zero');
-  await hand.waitForText('Zeroed less than a minute ago', 8000);
+  await hand.zero();
   await hand.lengthOfRun('6');
   await hand.page.keyboard.press('Space');
   await hand.waitForText('Space stops');

@@ -72,8 +72,7 @@ test('the boat with encoder and hook is pushed up a slope and comes down: g (sin
   await stage.set('Rolling friction', 0.01);
   await stage.press('Bring it back and hold');
   await hand.begin(system.site, 'Up and down', ['K5-C']);
-  await hand.press('Zero');
-  await hand.waitForText('Zeroed less than a minute ago', 8000);
+  await hand.zero();
   await hand.beginAt('x', 'rises through', '2 cm', '0.2');
   await hand.endAt('x', 'falls through', '2 cm');
   await hand.recordWhen(() => stage.press('Push it along'));

@@ -158,6 +158,12 @@ export class BenchHand {
     if (codes.length > 0) await this.waitForText('is ready');
   }
 
+  /** Zeroes the sensor that is shown, which has to rest. */
+  async zero(): Promise<void> {
+    await this.press('Zero');
+    await this.waitForText('Zeroed less than a minute ago', 8000);
+  }
+
   /** Lets every run begin at zero. */
   async zeroAtStart(code: string, symbol: string): Promise<void> {
     await this.pressLabelled(`Set up ${code}`);

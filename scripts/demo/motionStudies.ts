@@ -1,12 +1,5 @@
-import {
-  type ChannelFields,
-  type WorkingsDocument,
-  channelOf,
-  emptyPage,
-  emptyWorkings,
-  panelOf,
-} from '@heuristor/contracts';
-import { type ChannelData, type Entry, type SeriesRef, parseUnit } from '@heuristor/core';
+import { type ChannelFields, type WorkingsDocument, channelOf } from '@heuristor/contracts';
+import { type ChannelData, type Entry, parseUnit } from '@heuristor/core';
 import {
   type Rig,
   buoy,
@@ -16,6 +9,7 @@ import {
   motionNoise,
   simulate,
 } from '@heuristor/stand-ins';
+import { entry, sheet } from './experiment';
 
 const rate = 50;
 
@@ -115,71 +109,29 @@ function lifeboatAt(angle: number): Rig {
   return rig;
 }
 
-const sheet = (entries: Entry[], traces: SeriesRef[]): WorkingsDocument => ({
-  ...emptyWorkings,
-  entries,
-  pages: [{ ...emptyPage, panels: traces.map(panelOf) }],
-});
+const regionA = (name: string, start: number, end: number): Entry =>
+  entry('region', 'region-a', name, { letter: 'A', along: 't', start, end });
+const onA = { region: 'region-a' } as const;
+const v = entry('derivative', 'v', 'v', { of: 'channel:x', windowPoints: 9 });
 
 const buoyWorkings = sheet(
   [
-    { kind: 'region', id: 'region-a', name: 'steady swing', letter: 'A', along: 't', start: 1.2, end: 6.8 },
-    {
-      kind: 'fit',
-      id: 'swing',
-      name: 'the swing',
-      region: 'region-a',
-      of: 'channel:x',
-      against: 't',
-      relation: 'sine',
-      showResiduals: false,
-      weights: 'equal',
-    },
-    { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 },
-    { kind: 'derivative', id: 'a', name: 'a', of: 'entry:v', windowPoints: 9 },
-    {
-      kind: 'slope',
-      id: 'minus-omega',
-      name: 'minus ω²',
-      region: 'region-a',
-      of: 'entry:a',
-      against: 'channel:x',
-    },
+    regionA('steady swing', 1.2, 6.8),
+    entry('fit', 'swing', 'the swing', { ...onA, of: 'channel:x', relation: 'sine' }),
+    v,
+    entry('derivative', 'a', 'a', { of: 'entry:v', windowPoints: 9 }),
+    entry('slope', 'minus-omega', 'minus ω²', { ...onA, of: 'entry:a', against: 'channel:x' }),
   ],
   ['channel:x', 'entry:v', 'entry:a'],
 );
 
 const lifeboatWorkings = sheet(
   [
-    { kind: 'region', id: 'region-a', name: 'running down', letter: 'A', along: 't', start: 0.7, end: 1.9 },
-    {
-      kind: 'fit',
-      id: 'path',
-      name: 'the path',
-      region: 'region-a',
-      of: 'channel:x',
-      against: 't',
-      relation: 'parabola',
-      showResiduals: false,
-      weights: 'equal',
-    },
-    { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 },
-    {
-      kind: 'slope',
-      id: 'acceleration',
-      name: 'acceleration from v',
-      region: 'region-a',
-      of: 'entry:v',
-      against: 't',
-    },
-    {
-      kind: 'area',
-      id: 'distance',
-      name: 'distance from v',
-      region: 'region-a',
-      of: 'entry:v',
-      against: 't',
-    },
+    regionA('running down', 0.7, 1.9),
+    entry('fit', 'path', 'the path', { ...onA, of: 'channel:x', relation: 'parabola' }),
+    v,
+    entry('slope', 'acceleration', 'acceleration from v', { ...onA, of: 'entry:v' }),
+    entry('area', 'distance', 'distance from v', { ...onA, of: 'entry:v' }),
   ],
   ['channel:x', 'entry:v'],
 );

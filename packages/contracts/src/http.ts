@@ -278,6 +278,8 @@ export const importSchema = z.object({
           name: z.string(),
           /** When its first reading was taken, where the file says it. */
           begins: z.string().nullable(),
+          /** What a clock showed then, where the file tells no date. */
+          since: z.string().nullable(),
           channels: z.array(
             z.object({
               name: z.string(),

@@ -94,8 +94,22 @@ export const readableUnitOf = ({
 }: Pick<Told, 'value' | 'halfWidth' | 'unit'>): Unit =>
   readableUnit(Math.max(Math.abs(value), halfWidth ?? 0), unit);
 
+/** Every card asks for the same few, each time it is drawn. */
+const knownChoices = new Map<string, Unit[]>();
+const mostKnown = 200;
+
 /** The units that a result in `unit` can be shown in, its own among them, the smallest first. */
 export function unitChoices(unit: Unit): Unit[] {
+  const key = JSON.stringify(unit);
+  let found = knownChoices.get(key);
+  if (found === undefined) {
+    if (knownChoices.size >= mostKnown) knownChoices.clear();
+    knownChoices.set(key, (found = choicesFor(unit)));
+  }
+  return found;
+}
+
+function choicesFor(unit: Unit): Unit[] {
   // A plain number is no angle, though both have no dimension.
   if (unit.length === 0) return [unit];
   const told = prefixed(unit);

@@ -114,3 +114,15 @@ test('a time that stands in a later column is the time all the same', () => {
 test('a cell that is no time in a column of times is named by its row', () => {
   expect(() => tableOf('t,x\n10:00:00,1\nlater,2')).toThrow('Row 3, column 1 (t): “later” is not a number.');
 });
+
+test('dates that have the day first here and the month first there are refused, whatever is meant', () => {
+  expect(() => tableOf('at,x\n25/03/2026,1\n03/26/2026,2')).toThrow('Write all of them alike');
+});
+
+test('of times of day alone the first is told, which is t = 0', () => {
+  const [run] = runsOfTable(tableOf('clock,x\n10:15:30,1\n10:15:31,2'));
+  expect([run.since, run.begins]).toEqual(['10:15:30', undefined]);
+  const [elapsed] = runsOfTable(tableOf('elapsed,x\n00:00:05,1\n00:00:06,2'));
+  expect(elapsed.since).toBeUndefined();
+  expect(elapsed.channels[0].sampling).toEqual({ kind: 'regular', start: 5, interval: 1, count: 2 });
+});

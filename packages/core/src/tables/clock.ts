@@ -1,3 +1,5 @@
+import { Refusal } from '../refusal';
+
 /** A date, a time of day, or both, as a cell writes them; the order of day and month may still be open. */
 export interface ClockCell {
   /** Year, and the two other numbers in the order in which they stand. */
@@ -10,6 +12,7 @@ export interface ClockCell {
 
 export type DateOrder = 'month-day' | 'day-month';
 
+const daySeconds = 86_400;
 const timePart = String.raw`(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d+))?)?\s*([ap]\.?m\.?)?`;
 const zonePart = String.raw`\s*(Z|UTC|GMT|[+−-]\d{2}(?::?\d{2})?)?`;
 const isoPattern = new RegExp(
@@ -55,8 +58,9 @@ function checked(date: ClockCell['date'], parts: (string | undefined)[]): ClockC
     if (hour < 1 || hour > 12) return undefined;
     hour = (hour % 12) + (/^p/i.test(half) ? 12 : 0);
   }
-  if (hour > 24 || Number(minutes) > 59 || Number(seconds) > 60) return undefined;
   const whole = hour * 3600 + Number(minutes) * 60 + Number(seconds);
+  // A day ends at 24:00:00, or a leap second later.
+  if (whole > daySeconds || Number(minutes) > 59 || Number(seconds) > 60) return undefined;
   return {
     date,
     seconds: Number(`${whole}.${fraction || '0'}`),
@@ -64,9 +68,26 @@ function checked(date: ClockCell['date'], parts: (string | undefined)[]): ClockC
   };
 }
 
-function isDate({ first, second, order }: NonNullable<ClockCell['date']>): boolean {
-  const [month, day] = order === 'day-month' ? [second, first] : [first, second];
-  return month >= 1 && day >= 1 && day <= 31 && (order === null ? first <= 31 : month <= 12);
+/** Whether there is such a day, in the order in which it is written, or in one of both. */
+const isDate = ({ order, ...date }: NonNullable<ClockCell['date']>): boolean =>
+  order === null ? isDay(date, 'day-month') || isDay(date, 'month-day') : isDay(date, order);
+
+type WrittenDate = Omit<NonNullable<ClockCell['date']>, 'order'>;
+
+const monthAndDay = ({ first, second }: WrittenDate, order: DateOrder) =>
+  order === 'day-month' ? [second, first] : [first, second];
+
+/** Midnight of a day by universal time, in seconds. */
+function midnightOf(date: WrittenDate, order: DateOrder): number {
+  const [month, day] = monthAndDay(date, order);
+  return Date.UTC(date.year, month - 1, day) / 1000;
+}
+
+/** February has no 30th day: a day that is none would be counted on into March. */
+function isDay(date: WrittenDate, order: DateOrder): boolean {
+  const [month, day] = monthAndDay(date, order);
+  const made = new Date(midnightOf(date, order) * 1000);
+  return made.getUTCMonth() === month - 1 && made.getUTCDate() === day;
 }
 
 function offsetIn(zone: string): number {
@@ -84,8 +105,6 @@ export interface ClockTimes {
   /** The time of day of the first one, where no date is known: seconds since midnight. */
   since: number | null;
 }
-
-const daySeconds = 86_400;
 
 /**
  * Turns cells of one column, or of a date and a time beside it, into seconds since the first. Times without a zone are those of a
@@ -122,9 +141,7 @@ export function timesOfClock(
       }
     } else {
       isDated = true;
-      const { year, first, second } = cell.date;
-      const [month, day] = (cell.date.order ?? order) === 'day-month' ? [second, first] : [first, second];
-      const wall = Date.UTC(year, month - 1, day) / 1000 + seconds;
+      const wall = midnightOf(cell.date, cell.date.order ?? order) + seconds;
       if (cell.offset !== null) at = wall - cell.offset * 60;
       else {
         at = wall - offsetAt(wall - offsetAt(wall));
@@ -152,15 +169,22 @@ export function timesOfClock(
 /** Seconds of a date have some nine digits before the point; what is left of a double after it is microseconds. */
 const roundedTime = (seconds: number) => Math.round(seconds * 1e6) / 1e6;
 
-/** Whether day or month stands first, where cells leave it open: as the others say, or so that the dates lie closer together. */
+/**
+ * Whether day or month stands first, where cells leave it open: as the others say, or so that the dates lie closer together.
+ * @throws Refusal where some say this and some say that
+ */
 function orderOf(cells: readonly (ClockCell | null)[]): DateOrder {
   const dates = cells.flatMap((cell) => (cell?.date == null ? [] : [cell.date]));
-  const known = dates.find(({ order }) => order !== null)?.order;
-  if (known != null) return known;
-  const spanOf = (order: DateOrder) => {
-    const days = dates.map(({ year, first, second }) =>
-      order === 'day-month' ? Date.UTC(year, second - 1, first) : Date.UTC(year, first - 1, second),
+  const known = new Set(dates.flatMap(({ order }) => order ?? []));
+  if (known.size > 1)
+    throw new Refusal(
+      'Some dates of one column have the day first and some have the month first. Write all of them alike, best as 2026-11-29.',
     );
+  const [only] = known;
+  if (only !== undefined) return only;
+  const spanOf = (order: DateOrder) => {
+    if (!dates.every((date) => isDay(date, order))) return Infinity;
+    const days = dates.map((date) => midnightOf(date, order));
     const isSorted = days.every((day, i) => i === 0 || day >= days[i - 1]);
     return isSorted && days.length > 0 ? days[days.length - 1] - days[0] : Infinity;
   };

@@ -2,6 +2,7 @@ import { Refusal } from '../refusal';
 import { type Sampling, regular, timed } from '../series/sampling';
 import { conversionFactor, isTimeUnit } from '../units/conversion';
 import { type Unit, one, parseUnit } from '../units/unit';
+import { timeOfDay } from './clock';
 import { type Column } from './columns';
 import { type Table } from './readTable';
 
@@ -20,6 +21,8 @@ export interface ImportedRun {
   channels: ImportedChannel[];
   /** When its first reading was taken, where the file says it, in ISO 8601. */
   begins?: string;
+  /** What a clock showed at its first reading, where the file tells no date: “10:15:30”. */
+  since?: string;
 }
 
 const second = parseUnit('s');
@@ -70,10 +73,13 @@ export function runsOfLaidOut(table: Table, { axis, without }: TableLayout): Imp
 }
 
 /** When the readings of some columns began, where their time says it. */
-const beginOf = (columns: readonly Column[]): Pick<ImportedRun, 'begins'> => {
-  const begins = columns[0].clock?.begins ?? null;
-  return begins === null ? {} : { begins };
-};
+function beginOf([{ clock }]: readonly Column[]): Pick<ImportedRun, 'begins' | 'since'> {
+  const { begins = null, since = null } = clock ?? {};
+  return {
+    ...(begins === null ? {} : { begins }),
+    ...(since === null ? {} : { since: timeOfDay(since) }),
+  };
+}
 
 /** The columns after the first one against it; another time among them is a quantity like others. */
 function alongFirst([time, ...rest]: readonly Column[]): ImportedChannel[] {

@@ -299,6 +299,7 @@ function readyState(
     runs: runs.map((run) => ({
       name: run.name ?? name,
       begins: run.begins,
+      since: run.since,
       channels: run.channels.map(({ name: channel, unit, timeUnit, sampling, values }) => ({
         name: channel,
         unit,

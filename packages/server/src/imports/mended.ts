@@ -19,7 +19,7 @@ export function mended(runs: ReadRuns, names: ImportNames | undefined): ReadRuns
       'invalid-request',
       'These names belong to another file. Close the preview and choose the file again.',
     );
-  return runs.map(({ channels, begins }, i) => {
+  return runs.map(({ channels, begins, since }, i) => {
     const { name, channels: wanted } = names[i];
     const seen = new Set<string>();
     for (const { name: symbol } of wanted) {
@@ -33,6 +33,7 @@ export function mended(runs: ReadRuns, names: ImportNames | undefined): ReadRuns
     return {
       name,
       begins,
+      since,
       channels: channels.map((channel, c) => ({
         ...channel,
         name: wanted[c].name,

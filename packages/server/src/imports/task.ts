@@ -26,6 +26,8 @@ export interface ReadRun {
   channels: ReadChannel[];
   /** When its first reading was taken; null where the file does not say. */
   begins: string | null;
+  /** What a clock showed then, where the file tells no date. */
+  since: string | null;
 }
 
 /** What it answers. */

@@ -52,9 +52,10 @@ export default function read({ file, zone, choices, port }: ReadTask): ReadAnswe
       skipped,
       layout,
       columns: table.columns.map(({ name, unit }) => ({ name, unit: ucumCode(unit) })),
-      runs: runs.map(({ name, channels, begins = null }) => ({
+      runs: runs.map(({ name, channels, begins = null, since = null }) => ({
         name,
         begins,
+        since,
         channels: channels.map(handedOver),
       })),
     };

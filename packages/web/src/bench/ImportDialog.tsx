@@ -16,7 +16,6 @@ import { isFaultless, namesAsRead } from '../session/importNames';
 import { tell } from '../stores/notices';
 import { ImportChoices } from './ImportChoices';
 import { ImportPreview } from './ImportPreview';
-import { written } from '../ui/numberText';
 
 interface DialogState {
   file: File | null;
@@ -175,7 +174,7 @@ function ImportState({ state }: { state: Import['state'] | null }) {
     case 'stored':
       return <p>Stored.</p>;
     case 'refused':
-      return <p className="refused">{written(state.sentence)}</p>;
+      return <p className="refused">{state.sentence}</p>;
     case 'question':
       return (
         <p>

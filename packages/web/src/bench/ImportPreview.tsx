@@ -15,7 +15,7 @@ const number = (value: number | null) => (value === null ? '—' : String(value)
 export function ImportPreview({ state, names, onChange }: Props) {
   return (
     <>
-      {state.runs.map(({ channels, begins }, run) => (
+      {state.runs.map(({ channels, begins, since }, run) => (
         <div key={run} className="import-run">
           <MendedField
             label={state.runs.length === 1 ? 'Name of the run' : `Name of run ${run + 1}`}
@@ -28,6 +28,11 @@ export function ImportPreview({ state, names, onChange }: Props) {
               Times are dates: the first reading was taken on{' '}
               {new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'medium' }).format(
                 new Date(begins),
+              )}
+              {since !== null && (
+                <p className="quiet">
+                  Times are times of day: the clock showed {since} at the first reading, which is t = 0.
+                </p>
               )}
               , which is t = 0.
             </p>

@@ -20,8 +20,8 @@ const ready: Extract<Import['state'], { kind: 'ready' }> = {
   columns: [],
   rows: 2,
   runs: [
-    { name: 'soft', begins: null, channels: [channel('x', 'm'), channel('a', 'm.s-2')] },
-    { name: 'stiff', begins: null, channels: [channel('x', '1')] },
+    { name: 'soft', begins: null, since: null, channels: [channel('x', 'm'), channel('a', 'm.s-2')] },
+    { name: 'stiff', begins: null, since: null, channels: [channel('x', '1')] },
   ],
 };
 const read = namesAsRead(ready);
