@@ -36,6 +36,8 @@ const helping = 0.5;
 const rounding = 1e-9;
 /** A loss of which no more than this share is left at the highest degree stands in ±. */
 const mostlyGone = 0.25;
+/** So many things at an end of a stretch may be found or not. */
+const atTheEnd = 1;
 /** A region of so many windows has a spectrum of its own. */
 const ownSpectrum = 3;
 
@@ -72,11 +74,11 @@ export function unflattened(
   const level: Level = (raised) => {
     const { outcome, series: through } = at(raised);
     // Where readings are missing, a higher degree may find too few in its window, and noise may make it find more crossings: it
-    // speaks of something else then.
+    // speaks of something else then. A cycle that just begins at an end is found or not.
     const isOfSame =
       outcome.kind === 'results' &&
       missingIn(through, region) === missing &&
-      countIn(outcome) === countIn(asSheet);
+      Math.abs(countIn(outcome) - countIn(asSheet)) <= atTheEnd;
     return isOfSame ? outcome : null;
   };
   const told = { steps, found, runId: about.runId, isWhole: missing === 0 && !touchesEnd(series, region) };
@@ -136,7 +138,8 @@ function seen(asSheet: Results, level: Level, told: Told & { found: Flattening }
   const helps = found.lostRaised(1) < helping * found.lost;
   const isDoubted = (one: Difference) =>
     (isClear(one) && Math.abs(one.off) > negligible * one.u) ||
-    (found.lost > worthSaying && !(helps && one.ofOff() <= sure * one.u));
+    ((found.lost > worthSaying || found.lost * one.size > negligible * one.u) &&
+      !(helps && one.ofOff() <= sure * one.u));
   const doubted = new Set(
     differencesOf(asSheet, first)
       .filter(isDoubted)
@@ -204,8 +207,8 @@ function unseen(asSheet: Results, level: Level, told: Told): Unflattened | null 
 }
 
 /** How many of something an entry has found. */
-const countIn = ({ results }: Results): number | undefined =>
-  results.find(({ key }) => key === 'count')?.quantity.value;
+const countIn = ({ results }: Results): number =>
+  results.find(({ key }) => key === 'count')?.quantity.value ?? 0;
 
 /** Values that are missing of some series in a region. */
 function missingIn(all: readonly Series[], region: RegionBounds | null): number {

@@ -18,6 +18,8 @@ const K = entryOf('formulaSeries', 'K', {
   windowPoints: 9,
 });
 const region = regionEntry('A', 'A', 0.713, 3.52);
+// At the ends of a run, windows hang over, and a turn there is told by what they make up.
+const inside = regionEntry('A', 'A', 0.4, 5.5);
 const short = regionEntry('A', 'A', 1.2, 1.56);
 const moved = noisy(300, 0.0005, (t, [phase]) => swing(t, phase));
 const same = noisy(300, 0.0005, still);
@@ -56,6 +58,13 @@ export const windowCases: readonly TruthCase[] = [
     entries: [region, bend, fitOf('entry:b', 'sine')],
     channels: moved,
     truth: amplitude * omega ** 2,
+    key: 'amplitude',
+  }),
+  sheetCase({
+    title: 'amplitude of a flattened v, cycle by cycle',
+    entries: [inside, v, entryOf('cycles', 'q', { of: 'entry:v', ...onA })],
+    channels: moved,
+    truth: amplitude * omega,
     key: 'amplitude',
   }),
   sheetCase({
