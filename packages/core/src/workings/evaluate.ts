@@ -2,24 +2,14 @@ import { type FitPoints } from '../fitting/relation';
 import { FormulaFault } from '../formula/fault';
 import { sameName } from '../formula/names';
 import { Refusal } from '../refusal';
-import { type Ranges } from '../series/ranges';
-import { countOf, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
-import { conditionResult } from './conditionResult';
 import { type Entry, type Workings, kindOf, toldTo } from './entries';
 import { inputsOf } from './inputs';
 import { type Context, type Named } from './kind';
 import { type NamedResult, type Outcome, noted } from './outcome';
-import { type ResultRef, type SeriesRef, channelRef, entryRef, nameIn, partsOfResultRef } from './references';
-import {
-  type ChannelData,
-  ChannelSeries,
-  type Condition,
-  type LeftOut,
-  type RunData,
-  abscissaName,
-  abscissaOf,
-} from './run';
+import { type ResultRef, type SeriesRef, entryRef, nameIn, partsOfResultRef } from './references';
+import { type RunData } from './run';
+import { RunSeries } from './runSeries';
 import { refuseName } from './refuseName';
 import { select } from './selection';
 import { unflattened } from './unflattened';
@@ -57,73 +47,9 @@ interface Remembered {
  * Evaluates workings over one run again and again, as people change them and as readings come. Says the same as `evaluate`,
  * which is a pure function of workings and run; it only remembers, for every entry, the inputs it was last worked out from.
  */
-export class Evaluator {
-  private readonly channels = new Map<string, ChannelSeries>();
-  private readonly abscissas = new WeakMap<Series, Series>();
+export class Evaluator extends RunSeries {
   /** What entries said last, as the sheet says, and through windows of higher degrees. */
   private readonly remembered: Map<string, Remembered>[] = [];
-  /** The conditions of this run as results, by their names. */
-  private said = new Map<string, { text: string; result: NamedResult | null }>();
-  /** What the channels were arranged by last. */
-  private arranged: Required<Pick<Workings, 'aside' | 'shifts'>> = { aside: nothing, shifts: nothing };
-
-  constructor(readonly run: RunData) {
-    this.say(run.conditions ?? nothing);
-    for (const channel of run.channels) this.channels.set(channel.key, new ChannelSeries(run.id, channel));
-  }
-
-  /** Readings of a channel that stand at a limit of the sensor, as `ChannelSeries` numbers them. */
-  pinnedOf(key: string): Float64Array {
-    return this.channels.get(key)?.pinned ?? new Float64Array(0);
-  }
-
-  /** Readings that a person has set aside, as they were recorded. */
-  asideOf(key: string): readonly LeftOut[] {
-    return this.channels.get(key)?.asideReadings() ?? [];
-  }
-
-  /** By how much the run is moved along its abscissa. */
-  get shift(): number {
-    const [first] = this.channels.values();
-    return first?.shift ?? 0;
-  }
-
-  /** Echoes of something else that a channel is without. */
-  straysOf(key: string): readonly LeftOut[] {
-    return this.channels.get(key)?.strays ?? [];
-  }
-
-  /** From the first to the last moment of the whole run; a run of events begins at its zero at the latest. Null of an empty one. */
-  reach(): { low: number; high: number } | null {
-    let low = Infinity;
-    let high = -Infinity;
-    for (const { series } of this.channels.values()) {
-      const { sampling } = series;
-      const count = countOf(sampling);
-      if (count === 0) continue;
-      low = Math.min(low, timeAt(sampling, 0), sampling.kind === 'events' ? 0 : Infinity);
-      high = Math.max(high, timeAt(sampling, count - 1));
-    }
-    return low <= high ? { low, high } : null;
-  }
-
-  /** Takes readings that have come; what stands is kept, and only what they change is worked out anew. */
-  grow(key: string, sampling: ChannelData['sampling'], values: Float64Array): void {
-    this.channels.get(key)?.grow(sampling, values);
-  }
-
-  /** Takes what is said of this run; what still stands is the same result, so that nothing is worked out anew for it. */
-  say(conditions: readonly Condition[]): void {
-    const before = this.said;
-    this.said = new Map(
-      conditions.map((condition) => {
-        const key = sameName(condition.name);
-        const text = JSON.stringify(condition);
-        const known = before.get(key);
-        return [key, known?.text === text ? known : { text, result: conditionResult(condition) }];
-      }),
-    );
-  }
 
   evaluate(workings: Workings, options: EvaluateOptions = {}): Evaluation {
     this.arrange(workings);
@@ -159,19 +85,6 @@ export class Evaluator {
   asking(workings: Workings): Context {
     this.arrange(workings);
     return { ...this.pass(workings.entries, {}).context, before: null };
-  }
-
-  /** Sets aside what the sheet sets aside, and lays the run where the sheet lays it. */
-  private arrange({ aside = nothing, shifts = nothing }: Workings): void {
-    if (aside === this.arranged.aside && shifts === this.arranged.shifts) return;
-    this.arranged = { aside, shifts };
-    const shift = shifts.find(({ run }) => run === this.run.id)?.by ?? 0;
-    for (const [key, channel] of this.channels) {
-      const ranges =
-        aside.find(({ run, channel: own }) => run === this.run.id && own === key)?.ranges ?? nothing;
-      if (shift !== channel.shift || !sameRanges(ranges, channel.aside))
-        this.channels.set(key, channel.arranged(ranges, shift));
-    }
   }
 
   /** The memory of entries through degrees raised so many times. */
@@ -225,9 +138,7 @@ export class Evaluator {
         if (reference === 't') return this.abscissa(like ?? this.anyChannel());
         const name = nameIn(reference);
         if (reference.startsWith('channel:')) {
-          const channel = this.channels.get(name);
-          if (channel === undefined) throw new Refusal(`This run has no ${name}.`);
-          return channel.series;
+          return this.channel(name);
         }
         const { entry, outcome } = spokenOf(
           name,
@@ -256,11 +167,7 @@ export class Evaluator {
         return (
           this.calledOnSheet(name, entries, spokenOf) ??
           this.calledInRun(name) ??
-          refuseName(
-            name,
-            entries,
-            [...this.channels.values()].map(({ series }) => series.symbol),
-          )
+          refuseName(name, entries, this.symbols())
         );
       },
     };
@@ -291,25 +198,6 @@ export class Evaluator {
       );
       if (result !== undefined) return { kind: 'result', result };
     }
-    return null;
-  }
-
-  private calledInRun(name: string): Named | null {
-    const wanted = sameName(name);
-    for (const [key, { series }] of this.channels)
-      if (sameName(series.symbol) === wanted || key === name)
-        return { kind: 'series', reference: channelRef(key) };
-    const said = this.said.get(wanted);
-    if (said !== undefined) {
-      if (said.result === null)
-        throw new Refusal(
-          `${name} was not typed of this run. Bring it to the front by its menu, and type ${name} under the traces.`,
-        );
-      return { kind: 'result', result: said.result };
-    }
-    const [any] = this.channels.values();
-    if (any !== undefined && wanted === sameName(abscissaName(any.series.timeUnit)))
-      return { kind: 'series', reference: 't' };
     return null;
   }
 
@@ -386,18 +274,6 @@ export class Evaluator {
       raised,
     };
   }
-
-  private abscissa(like: Series): Series {
-    let abscissa = this.abscissas.get(like);
-    if (abscissa === undefined) this.abscissas.set(like, (abscissa = abscissaOf(like)));
-    return abscissa;
-  }
-
-  private anyChannel(): Series {
-    const [first] = this.channels.values();
-    if (first === undefined) throw new Refusal('This run holds no channel.');
-    return first.series;
-  }
 }
 
 /** A fault of the program in one entry never takes more than that entry with it. */
@@ -428,8 +304,6 @@ function withNotesAtRest(outcome: Outcome, before: Outcome): Outcome {
   return { ...outcome, ...noted(outcome.notes, atRest) };
 }
 
-const nothing: readonly never[] = [];
-
 /** Entries are never changed, only replaced: what one says is written down once for all runs. */
 const texts = new WeakMap<Entry, string>();
 
@@ -438,9 +312,6 @@ function textOf(entry: Entry): string {
   if (text === undefined) texts.set(entry, (text = JSON.stringify(entry)));
   return text;
 }
-
-const sameRanges = (a: Ranges, b: Ranges) =>
-  a.length === b.length && a.every(([first, past], i) => first === b[i][0] && past === b[i][1]);
 
 const same = (a: readonly unknown[], b: readonly unknown[]) =>
   a.length === b.length && a.every((value, i) => Object.is(value, b[i]));
