@@ -1,7 +1,8 @@
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { normalRandom } from '@heuristor/core';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, downloaded, pause, startSystem } from './support/system';
 
 // Numbers as a person reads them on the cards: temperatures, bounded fits, comparisons, what ± means.
 
@@ -202,4 +203,59 @@ test('a logger’s file with dates, units in a row of their own, NA and grouped 
   await hand.offer('Pressure', 'mean');
   // Between them lie the readings of 10:16 and 10:17.
   expect((await hand.result('mean of Pressure', 'mean')).value).toBeCloseTo((1013.1 + 1012.9) / 2, 6);
+}, 90_000);
+
+test('a saved picture has the axis of the run: its ticks, and the ends of the curve', async () => {
+  await begin('Saved');
+  await bring('saved swing', swing());
+  await hand.press('Files');
+  await pause(150);
+  await hand.item('Make a picture');
+  await hand.element('.picture-preview img');
+  await hand.press('Save as shapes (SVG)');
+  const shapes = readFileSync(await downloaded(system.downloads, '.svg'), 'utf8');
+  const across = [
+    ...shapes.matchAll(/<text[^>]* x="([-\d.]+)"[^>]*text-anchor="middle"[^>]*>([−\d.]+)<\/text>/g),
+  ].map(([, x, text]) => ({ x: Number(x), value: Number(text.replace('−', '-')) }));
+  // Readings from 0 to 5.98 s.
+  expect(across.map(({ value }) => value)).toEqual(across.map((_, i) => i / 2));
+  expect(across).toHaveLength(12);
+  const pixels = (across[11].x - across[0].x) / 5.5;
+  across.forEach(({ x, value }) => expect(x).toBeCloseTo(across[0].x + value * pixels, 0));
+  const curve = [...shapes.matchAll(/<path[^>]* d="([^"]+)"/g)]
+    .map(([, d]) => d)
+    .sort((a, b) => b.length - a.length)[0];
+  const places = [...curve.matchAll(/[ML]\s*([-\d.]+)/g)].map(([, x]) => Number(x));
+  expect(Math.min(...places)).toBeCloseTo(across[0].x, 0);
+  expect(Math.abs(Math.max(...places) - (across[0].x + 5.98 * pixels))).toBeLessThan(1.5);
+}, 90_000);
+
+test('the first opening of a menu after a reload stands at what opens it', async () => {
+  await begin('Menus');
+  await bring('menu swing', swing());
+  await hand.saved();
+  for (const opener of ['Work out', 'Files', 'Templates', 'Connect']) {
+    await system.page.reload({ waitUntil: 'load' });
+    await hand.waitForText('· menu swing');
+    await hand.press(opener);
+    await pause(200);
+    const { menu, toggle } = await system.page.evaluate(() => {
+      const box = (selector: string) => {
+        const { left, right, top, bottom } =
+          document.querySelector(selector)?.getBoundingClientRect() ?? new DOMRect();
+        return { left, right, top, bottom };
+      };
+      return {
+        menu: box('.dropdown-menu.show'),
+        toggle: box('.dropdown-toggle.show, [aria-expanded="true"]'),
+      };
+    });
+    const apart = Math.min(Math.abs(menu.top - toggle.bottom), Math.abs(toggle.top - menu.bottom));
+    expect([opener, apart < 12, menu.left < toggle.right && toggle.left < menu.right]).toEqual([
+      opener,
+      true,
+      true,
+    ]);
+    expect(menu.left >= 0 && menu.right <= 1280 && menu.top >= 0 && menu.bottom <= 800).toBe(true);
+  }
 }, 90_000);

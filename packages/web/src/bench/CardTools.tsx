@@ -2,6 +2,7 @@ import { type useSortable } from '@dnd-kit/sortable';
 import { type ReactNode } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import { GripVertical, ThreeDots } from 'react-bootstrap-icons';
+import { FixedMenu } from '../ui/FixedMenu';
 
 type Sortable = ReturnType<typeof useSortable>;
 
@@ -32,7 +33,7 @@ export function CardTools({ sortable, gripLabel, menuLabel, children }: Props) {
         <Dropdown.Toggle variant="bare" className="no-caret" aria-label={menuLabel}>
           <ThreeDots aria-hidden />
         </Dropdown.Toggle>
-        <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>{children}</Dropdown.Menu>
+        <FixedMenu>{children}</FixedMenu>
       </Dropdown>
     </>
   );

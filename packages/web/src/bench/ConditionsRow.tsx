@@ -7,6 +7,7 @@ import { useDocuments, useFrontRun, useSession } from '../session/context';
 import { NameField } from '../ui/NameField';
 import { TextField } from '../ui/TextField';
 import { shortText } from '../ui/numberText';
+import { FixedMenu } from '../ui/FixedMenu';
 
 /** What was changed for the run in front, who recorded it, and what there is to say; never in the way of the next recording. */
 export function ConditionsRow() {
@@ -71,7 +72,7 @@ function Condition({ column, run, onGive }: ConditionProps) {
         <Dropdown.Toggle variant="bare" className="no-caret condition-name" aria-label={`Condition ${name}`}>
           {name}
         </Dropdown.Toggle>
-        <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
+        <FixedMenu>
           <div className="p-2">
             <NameField
               label={`Name of the condition ${name}`}
@@ -93,7 +94,7 @@ function Condition({ column, run, onGive }: ConditionProps) {
           >
             Ask it no more
           </Dropdown.Item>
-        </Dropdown.Menu>
+        </FixedMenu>
       </Dropdown>
       <TextField
         label={`${name} of run ${run.number}`}
@@ -161,7 +162,7 @@ function NewCondition({ columns }: { columns: readonly ConditionColumn[] }) {
       <Dropdown.Toggle variant="bare" className="no-caret">
         <PlusLg aria-hidden /> Condition
       </Dropdown.Toggle>
-      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="p-3">
+      <FixedMenu className="p-3">
         <Form
           className="editor-rows"
           onSubmit={(event) => {
@@ -189,7 +190,7 @@ function NewCondition({ columns }: { columns: readonly ConditionColumn[] }) {
             Ask it of every run
           </Button>
         </Form>
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }

@@ -15,6 +15,7 @@ import { bringInPasted } from './pasting';
 import { openPictureDialog } from './picture/PictureDialog';
 import { RunDetails } from './RunDetails';
 import { saveFile } from './saveFile';
+import { FixedMenu } from '../ui/FixedMenu';
 
 const saveCsv = (session: BenchSession, runs: readonly Run[], name: string) =>
   attempt(async () => {
@@ -76,7 +77,7 @@ function RunList({ runs }: { runs: Run[] }) {
       <Dropdown.Toggle variant="plain" className="no-caret">
         {runs.length} runs, {shown.length} shown
       </Dropdown.Toggle>
-      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="run-list">
+      <FixedMenu className="run-list">
         <div className="run-list-head">
           <Form.Control
             type="search"
@@ -115,7 +116,7 @@ function RunList({ runs }: { runs: Run[] }) {
           ))}
           {found.length === 0 && <p className="quiet p-2">No run is called that.</p>}
         </div>
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }
@@ -128,14 +129,14 @@ function SetApart({ runs }: { runs: Run[] }) {
       <Dropdown.Toggle variant="bare" className="no-caret">
         {runs.length} set apart
       </Dropdown.Toggle>
-      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="tall-menu">
+      <FixedMenu className="tall-menu">
         <Dropdown.Header>Put back</Dropdown.Header>
         {runs.map((run) => (
           <Dropdown.Item key={run.id} onClick={() => void session.runDesk.change(run, { removed: false })}>
             {run.number} · {run.name}
           </Dropdown.Item>
         ))}
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }
@@ -152,7 +153,7 @@ function Files() {
         <Dropdown.Toggle variant="plain" className="no-caret">
           Files
         </Dropdown.Toggle>
-        <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
+        <FixedMenu>
           <Dropdown.Item onClick={() => file.current?.click()}>
             Bring in a file of columns (CSV, {importLimit})
           </Dropdown.Item>
@@ -165,7 +166,7 @@ function Files() {
           <Dropdown.Item disabled={shown.length === 0} onClick={() => openPictureDialog()}>
             Make a picture of the traces (PNG, SVG)
           </Dropdown.Item>
-        </Dropdown.Menu>
+        </FixedMenu>
       </Dropdown>
       <input
         ref={file}
@@ -230,7 +231,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
         <Dropdown.Toggle as="button" className="no-caret" aria-label={`More for run ${number}`}>
           <ChevronUp aria-hidden />
         </Dropdown.Toggle>
-        <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
+        <FixedMenu>
           {notes.map((note) => (
             <Dropdown.ItemText key={note} className="run-note">
               {note}
@@ -274,7 +275,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
               <LineSample style={i} width={40} /> {choice.name}
             </Dropdown.Item>
           ))}
-        </Dropdown.Menu>
+        </FixedMenu>
       </Dropdown>
       {isOpen && <RunDetails run={run} onClose={() => setIsOpen(false)} />}
     </span>

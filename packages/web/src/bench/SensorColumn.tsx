@@ -10,6 +10,7 @@ import { usedBy } from '../session/sensors';
 import { useDevices } from '../stores/devices';
 import { DeviceTokens } from './DeviceTokens';
 import { SensorCard } from './SensorCard';
+import { FixedMenu } from '../ui/FixedMenu';
 
 export function SensorColumn() {
   const session = useSession();
@@ -31,7 +32,7 @@ export function SensorColumn() {
           <Dropdown.Toggle variant="plain" className="no-caret">
             <PlusLg aria-hidden /> Connect
           </Dropdown.Toggle>
-          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="tall-menu">
+          <FixedMenu className="tall-menu">
             {others.length === 0 && waiting.length === 0 && (
               <Dropdown.ItemText className="quiet">No other sensor is on the link.</Dropdown.ItemText>
             )}
@@ -54,7 +55,7 @@ export function SensorColumn() {
             <Dropdown.Item onClick={() => setIsNetwork(true)}>
               Phones and devices on the network …
             </Dropdown.Item>
-          </Dropdown.Menu>
+          </FixedMenu>
         </Dropdown>
       </div>
       {isNetwork && <DeviceTokens onClose={() => setIsNetwork(false)} />}

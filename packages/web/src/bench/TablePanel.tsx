@@ -13,6 +13,7 @@ import { highlighter } from '../theme/runStyles';
 import { type TableColumn, type TableShape } from '../workers/protocol';
 import { fontScale } from './geometry';
 import { fixedText, writeResult } from '../ui/numberText';
+import { FixedMenu } from '../ui/FixedMenu';
 
 const rowHeight = 26;
 /** A browser draws nothing that is higher than this; a table with more rows has lower ones. */
@@ -311,7 +312,7 @@ function Heading({ reference, column }: { reference: SeriesRef; column: TableCol
         <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`Set up the column of ${name}`}>
           <ThreeDotsVertical aria-hidden />
         </Dropdown.Toggle>
-        <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
+        <FixedMenu>
           <Dropdown.Header>Decimals</Dropdown.Header>
           <Dropdown.Item as="button" active={chosen === undefined} onClick={() => choose(undefined)}>
             as its noise allows
@@ -332,7 +333,7 @@ function Heading({ reference, column }: { reference: SeriesRef; column: TableCol
           <Dropdown.Item as="button" onClick={() => table.toggleColumn(reference)}>
             Take this column out
           </Dropdown.Item>
-        </Dropdown.Menu>
+        </FixedMenu>
       </Dropdown>
     </div>
   );

@@ -6,6 +6,7 @@ import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
 import { useDocuments, useSession } from '../session/context';
 import { lackingFor } from '../session/templates';
+import { FixedMenu } from '../ui/FixedMenu';
 
 const dialog = createStore<{ isOpen: boolean }>(() => ({ isOpen: false }));
 
@@ -17,7 +18,7 @@ export const TemplateMenu = memo(function TemplateMenu() {
   return (
     <Dropdown align="end" onToggle={(isOpen) => isOpen && void session.templates.refresh()}>
       <Dropdown.Toggle variant="plain">Templates</Dropdown.Toggle>
-      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="tall-menu template-menu">
+      <FixedMenu className="tall-menu template-menu">
         {fault !== null && <Dropdown.ItemText className="text-danger">{fault}</Dropdown.ItemText>}
         {templates === null && fault === null && <Dropdown.ItemText>Asking for them …</Dropdown.ItemText>}
         {templates?.length === 0 && (
@@ -28,7 +29,7 @@ export const TemplateMenu = memo(function TemplateMenu() {
         <Dropdown.Item disabled={isEmpty} onClick={() => dialog.setState({ isOpen: true })}>
           Keep this sheet as a template …
         </Dropdown.Item>
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 });

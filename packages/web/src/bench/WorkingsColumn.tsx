@@ -41,6 +41,7 @@ import { regionOffers } from './Offers';
 import { openRelations } from './relations/RelationChooser';
 import { FittingTemplates, TemplateMenu } from './TemplateMenu';
 import { RegionHead } from './RegionHead';
+import { FixedMenu } from '../ui/FixedMenu';
 
 const blinkMilliseconds = 300;
 
@@ -164,9 +165,9 @@ const WorkOut = memo(function WorkOut() {
       <Dropdown.Toggle variant="plain" className="no-caret">
         <PlusLg aria-hidden /> Work out
       </Dropdown.Toggle>
-      <Dropdown.Menu popperConfig={{ strategy: 'fixed' }} className="tall-menu">
+      <FixedMenu className="tall-menu">
         <WorkOutItems />
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 });

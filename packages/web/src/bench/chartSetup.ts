@@ -69,8 +69,9 @@ export function chartOptions(): ChartOptions<'line'> {
     layout: { autoPadding: false, padding: 0 },
     plugins: { legend: { display: false }, tooltip: { enabled: false } },
     scales: {
-      x: bare,
-      y: bare,
+      // Each an object of its own: their ends are written into them.
+      x: { ...bare },
+      y: { ...bare },
       right: { ...bare, position: 'right' },
     },
   };
@@ -83,7 +84,7 @@ export function smallFitOptions(rule: string, most: number): ChartOptions<'line'
     ...chartOptions(),
     layout: { autoPadding: false, padding: 3 },
     scales: {
-      x: bare,
+      x: { ...bare },
       left: {
         ...stacked,
         display: true,

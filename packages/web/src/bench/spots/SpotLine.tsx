@@ -17,6 +17,7 @@ import { Unsteady } from './SpotBar';
 import { SweepEditor } from './SweepEditor';
 import { useSeries } from './useSeries';
 import { resultText } from '../../ui/numberText';
+import { FixedMenu } from '../../ui/FixedMenu';
 
 /** What is typed for the next reading, and what is read live beside it. */
 export function SpotLine({ locked }: { locked: boolean }) {
@@ -131,7 +132,7 @@ function LiveQuantity({ quantity, take: fixed }: { quantity: Quantity; take?: Sp
           >
             {take === null ? 'not read' : takeWords[take]}
           </Dropdown.Toggle>
-          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
+          <FixedMenu>
             {spotTakes.map((choice) => (
               <Dropdown.Item key={choice} active={choice === take} onClick={() => choose(choice)}>
                 {takeWords[choice]}
@@ -140,7 +141,7 @@ function LiveQuantity({ quantity, take: fixed }: { quantity: Quantity; take?: Sp
             <Dropdown.Item active={take === null} onClick={() => choose(null)}>
               not read
             </Dropdown.Item>
-          </Dropdown.Menu>
+          </FixedMenu>
         </Dropdown>
       ) : (
         <span className="quiet">{takeWords[fixed]}</span>

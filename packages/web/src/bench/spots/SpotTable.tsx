@@ -11,6 +11,7 @@ import { TextField } from '../../ui/TextField';
 import { NewSeries } from './SpotLine';
 import { useSeries } from './useSeries';
 import { resultText, shortText } from '../../ui/numberText';
+import { FixedMenu } from '../../ui/FixedMenu';
 
 /** The readings of the series, as they were taken, each to be retaken, mended or dropped. */
 export function SpotTable() {
@@ -113,14 +114,14 @@ function Row({
           <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`More for reading ${number}`}>
             <ThreeDots aria-hidden />
           </Dropdown.Toggle>
-          <Dropdown.Menu popperConfig={{ strategy: 'fixed' }}>
+          <FixedMenu>
             {isRead && (
               <Dropdown.Item disabled={isBusy} onClick={() => void session.spots.retake(run, row)}>
                 Take it again
               </Dropdown.Item>
             )}
             <Dropdown.Item onClick={() => void session.spots.drop(run, [row])}>Drop it</Dropdown.Item>
-          </Dropdown.Menu>
+          </FixedMenu>
         </Dropdown>
       </td>
     </tr>
