@@ -205,6 +205,19 @@ test('a logger’s file with dates, units in a row of their own, NA and grouped 
   expect((await hand.result('mean of Pressure', 'mean')).value).toBeCloseTo((1013.1 + 1012.9) / 2, 6);
 }, 90_000);
 
+test('times of day in a file are told before it is taken in', async () => {
+  await begin('Watch');
+  await hand.offerFile(
+    join(system.downloads, '..', 'watch.csv'),
+    'clock,T (°C)\n23:59:58,20.5\n23:59:59,20.6\n00:00:00,20.7\n',
+  );
+  await hand.waitForText(
+    'Times are times of day: the clock showed 23:59:58 at the first reading, which is t = 0.',
+  );
+  await hand.press('Keep as a run', '.modal');
+  await hand.waitForText('· watch');
+}, 60_000);
+
 test('a saved picture has the axis of the run: its ticks, and the ends of the curve', async () => {
   await begin('Saved');
   await bring('saved swing', swing());

@@ -28,11 +28,16 @@ export const firstTime = (
 
 /** What a teacher does on the bench, by the words that stand on the screen. */
 export class BenchHand extends PageHand {
-  /** Brings a file in as a run of its own. */
-  async bring(file: string, text: string, name: string): Promise<void> {
+  /** Brings in a file of columns as far as the dialog that shows what it holds. */
+  async offerFile(file: string, text: string): Promise<void> {
     writeFileSync(file, text);
     const input = await this.page.waitForSelector('input[type=file]');
     await (input as ElementHandle<HTMLInputElement>).uploadFile(file);
+  }
+
+  /** Brings a file in as a run of its own. */
+  async bring(file: string, text: string, name: string): Promise<void> {
+    await this.offerFile(file, text);
     await this.press('Keep as a run', '.modal');
     await this.waitForText(`· ${name}`);
     await this.page.waitForSelector('.modal', { hidden: true });

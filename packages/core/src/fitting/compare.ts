@@ -1,5 +1,7 @@
 import { Refusal, orRefusal } from '../refusal';
 import { runsTest } from '../statistics/runsTest';
+import { type Unit, one } from '../units/unit';
+import { fromAbsoluteZero } from './absoluteZero';
 import { fitRelation } from './fit';
 import { type FittedPoints } from './covariance';
 import { independentShare } from './independentShare';
@@ -37,7 +39,10 @@ const clearly = -3;
  * corrected criterion of Akaike (Hurvich and Tsai, Biometrika 76 (1989) 297), of readings with one variance; of a series that went
  * through a filter only so many count as are independent. Of many points some that lie evenly are tried.
  */
-export function tryRelations(points: FitPoints & Partial<FittedPoints>): TriedRelation[] {
+export function tryRelations(
+  points: FitPoints & Partial<FittedPoints>,
+  units: { x: Unit; y: Unit } = { x: one, y: one },
+): TriedRelation[] {
   const few = thinned(points);
   const { noise = null, indices = new Int32Array(0) } = points;
   // Neighbours in what went through a filter are not as many readings as they are values.
@@ -47,7 +52,7 @@ export function tryRelations(points: FitPoints & Partial<FittedPoints>): TriedRe
   // Exact points leave nothing but rounding.
   const least = 1e-24 * few.y.reduce((sum, y) => sum + y * y, 0);
   const tried = relationKeys.map((key) => {
-    const relation = relationOf(key);
+    const relation = fromAbsoluteZero(relationOf(key), units);
     const { title, formula, parameterCount } = relation;
     const about = { key, title, formula };
     const fit = orRefusal(() => fitRelation(relation, few, undefined, { moving: true }));

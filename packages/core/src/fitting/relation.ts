@@ -85,6 +85,8 @@ export interface Relation {
   value(parameters: readonly number[], x: number): number;
   /** Whether its numbers mean something from any place on the axis, as a period and a value at the beginning do. */
   movable?: true;
+  /** The axes whose zero means something in it, because they are multiplied, divided or raised to a power as a whole. */
+  multiplies?: readonly ('x' | 'y')[];
   /** Fits with a first guess of its own. @throws Refusal where the points do not carry the relation */
   solve(points: FitPoints, hint: Hint): RelationSolution;
   /** What to say where the parameters cannot be told apart; of a relation that ships, a longer region helps. */

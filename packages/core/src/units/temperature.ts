@@ -1,4 +1,4 @@
-import { celsius, fahrenheit, intervalCelsius, intervalFahrenheit } from './atoms';
+import { celsius, fahrenheit, intervalCelsius, intervalFahrenheit, shiftedScales } from './atoms';
 import { type Unit, type UnitFactor } from './unit';
 
 /**
@@ -53,3 +53,6 @@ export function intervalUnit(unit: Unit): Unit {
 
 /** Kelvin as a point where a unit is kelvin alone; the same unit otherwise. What a sensor of temperature reads is a point. */
 export const asPoint = (unit: Unit): Unit => (temperatureKind(unit) === 'either' ? kelvinPoint : unit);
+
+/** How far absolute zero lies below the zero of the scale of a unit, in it: 273.15 of °C; 0 of all that begins at its own zero. */
+export const belowZero = (unit: Unit): number => shiftedScales[lone(unit)?.atom ?? '']?.zero ?? 0;

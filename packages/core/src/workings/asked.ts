@@ -1,3 +1,4 @@
+import { fromAbsoluteZero } from '../fitting/absoluteZero';
 import { fitRelation } from '../fitting/fit';
 import { type JointSet } from '../fitting/joint';
 import { type Relation } from '../fitting/relation';
@@ -30,7 +31,8 @@ export function fittedIn(
   if (entry === undefined || !isFit(entry)) throw new Refusal('This entry is no fit any more.');
   const context = evaluator.asking(workings);
   const { selection, series, against } = selectionOfFit(entry, context);
-  const relation = entry.kind === 'fit' ? relationOf(entry.relation) : relationTyped(entry, context).relation;
+  const plain = entry.kind === 'fit' ? relationOf(entry.relation) : relationTyped(entry, context).relation;
+  const relation = fromAbsoluteZero(plain, { x: against.unit, y: series.unit });
   const { parameters, covariance, degreesOfFreedom, residualStandardDeviation } = fitRelation(
     relation,
     selection,

@@ -2,6 +2,8 @@ import { type Told } from '../calculus/cycles';
 import { Refusal } from '../refusal';
 import { stretchAt } from '../series/noisePath';
 import { type Series } from '../series/series';
+import { belowZero } from '../units/temperature';
+import { printedUnit } from '../units/unit';
 import { choiceField, later, levelField, regionField } from './fields';
 import { type Context } from './kind';
 import { select } from './selection';
@@ -53,6 +55,14 @@ export function levelUnder(
   if (baseline === 'level') return { value: level, weights: { first: 0, weights: new Float64Array(0) } };
   return baseline === 'mean' ? meanIn(series, meanOf, context) : null;
 }
+
+/** Says from where the heights of a temperature in °C or °F count, where that is the zero of its scale. */
+export const scaleNote = ({ symbol, unit }: Series, { baseline }: Pick<Baseline, 'baseline'>): string[] =>
+  baseline === 'zero' && belowZero(unit) !== 0
+    ? [
+        `Heights count from 0 ${printedUnit(unit)}. ${symbol} has its zero at another place in other units; choose a level or the mean of a region where that matters.`,
+      ]
+    : [];
 
 /** A baseline in words: "above the mean of B"; nothing of zero. */
 export function baselineWords({ baseline, level }: Baseline): string {

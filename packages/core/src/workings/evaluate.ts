@@ -2,7 +2,9 @@ import { type FitPoints } from '../fitting/relation';
 import { FormulaFault } from '../formula/fault';
 import { sameName } from '../formula/names';
 import { Refusal } from '../refusal';
+import { exactly } from '../results/quantity';
 import { type Series } from '../series/series';
+import { type Unit } from '../units/unit';
 import { type Entry, type Workings, kindOf, toldTo } from './entries';
 import { inputsOf } from './inputs';
 import { type Context, type Named } from './kind';
@@ -74,11 +76,13 @@ export class Evaluator extends RunSeries {
   points(
     workings: Workings,
     { of, against, region }: { of: SeriesRef; against: SeriesRef; region: string | null },
-  ): FitPoints {
+  ): FitPoints & { units: { x: Unit; y: Unit } } {
     this.arrange(workings);
     const { context } = this.pass(workings.entries, { moving: true });
     const asking = { ...context, before: null };
-    return select(asking, context.series(of), against, context.region(region));
+    const series = context.series(of);
+    const units = { x: context.series(against, series).unit, y: series.unit };
+    return { ...select(asking, series, against, context.region(region)), units };
   }
 
   /** What an entry may ask of this run and of a sheet. */
@@ -251,11 +255,12 @@ export class Evaluator extends RunSeries {
       (kindOf(entry.kind).ownSeries !== undefined || spokenOf.some(({ made }) => made.length > 0));
     if (isWindowed && context.moving && earlier > 0) {
       const outcome = through(earlier).outcomeOf(entry);
-      if (outcome.kind === 'results') return { outcome: { ...outcome, atRest: null }, raised: earlier };
+      if (outcome.kind === 'results')
+        return { outcome: untoldAsBefore(outcome, context.before), raised: earlier };
     }
     const asSheet = kindOf(entry.kind).evaluate(toldTo(entry), context);
     if (!isWindowed || asSheet.kind !== 'results') return { outcome: asSheet, raised: 0 };
-    if (context.moving) return { outcome: { ...asSheet, atRest: null }, raised: earlier };
+    if (context.moving) return { outcome: untoldAsBefore(asSheet, context.before), raised: earlier };
     const own = kindOf(entry.kind).ownSeries?.(toldTo(entry), context);
     const series = own === undefined ? spokenOf : [own];
     const about = { series, region, runId: context.runId };
@@ -282,6 +287,24 @@ export const faultOutcome = (error: unknown): Outcome => ({
   isFault: true,
   sentence: `Heuristor met a fault of its own in this entry (${error instanceof Error ? error.message : String(error)}). Everything else stands. Change the entry, or undo.`,
 });
+
+type Results = Extract<Outcome, { kind: 'results' }>;
+
+/** While a hand moves, what had no ± at rest, since nobody can tell what its windows take off, has none. */
+function untoldAsBefore(outcome: Results, before: Outcome | null): Results {
+  const had = new Map(
+    before?.kind === 'results' ? before.results.map(({ key, quantity }) => [key, quantity]) : [],
+  );
+  return {
+    ...outcome,
+    atRest: null,
+    results: outcome.results.map((result) =>
+      had.get(result.key)?.standardUncertainty === null
+        ? { ...result, quantity: exactly(result.quantity.value, result.quantity.unit) }
+        : result,
+    ),
+  };
+}
 
 function resultIn(
   reference: ResultRef,

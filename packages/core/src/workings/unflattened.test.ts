@@ -2,7 +2,7 @@ import { normalRandom } from '../random';
 import { entryOf, regionEntry } from '../testing/truth/sheets';
 import { channelOf } from '../testing/sheet';
 import { type Entry } from './entries';
-import { evaluate } from './evaluate';
+import { Evaluator, evaluate } from './evaluate';
 import { type Outcome } from './outcome';
 
 // What is said of windows, of motions whose truth is known. Coverage of what is corrected: testing/truth/windows.ts.
@@ -98,4 +98,25 @@ test('where too many readings are missing to tell what is lost, the sentence sta
   expect(u).toBeNull();
   expect(notes).toMatch(/takes 1\d % off the swings in this region\. .* no honest ± can be given/);
   expect(notes).not.toContain('± is');
+});
+
+test('while a hand moves the region, what had no ± at rest has none either', () => {
+  const missing = [50, 52, 54].map((i) => i * 0.02);
+  const gappy = x((t) =>
+    missing.some((at) => Math.abs(at - t) < 1e-6) ? NaN : 0.05 * Math.sin((2 * Math.PI * t) / 0.4),
+  );
+  const mean = entryOf('statistics', 'q', { of: 'entry:v', ...onA });
+  const narrow = { ...v, windowPoints: 7 } as Entry;
+  const evaluator = new Evaluator({ id: 'r', channels: [gappy] });
+  const read = (end: number, moving: boolean) =>
+    main(
+      evaluator
+        .evaluate({ entries: [regionEntry('A', 'A', 0.9, end), narrow, mean] }, { moving })
+        .outcomes.get('q'),
+    ).u;
+  expect(read(2.38, false)).toBeNull();
+  expect(read(2.4, true)).toBeNull();
+  expect(read(2.44, true)).toBeNull();
+  // Only beyond what is missing there is something to tell.
+  expect(read(2.4, false)).toBeNull();
 });

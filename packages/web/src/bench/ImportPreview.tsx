@@ -1,6 +1,7 @@
 import { type Import, type ImportNames } from '@heuristor/contracts';
 import { useId } from 'react';
 import { Form } from 'react-bootstrap';
+import { shortText } from '../ui/numberText';
 import { faultOfColumn, faultOfRun, remarkOnUnit, withColumn, withRunNamed } from '../session/importNames';
 
 interface Props {
@@ -9,7 +10,7 @@ interface Props {
   onChange: (names: ImportNames) => void;
 }
 
-const number = (value: number | null) => (value === null ? '—' : String(value).replace('-', '−'));
+const number = (value: number | null) => (value === null ? '—' : shortText(value, 17));
 
 /** What a file holds, before anything of it is stored: names and units can be mended here. */
 export function ImportPreview({ state, names, onChange }: Props) {
@@ -29,12 +30,12 @@ export function ImportPreview({ state, names, onChange }: Props) {
               {new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'medium' }).format(
                 new Date(begins),
               )}
-              {since !== null && (
-                <p className="quiet">
-                  Times are times of day: the clock showed {since} at the first reading, which is t = 0.
-                </p>
-              )}
               , which is t = 0.
+            </p>
+          )}
+          {since !== null && (
+            <p className="quiet">
+              Times are times of day: the clock showed {since} at the first reading, which is t = 0.
             </p>
           )}
           <table>

@@ -110,7 +110,7 @@ const api: RunWorker = {
   tryRelations(runId, workings, asked) {
     const points = store.evaluator(runId)?.points(workings, asked);
     if (points === undefined) throw new Refusal('This run is not here. Show it first.');
-    const relations = tryRelations(points);
+    const relations = tryRelations(points, points.units);
     const tried = relations.find(({ found }) => found.kind === 'fitted')?.found;
     const n = points.x.length;
     const most = tried?.kind === 'fitted' ? tried.residuals.x.length : n;

@@ -9,6 +9,7 @@ export const inversePower = (key: string, title: string, formula: string, power:
   formula,
   letters: { formula: power === 1 ? 'k/x' : `k/x^${power}`, of: ['k'] },
   parameterCount: 1,
+  multiplies: ['x', 'y'],
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'factor', name: 'factor', unit: multiplyUnits(yUnit, powerOfUnit(xUnit, power)), main: true },
   ],

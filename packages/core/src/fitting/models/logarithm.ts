@@ -9,6 +9,7 @@ export const logarithm: Relation = {
   formula: 'gain per factor e · ln(x) + value at 1',
   letters: { formula: 'g ln(x) + A', of: ['g', 'A'] },
   parameterCount: 2,
+  multiplies: ['x'],
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'gain', name: 'gain per factor e', unit: intervalUnit(yUnit), main: true },
     {

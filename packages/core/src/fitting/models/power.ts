@@ -23,6 +23,7 @@ export const power: Relation = {
   formula: 'value at 1 · x^exponent',
   letters: { formula: 'A x^p', of: ['p', 'A'] },
   parameterCount: 2,
+  multiplies: ['x', 'y'],
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'exponent', name: 'exponent', unit: [], main: true },
     { key: 'valueAtOne', name: `value at 1 ${printedUnit(xUnit)}`.trim(), unit: yUnit, main: false },

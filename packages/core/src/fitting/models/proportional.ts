@@ -8,6 +8,7 @@ export const proportional: Relation = {
   formula: 'factor · x',
   letters: { formula: 'k x', of: ['k'] },
   parameterCount: 1,
+  multiplies: ['x', 'y'],
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'factor', name: 'factor', unit: divideUnits(yUnit, xUnit), main: true },
   ],

@@ -28,6 +28,7 @@ export const resonance: Relation = {
   formula: 'amplitude at resonance · f₀ width / √((f₀² − x²)² + (width · x)²)',
   letters: { formula: 'A f_0 w/sqrt((f_0^2 - x^2)^2 + (w x)^2)', of: ['f_0', 'A', 'w'], further: ['f_0/w'] },
   parameterCount: 3,
+  multiplies: ['x', 'y'],
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'frequency', name: 'resonance f₀', unit: xUnit, main: true },
     { key: 'amplitude', name: 'amplitude at f₀', unit: intervalUnit(yUnit), main: false },

@@ -8,6 +8,7 @@ export const squareRoot: Relation = {
   formula: 'factor · √x',
   letters: { formula: 'k sqrt(x)', of: ['k'] },
   parameterCount: 1,
+  multiplies: ['x', 'y'],
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'factor', name: 'factor', unit: divideUnits(yUnit, powerOfUnit(xUnit, 0.5)), main: true },
   ],

@@ -5,7 +5,7 @@ import { type Series, valuesAtTimesOf } from '../../series/series';
 import { type Told } from '../../calculus/cycles';
 import { type Stretch, addStretches, sumOfStretches } from '../../series/noisePath';
 import { multiplyUnits } from '../../units/unit';
-import { baselineFields, baselineWords, idleOfBaseline, levelUnder } from '../baseline';
+import { baselineFields, baselineWords, idleOfBaseline, levelUnder, scaleNote } from '../baseline';
 import { axisField, regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { type Working } from '../outcome';
@@ -63,6 +63,7 @@ export const area = defineKind({
         area: () => workingOfArea(series, other, found, { isAbove: rest.baseline !== 'zero' }),
       }),
       notes: [
+        ...scaleNote(series, rest),
         ...(bridged === 0
           ? []
           : [

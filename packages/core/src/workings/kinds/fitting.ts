@@ -1,8 +1,10 @@
 import { type Fit, fitRelation } from '../../fitting/fit';
 import { type Scatter, scatterOf } from '../../fitting/scatter';
 import { type ParameterName, type Relation } from '../../fitting/relation';
+import { fromAbsoluteZero, liftedAxes } from '../../fitting/absoluteZero';
 import { countedFrom, originFor } from '../../fitting/fromOrigin';
 import { Refusal } from '../../refusal';
+import { belowZero } from '../../units/temperature';
 import { printedUnit } from '../../units/unit';
 import { type Influence, type Quantity, merged, withShared } from '../../results/quantity';
 import { atTimesOf } from '../../series/atTimesOf';
@@ -56,11 +58,13 @@ export function selectionOfFit(entry: FittedEntry, context: Context) {
 
 /** Fits a relation to the readings of `of` against `against` in a region. @throws Refusal */
 export function fitInRegion(
-  relation: Relation,
+  plain: Relation,
   entry: FittedEntry & { weights?: 'equal' | 'own' | 'relative' },
   context: Context,
 ): FittedSelection {
   const { series, against, region, selection } = selectionOfFit(entry, context);
+  const units = { x: against.unit, y: series.unit };
+  const relation = fromAbsoluteZero(plain, units);
   const { before, moving } = context;
   const earlier = before?.kind === 'results' ? before.fitted : null;
   const near = moving && earlier !== null && earlier.relation === relation.key ? earlier.parameters : null;
@@ -99,6 +103,11 @@ export function fitInRegion(
       : [
           `${against.symbol} counts from ${Number(origin.toPrecision(12))}${unit === '' ? '' : ` ${unit}`} in this fit, the beginning of the region; what is said of 0 is said of there.`,
         ]),
+    ...liftedAxes(plain, units).map((axis) => {
+      const { symbol, unit: scale } = axis === 'x' ? against : series;
+      const zero = `−${belowZero(scale)} ${printedUnit(scale)}`;
+      return `${symbol} counts from absolute zero (${zero}) in this relation, as in a formula.`;
+    }),
     ...leftOutNotes(selection, fit.count),
     ...reachNote(series, region),
     ...(fit.correctedShift > 0.2

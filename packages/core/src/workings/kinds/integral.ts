@@ -5,7 +5,7 @@ import { longestSumBridge } from '../../calculus/gaps';
 import { printedUnit } from '../../units/unit';
 import { type Series, sharedThrough } from '../../series/series';
 import { anchorField, choiceField, later, levelField, regionField, seriesField } from '../fields';
-import { baselineWords, idleOfBaseline, levelUnder } from '../baseline';
+import { baselineWords, idleOfBaseline, levelUnder, scaleNote } from '../baseline';
 import { type Context, defineKind } from '../kind';
 import { momentAt } from '../moment';
 import { movedBy, movedSeries } from '../movedSeries';
@@ -44,7 +44,7 @@ export const integral = defineKind({
       ...runningIntegral(series, name, isPlain ? earlier : undefined),
       ...sharedThrough(series, (like) => runningIntegral(like, name).values),
     };
-    const notes = bridgedNote(series);
+    const notes = [...scaleNote(series, rest), ...bridgedNote(series)];
     if (isPlain) return { kind: 'series', series: whole, notes };
     const level = levelUnder(series, rest, context);
     const raised = level === null ? whole : withoutLevel(whole, series, level.value, level);
