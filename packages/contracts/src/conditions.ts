@@ -24,3 +24,21 @@ export type ConditionValue = z.infer<typeof conditionValueSchema>;
 
 export const conditionValuesSchema = z.record(z.string().max(20), conditionValueSchema);
 export type ConditionValues = z.infer<typeof conditionValuesSchema>;
+
+export const groupSchema = plainText.pipe(z.string().max(80, 'a group’s name has 80 letters at most'));
+
+/** What changes of the conditions of a run, each by the key of its column: a new value, or null where it is taken back. */
+export const conditionChangesSchema = z.record(z.string().max(20), conditionValueSchema.nullable());
+export type ConditionChanges = z.infer<typeof conditionChangesSchema>;
+
+/** The values with what has changed of them; two who change different ones keep both. */
+export const withConditionsChanged = (values: ConditionValues, changes: ConditionChanges): ConditionValues =>
+  Object.fromEntries(
+    Object.entries({ ...values, ...changes }).filter(
+      (entry): entry is [string, ConditionValue] => entry[1] !== null,
+    ),
+  );
+
+/** What takes these changes back, where the values stand as they did before them. */
+export const changesBack = (values: ConditionValues, changes: ConditionChanges): ConditionChanges =>
+  Object.fromEntries(Object.keys(changes).map((key) => [key, values[key] ?? null]));

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { awaySchema } from './away';
 import { finite, idSchema, nameSchema, plainText } from './basics';
 import { channelSchema } from './channels';
-import { conditionValuesSchema } from './conditions';
+import { conditionChangesSchema, conditionValuesSchema, groupSchema } from './conditions';
 import { edgesSchema, keySchema, settableSchema, stageSchema, samplingKindSchema } from './link';
 import { planSchema } from './plan';
 import { recorderStatusSchema } from './recorder';
@@ -58,8 +58,8 @@ export const runPatchSchema = z
     removed: z.boolean(),
     practice: z.boolean(),
     keepPinned: z.boolean(),
-    conditions: conditionValuesSchema,
-    group: plainText.pipe(z.string().max(80, 'a group’s name has 80 letters at most')),
+    conditions: conditionChangesSchema,
+    group: groupSchema,
     remark: plainText.pipe(z.string().max(2000, 'a note has 2000 letters at most')),
   })
   .partial()
@@ -107,7 +107,12 @@ export const planPatchSchema = planSchema
   .partial()
   .strict();
 export const investigationPatchSchema = z
-  .object({ name: nameSchema, plan: planPatchSchema })
+  .object({
+    name: nameSchema,
+    plan: planPatchSchema,
+    /** What is said of the first run before it is recorded. */
+    forNext: z.object({ conditions: conditionChangesSchema, group: groupSchema }).partial().strict(),
+  })
   .partial()
   .strict();
 export type InvestigationPatch = z.infer<typeof investigationPatchSchema>;

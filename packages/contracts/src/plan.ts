@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { finite, plainText } from './basics';
-import { conditionColumnSchema } from './conditions';
+import { conditionColumnSchema, conditionValuesSchema, groupSchema } from './conditions';
 import { type DocumentFormat, readDocument } from './documents';
 import { paceTargetSchema } from './pace';
 import { spotPlanSchema, usualSpotPlan } from './spots';
@@ -96,6 +96,10 @@ export const planSchema = z.object({
       (columns) => new Set(columns.map(({ key }) => key)).size === columns.length,
       'every condition needs a key of its own',
     ),
+  /** What is said of the first run before it is recorded; every later one takes it over from the run before. */
+  forNext: z
+    .object({ conditions: conditionValuesSchema, group: groupSchema })
+    .default({ conditions: {}, group: '' }),
   bindings: z.array(bindingSchema).max(mostQuantities),
 });
 export type Plan = z.infer<typeof planSchema>;
@@ -111,6 +115,7 @@ export const usualPlan: Plan = {
   times: 1,
   practice: false,
   conditions: [],
+  forNext: { conditions: {}, group: '' },
   bindings: [],
 };
 

@@ -7,6 +7,7 @@ import {
   UnreadableDocument,
   type WorkingsDocument,
   emptyWorkings,
+  withConditionsChanged,
   withRunsRenamed,
   readPlan,
   readWorkings,
@@ -153,11 +154,22 @@ export async function readInvestigation(
 /** @returns name and plan as they stand then */
 export async function changeInvestigation(
   id: string,
-  { name, plan }: InvestigationPatch,
+  { name, plan, forNext }: InvestigationPatch,
 ): Promise<{ name: string; plan: Plan }> {
   return withPlan(id, (found) => ({
     ...(name === undefined ? {} : { name }),
-    ...(plan === undefined ? {} : { plan: { ...found, ...plan } }),
+    ...(plan === undefined && forNext === undefined
+      ? {}
+      : {
+          plan: {
+            ...found,
+            ...plan,
+            forNext: {
+              group: forNext?.group ?? found.forNext.group,
+              conditions: withConditionsChanged(found.forNext.conditions, forNext?.conditions ?? {}),
+            },
+          },
+        }),
     updatedAt: new Date(),
   }));
 }

@@ -5,6 +5,7 @@ import {
   type Run,
   type RunPatch,
   type Spot,
+  withConditionsChanged,
 } from '@heuristor/contracts';
 import { type Transaction } from 'objection';
 import { Failure } from '../failure';
@@ -54,6 +55,7 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
             .orderBy('number', 'desc')
             .first()
         : undefined;
+    const ofNext = run.origin === 'recorded' ? run.plan.forNext : { conditions: {}, group: '' };
     const inserted = await RunModel.query(inside).insertAndFetch({
       ...(run.id === undefined ? {} : { id: run.id }),
       investigationId: run.investigationId,
@@ -66,8 +68,8 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
       spot: run.spot ?? null,
       notes: [],
       practice: run.origin === 'recorded' && run.plan.practice,
-      conditions: before?.conditions ?? {},
-      group: before?.group ?? '',
+      conditions: before?.conditions ?? ofNext.conditions,
+      group: before?.group ?? ofNext.group,
       remark: '',
       ...(run.startedAt === undefined ? {} : { startedAt: run.startedAt }),
       timeZone: run.timeZone === undefined ? ownTimeZone() : run.timeZone,
@@ -101,16 +103,21 @@ export async function readRun(id: string, transaction?: Transaction): Promise<Ru
  * Changes what people may change of a run. Removing is marking; it can be taken back at any time.
  * @throws Failure where there is none, or where it is removed while it is being recorded
  */
-export async function changeRun(id: string, { removed, ...patch }: RunPatch): Promise<Run> {
-  const run = await readRun(id);
-  if (removed === true && run.state === 'recording')
-    throw new Failure('already-recording', 'This run is being recorded. Stop it first.');
-  const marked = removed === undefined ? {} : { deletedAt: removed ? new Date() : null };
-  if (Object.keys(patch).length > 0 || removed !== undefined)
-    await RunModel.query()
-      .findById(id)
-      .patch({ ...patch, ...marked });
-  return readRun(id);
+export async function changeRun(id: string, { removed, conditions, ...patch }: RunPatch): Promise<Run> {
+  return RunModel.transaction(async (transaction) => {
+    // Two who type different conditions of one run at once must not overwrite each other's.
+    const run = await RunModel.query(transaction).findById(id).forUpdate();
+    if (run === undefined) throw new Failure('not-found', 'There is no such run.');
+    if (removed === true && run.state === 'recording')
+      throw new Failure('already-recording', 'This run is being recorded. Stop it first.');
+    const changes = {
+      ...patch,
+      ...(conditions === undefined ? {} : { conditions: withConditionsChanged(run.conditions, conditions) }),
+      ...(removed === undefined ? {} : { deletedAt: removed ? new Date() : null }),
+    };
+    if (Object.keys(changes).length > 0) await RunModel.query(transaction).findById(id).patch(changes);
+    return readRun(id, transaction);
+  });
 }
 
 /** Stores the gaps and sentences of a run that is being recorded: what changed and what is new, never all of them anew. */

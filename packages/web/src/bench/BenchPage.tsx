@@ -19,6 +19,7 @@ import { ImportDialog } from './ImportDialog';
 import { MovedRuns } from './MovedRuns';
 import { PageTabs } from './PageTabs';
 import { PacePanel } from './pace/PacePanel';
+import { giveKeysBack, isTyping, takesKeys } from './keyTakers';
 import { bringInText, holdsColumns } from './pasting';
 import { CopyEntry } from './CopyEntry';
 import { KeepTemplate } from './TemplateMenu';
@@ -87,16 +88,6 @@ export default function BenchPage() {
   );
 }
 
-/** Space records, unless a text is being typed or a dialog asks something. */
-function isTyping(target: EventTarget | null): boolean {
-  if (!(target instanceof HTMLElement)) return false;
-  return (
-    target.closest(
-      'input:not([type=range], [type=checkbox], [type=radio]), textarea, [contenteditable=true], [role=dialog]',
-    ) !== null
-  );
-}
-
 function Bench() {
   const session = useSession();
   const name = useDocuments((documents) => documents.name);
@@ -105,15 +96,17 @@ function Bench() {
   const hasTable = useStore(session.table.state, ({ isOpen }) => isOpen);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.code !== 'Space' || isTyping(event.target)) return;
-      // Held down it counts once; a focused button must not take it as a press of its own.
+      if (event.code !== 'Space' || takesKeys(event.target)) return;
+      // Held down it counts once, and the page must not scroll.
       event.preventDefault();
       event.stopPropagation();
       if (event.type === 'keydown' && !event.repeat) void session.toggleRecording();
     };
     window.addEventListener('keydown', onKey, true);
     window.addEventListener('keyup', onKey, true);
+    window.addEventListener('click', giveKeysBack);
     return () => {
+      window.removeEventListener('click', giveKeysBack);
       window.removeEventListener('keydown', onKey, true);
       window.removeEventListener('keyup', onKey, true);
     };

@@ -32,6 +32,10 @@ import { useShownIn } from './useShown';
 import { WordsCard } from './WordsCard';
 import { openRelations } from './relations/RelationChooser';
 
+/** Where somebody begins to fill in what has just been added. */
+const firstField = ':is(.formula-field, .constant-fields, .entry-edit) :is(input, select)';
+const menuRestMilliseconds = 60;
+
 interface Props {
   entry: Entry;
   /** The entries before and after it in its group. */
@@ -50,8 +54,18 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
   const nameOf = useNames();
   const isNew = useRef(editing);
   useEffect(() => {
-    if (isNew.current) node.current?.scrollIntoView({ block: 'nearest' });
-  }, [node]);
+    if (!isNew.current) return;
+    isNew.current = false;
+    session.view.setState({ openEntry: null });
+    node.current?.scrollIntoView({ block: 'nearest' });
+    const { current: card } = node;
+    // The menu that led here gives the focus back to its button first.
+    setTimeout(() => {
+      const field = card?.querySelector<HTMLInputElement | HTMLSelectElement>(firstField);
+      field?.focus();
+      if (field instanceof HTMLInputElement) field.select();
+    }, menuRestMilliseconds);
+  }, [node, session]);
   const { fields, yields } = kindOf(entry.kind);
   const sentence = entrySentence(entry, nameOf);
   const isSeries = yields === 'series';

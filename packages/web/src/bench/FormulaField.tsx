@@ -114,7 +114,11 @@ export function FormulaField({ id, entry, label, value, allowsOpen = false, onCo
                 onPointerDown={(event) => event.preventDefault()}
                 onClick={() => {
                   const name = fault.open ?? '';
-                  session.changeWorkings((sheet) => withConstant(sheet, name));
+                  session.changeWorkings((sheet) => {
+                    const made = withConstant(sheet, name);
+                    session.view.setState({ openEntry: made.entries[0].id });
+                    return made;
+                  });
                 }}
               >
                 Make {fault.open} a constant

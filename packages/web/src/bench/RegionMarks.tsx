@@ -4,6 +4,9 @@ import { highlighter } from '../theme/runStyles';
 import { type Frame } from '../workers/compose';
 import { type RegionBounds, axisHeight, pixelOf, valueAtPixel } from './geometry';
 
+/** Pixels below which the handles of a region stand outside it. */
+const narrow = 44;
+
 interface Props {
   regions: RegionBounds[];
   frame: Frame;
@@ -43,6 +46,7 @@ export function RegionMarks({ regions, frame, width, onGrab }: Props) {
                 side={side}
                 edge={edge}
                 pixel={pixelOf(region[side], sight, width)}
+                isNarrow={pixelOf(end, sight, width) - left < narrow}
                 toValue={(pixels) => valueAtPixel(pixels, sight, width)}
                 step={step}
                 width={width}
@@ -61,18 +65,20 @@ interface HandleProps {
   side: 'start' | 'end';
   edge: string;
   pixel: number;
+  /** Whether both handles have no room within the region. */
+  isNarrow: boolean;
   toValue: (pixel: number) => number;
   step: number;
   width: number;
   onGrab: () => void;
 }
 
-function Handle({ region, side, edge, pixel, toValue, step, width, onGrab }: HandleProps) {
+function Handle({ region, side, edge, pixel, isNarrow, toValue, step, width, onGrab }: HandleProps) {
   const session = useSession();
   const dragging = useRef(false);
   /** By how much the other end is further, when a hand took this one. */
   const width0 = useRef(0);
-  /** Where the traces begin: asked once, since asking makes a browser lay out the page. */
+  /** Where a pointer would be at the beginning of the traces, held as it is: asked once, since asking makes a browser lay out the page. */
   const left = useRef(0);
   if (pixel < -6 || pixel > width + 6) return null;
   const other = side === 'start' ? 'end' : 'start';
@@ -92,7 +98,8 @@ function Handle({ region, side, edge, pixel, toValue, step, width, onGrab }: Han
     event.currentTarget.setPointerCapture(event.pointerId);
     dragging.current = true;
     width0.current = region.cut[other] - region.cut[side];
-    left.current = event.currentTarget.closest('.overlay')?.getBoundingClientRect().left ?? 0;
+    // A handle lies beside its edge: the edge does not jump to the pointer.
+    left.current = event.clientX - pixel;
     onGrab();
     session.view.setState({ selectedRegion: region.id });
   };
@@ -117,7 +124,7 @@ function Handle({ region, side, edge, pixel, toValue, step, width, onGrab }: Han
   };
   return (
     <div
-      className="region-handle"
+      className={`region-handle ${side} ${isNarrow ? 'outside' : ''}`}
       role="slider"
       tabIndex={0}
       aria-label={`${side === 'start' ? 'Start' : 'End'} of region ${region.letter}`}

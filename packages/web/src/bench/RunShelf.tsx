@@ -9,7 +9,7 @@ import { presentRuns, shownRuns } from '../session/runs';
 import { runStyles } from '../theme/runStyles';
 import { LineSample } from '../ui/LineSample';
 import { NameField } from '../ui/NameField';
-import { ConditionsRow } from './ConditionsRow';
+import { ConditionsRow } from './conditions/ConditionsRow';
 import { bringIn, importLimit } from './ImportDialog';
 import { bringInPasted } from './pasting';
 import { openPictureDialog } from './picture/PictureDialog';

@@ -178,7 +178,7 @@ const hasField = (kind: EntryKindKey, wanted: Field['type']) =>
 
 /** Kinds whose fields are filled in after they are made: what they are to speak of is not known before. */
 const isFilledIn = (kind: EntryKindKey) =>
-  hasField(kind, 'result') || hasField(kind, 'formula') || kind === 'words';
+  hasField(kind, 'result') || hasField(kind, 'formula') || kind === 'words' || kind === 'constant';
 
 /** Every kind of entry there is, in the menus that their declarations ask for. */
 function WorkOutItems() {

@@ -1,4 +1,9 @@
-import { type PlanPatch } from '@heuristor/contracts';
+import {
+  type InvestigationPatch,
+  type PlanPatch,
+  changesBack,
+  withConditionsChanged,
+} from '@heuristor/contracts';
 import { type StoreApi } from 'zustand/vanilla';
 import { request } from '../api/client';
 import { attemptInOrder } from './attempt';
@@ -6,7 +11,7 @@ import { type History } from './history';
 import { type Documents } from './state';
 
 type NamedPlan = Pick<Documents, 'name' | 'plan'>;
-type NamePatch = { name?: string; plan?: PlanPatch };
+type NamePatch = Pick<InvestigationPatch, 'name' | 'plan' | 'forNext'>;
 
 /** The name and the plan of an investigation: shown as changed at once, stored in order, and put back where that is refused. */
 export class PlanKeeper {
@@ -31,6 +36,22 @@ export class PlanKeeper {
       Object.keys(patch).map((key) => [key, plan[key as keyof PlanPatch]]),
     ) as PlanPatch;
     await this.send({ plan: before }, { plan: patch });
+  }
+
+  /** Says something of the first run, before it is recorded. */
+  async sayOfNext(said: NonNullable<InvestigationPatch['forNext']>): Promise<void> {
+    const { forNext } = this.documents.getState().plan;
+    await this.send(
+      {
+        forNext: {
+          ...(said.group === undefined ? {} : { group: forNext.group }),
+          ...(said.conditions === undefined
+            ? {}
+            : { conditions: changesBack(forNext.conditions, said.conditions) }),
+        },
+      },
+      { forNext: said },
+    );
   }
 
   /** Takes name and plan as the server has them; while an own change is on its way, they wait for it. */
@@ -60,7 +81,15 @@ export class PlanKeeper {
 
   private put(patch: NamePatch): void {
     const { name, plan } = this.documents.getState();
-    this.documents.setState({ name: patch.name ?? name, plan: { ...plan, ...patch.plan } });
+    const { group, conditions } = patch.forNext ?? {};
+    const forNext = {
+      group: group ?? plan.forNext.group,
+      conditions: withConditionsChanged(plan.forNext.conditions, conditions ?? {}),
+    };
+    this.documents.setState({
+      name: patch.name ?? name,
+      plan: { ...plan, ...patch.plan, forNext },
+    });
   }
 
   private takeHeard(): void {

@@ -1,4 +1,4 @@
-import { type Run, type RunPatch, runSchema } from '@heuristor/contracts';
+import { type Run, type RunPatch, changesBack, runSchema } from '@heuristor/contracts';
 import { request } from '../api/client';
 import { tell } from '../stores/notices';
 import { attemptInOrder } from './attempt';
@@ -12,9 +12,12 @@ export class RunDesk {
 
   /** Changes a run on the server; what people do to runs can be taken back. */
   async change(run: Run, patch: RunPatch): Promise<void> {
-    const before = Object.fromEntries(
-      Object.keys(patch).map((key) => [key, run[key as keyof RunPatch]]),
-    ) as RunPatch;
+    const present = this.host.runs.find(({ id }) => id === run.id) ?? run;
+    const { conditions } = patch;
+    const before = {
+      ...Object.fromEntries(Object.keys(patch).map((key) => [key, present[key as keyof RunPatch]])),
+      ...(conditions === undefined ? {} : { conditions: changesBack(present.conditions, conditions) }),
+    } as RunPatch;
     const send = (wanted: RunPatch) =>
       attemptInOrder(async () =>
         this.host.takeRun(runSchema.parse(await request('PATCH', `/runs/${run.id}`, wanted))),

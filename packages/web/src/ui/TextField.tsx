@@ -1,4 +1,4 @@
-import { useEffect, useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { Form } from 'react-bootstrap';
 
 interface Props {
@@ -36,6 +36,14 @@ export function TextField({
     setWrong(fault);
     if (fault === null && text !== value) onCommit(text);
   };
+  // What was typed and not left yet is not lost where the field goes, as when another run comes to the front.
+  const going = useRef<() => void>(() => undefined);
+  useEffect(() => {
+    going.current = () => {
+      if (text !== value && (check?.(text) ?? null) === null) onCommit(text);
+    };
+  });
+  useEffect(() => () => going.current(), []);
   return (
     <span className="text-field">
       <Form.Control
