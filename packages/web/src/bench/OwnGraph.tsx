@@ -12,7 +12,7 @@ import { AxisEditor } from './AxisEditor';
 import { AxisGrip } from './AxisGrip';
 import { bandPlugin } from './bands';
 import { type LineChart, type StyleOfRun, chartOptions } from './chartSetup';
-import { axisHeight, plotLeft, plotRight, valueAtPixel } from './geometry';
+import { axisHeight, headHeight, plotLeft, plotRight, valueAtPixel } from './geometry';
 import { fillOwnGraph, graphOverLayer, readAt } from './ownGraphDrawing';
 import { PanelTools } from './PanelTools';
 import { type OverLayer, paintOver, paintUnder } from './traceLayers';
@@ -44,7 +44,13 @@ export function OwnGraph({ graphKey, styles }: Props) {
         {
           id: 'layers',
           afterDraw(drawn) {
-            paintUnder(below, drawn, { regions: [], target: null, isBottom: true, hasRight: false });
+            paintUnder(below, drawn, {
+              regions: [],
+              target: null,
+              isBottom: true,
+              hasRight: false,
+              bottomLabel: layer.current?.bottomLabel ?? null,
+            });
             if (layer.current !== null) paintOver(above, drawn, layer.current);
           },
         },
@@ -116,7 +122,7 @@ function OwnAxis({ graph, side }: { graph: DrawnGraph; side: 'left' | 'bottom' }
       className={side}
       style={
         isVertical
-          ? { bottom: axisHeight(), width: plotLeft() - 22 }
+          ? { top: headHeight(), bottom: axisHeight(), width: plotLeft() - 22 }
           : { left: plotLeft(), right: plotRight(false), height: axisHeight() - 2, bottom: 0 }
       }
       onRange={onRange}

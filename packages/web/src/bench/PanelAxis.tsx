@@ -6,7 +6,7 @@ import { type Side } from '../workers/compose';
 import { axisKey } from '../workers/scaling';
 import { AxisEditor } from './AxisEditor';
 import { AxisGrip } from './AxisGrip';
-import { axisHeight, plotLeft } from './geometry';
+import { axisHeight, headHeight, plotLeft } from './geometry';
 
 interface Props {
   traceKey: string;
@@ -36,7 +36,7 @@ export const PanelAxis = memo(function PanelAxis({ traceKey, side, axis, isBotto
       range={range}
       isVertical
       className={side}
-      style={{ bottom, width: side === 'left' ? width - 22 : width - 2 }}
+      style={{ top: headHeight(), bottom, width: side === 'left' ? width - 22 : width - 2 }}
       onRange={(next) => session.scale(key, next)}
       onAutomatic={() => session.scale(key, null)}
     >

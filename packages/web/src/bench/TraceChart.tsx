@@ -5,7 +5,7 @@ import { usePicture } from '../session/context';
 import { usePresenter } from '../stores/presenter';
 import { bandPlugin } from './bands';
 import { type LineChart, type StyleOfRun, chartOptions, fillChart } from './chartSetup';
-import { type RegionBounds, axisHeight } from './geometry';
+import { type RegionBounds, axisHeight, headHeight, labelWidth, plotLeft } from './geometry';
 import { leftOutWords, overLayerOf } from './overLayer';
 import { tellPlot } from './panelPlot';
 import { type OverLayer, type UnderLayer, paintOver, paintUnder } from './traceLayers';
@@ -103,11 +103,11 @@ export function TraceChart({
   const markWords = leftOutWords(markedLines ?? []);
   // These come before the chart is drawn, which draws them too; one that has not been laid out yet has no scales to draw in.
   useEffect(() => {
-    layers.current = { ...layers.current, regions, target: target ?? null, isBottom, hasRight };
+    layers.current = { ...layers.current, regions, target: target ?? null, isBottom, hasRight, bottomLabel };
     const [below, current] = [under.current, chart.current];
     if (below !== null && current !== null && 'x' in current.scales)
       paintUnder(below, current, layers.current);
-  }, [regions, target, isBottom, hasRight, large]);
+  }, [regions, target, isBottom, hasRight, bottomLabel, large]);
   useEffect(() => {
     layers.current = {
       ...layers.current,
@@ -146,6 +146,25 @@ export function TraceChart({
   }, [lines, low, high, rightLow, rightHigh, roomRight, from, to, styles, joined, isBottom, large]);
 
   const others = trace?.others.length ?? 0;
+  const notes = [
+    ...(markWords === null ? [] : [{ text: markWords, isWarning: false }]),
+    ...(others === 0
+      ? []
+      : [
+          {
+            text: `${others === 1 ? 'A run measures' : `${others} runs measure`} something else as ${trace?.symbol}; not drawn`,
+            isWarning: true,
+          },
+        ]),
+    ...(trace === undefined || trace.lacking.length === 0
+      ? []
+      : [
+          {
+            text: `${trace.lacking.join(', ')}: a third unit, not drawn. A trace has two axes`,
+            isWarning: true,
+          },
+        ]),
+  ];
   const newest = trace?.lines[trace.lines.length - 1];
   const drawnTo = newest === undefined ? undefined : newest.y[newest.y.length - 1];
   return (
@@ -165,21 +184,21 @@ export function TraceChart({
       />
       <canvas ref={over} aria-hidden />
       {children}
-      {markWords !== null && (
-        <span className="trace-note low" style={isBottom ? { bottom: axisHeight() + 6 } : undefined}>
-          {markWords}
-        </span>
-      )}
-      {others > 0 && (
-        <span className="trace-note">
-          {others === 1 ? 'A run measures' : `${others} runs measure`} something else as {trace?.symbol}; not
-          drawn
-        </span>
-      )}
-      {trace !== undefined && trace.lacking.length > 0 && (
-        <span className="trace-note">
-          {trace.lacking.join(', ')}: a third unit, not drawn. A trace has two axes
-        </span>
+      {notes.length > 0 && (
+        <div
+          className="trace-notes"
+          style={{
+            left: plotLeft() + (rightLabel === null ? 0 : labelWidth(label)),
+            right: roomRight + labelWidth(rightLabel ?? label),
+            height: headHeight(),
+          }}
+        >
+          {notes.map(({ text, isWarning }) => (
+            <span key={text} className={`trace-note ${isWarning ? '' : 'low'}`} title={text}>
+              {text}
+            </span>
+          ))}
+        </div>
       )}
     </div>
   );

@@ -14,7 +14,7 @@ import { runStyle } from '../theme/runStyles';
 import { type DrawnLine } from '../workers/compose';
 import { type Line } from '../workers/protocol';
 import { type Band } from './bands';
-import { axisHeight, plotLeft } from './geometry';
+import { axisHeight, plotLeft, headHeight } from './geometry';
 
 /** A straight scale that lays out nothing: its numbers are painted under the chart. */
 class BareScale extends LinearScale {
@@ -136,7 +136,7 @@ export function fillChart(
     padding: {
       left: plotLeft(),
       right: right === null ? roomRight : plotLeft(),
-      top: edge,
+      top: edge + headHeight(),
       bottom: edge + (isBottom ? axisHeight() : edge),
     },
   };

@@ -23,6 +23,19 @@ export const plotLeft = (): number => 72 * fontScale();
 export const plotRight = (hasRight: boolean): number => (hasRight ? plotLeft() : 16);
 export const axisHeight = (): number => 30 * fontScale();
 
+/** Room over each plot, in which the labels of its axes and what there is to say of it stand, so that they hide nothing. */
+export const headHeight = (): number => 20 * fontScale();
+
+let ruler: CanvasRenderingContext2D | null = null;
+
+/** How much room the label of an axis takes over its plot, with some beside it. */
+export function labelWidth(label: string): number {
+  ruler ??= document.createElement('canvas').getContext('2d');
+  if (ruler === null) return 0;
+  ruler.font = `650 ${13 * fontScale()}px "Inter Variable"`;
+  return ruler.measureText(label).width + 12;
+}
+
 export type RegionBounds = LaidRegion;
 
 /** Pixel of a value on the shared axis, from the left edge of the plots. */

@@ -4,7 +4,7 @@ import { highlighter } from '../theme/runStyles';
 import { type Side } from '../workers/compose';
 import { type Bars, type FittedCurve, type Line } from '../workers/protocol';
 import { acrossTicks, uprightTicks } from './axisTicks';
-import { type RegionBounds, fontScale, scaleOf } from './geometry';
+import { type RegionBounds, fontScale, headHeight, scaleOf } from './geometry';
 import { paintAxes } from './paintAxes';
 import { barReach, paintArrows, paintAside, paintBars, paintPinned, paintStrays } from './paintMarks';
 
@@ -30,6 +30,8 @@ export interface UnderLayer {
   /** Whether numbers stand under it, and at its right. */
   isBottom: boolean;
   hasRight: boolean;
+  /** Of the horizontal axis, where its numbers stand under this trace. */
+  bottomLabel: string | null;
 }
 
 /** Readings that are no measurement, in the colour of their run. */
@@ -101,16 +103,30 @@ function clipToPlot(context: CanvasRenderingContext2D, { chartArea }: Chart): vo
   context.clip();
 }
 
+/** What the label of the horizontal axis takes of its end, where it is too long for the corner; 0 where it stands there. */
+function roomForLabel(canvas: HTMLCanvasElement, chart: Chart, label: string | null): number {
+  const context = label === null ? null : canvas.getContext('2d');
+  if (context === null || label === null) return -chart.width;
+  context.font = labelFont(13 * fontScale());
+  const { width } = context.measureText(label);
+  return isLongUnder(chart, width) ? width + 8 : -chart.width;
+}
+
 /** The sheet with its axes, and the regions under the lines. */
 export function paintUnder(
   canvas: HTMLCanvasElement,
   chart: Chart,
-  { regions, target, isBottom, hasRight }: UnderLayer,
+  { regions, target, isBottom, hasRight, bottomLabel }: UnderLayer,
 ): void {
   const { chartArea, scales } = chart;
   const size = 12 * fontScale();
+  const across = acrossTicks(scales.x.min, scales.x.max, chartArea.width, size);
+  const end = chartArea.right - roomForLabel(canvas, chart, bottomLabel);
   const axes = {
-    across: acrossTicks(scales.x.min, scales.x.max, chartArea.width, size),
+    across: across.map((tick) => ({
+      ...tick,
+      text: scales.x.getPixelForValue(tick.value) + (tick.text.length * size) / 3 < end ? tick.text : '',
+    })),
     left: uprightTicks(scales.y.min, scales.y.max, chartArea.height, size),
     right: hasRight ? uprightTicks(scales.right.min, scales.right.max, chartArea.height, size) : [],
   };
@@ -127,7 +143,7 @@ export function paintUnder(
           scales.y.getPixelForValue(target.y[i]),
         ]);
   const ends = [scales.x, scales.y, ...(hasRight ? [scales.right] : [])].map(({ min, max }) => [min, max]);
-  const context = begin(canvas, chart, [placed, points, ends, size, isBottom]);
+  const context = begin(canvas, chart, [placed, points, ends, size, isBottom, bottomLabel]);
   if (context === null) return;
   context.fillStyle = colours.sheet;
   context.fillRect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
@@ -223,38 +239,29 @@ export function paintOver(
   for (const one of places) paintPlace(context, chart, one, size);
   for (const one of lineLabels) paintLineLabel(context, chart, one, size);
   context.restore();
-  context.font = `650 ${size}px "Inter Variable"`;
-  context.textBaseline = 'top';
-  const corner = (text: string, side: Side) => {
+  context.font = labelFont(size);
+  context.textBaseline = 'middle';
+  context.fillStyle = colours.text;
+  const height = chartArea.top - headHeight() / 2;
+  // Each label stands over its axis; where there is only one axis, away from the beginning of the lines.
+  const over = (text: string, side: Side) => {
     const { width } = context.measureText(text);
-    // One that is wider than its plot begins where that begins.
-    const left = Math.max(
-      side === 'left' ? chartArea.left + 12 : chartArea.right - width - 12,
-      chartArea.left + 6,
-    );
-    context.fillStyle = faded(colours.sheet, 0.88);
-    context.fillRect(left - 6, chartArea.top + 5, width + 12, size + 6);
-    context.fillStyle = colours.text;
-    context.fillText(text, left, chartArea.top + 8);
+    context.fillText(text, side === 'left' ? chartArea.left : Math.max(chartArea.right - width, 0), height);
   };
-  // Each label stands at its axis; where there is only one axis, away from the beginning of the lines.
-  corner(label, rightLabel === null ? 'right' : 'left');
-  if (rightLabel !== null) corner(rightLabel, 'right');
+  over(label, rightLabel === null ? 'right' : 'left');
+  if (rightLabel !== null) over(rightLabel, 'right');
   if (bottomLabel !== null) {
-    // In the corner under the other axis, where no tick label ever stands.
     const { width } = context.measureText(bottomLabel);
-    if (width < chartArea.left - 14)
-      context.fillText(bottomLabel, chartArea.left - 14 - width, chartArea.bottom + 10);
-    else {
-      // One that is too long for it stands in the plot, over the end of its axis.
-      const [left, top] = [chartArea.right - width - 12, chartArea.bottom - size - 10];
-      context.fillStyle = faded(colours.sheet, 0.88);
-      context.fillRect(left - 6, top - 3, width + 12, size + 6);
-      context.fillStyle = colours.text;
-      context.fillText(bottomLabel, left, top);
-    }
+    // In the corner under the other axis; one that is too long for it stands at the end of its own, where no number is then.
+    const left = isLongUnder(chart, width) ? chartArea.right - width : chartArea.left - cornerGap - width;
+    context.fillText(bottomLabel, left, chartArea.bottom + 10 + size / 2);
   }
 }
+
+const labelFont = (size: number) => `650 ${size}px "Inter Variable"`;
+/** Pixels between the label of the horizontal axis and its beginning. */
+const cornerGap = 14;
+const isLongUnder = ({ chartArea }: Chart, width: number) => width >= chartArea.left - cornerGap;
 
 function paintCurve(
   context: CanvasRenderingContext2D,
@@ -289,8 +296,7 @@ function paintPlace(
   context.lineTo(middle, chartArea.bottom);
   context.stroke();
   context.setLineDash([]);
-  // Under the label of the axis, which stands in the same corner.
-  const height = chartArea.top + 2.8 * size;
+  const height = chartArea.top + 1.2 * size;
   if (half > 0) {
     context.beginPath();
     context.moveTo(from, height);

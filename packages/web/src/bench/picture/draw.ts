@@ -207,10 +207,9 @@ function drawnChart(
 function drawTraces(paper: Paper<unknown>, content: PictureContent, box: Box): void {
   const { traces, frame, styles, isTime, regions } = content;
   const roomRight = plotRight(traces.some(({ right }) => right !== null));
-  const top = regions.length > 0 ? tab * fontScale() : 0;
-  const free = box.height - top - axisHeight() - gap * (traces.length - 1);
+  const free = box.height - axisHeight() - gap * (traces.length - 1);
   const all = sum(traces);
-  let y = box.top + top;
+  let y = box.top;
   const plots = traces.map((trace, i) => {
     const isBottom = i === traces.length - 1;
     const height = (trace.weight / all) * free + (isBottom ? axisHeight() : 0);
@@ -237,6 +236,7 @@ function drawTraces(paper: Paper<unknown>, content: PictureContent, box: Box): v
           target: trace.target ?? null,
           isBottom,
           hasRight: trace.right !== null,
+          bottomLabel: isBottom ? axisLabel(frame.horizontal.symbol, frame.horizontal.unit) : null,
         });
         paintOver(over.canvas, chart, {
           ...overLayerOf(trace, styles, isTime),
@@ -322,8 +322,16 @@ function drawGraph(paper: Paper<unknown>, { styles }: PictureContent, graph: Dra
     paper.ratio,
     (chart) => fillOwnGraph(chart, graph, styles),
     (chart) => {
-      paintUnder(under.canvas, chart, { regions: [], target: null, isBottom: true, hasRight: false });
-      paintOver(over.canvas, chart, graphOverLayer(graph, styles));
+      const layer = graphOverLayer(graph, styles);
+      const { bottomLabel } = layer;
+      paintUnder(under.canvas, chart, {
+        regions: [],
+        target: null,
+        isBottom: true,
+        hasRight: false,
+        bottomLabel,
+      });
+      paintOver(over.canvas, chart, layer);
     },
   );
   for (const layer of [under, lines, over]) paper.lay(layer, box.left, box.top);
