@@ -24,7 +24,7 @@ import {
 } from '../session/context';
 import {
   groupsOf,
-  mainResults,
+  pairedResults,
   orderOf,
   seriesChoices,
   withEntry,
@@ -200,7 +200,7 @@ function WorkOutItems() {
   const front = useFrontRun();
   const hasResults = Object.keys(useResultNames()).length > 0;
   const sheetResults = () =>
-    mainResults(workings, session.picture.getState().outcomes[front?.id ?? ''] ?? {});
+    pairedResults(workings, session.picture.getState().outcomes[front?.id ?? ''] ?? {});
   const addMiddleRegion = () => {
     const sight = session.picture.getState().frame?.sight;
     if (sight === undefined) return;

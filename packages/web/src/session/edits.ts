@@ -6,6 +6,7 @@ import {
   type Field,
   type ResultRef,
   type SeriesRef,
+  canConvert,
   channelRef,
   drawsGraph,
   entryRef,
@@ -16,6 +17,7 @@ import {
   nameIn,
   parseUnit,
   partsOfResultRef,
+  regionOfEntry,
   resultRef,
   yieldsSeries,
 } from '@heuristor/core';
@@ -237,7 +239,17 @@ export function namesOf(
   };
 }
 
-/** Every result that another entry can use and what it is called: "period of the swing". */
+/** What tells an entry from those that say the same of other stretches: ", held" on a region of that name, ", B" on one without. */
+function stretchWords(entry: Entry, entries: readonly Entry[]): string {
+  const id = regionOfEntry(entry);
+  const region = entries.find((other) => other.id === id);
+  return region?.kind === 'region' ? `, ${region.name === '' ? region.letter : region.name}` : '';
+}
+
+/**
+ * Every result that another entry can use and what it is called: "period of the swing", "mean of F, held". No two are called alike:
+ * where entries say the same of the same, they are counted.
+ */
 export function resultNames(
   { entries }: Pick<WorkingsDocument, 'entries'>,
   outcomes: Readonly<Record<string, ShownOutcome>>,
@@ -245,12 +257,17 @@ export function resultNames(
 ): Record<ResultRef, string> {
   const names = entryNames({ entries });
   const known: Record<ResultRef, string> = {};
+  const counts = new Map<string, number>();
   // A sentence may speak of a result in turn; entries are gone through until all that can be named are.
   for (let left = entries.filter(({ id }) => outcomes[id]?.kind === 'results'); left.length > 0;) {
     const nameOf = namesOf(names, abscissa, known);
     const ready = left.filter((entry) => resultsUsedBy(entry).every((used) => used in known));
     for (const entry of ready.length > 0 ? ready : left) {
-      const called = entry.name === '' ? entrySentence(entry, nameOf) : entry.name;
+      const plain =
+        entry.name === '' ? entrySentence(entry, nameOf) + stretchWords(entry, entries) : entry.name;
+      const alike = (counts.get(plain) ?? 0) + 1;
+      counts.set(plain, alike);
+      const called = alike === 1 ? plain : `${plain} (${alike})`;
       for (const { key, name } of resultsIn(outcomes[entry.id]))
         known[resultRef(entry.id, key)] =
           key === 'value' || called.startsWith(`${name} `) ? called : `${name} of ${called}`;
@@ -301,3 +318,44 @@ export const abscissaOfRuns = (runs: readonly Run[]): string => {
     ? 't'
     : 'reading';
 };
+
+/**
+ * Two results that belong together, for an entry that holds one against the other: the last two of one kind and unit that speak of
+ * different stretches, or else the last that have one unit; all of them in the order of the sheet where there are no such two.
+ */
+export function pairedResults(
+  { entries }: Pick<WorkingsDocument, 'entries'>,
+  outcomes: Readonly<Record<string, ShownOutcome>>,
+): ResultRef[] {
+  const all = mainResults({ entries }, outcomes);
+  const about = all.map((reference) => {
+    const { id, key } = partsOfResultRef(reference);
+    const entry = entries.find((other) => other.id === id);
+    const outcome = outcomes[id];
+    const unit =
+      outcome?.kind === 'results' ? outcome.results.find((one) => one.key === key)?.unit : undefined;
+    return {
+      reference,
+      key,
+      kind: entry?.kind,
+      of: entry !== undefined && 'of' in entry ? entry.of : null,
+      unit,
+    };
+  });
+  let best: { pair: ResultRef[]; worth: number } | null = null;
+  about.forEach((second, j) =>
+    about.slice(0, j).forEach((first) => {
+      if (first.unit === undefined || second.unit === undefined || !canConvert(first.unit, second.unit))
+        return;
+      const isAlike = first.kind === second.kind && first.key === second.key && first.of === second.of;
+      const isHeldAgainst = (first.kind === 'constant') !== (second.kind === 'constant');
+      const isPlain = first.kind === 'constant' && second.kind === 'constant';
+      const worth = isAlike && !isPlain ? 3 : isHeldAgainst ? 2 : isPlain ? 0 : 1;
+      // What is accepted stands second.
+      const pair = first.kind === 'constant' && isHeldAgainst ? [second, first] : [first, second];
+      if (best === null || worth >= best.worth)
+        best = { pair: pair.map(({ reference }) => reference), worth };
+    }),
+  );
+  return (best as { pair: ResultRef[] } | null)?.pair ?? all;
+}
