@@ -3,6 +3,18 @@ import { finite } from './basics';
 import { type DocumentFormat, readDocument } from './documents';
 import { entrySchema, seriesRefSchema } from './entrySchema';
 
+/** How much a sheet can hold. */
+export const mostOnSheet = {
+  entries: 200,
+  pages: 20,
+  panels: 12,
+  aside: 2000,
+  ranges: 5000,
+  shifts: 500,
+} as const;
+/** How long a sheet may be as it is sent; the server reads some more. */
+export const mostSheetBytes = 3_000_000;
+
 const id = z.string().min(1).max(160);
 
 /** One trace of a page: what it shows, how high it stands beside the others, and runs that are left out of it. */
@@ -15,7 +27,7 @@ export const panelSchema = z.object({
 export type Panel = z.infer<typeof panelSchema>;
 
 const share = z.number().min(0).max(1);
-const pixels = z.number().min(-5000).max(5000);
+const pixels = z.number().min(-5000).max(mostOnSheet.ranges);
 
 /** Words on a trace. `{v}` in them stands for what v is there, `{period of the swing}` for that result. */
 export const labelSchema = z.object({
@@ -47,7 +59,7 @@ export const pageSchema = z
     /** What the shared horizontal axis shows. */
     horizontal: seriesRefSchema,
     /** From the top. Empty: one for each channel. */
-    panels: z.array(panelSchema).max(12),
+    panels: z.array(panelSchema).max(mostOnSheet.panels),
     labels: z.array(labelSchema).max(100),
   })
   .refine(({ panels }) => areApart(panels), 'every trace of a page needs an id of its own')
@@ -76,11 +88,11 @@ export const asideSchema = z.object({
 export const workingsSchema = z
   .object({
     format: z.literal(5),
-    entries: z.array(entrySchema).max(200),
-    pages: z.array(pageSchema).min(1).max(20),
-    aside: z.array(asideSchema).max(2000),
+    entries: z.array(entrySchema).max(mostOnSheet.entries),
+    pages: z.array(pageSchema).min(1).max(mostOnSheet.pages),
+    aside: z.array(asideSchema).max(mostOnSheet.aside),
     /** By how much runs are moved along their abscissa, in its unit. */
-    shifts: z.array(z.object({ run: runId, by: finite })).max(500),
+    shifts: z.array(z.object({ run: runId, by: finite })).max(mostOnSheet.shifts),
   })
   .refine(({ entries }) => areApart(entries), 'every entry needs an id of its own')
   .refine(({ pages }) => areApart(pages), 'every page needs an id of its own');

@@ -90,7 +90,7 @@ export function createApp({
   });
   app.use(
     '/api',
-    express.json({ limit: '1mb' }),
+    express.json({ limit: '4mb' }),
     signInRoutes((cookie) => live.endFor(cookie)),
   );
   app.use('/api', forDevices);

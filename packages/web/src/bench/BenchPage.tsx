@@ -1,5 +1,4 @@
 import { useEffect, useState } from 'react';
-import { Button } from 'react-bootstrap';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { NavLink, useParams } from 'react-router';
 import { useStore } from 'zustand';
@@ -29,6 +28,7 @@ import { RelationChooser } from './relations/RelationChooser';
 import { PictureDialog } from './picture/PictureDialog';
 import { RecorderBar } from './RecorderBar';
 import { RunShelf } from './RunShelf';
+import { SavingBar } from './SavingBar';
 import { SetUp } from './SetUp';
 import { SensorColumn } from './SensorColumn';
 import { SideColumn, useSides } from './SideColumn';
@@ -146,7 +146,7 @@ function Bench() {
           onCommit={(newName) => void session.plan.rename(newName)}
         />
       </Head>
-      <Conflict />
+      <SavingBar />
       <div className={`bench ${sides.left ? '' : 'left-folded'} ${sides.right ? '' : 'right-folded'}`}>
         <SideColumn side="left" title="Sensors">
           <SensorColumn />
@@ -180,24 +180,6 @@ function Bench() {
       <JointFitDialog />
       <CopyEntry />
       <LargeDigits />
-    </div>
-  );
-}
-
-/** Two screens have changed the sheet at the same time: a person says which one stays. */
-function Conflict() {
-  const { saver } = useSession();
-  const phase = useStore(saver.state, (state) => state.phase);
-  if (phase !== 'conflict') return null;
-  return (
-    <div className="conflict" role="alert">
-      <span>These workings were changed on another screen while you changed them here.</span>
-      <Button variant="plain" onClick={() => saver.tell({ kind: 'take-theirs' })}>
-        Take the other screen’s
-      </Button>
-      <Button variant="act" onClick={() => saver.tell({ kind: 'keep-mine' })}>
-        Keep mine
-      </Button>
     </div>
   );
 }

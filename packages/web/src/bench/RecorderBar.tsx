@@ -216,7 +216,7 @@ function Tools() {
         <LayoutSidebarReverse aria-hidden />
       </Button>
       <span className="visually-hidden" data-testid="saving">
-        {saving === 'clean' ? 'saved' : saving === 'offline' ? 'not saved' : 'saving'}
+        {saving === 'clean' ? 'saved' : saving === 'offline' || saving === 'refused' ? 'not saved' : 'saving'}
       </span>
     </div>
   );

@@ -40,11 +40,15 @@ import { RunFeed } from './runFeed';
 import { frontRun, shownRuns } from './runs';
 import { Saver } from './saver';
 import { SensorDesk } from './sensorDesk';
+import { faultOfSheet } from './sheetLimits';
 import { SpotBook } from './spotBook';
 import { type Documents, type View } from './state';
 import { type StepMemory, tabSteps } from './stepMemory';
 import { TemplateDesk } from './templateDesk';
 import { TableDesk } from './tableDesk';
+
+/** What the server says of a sheet that it does not take, and will not take the next time either. */
+const refusing: ReadonlySet<string> = new Set(['invalid-request', 'too-large', 'unsupported', 'not-found']);
 
 /**
  * One investigation on the bench: made when the page opens, disposed of when it closes. It holds the documents and what the
@@ -175,6 +179,12 @@ export class BenchSession {
     const before = this.workings;
     const after = change(before);
     if (after === before) return;
+    // While a hand moves something, numbers change, and not how much there is.
+    const fault = this.view.getState().moving ? null : faultOfSheet(before, after);
+    if (fault !== null) {
+      tell({ kind: 'fault', text: fault });
+      return;
+    }
     this.setWorkings(after);
     this.history.push(this.sheetStep(before, after));
   }
@@ -322,7 +332,9 @@ export class BenchSession {
         const theirs = storedWorkingsSchema.parse(error.current);
         return { kind: 'stale', theirs: theirs.workings, theirVersion: theirs.version } as const;
       }
-      return { kind: 'failed', sentence: sentenceOf(error) } as const;
+      // What the server does not take it will not take the next time either.
+      const isFinal = error instanceof ApiError && refusing.has(error.code);
+      return { kind: isFinal ? 'refused' : 'failed', sentence: sentenceOf(error) } as const;
     }
   }
 

@@ -8,7 +8,8 @@ const retryMilliseconds = 2000;
 export type Sent<T> =
   | { kind: 'stored'; version: number }
   | { kind: 'stale'; theirs: T; theirVersion: number }
-  | { kind: 'failed'; sentence: string };
+  | { kind: 'failed'; sentence: string }
+  | { kind: 'refused'; sentence: string };
 
 /** Keeps a document stored while it is changed, until everything is stored, also after the page has turned to something else. */
 export class Saver<T> {
@@ -34,7 +35,7 @@ export class Saver<T> {
   /** What is not stored yet, for the moment in which the page goes away. */
   unsaved(): { version: number; document: T } | null {
     const state = this.state.getState();
-    return state.phase === 'dirty' || state.phase === 'offline'
+    return state.phase === 'dirty' || state.phase === 'offline' || state.phase === 'refused'
       ? { version: state.version, document: documentIn(state) }
       : null;
   }

@@ -33,6 +33,17 @@ test('a server that does not answer is tried again; nothing is lost meanwhile', 
   expect(effects).toEqual([{ kind: 'send', version: 1, document: 'c' }]);
 });
 
+test('what the server refuses is not sent again until it is another one or a person wants it, and stays here', () => {
+  const refused = after(clean, edited('b'), { kind: 'time' }, { kind: 'refused', sentence: 'too many' });
+  expect(refused).toMatchObject({ phase: 'refused', document: 'b', sentence: 'too many' });
+  expect(savingStep(refused, { kind: 'time' })).toEqual([refused, []]);
+  expect(savingStep(refused, { kind: 'try-again' })[1]).toEqual([
+    { kind: 'send', version: 1, document: 'b' },
+  ]);
+  expect(after(refused, edited('c')).phase).toBe('dirty');
+  expect(after(refused, edited('a'))).toEqual(clean);
+});
+
 test('another screen’s document is laid out where nothing was changed here', () => {
   const [state, effects] = savingStep(clean, { kind: 'newer', theirs: 'z', theirVersion: 5 });
   expect(state).toEqual({ phase: 'clean', version: 5, stored: 'z' });

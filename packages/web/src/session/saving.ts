@@ -7,8 +7,10 @@ export type SavingState<T> =
   | { phase: 'sending'; version: number; stored: T; sent: T; document: T }
   /** Somebody else has stored another one meanwhile; a person decides. */
   | { phase: 'conflict'; version: number; stored: T; document: T; theirs: T; theirVersion: number }
-  /** The server does not take it; it is tried again. */
-  | { phase: 'offline'; version: number; stored: T; document: T; sentence: string };
+  /** The server does not answer; it is tried again. */
+  | { phase: 'offline'; version: number; stored: T; document: T; sentence: string }
+  /** The server does not take it as it is: it stays here, and is sent again once it is another one, or a person wants it. */
+  | { phase: 'refused'; version: number; stored: T; document: T; sentence: string };
 
 export type SavingEvent<T> =
   | { kind: 'edited'; document: T }
@@ -16,6 +18,8 @@ export type SavingEvent<T> =
   | { kind: 'stored'; version: number }
   | { kind: 'stale'; theirs: T; theirVersion: number }
   | { kind: 'failed'; sentence: string }
+  | { kind: 'refused'; sentence: string }
+  | { kind: 'try-again' }
   /** Another screen has stored a version; told by the live stream. */
   | { kind: 'newer'; theirs: T; theirVersion: number }
   | { kind: 'take-theirs' }
@@ -45,6 +49,7 @@ export function savingStep<T>(
       switch (state.phase) {
         case 'clean':
         case 'dirty':
+        case 'refused':
           // A change that was undone before it was stored needs no storing.
           return event.document === stored
             ? [{ phase: 'clean', version, stored }, []]
@@ -76,6 +81,18 @@ export function savingStep<T>(
       return [
         { phase: 'offline', version, stored, document: state.document, sentence: event.sentence },
         [{ kind: 'wait', why: 'retry' }],
+      ];
+    case 'refused':
+      if (state.phase !== 'sending') return [state, []];
+      // What was changed meanwhile may be taken.
+      return state.document === state.sent
+        ? [{ phase: 'refused', version, stored, document: state.document, sentence: event.sentence }, []]
+        : [{ phase: 'dirty', version, stored, document: state.document }, [{ kind: 'wait', why: 'pause' }]];
+    case 'try-again':
+      if (state.phase !== 'refused' && state.phase !== 'offline') return [state, []];
+      return [
+        { phase: 'sending', version, stored, sent: state.document, document: state.document },
+        [{ kind: 'send', version, document: state.document }],
       ];
     case 'stale':
     case 'newer': {
