@@ -20,6 +20,8 @@ export interface System {
   newPage(path: string): Promise<Page>;
   signInToken(): Promise<string>;
   killServer(): Promise<number>;
+  /** Ends the server in good order, as the start script does. */
+  stopServer(): Promise<void>;
   restartServer(): Promise<void>;
   close(): Promise<void>;
 }
@@ -89,6 +91,9 @@ export async function startSystem(prepare: () => Promise<void> = async () => und
       server.child.kill('SIGKILL');
       await ended;
       return at;
+    },
+    async stopServer() {
+      await server.stop();
     },
     async restartServer() {
       server = await startServer(address, port, data);

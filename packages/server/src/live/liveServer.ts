@@ -130,6 +130,7 @@ export class LiveServer {
 
   /** Ends the streams that a cookie has opened. */
   endFor(cookie: string): void {
+    this.io.to(roomOfCookie(cookie)).emit('say', { type: 'signed-out' });
     this.io.in(roomOfCookie(cookie)).disconnectSockets(true);
   }
 

@@ -15,6 +15,8 @@ type MessageListener = (message: ToScreen) => void;
 type FrameListener = (frame: SampleFrame) => void;
 type StateListener = (open: boolean) => void;
 
+const retryMilliseconds = 500;
+
 /** The live stream: opens itself again whenever it breaks, and says so. */
 class LiveStream {
   private socket: Socket<ServerToScreen, ScreenToServer> | null = null;
@@ -40,13 +42,24 @@ class LiveStream {
       socket.emit('say', this.watching);
       this.states.forEach((listener) => listener(true));
     });
+    let isSignedOut = false;
     socket.on('disconnect', (reason) => {
       this.states.forEach((listener) => listener(false));
-      // The server ends the stream where the teacher has signed out; that is no reason to knock again.
-      if (reason === 'io server disconnect') location.assign('/');
+      // A server that stops in good order ends every stream itself; it comes back, and what is on this page waits for it.
+      if (reason === 'io server disconnect' && !isSignedOut)
+        setTimeout(() => socket.connect(), retryMilliseconds);
+    });
+    socket.on('connect_error', () => {
+      if (!socket.active) setTimeout(() => socket.connect(), retryMilliseconds);
     });
     socket.on('say', (message) => {
       const parsed = toScreenSchema.parse(message);
+      if (parsed.type === 'signed-out') {
+        // Elsewhere, in the same browser: there is nothing more to hear.
+        isSignedOut = true;
+        location.assign('/');
+        return;
+      }
       this.messages.forEach((listener) => listener(parsed));
     });
     socket.on('frame', (bytes) => {
