@@ -212,9 +212,9 @@ test('one result is worked out from two others, chosen by what they are called, 
   const made = '[data-kind="combination"]';
   const label = async () =>
     (await (await hand.element(made)).evaluate((card) => card.getAttribute('aria-label'))) ?? '';
-  await choose(await label(), 'First', 'amplitude of sine through x');
-  await choose(await label(), 'Second', 'period of sine through x');
-  const sentence = 'amplitude of sine through x ÷ period of sine through x';
+  await choose(await label(), 'First', 'amplitude of sine through x, A');
+  await choose(await label(), 'Second', 'period of sine through x, A');
+  const sentence = 'amplitude of sine through x, A ÷ period of sine through x, A';
   const quotient = await hand.result(sentence, 'value');
   const amplitude = await hand.result('sine through x', 'amplitude');
   const period = await hand.result('sine through x', 'period');

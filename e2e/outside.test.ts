@@ -97,6 +97,7 @@ test.each([
     child.stderr.on('data', (chunk: Buffer) => (said += chunk.toString()));
     await hand.begin(system.site, `Tea, ${program}`, []);
     await pause(1000);
+    await hand.letIn(code);
     await hand.use(code);
     await pause(700);
     await hand.lengthOfRun('2');

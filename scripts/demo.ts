@@ -1,4 +1,5 @@
 import { existsSync, mkdirSync } from 'node:fs';
+import { networkInterfaces } from 'node:os';
 import { join, resolve } from 'node:path';
 import { issueLinkToken, openDatabase } from '@heuristor/server';
 import { buildWeb } from './build';
@@ -23,6 +24,26 @@ async function wantedPort(): Promise<number> {
   const free = await freePort(port + 1);
   say(`Port ${port} is taken by another program; Heuristor uses ${free} instead.`);
   return free;
+}
+
+/** Where other machines of the network reach it, where they do. */
+function addressesElsewhere(port: number, secure: { port: number; fingerprint: string } | null): string {
+  const host = process.env.HEURISTOR_HOST ?? '127.0.0.1';
+  if (host === '127.0.0.1' || host === 'localhost') return '';
+  const addresses = Object.values(networkInterfaces())
+    .flatMap((all) => all ?? [])
+    .filter(({ family, internal }) => family === 'IPv4' && !internal)
+    .map(({ address }) => address);
+  const shown = host === '0.0.0.0' || host === '::' ? addresses : [host];
+  if (shown.length === 0) return '';
+  const lines = shown.map(
+    (address) => `  ${secure === null ? `http://${address}:${port}` : `https://${address}:${secure.port}`}`,
+  );
+  return `\nFrom other machines of the network (each with a link of its own, by “npm run sign-in-link”):\n\n${lines.join('\n')}\n${
+    secure === null
+      ? '\nNothing of this is encrypted; with HEURISTOR_TLS=1 it is.\n'
+      : `\nTheir browsers warn once of the certificate, whose fingerprint is\n  ${secure.fingerprint}\n`
+  }`;
 }
 
 /** Starts part after part, and ends them in reverse order: on Ctrl-C, on a signal, when whoever started this is gone, on a fault. */
@@ -92,8 +113,9 @@ runScript(async (told) => {
     );
     const site = `http://127.0.0.1:${server.port}`;
     folder.at(site);
+    const elsewhere = addressesElsewhere(server.port, server.secure);
     say(
-      `\nHeuristor is ready. Open this link once to sign in:\n\n  ${site}/sign-in/${token}\n\nCtrl-C ends it. Everything is kept.`,
+      `\nHeuristor is ready. Open this link once to sign in:\n\n  ${site}/sign-in/${token}\n${elsewhere}\nCtrl-C ends it. Everything is kept.`,
     );
   } catch (error) {
     if (ending !== null) {

@@ -1,4 +1,5 @@
 import { type ChildProcess, spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { join } from 'node:path';
 import { rotatingLog } from './logFile';
 import { PlainFault } from './plain';
@@ -13,6 +14,10 @@ export interface Service {
 }
 
 const stopMilliseconds = 8000;
+
+/** By this the programs that come with the server prove that they do; an address proves nothing behind a proxy. */
+const secret = randomBytes(24).toString('base64url');
+const linkOf = (port: number) => `ws://heuristor:${secret}@127.0.0.1:${port}/link`;
 
 /**
  * The usual threshold of the C library, said expressly: otherwise it grows with the largest block that was ever freed, and the
@@ -53,25 +58,43 @@ function serviceOf(child: ChildProcess, port: number): Service {
   };
 }
 
+/** Where a server listens. */
+interface Listening {
+  port: number;
+  /** The door over TLS, where there is one. */
+  secure: { port: number; fingerprint: string } | null;
+}
+
 /** Starts the server in a process of its own and waits until it listens. @throws PlainFault */
-export async function startServer(database: string, port: number, data: string): Promise<Service> {
+export async function startServer(
+  database: string,
+  port: number,
+  data: string,
+  settings: Record<string, string> = {},
+): Promise<Service & Listening> {
   const logFile = join(data, 'server.log');
   const child = start(
     'packages/server/src/main.ts',
-    { HEURISTOR_DATABASE: database, HEURISTOR_PORT: String(port) },
+    {
+      HEURISTOR_DATABASE: database,
+      HEURISTOR_PORT: String(port),
+      HEURISTOR_DATA: data,
+      HEURISTOR_SECRET: secret,
+      ...settings,
+    },
     logFile,
   );
   let said = '';
   const listen = (chunk: Buffer) => (said += chunk.toString());
   child.stderr?.on('data', listen);
-  const listening = await new Promise<number>((resolve, reject) => {
-    child.once('message', (message) => resolve((message as { port: number }).port));
+  const listening = await new Promise<Listening>((resolve, reject) => {
+    child.once('message', (message) => resolve(message as Listening));
     child.once('exit', () =>
       reject(new PlainFault(sentenceIn(said) ?? `The server did not start. Its log is ${logFile}.`)),
     );
   });
   child.stderr?.off('data', listen);
-  return serviceOf(child, listening);
+  return { ...serviceOf(child, listening.port), secure: listening.secure };
 }
 
 /** The last line that is a sentence of ours rather than a stack. */
@@ -84,7 +107,7 @@ function sentenceIn(said: string): string | null {
 export function startStandIns(port: number, data: string): Service {
   const child = start(
     'packages/stand-ins/src/main.ts',
-    { HEURISTOR_LINK: `ws://127.0.0.1:${port}/link` },
+    { HEURISTOR_LINK: linkOf(port) },
     join(data, 'stand-ins.log'),
   );
   return serviceOf(child, port);
@@ -94,7 +117,7 @@ export function startStandIns(port: number, data: string): Service {
 export function startBridge(port: number, data: string, named = process.env.HEURISTOR_SERIAL ?? ''): Service {
   const child = start(
     'packages/bridge/src/main.ts',
-    { HEURISTOR_LINK: `ws://127.0.0.1:${port}/link`, HEURISTOR_SERIAL: named },
+    { HEURISTOR_LINK: linkOf(port), HEURISTOR_SERIAL: named },
     join(data, 'bridge.log'),
   );
   return serviceOf(child, port);

@@ -208,6 +208,18 @@ export class BenchHand extends PageHand {
     );
   }
 
+  /** Lets a device in that did not come with the program. */
+  async letIn(code: string): Promise<void> {
+    await this.press('Connect');
+    await pause(150);
+    await this.item(`Let in`);
+    await this.page.waitForFunction(
+      (name: string) => !document.body.innerText.includes(`Let in ${name}`),
+      {},
+      code,
+    );
+  }
+
   /** Connects a device, whatever it measures. */
   async use(code: string): Promise<void> {
     await this.press('Connect');

@@ -6,7 +6,7 @@ import { issueLinkToken, openDatabase } from '@heuristor/server';
 import pg from 'pg';
 import { type Browser, type Page } from 'puppeteer-core';
 import { startBrowser } from '../../scripts/browser';
-import { type Service, startServer, startStandIns } from '../../scripts/system';
+import { startServer, startStandIns } from '../../scripts/system';
 
 /** Everything as a teacher has it: database, server, simulated sensors, and a browser. */
 export interface System {
@@ -26,7 +26,18 @@ export interface System {
   close(): Promise<void>;
 }
 
-export async function startSystem(prepare: () => Promise<void> = async () => undefined): Promise<System> {
+/** How a system is reached and set, where it is not as usual. */
+interface Ways {
+  /** A name under which it is opened, as from another machine: browsers let pages do less there. */
+  host?: string;
+  /** Settings of the server. */
+  settings?: Record<string, string>;
+}
+
+export async function startSystem(
+  prepare: () => Promise<void> = async () => undefined,
+  { host, settings = {} }: Ways = {},
+): Promise<System> {
   const cluster = process.env.HEURISTOR_TEST_DATABASE;
   if (cluster === undefined)
     throw new Error('HEURISTOR_TEST_DATABASE is not set; run the tests with “npm test”');
@@ -41,14 +52,20 @@ export async function startSystem(prepare: () => Promise<void> = async () => und
 
   const data = '.test-data';
   mkdirSync(data, { recursive: true });
-  let server: Service = await startServer(address, 0, data);
+  let server = await startServer(address, 0, data, settings);
   const { port } = server;
   const standIns = startStandIns(port, data);
-  const site = `http://127.0.0.1:${port}`;
+  const site =
+    server.secure === null
+      ? `http://${host ?? '127.0.0.1'}:${port}`
+      : `https://${host ?? '127.0.0.1'}:${server.secure.port}`;
   const folder = mkdtempSync(join(tmpdir(), 'heuristor-'));
   const downloads = join(folder, 'downloads');
   mkdirSync(downloads);
-  const browser: Browser = await startBrowser(join(folder, 'profile'));
+  const browser: Browser = await startBrowser(
+    join(folder, 'profile'),
+    host === undefined ? [] : [`--host-resolver-rules=MAP ${host} 127.0.0.1`],
+  );
   const session = await browser.target().createCDPSession();
   await session.send('Browser.setDownloadBehavior', {
     behavior: 'allow',
@@ -96,7 +113,7 @@ export async function startSystem(prepare: () => Promise<void> = async () => und
       await server.stop();
     },
     async restartServer() {
-      server = await startServer(address, port, data);
+      server = await startServer(address, port, data, settings);
     },
     async close() {
       await browser.close();

@@ -72,9 +72,19 @@ export const investigationSummarySchema = z.object({
   runCount: z.number().int(),
   entryCount: z.number().int(),
   usedAt: z.string(),
-  /** Small pictures of up to three runs. */
-  previews: z.array(previewSchema.extend({ style: z.number().int() })),
 });
+/** How many investigations come at once. */
+export const investigationsPerPage = 24;
+/** Some of the investigations whose name holds what was searched for, the one used last on top. */
+export const investigationPageSchema = z.object({
+  investigations: z.array(investigationSummarySchema),
+  /** How many there are of them in all. */
+  total: z.number().int(),
+});
+export type InvestigationPage = z.infer<typeof investigationPageSchema>;
+/** Small pictures of up to three runs of an investigation. */
+export const previewsSchema = z.array(previewSchema.extend({ style: z.number().int() }));
+export type Previews = z.infer<typeof previewsSchema>;
 export type InvestigationSummary = z.infer<typeof investigationSummarySchema>;
 
 export const investigationSchema = z.object({

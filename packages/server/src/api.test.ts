@@ -70,7 +70,9 @@ describe('investigations', () => {
     await server.api('delete', `/investigations/${id}`).expect(204);
     await server.api('get', `/investigations/${id}`).expect(404);
     const names = async () =>
-      ((await server.api('get', '/investigations')).body as { name: string }[]).map(({ name }) => name);
+      (
+        (await server.api('get', '/investigations')).body as { investigations: { name: string }[] }
+      ).investigations.map(({ name }) => name);
     expect(await names()).toContain('Lifeboat, wet (copy)');
     expect(await names()).not.toContain('Lifeboat, wet');
     await server.api('post', `/investigations/${id}/restore`).expect(204);
@@ -127,7 +129,7 @@ describe('bad requests name their fault', () => {
   });
 
   test('a body over its size is refused as such', async () => {
-    const answer = await server.api('post', '/investigations', { name: 'x'.repeat(1_100_000) });
+    const answer = await server.api('post', '/investigations', { name: 'x'.repeat(4_300_000) });
     expect(answer.status).toBe(413);
     expect(answer.body.error.code).toBe('too-large');
   });

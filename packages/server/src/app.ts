@@ -5,6 +5,7 @@ import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import { type Access } from './auth/access';
 import { ownPagesOnly, signedInOnly } from './auth/guard';
 import { Failure } from './failure';
 import { type DatabaseHealth } from './health';
@@ -26,6 +27,9 @@ import { signInRoutes } from './routes/signIn';
 import { templateRoutes } from './routes/templates';
 
 interface Parts {
+  access: Access;
+  /** What is answered over plain HTTP from elsewhere, where there is a door over TLS; null where there is none. */
+  plainDoor: RequestHandler | null;
   health: DatabaseHealth;
   importer: Importer;
   registry: DeviceRegistry;
@@ -40,6 +44,8 @@ interface Parts {
 }
 
 export function createApp({
+  access,
+  plainDoor,
   health,
   importer,
   registry,
@@ -54,6 +60,8 @@ export function createApp({
 }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
+  // Whose word on where a request comes from is believed: that of the proxies that are named.
+  app.set('trust proxy', [...access.proxies]);
   app.use(pinoHttp({ logger: log, useLevel: 'debug' }));
   app.use(
     helmet({
@@ -73,15 +81,16 @@ export function createApp({
           formAction: ["'self'"],
         },
       },
-      // Heuristor is served over plain HTTP on the teacher's own machine.
+      // Over plain HTTP it is served on the teacher's own machine; a name that has both must not lose that.
       strictTransportSecurity: false,
     }),
   );
+  if (plainDoor !== null) app.use(plainDoor);
   app.use('/api', (_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api', ownPagesOnly, whileDatabaseAnswers(health));
+  app.use('/api', ownPagesOnly(access), whileDatabaseAnswers(health));
   const forDevices = senmlRoutes(senml, pairings);
   // Devices show a token and no cookie; what they send is read there, whatever it says that it is.
   app.use('/api', (request, response, next) => {
@@ -91,7 +100,7 @@ export function createApp({
   app.use(
     '/api',
     express.json({ limit: '4mb' }),
-    signInRoutes((cookie) => live.endFor(cookie)),
+    signInRoutes(access, (cookie) => live.endFor(cookie)),
   );
   app.use('/api', forDevices);
   app.use('/api', signedInOnly);

@@ -1,9 +1,14 @@
-import { createServer, type IncomingMessage } from 'node:http';
+import { readFileSync } from 'node:fs';
+import { createServer, type IncomingMessage, type Server } from 'node:http';
+import { createServer as createTlsServer } from 'node:https';
 import { type AddressInfo } from 'node:net';
 import { type Duplex } from 'node:stream';
 import { type Logger, pino } from 'pino';
 import { createApp } from './app';
 import { AwayDesk } from './away/awayDesk';
+import { Access } from './auth/access';
+import { type Certificate, fingerprintOf, ownCertificate } from './auth/certificate';
+import { plainDoorOf } from './auth/plainDoor';
 import { openDatabase } from './database';
 import { DatabaseHealth } from './health';
 import { Importer } from './imports/importer';
@@ -19,26 +24,50 @@ import { SpotDesk } from './spots/spotDesk';
 
 export interface Heuristor {
   port: number;
+  /** The door over TLS, where there is one. */
+  secure: { port: number; fingerprint: string } | null;
   recorder: Recorder;
   registry: DeviceRegistry;
   close(): Promise<void>;
 }
 
-/** Whether a connection comes from this machine itself. */
-const isFromHere = ({ socket }: IncomingMessage): boolean => {
-  const address = socket.remoteAddress ?? '';
-  return address === '::1' || /^(::ffff:)?127\./.test(address);
-};
+/** @throws Error that names the setting at fault */
+function accessBy({ proxies, secret }: Settings): Access {
+  try {
+    return new Access(proxies, secret);
+  } catch (cause) {
+    throw new Error(
+      `HEURISTOR_PROXY is “${proxies.join(', ')}”; it takes addresses or subnets of proxies, such as 127.0.0.1 or 10.1.0.0/16.`,
+      { cause },
+    );
+  }
+}
+
+/** The certificate of the door over TLS; null where there is none. @throws Error that names the file at fault */
+async function certificateOf({ tls }: Settings): Promise<Certificate | null> {
+  if (tls === null) return null;
+  if ('folder' in tls.from) return ownCertificate(tls.from.folder);
+  try {
+    return { key: readFileSync(tls.from.key, 'utf8'), cert: readFileSync(tls.from.certificate, 'utf8') };
+  } catch (cause) {
+    throw new Error(
+      `HEURISTOR_CERTIFICATE and HEURISTOR_KEY name files in PEM that can be read: ${cause instanceof Error ? cause.message : String(cause)}.`,
+      { cause },
+    );
+  }
+}
 
 /**
  * The whole server: database, recorder, device link, live stream and web application.
- * @param isLocal whether a device is on this machine, and so needs no letting in
+ * @param isOwn whether a device came with this program, and so needs no letting in; by the secret that only such a one knows
  */
 export async function startHeuristor(
   settings: Settings,
   log: Logger = pino({ level: settings.logLevel }),
-  isLocal: (request: IncomingMessage) => boolean = isFromHere,
+  isOwn?: (request: IncomingMessage) => boolean,
 ): Promise<Heuristor> {
+  const access = accessBy(settings);
+  const certificate = await certificateOf(settings);
   const database = await openDatabase(settings.database);
   const interrupted = await markInterruptedRuns();
   if (interrupted > 0) log.warn(`${interrupted} run(s) had been interrupted; they are marked as such`);
@@ -49,7 +78,7 @@ export async function startHeuristor(
   const spots = new SpotDesk(registry, log);
   const away = new AwayDesk(registry, log);
   const senml = new SenmlGateway(registry);
-  const live = new LiveServer(registry, recorder, health, log);
+  const live = new LiveServer(registry, recorder, health, log, access);
   away.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
   away.on('fault', (investigation, sentence) =>
     live.broadcast({ type: 'fault', investigation, sentence }, investigation),
@@ -65,28 +94,33 @@ export async function startHeuristor(
     live.broadcast({ type: 'import', import: state }, investigation),
   );
   importer.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
-  const link = createLinkServer(registry, log, isLocal);
-  const server = createServer(
-    createApp({
-      health,
-      importer,
-      registry,
-      recorder,
-      spots,
-      away,
-      senml,
-      pairings: new Pairings(),
-      live,
-      log,
-      web: settings.web,
-    }),
-  );
-  live.attach(server);
+  const link = createLinkServer(registry, log, isOwn ?? ((request) => access.isOwnProgram(request)));
+  let secure: Heuristor['secure'] = null;
+  const fingerprint = certificate === null ? '' : fingerprintOf(certificate.cert);
+  const app = createApp({
+    access,
+    plainDoor:
+      certificate === null ? null : plainDoorOf(access, { port: () => secure?.port ?? 0, fingerprint }),
+    health,
+    importer,
+    registry,
+    recorder,
+    spots,
+    away,
+    senml,
+    pairings: new Pairings(),
+    live,
+    log,
+    web: settings.web,
+  });
+  const server = createServer(app);
+  const tlsServer = certificate === null ? null : createTlsServer(certificate, app);
+  live.attach(server, tlsServer);
 
   const turnAway = (socket: Duplex, status: string) => {
     socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
   };
-  server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
+  const upgrade = (request: IncomingMessage, socket: Duplex, head: Buffer) => {
     socket.on('error', () => socket.destroy());
     const path = (request.url ?? '').split('?')[0];
     if (path === '/link') {
@@ -94,14 +128,28 @@ export async function startHeuristor(
       if (request.headers.origin !== undefined) turnAway(socket, '403 Forbidden');
       else link.handleUpgrade(request, socket, head, (client) => link.emit('connection', client, request));
     } else if (!path.startsWith('/live')) turnAway(socket, '404 Not Found');
-  });
+  };
 
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(settings.port, settings.host, resolve);
-  });
+  const listen = (one: Server, port: number) =>
+    new Promise<number>((resolve, reject) => {
+      one.on('upgrade', upgrade);
+      one.once('error', reject);
+      one.listen(port, settings.host, () => resolve((one.address() as AddressInfo).port));
+    });
+  const port = await listen(server, settings.port);
+  if (tlsServer !== null && settings.tls !== null)
+    secure = { port: await listen(tlsServer, settings.tls.port), fingerprint };
+  const ended = (one: Server | null) =>
+    new Promise((resolve) => {
+      if (one === null) resolve(null);
+      else {
+        one.closeAllConnections();
+        one.close(resolve);
+      }
+    });
   return {
-    port: (server.address() as AddressInfo).port,
+    port,
+    secure,
     recorder,
     registry,
     async close() {
@@ -112,8 +160,7 @@ export async function startHeuristor(
       await importer.close();
       for (const client of link.clients) client.terminate();
       await live.close();
-      server.closeAllConnections();
-      await new Promise((resolve) => server.close(resolve));
+      await Promise.all([ended(server), ended(tlsServer)]);
       await health.close();
       // A database that hangs keeps its connections; they end with the process.
       await Promise.race([database.close(), new Promise((resolve) => setTimeout(resolve, 1500).unref())]);

@@ -4,6 +4,13 @@ const schema = z.object({
   HEURISTOR_DATABASE: z.url('HEURISTOR_DATABASE must be the address of the PostgreSQL database'),
   HEURISTOR_PORT: z.coerce.number().int().min(0).max(65535).default(4600),
   HEURISTOR_HOST: z.string().min(1).default('127.0.0.1'),
+  HEURISTOR_PROXY: z.string().default(''),
+  HEURISTOR_SECRET: z.string().min(16).optional(),
+  HEURISTOR_TLS: z.string().default(''),
+  HEURISTOR_TLS_PORT: z.coerce.number().int().min(0).max(65535).optional(),
+  HEURISTOR_CERTIFICATE: z.string().min(1).optional(),
+  HEURISTOR_KEY: z.string().min(1).optional(),
+  HEURISTOR_DATA: z.string().min(1).default('.data'),
   HEURISTOR_WEB: z.string().default('packages/web/dist'),
   HEURISTOR_LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent']).default('info'),
 });
@@ -16,9 +23,35 @@ export interface Settings {
   /** Folder of the built web application. */
   web: string;
   logLevel: string;
+  /** Addresses or subnets of proxies whose word on where requests come from is believed. */
+  proxies: string[];
+  /** What the programs that came with this one show; null where none does. */
+  secret: string | null;
+  /** A second door over TLS, with its certificate: files, or the folder in which an own one is kept. */
+  tls: { port: number; from: { certificate: string; key: string } | { folder: string } } | null;
 }
 
-/** Settings from the environment. @throws ZodError that names the variable at fault */
+function tlsFrom({
+  HEURISTOR_TLS: wish,
+  HEURISTOR_TLS_PORT: port,
+  HEURISTOR_CERTIFICATE: certificate,
+  HEURISTOR_KEY: key,
+  ...parsed
+}: z.output<typeof schema>): Settings['tls'] {
+  if ((certificate === undefined) !== (key === undefined))
+    throw new Error('HEURISTOR_CERTIFICATE and HEURISTOR_KEY belong together: name the files of both.');
+  const isWanted = certificate !== undefined || !['', '0', 'off', 'no'].includes(wish.toLowerCase());
+  if (!isWanted) return null;
+  return {
+    port: port ?? (parsed.HEURISTOR_PORT === 0 ? 0 : parsed.HEURISTOR_PORT + 1),
+    from:
+      certificate !== undefined && key !== undefined
+        ? { certificate, key }
+        : { folder: parsed.HEURISTOR_DATA },
+  };
+}
+
+/** Settings from the environment. @throws Error or ZodError that names the variable at fault */
 export function settingsFrom(environment: NodeJS.ProcessEnv): Settings {
   const parsed = schema.parse(environment);
   return {
@@ -27,5 +60,8 @@ export function settingsFrom(environment: NodeJS.ProcessEnv): Settings {
     host: parsed.HEURISTOR_HOST,
     web: parsed.HEURISTOR_WEB,
     logLevel: parsed.HEURISTOR_LOG_LEVEL,
+    proxies: parsed.HEURISTOR_PROXY.split(/[\s,]+/).filter((address) => address !== ''),
+    secret: parsed.HEURISTOR_SECRET ?? null,
+    tls: tlsFrom(parsed),
   };
 }

@@ -2,6 +2,7 @@ import * as cookies from 'cookie';
 import { type RequestHandler } from 'express';
 import { type IncomingMessage } from 'node:http';
 import { Failure } from '../failure';
+import { type Access } from './access';
 import { teacherOfCookie } from './signIn';
 
 /** Cookies know no ports: the name tells this server's from another one's on the same machine. */
@@ -25,16 +26,20 @@ export const signedInOnly: RequestHandler = async (request, _response, next) => 
  * Whether a request comes from a page of this very server, or from no page at all. Browsers say where a request comes from
  * in Sec-Fetch-Site, and in Origin; a page on another port of this machine is another site.
  */
-export function isFromOwnPage({ headers }: Pick<IncomingMessage, 'headers'>): boolean {
+export function isFromOwnPage(request: IncomingMessage, access: Access): boolean {
+  const { headers } = request;
   const site = headers['sec-fetch-site'];
   if (site !== undefined && site !== 'same-origin' && site !== 'none') return false;
-  const { origin, host } = headers;
+  const { origin } = headers;
+  const host = access.hostOf(request);
   return origin === undefined || origin === `http://${host}` || origin === `https://${host}`;
 }
 
 /** Turns away whatever another page asks for, reading included. */
-export const ownPagesOnly: RequestHandler = (request, _response, next) => {
-  if (!isFromOwnPage(request))
-    throw new Failure('wrong-origin', 'Heuristor only answers its own pages. Open it at its own address.');
-  next();
-};
+export const ownPagesOnly =
+  (access: Access): RequestHandler =>
+  (request, _response, next) => {
+    if (!isFromOwnPage(request, access))
+      throw new Failure('wrong-origin', 'Heuristor only answers its own pages. Open it at its own address.');
+    next();
+  };

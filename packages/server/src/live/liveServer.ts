@@ -12,6 +12,7 @@ import {
 import { type Server as HttpServer, type IncomingMessage } from 'node:http';
 import { type Logger } from 'pino';
 import { type Socket, Server } from 'socket.io';
+import { type Access } from '../auth/access';
 import { cookieOf, isFromOwnPage } from '../auth/guard';
 import { hashOf, teacherOfCookie } from '../auth/signIn';
 import { type DatabaseHealth } from '../health';
@@ -76,6 +77,7 @@ export class LiveServer {
     private readonly recorder: Recorder,
     private readonly health: DatabaseHealth,
     private readonly log: Logger,
+    private readonly access: Access,
   ) {
     this.io = new Server({
       path: livePath,
@@ -119,8 +121,10 @@ export class LiveServer {
     health.on('changed', () => this.broadcast(this.storage()));
   }
 
-  attach(server: HttpServer): void {
+  /** Listens on one server, or on two that answer the same over HTTP and over TLS. */
+  attach(server: HttpServer, further: HttpServer | null = null): void {
     this.io.attach(server);
+    if (further !== null) this.io.engine.attach(further, { path: livePath, destroyUpgrade: false });
   }
 
   /** Sends to every screen, or to those that watch one investigation. */
@@ -146,7 +150,7 @@ export class LiveServer {
   }
 
   private async mayListen(request: IncomingMessage): Promise<boolean> {
-    return isFromOwnPage(request) && (await teacherOfCookie(cookieOf(request))) !== null;
+    return isFromOwnPage(request, this.access) && (await teacherOfCookie(cookieOf(request))) !== null;
   }
 
   private sendFrames(room: string, bytes: Uint8Array): void {

@@ -12,6 +12,7 @@ import {
 import { Router } from 'express';
 import { type AwayDesk } from '../away/awayDesk';
 import { type Importer } from '../imports/importer';
+import { Failure } from '../failure';
 import { type DeviceRegistry } from '../link/registry';
 import { type LiveServer } from '../live/liveServer';
 import { type Recorder } from '../recorder/recorder';
@@ -21,6 +22,7 @@ import {
   createInvestigation,
   findInvestigation,
   listInvestigations,
+  previewsOf,
   readInvestigation,
   removeInvestigation,
   restoreInvestigation,
@@ -28,7 +30,7 @@ import {
 } from '../services/investigations';
 import { sensorsOf } from '../services/sensorUse';
 import { type SpotDesk } from '../spots/spotDesk';
-import { bodyOf, idOf, textOf } from './validated';
+import { bodyOf, idOf, indexOf, textOf } from './validated';
 
 export function investigationRoutes(
   registry: DeviceRegistry,
@@ -39,8 +41,14 @@ export function investigationRoutes(
   away: AwayDesk,
 ): Router {
   const router = Router();
-  router.get('/', async (_request, response) => {
-    response.json(await listInvestigations());
+  router.get('/', async (request, response) => {
+    const search = typeof request.query.search === 'string' ? request.query.search : '';
+    if (search.length > 200 || search.includes('\u0000'))
+      throw new Failure('invalid-request', 'search takes a part of a name, 200 letters at most.');
+    response.json(await listInvestigations(search, indexOf(request, 'from')));
+  });
+  router.get('/:id/previews', async (request, response) => {
+    response.json(await previewsOf(idOf(request)));
   });
   router.post('/', async (request, response) => {
     const id = await createInvestigation(bodyOf(newInvestigationSchema, request).name);

@@ -2,6 +2,7 @@ import { signInSchema } from '@heuristor/contracts';
 import * as cookies from 'cookie';
 import { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
+import { type Access } from '../auth/access';
 import { cookieNameOf, cookieOf } from '../auth/guard';
 import { forgetCookie, redeemLinkToken, teacherOfCookie } from '../auth/signIn';
 import { Failure } from '../failure';
@@ -10,7 +11,7 @@ import { bodyOf } from './validated';
 const cookieOptions = { httpOnly: true, sameSite: 'strict', path: '/' } as const;
 
 /** The only routes that answer without a cookie. */
-export function signInRoutes(onSignOut: (cookie: string) => void): Router {
+export function signInRoutes(access: Access, onSignOut: (cookie: string) => void): Router {
   const router = Router();
   const limited = rateLimit({
     windowMs: 60_000,
@@ -26,7 +27,11 @@ export function signInRoutes(onSignOut: (cookie: string) => void): Router {
     const { cookie, maxAgeSeconds } = await redeemLinkToken(token);
     response.setHeader(
       'Set-Cookie',
-      cookies.serialize(cookieNameOf(request), cookie, { ...cookieOptions, maxAge: maxAgeSeconds }),
+      cookies.serialize(cookieNameOf(request), cookie, {
+        ...cookieOptions,
+        secure: access.isSecure(request),
+        maxAge: maxAgeSeconds,
+      }),
     );
     response.status(204).end();
   });

@@ -2,18 +2,20 @@ import {
   type Binding,
   type Investigation,
   type InvestigationPatch,
-  type InvestigationSummary,
+  type InvestigationPage,
   type Plan,
+  type Previews,
   UnreadableDocument,
   type WorkingsDocument,
   emptyWorkings,
+  investigationsPerPage,
   withConditionsChanged,
   withRunsRenamed,
   readPlan,
   readWorkings,
   usualPlan,
 } from '@heuristor/contracts';
-import { type Transaction } from 'objection';
+import { type Transaction, raw } from 'objection';
 import { onlyTeacher } from '../auth/signIn';
 import { Failure } from '../failure';
 import { ChannelModel } from '../models/channel';
@@ -48,49 +50,78 @@ export async function findInvestigation(id: string): Promise<{ id: string; name:
   return { id: found.id, name: found.name, plan: readable(readPlan, found.plan) };
 }
 
-/** All investigations, the one used last on top. */
-export async function listInvestigations(): Promise<InvestigationSummary[]> {
-  const rows = await InvestigationModel.query().whereNull('deletedAt').orderBy('usedAt', 'desc');
+/** What stands in a pattern of SQL for itself. */
+const literal = (text: string) => text.replace(/[\\%_]/g, '\\$&');
+
+/**
+ * Some of the investigations whose name holds a text, the one used last on top.
+ * @param from how many come before them
+ */
+export async function listInvestigations(search: string, from: number): Promise<InvestigationPage> {
+  const wanted = () =>
+    InvestigationModel.query()
+      .whereNull('deletedAt')
+      .where('name', 'ilike', `%${literal(search)}%`);
+  const total = await wanted().resultSize();
+  const rows = await wanted()
+    .select('id', 'name', 'usedAt', 'updatedAt')
+    .orderBy('usedAt', 'desc', 'last')
+    .orderBy('id')
+    .offset(from)
+    .limit(investigationsPerPage);
   const ids = rows.map(({ id }) => id);
-  const runs = await RunModel.query()
-    .whereIn('investigationId', ids)
-    .whereNull('deletedAt')
-    .whereNot({ state: 'fetching' })
-    .select('id', 'investigationId', 'shown', 'style', 'state', 'preview')
-    .orderBy('number');
-  const sheets = await WorkingsModel.query()
-    .whereIn('investigationId', ids)
-    .select('investigationId', 'document');
-  return Promise.all(
-    rows.map(async (row) => {
-      const own = runs.filter(({ investigationId }) => investigationId === row.id);
-      const pictured = own.filter(({ shown, state }) => shown && state !== 'recording').slice(-previewsShown);
-      const previews = await Promise.all(
-        pictured.map(async ({ id, style, preview }) => ({
-          style,
-          preview: preview ?? (await makePreview(id)),
-        })),
-      );
-      return {
-        id: row.id,
-        name: row.name,
-        runCount: own.length,
-        entryCount: entryCountOf(sheets.find(({ investigationId }) => investigationId === row.id)?.document),
-        usedAt: (row.usedAt ?? row.updatedAt).toISOString(),
-        previews: previews.flatMap(({ style, preview }) => (preview === null ? [] : [{ style, ...preview }])),
-      };
-    }),
+  const runs = await counted(
+    RunModel.query()
+      .whereIn('investigationId', ids)
+      .whereNull('deletedAt')
+      .whereNot({ state: 'fetching' })
+      .groupBy('investigationId')
+      .select('investigationId', raw('count(*)::int as count')),
   );
+  // A document that cannot be read must not hide the list of all the others.
+  const entries = await counted(
+    WorkingsModel.query()
+      .whereIn('investigationId', ids)
+      .select(
+        'investigationId',
+        raw(
+          "case jsonb_typeof(document -> 'entries') when 'array' then jsonb_array_length(document -> 'entries') else 0 end as count",
+        ),
+      ),
+  );
+  return {
+    total,
+    investigations: rows.map(({ id, name, usedAt, updatedAt }) => ({
+      id,
+      name,
+      runCount: runs.get(id) ?? 0,
+      entryCount: entries.get(id) ?? 0,
+      usedAt: (usedAt ?? updatedAt).toISOString(),
+    })),
+  };
 }
 
-/** A document that cannot be read must not hide the list of all the others. */
-function entryCountOf(document: unknown): number {
-  if (document === undefined) return 0;
-  try {
-    return readWorkings(document).entries.length;
-  } catch {
-    return 0;
-  }
+async function counted(query: PromiseLike<unknown>): Promise<Map<string, number>> {
+  const rows = (await query) as { investigationId: string; count: number }[];
+  return new Map(rows.map(({ investigationId, count }) => [investigationId, count]));
+}
+
+/** Small pictures of the runs of an investigation that are shown, the last ones. */
+export async function previewsOf(id: string): Promise<Previews> {
+  const runs = await RunModel.query()
+    .where({ investigationId: id, shown: true })
+    .whereNull('deletedAt')
+    .whereNotIn('state', ['fetching', 'recording'])
+    .select('id', 'style', 'preview')
+    .orderBy('number', 'desc')
+    .limit(previewsShown);
+  const previews = await Promise.all(
+    runs.reverse().map(async ({ id: runId, style, preview }) => ({
+      style,
+      preview: preview ?? (await makePreview(runId)),
+    })),
+  );
+  return previews.flatMap(({ style, preview }) => (preview === null ? [] : [{ style, ...preview }]));
 }
 
 /** Whether there has ever been an investigation, removed ones included. */

@@ -4,6 +4,7 @@ import { pino } from 'pino';
 import supertest from 'supertest';
 import { issueLinkToken } from '../auth/signIn';
 import { type Heuristor, startHeuristor } from '../heuristor';
+import { type Settings } from '../settings';
 
 const agentOf = (port: number) => supertest(`http://127.0.0.1:${port}`);
 
@@ -36,8 +37,10 @@ export async function newDatabase(): Promise<string> {
 
 /** The whole server on a new database. */
 export async function startTestServer(
-  isLocal?: Parameters<typeof startHeuristor>[2],
+  // The devices of tests count as the program's own.
+  isOwn: Parameters<typeof startHeuristor>[2] | null = () => true,
   database?: string,
+  settings: Partial<Settings> = {},
 ): Promise<TestServer> {
   const heuristor = await startHeuristor(
     {
@@ -46,9 +49,13 @@ export async function startTestServer(
       host: '127.0.0.1',
       web: 'packages/web/dist',
       logLevel: 'silent',
+      proxies: [],
+      secret: null,
+      tls: null,
+      ...settings,
     },
     pino({ level: 'silent' }),
-    isLocal,
+    isOwn ?? undefined,
   );
   const anonymous = agentOf(heuristor.port);
   const answer = await anonymous.post('/api/sign-in').send({ token: await issueLinkToken() });

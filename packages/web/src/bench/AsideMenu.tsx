@@ -1,6 +1,7 @@
 import { type SeriesRef } from '@heuristor/core';
 import { memo } from 'react';
 import { Dropdown } from 'react-bootstrap';
+import { FixedMenu } from '../ui/FixedMenu';
 import { useDocuments, useFrontRun, useSession } from '../session/context';
 import { laidRegion } from '../session/regions';
 import { shownRuns } from '../session/runs';
@@ -24,7 +25,7 @@ export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef
   return (
     <Dropdown>
       <Dropdown.Toggle variant="bare">set aside</Dropdown.Toggle>
-      <Dropdown.Menu>
+      <FixedMenu>
         <Dropdown.Header>Of {front.name}</Dropdown.Header>
         <Dropdown.Item as="button" onClick={here((stretch) => asides.inside([front], of, stretch))}>
           The readings in here
@@ -59,7 +60,7 @@ export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef
             </Dropdown.Item>
           </>
         )}
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 });

@@ -1,11 +1,11 @@
-import { type InvestigationSummary, investigationSummarySchema } from '@heuristor/contracts';
-import { useEffect, useState } from 'react';
+import { type InvestigationSummary } from '@heuristor/contracts';
+import { useState } from 'react';
 import { Button, Form, Modal } from 'react-bootstrap';
 import { useNavigate } from 'react-router';
-import { z } from 'zod';
 import { useStore } from 'zustand';
 import { createStore } from 'zustand/vanilla';
-import { getJson, sentenceOf } from '../api/client';
+import { sentenceOf } from '../api/client';
+import { useInvestigations } from '../home/useInvestigations';
 import { useSession } from '../session/context';
 import { copyEntry } from '../session/copying';
 import { tell } from '../stores/notices';
@@ -15,8 +15,6 @@ const dialog = createStore<{ entry: { id: string; called: string } | null }>(() 
 /** Asks to which other investigation an entry is copied. */
 export const openCopyEntry = (id: string, called: string): void => dialog.setState({ entry: { id, called } });
 
-const listSchema = z.array(investigationSummarySchema);
-
 export function CopyEntry() {
   const entry = useStore(dialog, (state) => state.entry);
   return entry === null ? null : <OpenCopy {...entry} />;
@@ -25,13 +23,11 @@ export function CopyEntry() {
 function OpenCopy({ id, called }: { id: string; called: string }) {
   const session = useSession();
   const navigate = useNavigate();
-  const [list, setList] = useState<InvestigationSummary[] | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
   const [wanted, setWanted] = useState('');
+  const { list, total, more, fault: unread } = useInvestigations(wanted);
+  const [refused, setFault] = useState<string | null>(null);
+  const fault = refused ?? unread;
   const [isBusy, setIsBusy] = useState(false);
-  useEffect(() => {
-    getJson('/investigations', listSchema).then(setList, (error: unknown) => setFault(sentenceOf(error)));
-  }, []);
   const close = () => dialog.setState({ entry: null });
   const copy = async (target: InvestigationSummary) => {
     if (isBusy) return;
@@ -49,10 +45,8 @@ function OpenCopy({ id, called }: { id: string; called: string }) {
       setIsBusy(false);
     }
   };
-  const words = wanted.trim().toLowerCase();
-  const others = (list ?? []).filter(
-    (one) => one.id !== session.id && one.name.toLowerCase().includes(words),
-  );
+  const words = wanted.trim();
+  const others = (list ?? []).filter((one) => one.id !== session.id);
   return (
     <Modal show onHide={close} scrollable aria-labelledby="copy-title" animation={false}>
       <Modal.Header closeButton>
@@ -68,7 +62,7 @@ function OpenCopy({ id, called }: { id: string; called: string }) {
           What it speaks of goes with it, or what stands there already is used: channels by what they measure,
           regions, series and constants by what they say.
         </p>
-        {(list ?? []).length > 6 && (
+        {(total > 6 || words !== '') && (
           <Form.Control
             aria-label="Find an investigation"
             placeholder="Find"
@@ -82,6 +76,11 @@ function OpenCopy({ id, called }: { id: string; called: string }) {
               {one.name}
             </Button>
           ))}
+          {list !== null && list.length < total && (
+            <Button variant="bare" onClick={() => void more()}>
+              Show more
+            </Button>
+          )}
           {list !== null && others.length === 0 && (
             <p className="quiet">There is no other investigation{words === '' ? ' yet' : ' of that name'}.</p>
           )}

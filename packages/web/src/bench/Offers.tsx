@@ -8,7 +8,7 @@ import { removeEntry } from '../session/removing';
 import { pageIn } from '../session/pages';
 import { type Sight } from '../workers/protocol';
 import { AsideMenu } from './AsideMenu';
-import { type RegionBounds, pixelOf } from './geometry';
+import { type RegionBounds, axisHeight, pixelOf } from './geometry';
 import { openRelations } from './relations/RelationChooser';
 
 const offersWidth = 700;
@@ -44,7 +44,8 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
   return (
     <ButtonToolbar
       className="offers"
-      style={{ left, maxWidth: width }}
+      // Under the traces, over the numbers of their axis: it hides nothing of what was recorded.
+      style={{ left, maxWidth: width, top: `calc(100% - ${axisHeight() - 2}px)` }}
       aria-label={`Work out on region ${region.letter}`}
       onPointerDown={(event) => event.stopPropagation()}
       onWheel={(event) => event.stopPropagation()}

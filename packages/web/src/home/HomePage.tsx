@@ -1,33 +1,23 @@
-import { type InvestigationSummary, investigationSummarySchema } from '@heuristor/contracts';
+import { type InvestigationSummary } from '@heuristor/contracts';
 import { formatDistanceToNow } from 'date-fns';
-import { useCallback, useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { ThreeDots } from 'react-bootstrap-icons';
 import { Link, useNavigate } from 'react-router';
 import { z } from 'zod';
-import { getJson, request, sentenceOf } from '../api/client';
+import { request, sentenceOf } from '../api/client';
 import { tell } from '../stores/notices';
 import { Head } from '../ui/Head';
 import { NameField } from '../ui/NameField';
 import { PreviewPicture } from './PreviewPicture';
+import { useInvestigations } from './useInvestigations';
 
-const listSchema = z.array(investigationSummarySchema);
 const createdSchema = z.object({ id: z.string() });
 
 export function HomePage() {
   const navigate = useNavigate();
-  const [list, setList] = useState<InvestigationSummary[] | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
   const [search, setSearch] = useState('');
-  const refresh = useCallback(async () => {
-    try {
-      setList(await getJson('/investigations', listSchema));
-      setFault(null);
-    } catch (error) {
-      setFault(sentenceOf(error));
-    }
-  }, []);
-  useEffect(() => void refresh(), [refresh]);
+  const { list, total, fault, more, refresh } = useInvestigations(search);
   const create = async (name: string) => {
     try {
       const { id } = createdSchema.parse(await request('POST', '/investigations', { name }));
@@ -36,8 +26,7 @@ export function HomePage() {
       tell({ kind: 'fault', text: sentenceOf(error) });
     }
   };
-  const wanted = search.trim().toLowerCase();
-  const found = list?.filter(({ name }) => name.toLowerCase().includes(wanted)) ?? [];
+  const isSearched = search.trim() !== '';
   return (
     <div className="page">
       <Head />
@@ -45,7 +34,7 @@ export function HomePage() {
         <div className="home-inner">
           <div className="home-head">
             <h1>Investigations</h1>
-            {list !== null && list.length > 1 && (
+            {(isSearched || total > 1) && (
               <Form.Control
                 type="search"
                 className="home-search"
@@ -65,7 +54,7 @@ export function HomePage() {
               </Button>
             </p>
           )}
-          {list?.length === 0 && (
+          {list?.length === 0 && !isSearched && (
             <div className="empty card-sheet">
               <h2>No investigation yet</h2>
               <p>
@@ -74,14 +63,24 @@ export function HomePage() {
               </p>
             </div>
           )}
-          {list !== null && list.length > 0 && found.length === 0 && (
+          {list?.length === 0 && isSearched && (
             <p className="quiet">No investigation has “{search.trim()}” in its name.</p>
           )}
           <div className="home-list">
-            {found.map((summary) => (
+            {list?.map((summary) => (
               <Row key={summary.id} summary={summary} refresh={refresh} />
             ))}
           </div>
+          {list !== null && list.length < total && (
+            <p className="home-more">
+              <Button variant="plain" onClick={() => void more()}>
+                Show more
+              </Button>
+              <span className="quiet">
+                {list.length} of {total}
+              </span>
+            </p>
+          )}
         </div>
       </main>
     </div>
@@ -119,7 +118,7 @@ function NewForm({ create }: { create: (name: string) => Promise<void> }) {
 const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
 
 function Row({ summary, refresh }: { summary: InvestigationSummary; refresh: () => Promise<void> }) {
-  const { id, name, runCount, entryCount, usedAt, previews } = summary;
+  const { id, name, runCount, entryCount, usedAt } = summary;
   const [renaming, setRenaming] = useState(false);
   const act = async (work: () => Promise<unknown>) => {
     try {
@@ -157,7 +156,7 @@ function Row({ summary, refresh }: { summary: InvestigationSummary; refresh: () 
         </div>
       ) : (
         <Link to={`/investigations/${id}`}>
-          <PreviewPicture previews={previews} />
+          <PreviewPicture id={id} />
           <span className="home-words">
             <strong>{name}</strong>
             <span className="quiet">

@@ -1,4 +1,6 @@
-import { type InvestigationSummary } from '@heuristor/contracts';
+import { type Previews, previewsSchema } from '@heuristor/contracts';
+import { useEffect, useState } from 'react';
+import { getJson } from '../api/client';
 import { runStyle } from '../theme/runStyles';
 
 const width = 132;
@@ -6,7 +8,19 @@ const height = 48;
 const margin = 4;
 
 /** The traces of an investigation at the size of a stamp, by which one finds it again. */
-export function PreviewPicture({ previews }: { previews: InvestigationSummary['previews'] }) {
+export function PreviewPicture({ id }: { id: string }) {
+  const [previews, setPreviews] = useState<Previews>([]);
+  useEffect(() => {
+    let isWanted = true;
+    // Without its picture an investigation has its name.
+    getJson(`/investigations/${id}/previews`, previewsSchema).then(
+      (found) => isWanted && setPreviews(found),
+      () => undefined,
+    );
+    return () => {
+      isWanted = false;
+    };
+  }, [id]);
   const values = previews.flatMap(({ y }) => y).filter((value) => value !== null);
   const [low, high] = [Math.min(...values), Math.max(...values)];
   const scale = (height - 2 * margin) / (high - low || 1);
