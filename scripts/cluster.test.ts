@@ -1,8 +1,18 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  cpSync,
+  existsSync,
+  mkdtempSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { type Cluster, startCluster } from './cluster';
+import { openDataFolder } from './dataFolder';
 
 const folder = mkdtempSync(join(tmpdir(), 'heuristor-cluster-'));
 let cluster: Cluster | null = null;
@@ -64,4 +74,83 @@ test.each([
   damage(join(folder, 'cluster.json'));
   cluster = await startCluster(folder);
   expect(await ask(cluster.address, 'select sum(value)::int as sum from kept')).toEqual([{ sum: 3 }]);
+});
+
+describe('a data folder that is moved, copied, or has lost its database', () => {
+  const root = mkdtempSync(join(tmpdir(), 'heuristor-moved-'));
+  afterAll(() => rmSync(root, { recursive: true, force: true }));
+  /** A folder whose database lies outside, as root's does where the database's account cannot go. */
+  const outside = async (): Promise<string> => {
+    const data = mkdtempSync(join(root, 'data-'));
+    chmodSync(data, 0o711);
+    cluster = await startCluster(data);
+    await ask(cluster.address, 'create table kept (value int); insert into kept values (7)');
+    await cluster.stop();
+    const place = mkdtempSync(join(root, 'database-'));
+    chmodSync(place, 0o711);
+    renameSync(join(data, 'postgres'), join(place, 'postgres'));
+    const file = join(data, 'cluster.json');
+    writeFileSync(
+      file,
+      JSON.stringify({
+        ...(JSON.parse(readFileSync(file, 'utf8')) as object),
+        folder: join(place, 'postgres'),
+      }),
+    );
+    return data;
+  };
+  beforeAll(() => chmodSync(root, 0o711));
+  const sum = async (data: string) => {
+    cluster = await startCluster(data);
+    return ask(cluster.address, 'select sum(value)::int as sum from kept');
+  };
+
+  test('moved, it finds its database, inside and outside', async () => {
+    const data = await outside();
+    expect(await sum(data)).toEqual([{ sum: 7 }]);
+    await cluster?.stop();
+    renameSync(data, `${data}-renamed`);
+    expect(await sum(`${data}-renamed`)).toEqual([{ sum: 7 }]);
+    await cluster?.stop();
+    renameSync(folder, `${folder}-renamed`);
+    try {
+      expect(await sum(`${folder}-renamed`)).toEqual([{ sum: 3 }]);
+      await cluster?.stop();
+    } finally {
+      renameSync(`${folder}-renamed`, folder);
+    }
+  }, 60_000);
+
+  test('copied without its database, it says that it is no whole copy, and the other one goes on', async () => {
+    const data = await outside();
+    expect(await sum(data)).toEqual([{ sum: 7 }]);
+    await cluster?.stop();
+    cpSync(data, `${data}-copy`, { recursive: true });
+    await expect(startCluster(`${data}-copy`)).rejects.toThrow(
+      `${data}-copy is a copy of ${data} without its database`,
+    );
+    expect(await sum(data)).toEqual([{ sum: 7 }]);
+  }, 60_000);
+
+  test('without its database, it says so and begins no empty one', async () => {
+    const data = await outside();
+    const { folder: place } = JSON.parse(readFileSync(join(data, 'cluster.json'), 'utf8')) as {
+      folder: string;
+    };
+    renameSync(place, `${place}-away`);
+    await expect(startCluster(data)).rejects.toThrow(`${place} is missing. Put it back there`);
+    expect(existsSync(place)).toBe(false);
+    renameSync(`${place}-away`, place);
+    expect(await sum(data)).toEqual([{ sum: 7 }]);
+  }, 60_000);
+});
+
+test('a data folder that cannot be used says why', () => {
+  const root = mkdtempSync(join(tmpdir(), 'heuristor-folder-'));
+  const file = join(root, 'a file');
+  writeFileSync(file, 'x');
+  expect(() => openDataFolder(file)).toThrow('is a file, where the data folder should be');
+  expect(() => openDataFolder(join(file, 'in', 'it'))).toThrow('a part of its path is a file');
+  openDataFolder(join(root, 'new', 'one'));
+  rmSync(root, { recursive: true });
 });

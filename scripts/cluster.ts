@@ -1,5 +1,5 @@
 import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process';
-import { createHash, randomBytes } from 'node:crypto';
+import { createHash, randomBytes, randomUUID } from 'node:crypto';
 import {
   accessSync,
   chownSync,
@@ -18,6 +18,7 @@ import { z } from 'zod';
 import { readKept, writeKept } from './keptFile';
 import { rotatingLog } from './logFile';
 import { PlainFault, say } from './plain';
+import { keptPlace, ownDatabase, placeOfDatabase } from './databasePlace';
 import { freePort, portIsFree } from './ports';
 
 const databaseName = 'heuristor';
@@ -37,7 +38,14 @@ interface Account {
   gid: number;
 }
 
-const keptSchema = z.object({ port: z.number().int().min(1).max(65_535), password: z.string().min(1) });
+const keptSchema = z.object({
+  port: z.number().int().min(1).max(65_535),
+  password: z.string().min(1),
+  /** Where the database lies: in the data folder, with which it moves, or at a path of its own. Absent of the oldest ones. */
+  folder: z.string().optional(),
+  /** Tells this database from others; a copy of the data folder has the same. */
+  id: z.string().optional(),
+});
 type Kept = z.infer<typeof keptSchema>;
 
 /** Where everything of one cluster is. */
@@ -178,15 +186,17 @@ function binariesFor(version: string, newest: string): string {
 export async function startCluster(data: string, options: ClusterOptions = {}): Promise<Cluster> {
   mkdirSync(data, { recursive: true });
   const account = databaseAccount();
+  const keptFile = join(data, 'cluster.json');
+  let kept = readKept(keptFile, keptSchema);
   const place: Place = {
     data,
-    folder: clusterFolder(data, account),
+    folder: placeOfDatabase(data, kept, existsSync(keptFile), clusterFolder(data, account)),
     binaries: postgresBinaries(),
     account,
-    keptFile: join(data, 'cluster.json'),
+    keptFile,
   };
-  const { folder, keptFile } = place;
-  let kept = readKept(keptFile, keptSchema);
+  const { folder } = place;
+  const about = () => ({ folder: keptPlace(data, folder), id: kept?.id ?? randomUUID() });
   const newPassword = () => randomBytes(24).toString('base64url');
   const versionFile = join(folder, 'PG_VERSION');
   const isWhole = existsSync(versionFile) && existsSync(join(folder, 'global', 'pg_control'));
@@ -197,9 +207,10 @@ export async function startCluster(data: string, options: ClusterOptions = {}): 
   }
   if (!isWhole) {
     say('Making the database …');
-    kept = { port: await freePort(firstPort), password: newPassword() };
+    kept = { ...about(), port: await freePort(firstPort), password: newPassword() };
     makeCluster(folder, place.binaries, account, kept.password);
     writeKept(keptFile, kept);
+    ownDatabase(data, folder, kept.id);
     return launch(place, kept, options);
   }
   place.binaries = binariesFor(readFileSync(versionFile, 'utf8').trim(), place.binaries);
@@ -208,10 +219,13 @@ export async function startCluster(data: string, options: ClusterOptions = {}): 
     say(
       'The file with the database’s password was missing or damaged; a new password is set. Nothing else changes.',
     );
-    kept = { port: await freePort(firstPort), password: newPassword() };
+    kept = { ...about(), port: await freePort(firstPort), password: newPassword() };
     setPassword(place, kept.password);
     writeKept(keptFile, kept);
   }
+  if (kept.folder === undefined || kept.id === undefined)
+    writeKept(keptFile, (kept = { ...kept, ...about() }));
+  ownDatabase(data, folder, kept.id);
   try {
     return await launch(place, kept, options);
   } catch (error) {
@@ -285,7 +299,7 @@ async function tryLaunch(
   );
   let tail = '';
   for (const stream of [child.stdout, child.stderr]) {
-    stream.pipe(log, { end: false });
+    log.take(stream);
     stream.on('data', (chunk: Buffer) => (tail = (tail + chunk.toString()).slice(-2000)));
   }
   let running = true;

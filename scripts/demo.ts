@@ -1,9 +1,10 @@
-import { existsSync, mkdirSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { networkInterfaces } from 'node:os';
 import { join, resolve } from 'node:path';
 import { issueLinkToken, openDatabase } from '@heuristor/server';
 import { buildWeb } from './build';
 import { startCluster } from './cluster';
+import { openDataFolder } from './dataFolder';
 import { loadDemoData } from './demoData';
 import { PlainFault, runScript, say } from './plain';
 import { freePort, portIsFree } from './ports';
@@ -49,7 +50,7 @@ function addressesElsewhere(port: number, secure: { port: number; fingerprint: s
 /** Starts part after part, and ends them in reverse order: on Ctrl-C, on a signal, when whoever started this is gone, on a fault. */
 runScript(async (told) => {
   const data = resolve(process.env.HEURISTOR_DATA ?? '.data');
-  mkdirSync(data, { recursive: true });
+  openDataFolder(data);
   const folder = takeFolder(data);
   const parts: Supervised<Running>[] = [];
   let supervisedServer: Supervised<Running> | null = null as Supervised<Running> | null;

@@ -33,8 +33,7 @@ function start(script: string, environment: Record<string, string>, logFile: str
     detached: true,
   });
   const log = rotatingLog(logFile);
-  child.stdout?.pipe(log, { end: false });
-  child.stderr?.pipe(log, { end: false });
+  for (const output of [child.stdout, child.stderr]) if (output !== null) log.take(output);
   child.once('exit', () => log.end());
   return child;
 }

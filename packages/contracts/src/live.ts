@@ -5,6 +5,10 @@ import { planSchema } from './plan';
 import { recorderStatusSchema } from './recorder';
 import { spotStatusSchema } from './spots';
 
+const diskStates = ['plenty', 'low', 'full'] as const;
+/** How much room is left where things are stored. */
+export type DiskState = (typeof diskStates)[number];
+
 /** What a screen says on the live stream, a socket.io connection at `/live`: which investigation and which scene it looks at. */
 export const fromScreenSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('watch'), investigation: z.uuid().nullable(), stage: keySchema.nullable() }),
@@ -27,7 +31,14 @@ export const toScreenSchema = z.discriminatedUnion('type', [
   /** Whether the database answers, and whether readings wait in memory for it. */
   /** Somebody has signed out: the stream ends, and there is nothing more to hear. */
   z.object({ type: z.literal('signed-out') }),
-  z.object({ type: z.literal('storage'), away: z.boolean(), waiting: z.boolean() }),
+  z.object({
+    type: z.literal('storage'),
+    away: z.boolean(),
+    waiting: z.boolean(),
+    /** Whether there is room to store more, and how many bytes of it. */
+    disk: z.enum(diskStates),
+    free: z.number().nullable(),
+  }),
   z.object({ type: z.literal('import'), import: importSchema }),
 ]);
 export type ToScreen = z.infer<typeof toScreenSchema>;

@@ -19,14 +19,19 @@ export interface Database {
 }
 
 function connect(address: string, most: number, timeoutMilliseconds: number): Knex {
+  const settings: pg.ClientConfig = {
+    connectionString: address,
+    query_timeout: timeoutMilliseconds,
+    // The database itself gives up sooner, so that nothing it holds stays locked for whoever tries again.
+    statement_timeout: 0.9 * timeoutMilliseconds,
+    lock_timeout: 0.75 * timeoutMilliseconds,
+    idle_in_transaction_session_timeout: timeoutMilliseconds,
+    connectionTimeoutMillis: 5000,
+    keepAlive: true,
+  };
   const knex = knexPackage({
     client: 'pg',
-    connection: {
-      connectionString: address,
-      query_timeout: timeoutMilliseconds,
-      connectionTimeoutMillis: 5000,
-      keepAlive: true,
-    },
+    connection: settings as Knex.PgConnectionConfig,
     pool: { min: 0, max: most },
     // Requests are answered sooner than this, by the health of the database; what waits here may wait for a busy machine.
     acquireConnectionTimeout: 10_000,
@@ -45,6 +50,13 @@ export async function openDatabase(address: string): Promise<Database> {
     await general.migrate.latest({ migrationSource });
   } catch (error) {
     await close();
+    // Knex misses the steps that a newer program has taken.
+    const missing = /migration directory is corrupt.*missing: (.*)/s.exec(String(error))?.[1];
+    if (missing !== undefined)
+      throw new Error(
+        `Heuristor cannot read this data: a newer Heuristor has changed it (${missing.trim()}). Start that version.`,
+        { cause: error },
+      );
     throw error;
   }
   Model.knex(general);

@@ -10,6 +10,7 @@ import { Access } from './auth/access';
 import { type Certificate, fingerprintOf, ownCertificate } from './auth/certificate';
 import { plainDoorOf } from './auth/plainDoor';
 import { openDatabase } from './database';
+import { DiskRoom, databaseFolder } from './diskRoom';
 import { DatabaseHealth } from './health';
 import { Importer } from './imports/importer';
 import { createLinkServer } from './link/linkServer';
@@ -72,13 +73,14 @@ export async function startHeuristor(
   const interrupted = await markInterruptedRuns();
   if (interrupted > 0) log.warn(`${interrupted} run(s) had been interrupted; they are marked as such`);
   const health = new DatabaseHealth(settings.database);
+  const room = new DiskRoom([settings.data, ...(await databaseFolder(database.general))]);
   const registry = new DeviceRegistry();
   const recorder = new Recorder(registry, database.storage, log);
   const importer = new Importer(log);
   const spots = new SpotDesk(registry, log);
   const away = new AwayDesk(registry, log);
   const senml = new SenmlGateway(registry);
-  const live = new LiveServer(registry, recorder, health, log, access);
+  const live = new LiveServer(registry, recorder, health, log, access, room);
   away.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
   away.on('fault', (investigation, sentence) =>
     live.broadcast({ type: 'fault', investigation, sentence }, investigation),
@@ -161,6 +163,7 @@ export async function startHeuristor(
       for (const client of link.clients) client.terminate();
       await live.close();
       await Promise.all([ended(server), ended(tlsServer)]);
+      room.close();
       await health.close();
       // A database that hangs keeps its connections; they end with the process.
       await Promise.race([database.close(), new Promise((resolve) => setTimeout(resolve, 1500).unref())]);

@@ -23,6 +23,8 @@ export interface Settings {
   /** Folder of the built web application. */
   web: string;
   logLevel: string;
+  /** Folder of what is kept beside the database. */
+  data: string;
   /** Addresses or subnets of proxies whose word on where requests come from is believed. */
   proxies: string[];
   /** What the programs that came with this one show; null where none does. */
@@ -60,6 +62,7 @@ export function settingsFrom(environment: NodeJS.ProcessEnv): Settings {
     host: parsed.HEURISTOR_HOST,
     web: parsed.HEURISTOR_WEB,
     logLevel: parsed.HEURISTOR_LOG_LEVEL,
+    data: parsed.HEURISTOR_DATA,
     proxies: parsed.HEURISTOR_PROXY.split(/[\s,]+/).filter((address) => address !== ''),
     secret: parsed.HEURISTOR_SECRET ?? null,
     tls: tlsFrom(parsed),

@@ -59,7 +59,7 @@ describe('who may listen', () => {
     const screen = await newScreen();
     await screen.until(({ messages }) => messages.length >= 2, 'its first messages');
     expect(screen.heard('devices')).toHaveLength(1);
-    expect(screen.heard('storage')).toEqual([{ type: 'storage', away: false, waiting: false }]);
+    expect(screen.heard('storage')).toMatchObject([{ type: 'storage', away: false, waiting: false }]);
   });
 
   test.each([

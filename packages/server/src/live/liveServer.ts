@@ -15,6 +15,7 @@ import { type Socket, Server } from 'socket.io';
 import { type Access } from '../auth/access';
 import { cookieOf, isFromOwnPage } from '../auth/guard';
 import { hashOf, teacherOfCookie } from '../auth/signIn';
+import { type DiskRoom } from '../diskRoom';
 import { type DatabaseHealth } from '../health';
 import { type LinkedStream } from '../link/device';
 import { strideOf } from '../link/present';
@@ -78,6 +79,7 @@ export class LiveServer {
     private readonly health: DatabaseHealth,
     private readonly log: Logger,
     private readonly access: Access,
+    private readonly room: DiskRoom,
   ) {
     this.io = new Server({
       path: livePath,
@@ -119,6 +121,7 @@ export class LiveServer {
     );
     recorder.on('waiting', () => this.broadcast(this.storage()));
     health.on('changed', () => this.broadcast(this.storage()));
+    room.on('changed', () => this.broadcast(this.storage()));
   }
 
   /** Listens on one server, or on two that answer the same over HTTP and over TLS. */
@@ -146,7 +149,13 @@ export class LiveServer {
   }
 
   private storage(): ToScreen {
-    return { type: 'storage', away: this.health.away, waiting: this.recorder.writer.isWaiting };
+    return {
+      type: 'storage',
+      away: this.health.away,
+      waiting: this.recorder.writer.isWaiting,
+      disk: this.room.state,
+      free: this.room.free,
+    };
   }
 
   private async mayListen(request: IncomingMessage): Promise<boolean> {

@@ -49,6 +49,7 @@ export async function startTestServer(
       host: '127.0.0.1',
       web: 'packages/web/dist',
       logLevel: 'silent',
+      data: '.',
       proxies: [],
       secret: null,
       tls: null,

@@ -1,4 +1,4 @@
-import { type Device, type DeviceStream, frameKinds } from '@heuristor/contracts';
+import { type Device, type DeviceStream, type DiskState, frameKinds } from '@heuristor/contracts';
 import { create } from 'zustand';
 import { live } from '../api/live';
 
@@ -7,13 +7,13 @@ interface DeviceState {
   /** Whether the live stream stands. */
   online: boolean;
   /** Whether the database answers, and whether readings wait for it. */
-  storage: { away: boolean; waiting: boolean };
+  storage: { away: boolean; waiting: boolean; disk: DiskState; free: number | null };
 }
 
 export const useDevices = create<DeviceState>(() => ({
   devices: [],
   online: false,
-  storage: { away: false, waiting: false },
+  storage: { away: false, waiting: false, disk: 'plenty', free: null },
 }));
 
 /** The last ten seconds of one channel, for its card; kept outside React, which need not hear of every reading. */
@@ -66,8 +66,10 @@ live.onMessage((message) => {
     forgetOutdatedThreads(useDevices.getState().devices, message.devices);
     useDevices.setState({ devices: message.devices });
   }
-  if (message.type === 'storage')
-    useDevices.setState({ storage: { away: message.away, waiting: message.waiting } });
+  if (message.type === 'storage') {
+    const { away, waiting, disk, free } = message;
+    useDevices.setState({ storage: { away, waiting, disk, free } });
+  }
 });
 interface Clock {
   rate: number;

@@ -7,6 +7,19 @@ import { useDevices } from '../stores/devices';
 import { toggleDecimalSign, useDecimalSign } from '../stores/decimalSign';
 import { togglePresenter, usePresenter } from '../stores/presenter';
 
+type Storage = ReturnType<typeof useDevices.getState>['storage'];
+
+/** What hinders storing, in words; null where nothing does. */
+function storageWords({ away, waiting, disk, free }: Storage): string | null {
+  if (disk === 'full')
+    return `The disk of this server is full. ${waiting ? 'Readings wait in memory' : 'Nothing can be stored'} until there is room on it.`;
+  if (waiting) return 'The database does not answer; readings wait in memory.';
+  if (away) return 'The database does not answer; trying again …';
+  if (disk === 'low')
+    return `The disk of this server is nearly full: ${Math.round((free ?? 0) / 1e6)} MB are left.`;
+  return null;
+}
+
 /** The bar on top of every page. */
 export function Head({ children, nav }: { children?: ReactNode; nav?: ReactNode }) {
   const online = useDevices((state) => state.online);
@@ -29,11 +42,9 @@ export function Head({ children, nav }: { children?: ReactNode; nav?: ReactNode 
           No connection to Heuristor; trying again …
         </span>
       )}
-      {online && (storage.away || storage.waiting) && (
+      {online && storageWords(storage) !== null && (
         <span className="hint" role="status">
-          {storage.waiting
-            ? 'The database does not answer; readings wait in memory.'
-            : 'The database does not answer; trying again …'}
+          {storageWords(storage)}
         </span>
       )}
       <nav aria-label="Pages">

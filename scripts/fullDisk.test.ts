@@ -1,0 +1,119 @@
+import { spawnSync } from 'node:child_process';
+import { chmodSync, closeSync, mkdtempSync, openSync, rmSync, writeSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { issueLinkToken, openDatabase } from '@heuristor/server';
+import { io } from 'socket.io-client';
+import { startCluster } from './cluster';
+import { startServer, startStandIns } from './system';
+
+// A disk that is really full for a while, with a database and a server that write on it. Only root can make such a small disk.
+
+const disk = mkdtempSync(join(tmpdir(), 'heuristor-disk-'));
+const isMounted =
+  process.getuid?.() === 0 &&
+  spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=300m', 'tmpfs', disk]).status === 0;
+afterAll(() => {
+  if (isMounted) spawnSync('umount', ['-l', disk]);
+  rmSync(disk, { recursive: true, force: true });
+});
+
+const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+interface Told {
+  type: string;
+  disk?: string;
+}
+interface StoredRun {
+  gaps: unknown[];
+  notes: string[];
+  channels: { id: number; sampling: { interval: number } }[];
+}
+
+(isMounted ? test : test.skip)(
+  'a disk that is full for a while is said within two seconds, and loses nothing of what is recorded meanwhile',
+  async () => {
+    chmodSync(disk, 0o777);
+    const data = join(disk, 'data');
+    const cluster = await startCluster(data);
+    const database = await openDatabase(cluster.address);
+    const server = await startServer(cluster.address, 0, data);
+    const standIns = startStandIns(server.port, data);
+    const site = `http://127.0.0.1:${server.port}`;
+    const headers: Record<string, string> = { 'Content-Type': 'application/json' };
+    const api = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
+      const answer = await fetch(`${site}/api${path}`, {
+        method,
+        headers,
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      });
+      const text = await answer.text();
+      if (!answer.ok) throw new Error(`${method} ${path}: ${text}`);
+      return (text === '' ? null : JSON.parse(text)) as T;
+    };
+    const signedIn = await fetch(`${site}/api/sign-in`, {
+      method: 'POST',
+      headers,
+      body: JSON.stringify({ token: await issueLinkToken() }),
+    });
+    headers.Cookie = String(signedIn.headers.get('set-cookie')).split(';')[0];
+    const { id } = await api<{ id: string }>('POST', '/investigations', { name: 'Full' });
+    for (let tries = 0; tries < 50; tries++) {
+      const devices = await api<{ code: string; present: boolean }[]>('GET', '/devices');
+      if (devices.some(({ code, present }) => code === 'V2-L' && present)) break;
+      await pause(200);
+    }
+    await api('PUT', `/investigations/${id}/sensors/V2-L`);
+    await api('PATCH', `/investigations/${id}`, { plan: { end: { kind: 'stopped' } } });
+    const told: { at: number; state: string }[] = [];
+    const socket = io(site, {
+      path: '/live',
+      transports: ['websocket'],
+      extraHeaders: { Cookie: headers.Cookie },
+    });
+    socket.on('say', ({ type, disk: state }: Told) => {
+      if (type === 'storage' && state !== undefined) told.push({ at: Date.now(), state });
+    });
+    await pause(1500);
+    // So little room is said before it is gone.
+    expect(told.at(-1)?.state).toBe('low');
+    await api('POST', `/investigations/${id}/recording`, {});
+    const begun = Date.now();
+    await pause(2000);
+    const filler = join(disk, 'filler');
+    const file = openSync(filler, 'w');
+    const chunk = Buffer.alloc(1 << 20);
+    const filledAt = Date.now();
+    while (Date.now() - filledAt < 12_000) {
+      for (const length of [chunk.length, 4096])
+        try {
+          for (;;) writeSync(file, chunk, 0, length);
+        } catch {
+          // Full, as it should be.
+        }
+      await pause(200);
+    }
+    const said = told.find(({ state, at }) => state === 'full' && at >= filledAt);
+    expect((said?.at ?? Infinity) - filledAt).toBeLessThan(2000);
+    closeSync(file);
+    rmSync(filler);
+    await pause(8000);
+    expect(told.at(-1)?.state).toBe('low');
+    await api('DELETE', `/investigations/${id}/recording`, {});
+    const seconds = (Date.now() - begun) / 1000;
+    await pause(1500);
+    const [run] = (await api<{ runs: StoredRun[] }>('GET', `/investigations/${id}`)).runs;
+    expect([run.gaps, run.notes]).toEqual([[], []]);
+    for (const { id: channel, sampling } of run.channels) {
+      const answer = await fetch(`${site}/api/channels/${channel}/values`, { headers });
+      const values = new Float64Array(await answer.arrayBuffer());
+      expect(Math.abs(values.length * sampling.interval - seconds)).toBeLessThan(1);
+      expect(values.some(Number.isNaN)).toBe(false);
+    }
+    socket.close();
+    await standIns.stop();
+    await server.stop();
+    await database.close();
+    await cluster.stop();
+  },
+  120_000,
+);
