@@ -169,7 +169,8 @@ test('by keys an axis moves and zooms; the wheel zooms about what it points at',
 
 test('a box that is drawn is what is looked at, along both axes', async () => {
   const before = [await axis('t'), await axis('x')];
-  const panel = await boxOf('[data-trace="channel:x"]');
+  // As high as the plot.
+  const panel = await boxOf('[aria-label^="Axis of x:"]');
   const overlay = await boxOf('[data-testid="overlay"]');
   const at = (across: number, down: number) =>
     system.page.mouse.move(overlay.x + across * overlay.width, panel.y + down * panel.height, { steps: 4 });

@@ -58,9 +58,9 @@ test('a region hangs on what happens in each run, lies elsewhere in one, and is 
   const box = await handle.boundingBox();
   if (box === null) throw new Error('no handle');
   await system.page.keyboard.down('Shift');
-  await system.page.mouse.move(box.x + 6, box.y + 120);
+  await system.page.mouse.move(box.x + 6, box.y + box.height / 2);
   await system.page.mouse.down();
-  await system.page.mouse.move(box.x - 34, box.y + 120, { steps: 6 });
+  await system.page.mouse.move(box.x - 34, box.y + box.height / 2, { steps: 6 });
   await system.page.mouse.up();
   await system.page.keyboard.up('Shift');
   await settled();

@@ -63,28 +63,34 @@ export function createApp({
   // Whose word on where a request comes from is believed: that of the proxies that are named.
   app.set('trust proxy', [...access.proxies]);
   app.use(pinoHttp({ logger: log, useLevel: 'debug' }));
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'self'"],
-          scriptSrc: ["'self'"],
-          styleSrc: ["'self'"],
-          // React and the chart set sizes as style attributes through the DOM, which this does not concern.
-          styleSrcAttr: ["'none'"],
-          imgSrc: ["'self'", 'data:', 'blob:'],
-          connectSrc: ["'self'"],
-          objectSrc: ["'none'"],
-          frameAncestors: ["'none'"],
-          baseUri: ["'none'"],
-          formAction: ["'self'"],
-        },
+  const headers = {
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'"],
+        styleSrc: ["'self'"],
+        // React and the chart set sizes as style attributes through the DOM, which this does not concern.
+        styleSrcAttr: ["'none'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        connectSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        frameAncestors: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
       },
-      // Over plain HTTP it is served on the teacher's own machine; a name that has both must not lose that.
-      strictTransportSecurity: false,
-    }),
-  );
+    },
+    // Over plain HTTP it is served on the teacher's own machine; a name that has both must not lose that.
+    strictTransportSecurity: false,
+  } satisfies Parameters<typeof helmet>[0];
+  // A browser that does not trust the address, as over plain HTTP from elsewhere, wants no word of these.
+  const trusted = helmet(headers);
+  const plain = helmet({ ...headers, crossOriginOpenerPolicy: false, originAgentCluster: false });
+  app.use((request, response, next) => {
+    const isTrusted =
+      access.isSecure(request) || /^(localhost|127\.|\[::1\])/.test(request.headers.host ?? '');
+    (isTrusted ? trusted : plain)(request, response, next);
+  });
   if (plainDoor !== null) app.use(plainDoor);
   app.use('/api', (_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store');

@@ -109,8 +109,17 @@ export function meant(
   const wanted = sameName(name);
   return (
     (bound === undefined ? undefined : known.find(({ reference }) => reference === bound)) ??
-    known.find((one) => sameName(one.name) === wanted)
+    known.find((one) => sameName(one.name) === wanted) ??
+    onlyOneCalled(wanted, known)
   );
+}
+
+/** A result whose region was not named, where it is the only one of that name: "mean of F" for "mean of F, held". */
+function onlyOneCalled(wanted: string, known: readonly Nameable[]): Nameable | undefined {
+  const called = known.filter(
+    ({ name, what }) => what === 'result' && sameName(name.replace(/, [^,]*$/, '')) === wanted,
+  );
+  return called.length === 1 ? called[0] : undefined;
 }
 
 /** A formula with what its names mean, so that it outlasts their renaming. */
