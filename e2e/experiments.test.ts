@@ -292,7 +292,7 @@ test('a zeroed force: its mean knows the zero, and says so in the budget', async
   expect(budget).toContain('95 of 100');
 }, 60_000);
 
-test('a cord is stretched by hand: force against position, the squiggly ends left out, gives its stiffness', async () => {
+test('a cord is stretched by hand: force against position, the unsteady ends left out, gives its stiffness', async () => {
   await stage.show('cord');
   await hand.begin(system.site, 'Cord', ['C6-F']);
   await hand.zero();

@@ -73,7 +73,7 @@ test('Norris (NIST StRD) comes in as a file, is marked, fitted, and gives the ce
   expect(await chosen('Decimal sign')).toBe(',');
   expect(await chosen('Separator')).toBe('semicolon');
   expect(await system.page.$$('.chip')).toHaveLength(0);
-  await hand.press('Keep as a run', '.modal');
+  await hand.press('Bring in as a run', '.modal');
   await hand.waitForText('1 · norris');
   await hand.press('Traces');
   await pause(150);
@@ -115,7 +115,7 @@ test('names and units are mended in the preview; a name twice is refused before 
   await hand.type('Name of column 2', 'x');
   await hand.type('Unit of x', 'cm');
   await hand.type('Name of the run', 'tow line');
-  await hand.press('Keep as a run', '.modal');
+  await hand.press('Bring in as a run', '.modal');
   await hand.waitForText('2 · tow line');
   const run = await system.page.evaluate(async () => {
     const id = location.pathname.split('/').pop();
@@ -135,7 +135,7 @@ test('a file is understood as somebody says: a rate instead of a time, columns l
     '# a logger, 50 Hz\nSpring 3\nn;F / N;flag\n1;0,5;1\n2;0,75;0\n3;1,25;1\n\nSpring 4\nn;F / N;flag\n1;2,5;1\n2;2,75;0\n',
   );
   await hand.waitForText('5 rows, UTF-8, 3 lines of comment passed over');
-  await hand.press('Keep as 2 runs');
+  await hand.press('Bring in as 2 runs');
   await hand.waitForText('Spring 4');
   await give('logger.csv', 'n;F / N;flag\n1;0,5;1\n2;0,75;0\n3;1,25;1\n');
   await hand.waitForText('3 rows, UTF-8');
@@ -154,7 +154,7 @@ test('a file is understood as somebody says: a rate instead of a time, columns l
       label,
     );
   }
-  await hand.press('Keep as a run');
+  await hand.press('Bring in as a run');
   await hand.waitForText('· logger');
   const runs = await hand.runs();
   const rated = runs[runs.length - 1];
@@ -173,7 +173,7 @@ test('a file is understood as somebody says: a rate instead of a time, columns l
   });
   await hand.waitForText('2 rows, UTF-8');
   await system.page.select('select[aria-label="What the readings are taken against"]', 'spots');
-  await hand.press('Keep as spot readings');
+  await hand.press('Bring in as spot readings');
   await hand.waitForText('2 spots');
 });
 
@@ -196,7 +196,7 @@ test('a file of a million rows says how far it is; given up on the way it leaves
   expect(await system.page.$$('.chip')).toHaveLength(before);
   await give('long.csv', text);
   await hand.waitForText('1,000,000 rows', 30_000);
-  await hand.press('Keep as a run', '.modal');
+  await hand.press('Bring in as a run', '.modal');
   await hand.waitForText('· long', 30_000);
   const [count, last] = await system.page.evaluate(async () => {
     const id = location.pathname.split('/').pop();
@@ -243,7 +243,7 @@ test('shown runs leave as CSV with derived series, units in the headings, and ar
   });
   // And back again: the same runs, one beside the other.
   await give('back.csv', text);
-  await hand.press('Keep as 3 runs', '.modal');
+  await hand.press('Bring in as 3 runs', '.modal');
   await hand.waitForText('6 · stiff');
   expect(system.faults).toEqual([]);
 });

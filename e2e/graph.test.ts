@@ -254,13 +254,13 @@ test('the cursor goes from reading to reading, a second one tells what lies betw
     .map((text) => Math.round(indexOf(Number(/t = ([\d.]+)/.exec(text)?.[1]))))
     .sort((one, other) => other - one);
   expect(places).toHaveLength(2);
-  await hand.press('Keep');
+  await hand.press('Add to workings');
   await hand.item('change of x between the cursors');
   const change = await kept('change of x', 'change');
   expect(change.value).toBeCloseTo(values[places[0]] - values[places[1]], 4);
   await system.page.click('#cursor-tangent');
   await hand.waitForText('tangent over 0.16 s');
-  await hand.press('Keep');
+  await hand.press('Add to workings');
   await hand.item('tangent to x');
   expect((await kept('tangent to x', 'slope')).uncertainty).toBeGreaterThan(0);
   await key('Escape');

@@ -214,7 +214,7 @@ test('times of day in a file are told before it is taken in', async () => {
   await hand.waitForText(
     'Times are times of day: the clock showed 23:59:58 at the first reading, which is t = 0.',
   );
-  await hand.press('Keep as a run', '.modal');
+  await hand.press('Bring in as a run', '.modal');
   await hand.waitForText('· watch');
 }, 60_000);
 

@@ -38,7 +38,7 @@ export class BenchHand extends PageHand {
   /** Brings a file in as a run of its own. */
   async bring(file: string, text: string, name: string): Promise<void> {
     await this.offerFile(file, text);
-    await this.press('Keep as a run', '.modal');
+    await this.press('Bring in as a run', '.modal');
     await this.waitForText(`· ${name}`);
     await this.page.waitForSelector('.modal', { hidden: true });
   }
@@ -83,7 +83,7 @@ export class BenchHand extends PageHand {
   /** Lets every run begin at zero. */
   async zeroAtStart(code: string, symbol: string): Promise<void> {
     await this.pressLabelled(`Set up ${code}`);
-    const choice = `[aria-label="Channel ${symbol}"] ::-p-xpath(.//label[contains(., "Zero at the start")])`;
+    const choice = `[aria-label="Channel ${symbol}"] ::-p-xpath(.//label[contains(., "Zero anew before each run")])`;
     await (await this.element(choice)).click();
     await this.page.waitForSelector(`[aria-label="Channel ${symbol}"] input[type=checkbox]:checked`);
     await this.pressLabelled('Close the set-up');

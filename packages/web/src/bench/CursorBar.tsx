@@ -252,7 +252,7 @@ function KeepMenu() {
   };
   return (
     <Dropdown drop="up">
-      <Dropdown.Toggle variant="plain">Keep</Dropdown.Toggle>
+      <Dropdown.Toggle variant="plain">Add to workings</Dropdown.Toggle>
       <Dropdown.Menu>
         {references.flatMap((of) => [
           <Dropdown.Item
@@ -268,7 +268,10 @@ function KeepMenu() {
                 <Dropdown.Item
                   key={`change ${of}`}
                   as="button"
-                  onClick={() => keep('change', of, { from: places().second(of), to: places().first(of) })}
+                  onClick={() => {
+                    const [from, to] = [places().second(of), places().first(of)];
+                    keep('change', of, { from: Math.min(from, to), to: Math.max(from, to) });
+                  }}
                 >
                   change of {nameOf(of)} between the cursors
                 </Dropdown.Item>,

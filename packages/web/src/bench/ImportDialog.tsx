@@ -153,10 +153,10 @@ function Dialog({ file }: { file: File }) {
             disabled={keeping || names === null || !isFaultless(names)}
           >
             {state.layout.axis.kind === 'spots'
-              ? 'Keep as spot readings'
+              ? 'Bring in as spot readings'
               : state.runs.length === 1
-                ? 'Keep as a run'
-                : `Keep as ${state.runs.length} runs`}
+                ? 'Bring in as a run'
+                : `Bring in as ${state.runs.length} runs`}
           </Button>
         )}
       </Modal.Footer>

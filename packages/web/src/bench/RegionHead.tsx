@@ -22,7 +22,7 @@ import { EntryEditor } from './EntryEditor';
 import { written } from '../ui/numberText';
 
 /** Phases that runs often have. */
-const phases = ['held', 'pulled', 'coasting', 'caught', 'at rest', 'swinging'];
+const phases = ['held', 'pulled', 'running free', 'caught', 'at rest', 'swinging'];
 
 /** The place of the last digit of a region's ends: that of the readings' times, or a ten-thousandth of its length. */
 function lastPlaceOf(run: Run | undefined, length: number): number {

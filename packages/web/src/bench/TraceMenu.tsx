@@ -64,7 +64,7 @@ export function TraceMenu() {
           aria-checked={withZero}
           onClick={() => session.view.setState({ withZero: !withZero })}
         >
-          {withZero ? <CheckSquare aria-hidden /> : <Square aria-hidden />} Axes show zero
+          {withZero ? <CheckSquare aria-hidden /> : <Square aria-hidden />} Origin in view
         </Dropdown.Item>
         <Dropdown.Divider />
         <Dropdown.Header>Against</Dropdown.Header>

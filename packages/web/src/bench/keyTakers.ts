@@ -16,16 +16,18 @@ export const takesKeys = (target: EventTarget | null): boolean =>
   isTyping(target) || isWithin(target, pressed);
 
 /**
- * A button or a link that was pressed with the mouse gives the keys back to the bench, so that Space records again; what was
- * pressed by a key keeps them, and so do switches, fields, menus that are open, and dialogs.
+ * A button, a switch or a link that was pressed with the mouse gives the keys back to the bench, so that Space records again; what
+ * was reached by keys keeps them, and so do fields, menus that are open, and dialogs.
  */
 export function giveKeysBack(event: MouseEvent): void {
   const { activeElement } = document;
   if (event.detail === 0 || !(activeElement instanceof HTMLElement)) return;
-  const isPlain = activeElement.matches('button, a[href]') && activeElement.ariaExpanded !== 'true';
+  const isPlain =
+    activeElement.matches('button, a[href], input:is([type=checkbox], [type=radio])') &&
+    activeElement.ariaExpanded !== 'true';
   if (
     isPlain &&
-    isWithin(event.target, 'button, a[href]') &&
+    isWithin(event.target, 'button, a[href], input, label') &&
     !isWithin(activeElement, '[role=dialog], .dropdown-menu')
   )
     activeElement.blur();

@@ -33,16 +33,17 @@ function onAxis(trace: DrawnTrace, { side }: DrawnQuantity, { y, unit }: CursorV
 export const axisOf = (trace: DrawnTrace, side: DrawnQuantity['side']) =>
   side === 'right' && trace.right !== null ? trace.right : trace;
 
-/** What changes from the second cursor to the first one in one run, first of all the time. */
+/** What changes from the earlier of two cursors to the later one in one run, first of all the time. */
 export function differencesOf(
-  read: Read,
+  first: Read,
   second: Read,
   runId: string,
   traces: readonly DrawnTrace[],
   timeUnit: Unit,
 ): Difference[] {
+  const [read, before] = first.at < second.at ? [second, first] : [first, second];
   const valuesIn = ({ runs }: Read) => runs.find((reading) => reading.runId === runId)?.values ?? {};
-  const [here, there] = [valuesIn(read), valuesIn(second)];
+  const [here, there] = [valuesIn(read), valuesIn(before)];
   const found: Difference[] = [];
   const seen = new Set<string>();
   let time: number | null = null;
@@ -66,7 +67,7 @@ export function differencesOf(
     }
   const own = {
     symbol: 't',
-    change: time ?? read.at - second.at,
+    change: time ?? read.at - before.at,
     unit: timeUnit,
     slope: null,
     slopeUnit: [],

@@ -1,5 +1,6 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
 import { type StoreApi, createStore } from 'zustand/vanilla';
+import { withdrawOffers } from '../stores/notices';
 import { type SheetSteps } from './stepMemory';
 
 /** One step that can be taken back and taken again. */
@@ -64,6 +65,8 @@ export class History {
     if (step === undefined) return;
     this.undone.push(step);
     this.tell();
+    // What still offers to take a step back would take another one now.
+    withdrawOffers();
     step.undo();
   }
 

@@ -26,3 +26,9 @@ export const useNotices = create<NoticeState>((set) => ({
 }));
 
 export const tell = (notice: Omit<Notice, 'id'>): void => useNotices.getState().tell(notice);
+
+/** Takes away what offers to take back a step that has been taken back by other means. */
+export const withdrawOffers = (): void =>
+  useNotices.setState(({ notices }) => ({
+    notices: notices.filter(({ action }) => action?.label !== 'Undo'),
+  }));

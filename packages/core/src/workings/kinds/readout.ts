@@ -19,7 +19,7 @@ export const readout = defineKind({
   offered: 'series',
   offers: [
     {
-      title: 'Value at an event of',
+      title: 'Value at a crossing or peak of',
       preset: { when: { event: 'greatest', of: 't', level: 0, count: 1, offset: 0 } },
     },
   ],

@@ -26,7 +26,7 @@ export const shifted = defineKind({
     less: choiceField('Less', [
       { key: 'number', title: 'a number' },
       { key: 'mean', title: 'its mean in a region' },
-      { key: 'event', title: 'what it is at an event' },
+      { key: 'event', title: 'what it is at a crossing or peak' },
     ]),
     number: levelField('Number'),
     meanOf: later(regionField('Mean of')),

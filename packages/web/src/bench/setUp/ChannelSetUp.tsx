@@ -129,7 +129,7 @@ export function ChannelSetUp({ device, stream, channel, index }: Props) {
               <Form.Check
                 type="checkbox"
                 id={`${id}start`}
-                label="Zero at the start of every run"
+                label="Zero anew before each run"
                 checked={zeroAtStart}
                 onChange={() => change({ zeroAtStart: !zeroAtStart }, { zeroAtStart })}
               />
