@@ -32,6 +32,8 @@ const frameMilliseconds = 8000;
 
 /** Runs that devices record and keep by themselves: prepared, fetched, discarded. */
 export class AwayDesk extends EventEmitter<Events> {
+  /** Devices whose word is being looked into, with what they have said since. */
+  private readonly untold = new Map<LinkedDevice, KeptMessage | null>();
   private readonly holdings = new Map<string, Holding>();
   private closed = false;
 
@@ -40,10 +42,7 @@ export class AwayDesk extends EventEmitter<Events> {
     private readonly log: Logger,
   ) {
     super();
-    registry.on(
-      'kept',
-      (device, message) => void this.hear(device, message).catch((error) => this.broken(error)),
-    );
+    registry.on('kept', (device, message) => void this.hearLast(device, message));
     registry.on('keptFrame', (device, frame) => this.holdings.get(device.code)?.fetching?.take?.(frame));
   }
 
@@ -159,6 +158,18 @@ export class AwayDesk extends EventEmitter<Events> {
   close(): void {
     this.closed = true;
     for (const { fetching } of this.holdings.values()) if (fetching !== null) fetching.isCancelled = true;
+  }
+
+  /** However often a device tells what it keeps, one telling at a time is looked into, and then the last one. */
+  private async hearLast(device: LinkedDevice, message: KeptMessage): Promise<void> {
+    const isBusy = this.untold.has(device);
+    this.untold.set(device, message);
+    if (isBusy) return;
+    for (let next: KeptMessage | null = message; next !== null; next = this.untold.get(device) ?? null) {
+      this.untold.set(device, null);
+      await this.hear(device, next).catch((error) => this.broken(error));
+    }
+    this.untold.delete(device);
   }
 
   private async hear(device: LinkedDevice, message: KeptMessage): Promise<void> {

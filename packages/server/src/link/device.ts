@@ -113,6 +113,10 @@ const mostStreams = 65_536;
 /** A device that has said hello at least once since the server started. */
 export class LinkedDevice {
   send: ((message: ToDevice) => void) | null = null;
+  /** Ends its connection with a reason. */
+  turnOut: ((code: string, message: string) => void) | null = null;
+  /** Since when it waits to be let in. */
+  waitsSince = 0;
   /** On another machine, and not let in yet. */
   waiting = false;
   use: Use | null = null;

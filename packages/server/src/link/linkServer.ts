@@ -10,6 +10,7 @@ import {
 import { type IncomingMessage } from 'node:http';
 import { type Logger } from 'pino';
 import { type WebSocket, WebSocketServer } from 'ws';
+import { Budget } from './budget';
 import { type LinkedDevice, type LinkedStream } from './device';
 import { type DeviceRegistry } from './registry';
 
@@ -19,6 +20,9 @@ const heartbeatMilliseconds = 5000;
 const warningWindowMilliseconds = 60_000;
 const mostWarnings = 20;
 const longestWarning = 300;
+/** Texts and frames of a device: a honest one stays far below, a faulty one must not keep everybody busy. */
+const [textsPerSecond, textsAtOnce] = [60, 300];
+const [framesPerSecond, framesAtOnce] = [500, 3000];
 /** A device may send so many impossible readings before its connection is closed. */
 const mostImpossible = 3;
 
@@ -64,6 +68,8 @@ function serve(
   let alive = true;
   let refused = false;
   let impossible = 0;
+  const texts = new Budget(textsPerSecond, textsAtOnce);
+  const frames = new Budget(framesPerSecond, framesAtOnce);
   const send = (message: ToDevice) => socket.send(JSON.stringify(message));
   const refuse = (code: string, message: string) => {
     if (refused) return;
@@ -119,6 +125,8 @@ function serve(
       return;
     }
     const message = parsed.data;
+    // Of one that has not been let in nothing is taken but that it is there.
+    if (device?.waiting === true && message.type !== 'hello') return;
     if (message.type === 'scene') {
       if (device !== null) registry.emit('scene', device, message.values);
       return;
@@ -138,10 +146,13 @@ function serve(
     }
     greeting = true;
     clearTimeout(impatience);
-    const arrival = await registry.arrive(message, send, isLocal);
+    const arrival = await registry.arrive(message, send, isLocal, refuse);
     switch (arrival.kind) {
       case 'code-in-use':
         refuse('code-in-use', `a device with the code ${message.device.code} is on the link already`);
+        return;
+      case 'full':
+        refuse('too-many-devices', 'there are too many devices on the link; try again later');
         return;
       case 'wrong-key':
         refuse('wrong-key', `${message.device.code} was let in with a key, and this is not it`);
@@ -156,6 +167,13 @@ function serve(
   socket.on('message', (data, isBinary) => {
     alive = true;
     if (refused) return;
+    if (!(isBinary ? frames : texts).spend()) {
+      refuse(
+        'too-many-messages',
+        `a device sends at most ${isBinary ? framesPerSecond : textsPerSecond} ${isBinary ? 'frames' : 'texts'} a second`,
+      );
+      return;
+    }
     if (!isBinary) {
       receiveText(String(data)).catch(fault);
       return;

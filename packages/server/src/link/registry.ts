@@ -44,11 +44,17 @@ interface Events {
 export type Arrival =
   | { kind: 'welcome'; device: LinkedDevice }
   | { kind: 'code-in-use' }
+  /** There is no place for one more. */
+  | { kind: 'full' }
   /** It has the code of a device that was let in, but not its key. */
   | { kind: 'wrong-key' };
 
 /** So many devices are enough for any class; more are a fault or an attack. */
 const mostDevices = 500;
+/** Those that wait to be let in have few places, so that they take none from the others. */
+const mostWaiting = 20;
+/** Who has waited so long makes room for another one. */
+const longestWaitMilliseconds = 60_000;
 const stateMilliseconds = 200;
 
 /** All devices on the link, and what the teacher has set for them. */
@@ -97,27 +103,42 @@ export class DeviceRegistry extends EventEmitter<Events> {
   /**
    * A device says hello. From this machine it is welcome; from another one it waits until the teacher has let it in once, and
    * then shows the key that it was given.
-   * @throws Failure where there are too many devices
+   * A code belongs to who proves it: one that only waits under it makes room.
+   * @param turnOut ends the connection of the device with a reason
    */
-  async arrive(hello: Hello, send: NonNullable<LinkedDevice['send']>, isLocal: boolean): Promise<Arrival> {
+  async arrive(
+    hello: Hello,
+    send: NonNullable<LinkedDevice['send']>,
+    isLocal: boolean,
+    turnOut: NonNullable<LinkedDevice['turnOut']> = () => undefined,
+  ): Promise<Arrival> {
     const { code } = hello.device;
+    const holder = this.devices.get(code);
+    const isHeldByStranger = holder?.present === true && holder.waiting;
     // Held while the settings are read, so that of two devices with one code at the same moment one gets in.
-    if (this.arriving.has(code) || this.devices.get(code)?.present === true) return { kind: 'code-in-use' };
-    if (!this.devices.has(code) && this.devices.size >= mostDevices)
-      throw new Failure('too-many-requests', `There are ${mostDevices} devices on the link already.`);
+    if (this.arriving.has(code) || (holder?.present === true && !isHeldByStranger))
+      return { kind: 'code-in-use' };
     this.arriving.add(code);
     try {
-      const known = this.devices.get(code);
-      const stored = known ?? (await storedSettings(code));
+      const stored = isHeldByStranger ? await storedSettings(code) : (holder ?? (await storedSettings(code)));
       const hasKey = stored.keyHash !== null && hello.key !== undefined && isKey(hello.key, stored.keyHash);
       if (!isLocal && stored.keyHash !== null && !hasKey) return { kind: 'wrong-key' };
+      const isProven = isLocal || hasKey;
+      if (isHeldByStranger) {
+        if (!isProven) return { kind: 'code-in-use' };
+        this.turnOut(holder, 'the device to which this code belongs has come');
+      }
+      const known = this.devices.get(code);
+      if (known === undefined && !this.hasRoom(isProven)) return { kind: 'full' };
       const description = describeDevice(hello);
       const device =
         known ?? new LinkedDevice(description, () => ++this.handles, stored.calibration, stored.keyHash);
       if (known === undefined) device.use = stored.use;
       else device.describe(description);
       device.send = send;
-      device.waiting = !isLocal && !hasKey;
+      device.turnOut = turnOut;
+      device.waiting = !isProven;
+      device.waitsSince = performance.now();
       this.devices.set(code, device);
       if (device.waiting) send({ type: 'waiting' });
       else this.welcome(device);
@@ -157,10 +178,36 @@ export class DeviceRegistry extends EventEmitter<Events> {
 
   leave(device: LinkedDevice): void {
     device.send = null;
+    device.turnOut = null;
     for (const stream of device.streams) stream.end();
     this.emit('gone', device);
-    if (device.waiting) this.devices.delete(device.code);
+    if (device.waiting && this.devices.get(device.code) === device) this.devices.delete(device.code);
     this.emit('changed');
+  }
+
+  /** Ends the connection of a device that waits, and forgets it. */
+  private turnOut(device: LinkedDevice, why: string): void {
+    this.devices.delete(device.code);
+    device.turnOut?.('code-in-use', why);
+    device.send = null;
+  }
+
+  /** Whether there is a place for one more, where need be that of one that has gone or has waited long. */
+  private hasRoom(isProven: boolean): boolean {
+    const all = this.all();
+    const waiting = all.filter((device) => device.waiting);
+    if (!isProven) {
+      if (waiting.length < mostWaiting) return true;
+      const [oldest] = waiting.sort((a, b) => a.waitsSince - b.waitsSince);
+      if (performance.now() - oldest.waitsSince < longestWaitMilliseconds) return false;
+      this.turnOut(oldest, 'others wait too; say hello again');
+      return true;
+    }
+    if (all.length - waiting.length < mostDevices) return true;
+    const gone = all.find((device) => !device.present && device.use === null);
+    if (gone === undefined) return false;
+    this.devices.delete(gone.code);
+    return true;
   }
 
   /** A device says how it is. */
