@@ -149,6 +149,39 @@ test('two sheets of one investigation: the second screen takes over what the fir
   await hand.waitForText('after 4.5 s', 5000);
   await second.bringToFront();
   await other.waitForText('after 4.5 s', 5000);
+  // Undo takes back what was done here, and never what another person has done.
+  await system.page.bringToFront();
+  const cards = () => system.page.$$eval('.entry-card', (all) => all.length);
+  const before = await cards();
+  await hand.press('Work out');
+  await pause(150);
+  await hand.item('Running integral of x');
+  await system.page.waitForFunction(
+    (count: number) => document.querySelectorAll('.entry-card').length === count + 1,
+    {},
+    before,
+  );
+  await hand.saved();
+  await second.bringToFront();
+  await other.waitForText('∫ x');
+  await other.type('End of region A', '1.6');
+  await other.saved();
+  await system.page.bringToFront();
+  const endIsTheirs = () =>
+    system.page.waitForFunction(
+      () =>
+        (document.querySelector('input[aria-label="End of region A"]') as HTMLInputElement | null)?.value ===
+        '1.6',
+      { timeout: 5000, polling: 100 },
+    );
+  await endIsTheirs();
+  await hand.pressLabelled('Undo');
+  await system.page.waitForFunction(
+    (count: number) => document.querySelectorAll('.entry-card').length === count,
+    {},
+    before,
+  );
+  await endIsTheirs();
   await second.close();
   expect(system.faults).toEqual([]);
 });

@@ -32,3 +32,8 @@ test('an axis without a length, or with ends that are none, has no ticks', () =>
   expect(axisTicks(NaN, 1, 5)).toEqual([]);
   expect(axisTicks(0, Infinity, 5)).toEqual([]);
 });
+
+test('an axis that is low but not too low has two numbers at the least', () => {
+  expect(texts(uprightTicks(-0.047, 0.047, 94, 12))).toEqual(['−0.04', '−0.02', '0', '0.02', '0.04']);
+  expect(uprightTicks(-0.047, 0.047, 30, 12)).toHaveLength(1);
+});

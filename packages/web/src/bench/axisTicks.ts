@@ -29,6 +29,16 @@ export function acrossTicks(low: number, high: number, width: number, size: numb
   return axisTicks(low, high, 1);
 }
 
-/** How many ticks have room one above the other. */
-export const uprightTicks = (low: number, high: number, height: number, size: number): Tick[] =>
-  axisTicks(low, high, Math.min(6, Math.floor(height / (size + apartUp))));
+/** Pixels between two numbers one above the other, where there is so little room that a single one would be left. */
+const leastApartUp = 6;
+
+/** How many ticks have room one above the other: two at the least, or nobody could read a value off. */
+export function uprightTicks(low: number, high: number, height: number, size: number): Tick[] {
+  const about = Math.min(6, Math.floor(height / (size + apartUp)));
+  const found = axisTicks(low, high, about);
+  for (let more = about + 1; found.length === 1 && more <= 6; more++) {
+    const closer = axisTicks(low, high, more);
+    if (closer.length > 1 && height / closer.length > size + leastApartUp) return closer;
+  }
+  return found;
+}

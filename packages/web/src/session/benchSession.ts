@@ -41,6 +41,7 @@ import { frontRun, shownRuns } from './runs';
 import { Saver } from './saver';
 import { SensorDesk } from './sensorDesk';
 import { faultOfSheet } from './sheetLimits';
+import { steppedBack } from './stepBack';
 import { SpotBook } from './spotBook';
 import { type Documents, type View } from './state';
 import { type StepMemory, tabSteps } from './stepMemory';
@@ -105,7 +106,7 @@ export class BenchSession {
       workings,
       workingsVersion,
       (version, document) => this.sendWorkings(version, document),
-      (document) => this.layOut(document),
+      (document, isChosen) => this.layOut(document, isChosen),
     );
     this.feed = new RunFeed(
       this.pool,
@@ -190,9 +191,18 @@ export class BenchSession {
   }
 
   private sheetStep(before: WorkingsDocument, after: WorkingsDocument): HistoryStep {
+    const step = (from: WorkingsDocument, to: WorkingsDocument) => () => {
+      const { workings, isWhole } = steppedBack(this.workings, from, to);
+      this.setWorkings(workings);
+      if (!isWhole)
+        tell({
+          kind: 'news',
+          text: 'Some of that was changed on another screen since; it is left as it is.',
+        });
+    };
     return {
-      undo: () => this.setWorkings(before),
-      redo: () => this.setWorkings(after),
+      undo: step(after, before),
+      redo: step(before, after),
       sheet: { before, after },
     };
   }
@@ -307,10 +317,12 @@ export class BenchSession {
   }
 
   /** Another screen's sheet takes this one's place; it can be taken back like any other step. */
-  private layOut(after: WorkingsDocument): void {
+  private layOut(after: WorkingsDocument, isChosen: boolean): void {
     const before = this.workings;
     this.documents.setState({ workings: after });
-    this.history.push({ undo: () => this.setWorkings(before), redo: () => this.setWorkings(after) });
+    // What another person has done is no step of this one, to be taken back here; a choice is.
+    if (isChosen)
+      this.history.push({ undo: () => this.setWorkings(before), redo: () => this.setWorkings(after) });
     this.renderer.now();
   }
 

@@ -21,7 +21,7 @@ export class Saver<T> {
     stored: T,
     version: number,
     private readonly send: (version: number, document: T) => Promise<Sent<T>>,
-    private readonly layOut: (document: T) => void,
+    private readonly layOut: (document: T, isChosen: boolean) => void,
   ) {
     this.state = createStore<SavingState<T>>(() => ({ phase: 'clean', version, stored }));
   }
@@ -63,7 +63,7 @@ export class Saver<T> {
         );
         break;
       case 'lay-out':
-        if (!this.leaving) this.layOut(effect.document);
+        if (!this.leaving) this.layOut(effect.document, effect.isChosen === true);
         break;
     }
   }

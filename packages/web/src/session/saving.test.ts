@@ -68,7 +68,7 @@ test('where two have changed it a person decides, and both ways are open', () =>
   expect(wait).toEqual([{ kind: 'wait', why: 'pause' }]);
   expect(savingStep(conflict, { kind: 'take-theirs' })).toEqual([
     { phase: 'clean', version: 4, stored: 'z' },
-    [{ kind: 'lay-out', document: 'z' }],
+    [{ kind: 'lay-out', document: 'z', isChosen: true }],
   ]);
 });
 

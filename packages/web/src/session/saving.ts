@@ -28,8 +28,8 @@ export type SavingEvent<T> =
 export type SavingEffect<T> =
   | { kind: 'send'; version: number; document: T }
   | { kind: 'wait'; why: 'pause' | 'retry' }
-  /** Lay this document out: it is another one's. */
-  | { kind: 'lay-out'; document: T };
+  /** Lay this document out: it is another one's, which came by itself or was chosen here. */
+  | { kind: 'lay-out'; document: T; isChosen?: true };
 
 /** What is in the hand: the document as it stands on the screen. */
 export const documentIn = <T>(state: SavingState<T>): T =>
@@ -121,7 +121,7 @@ export function savingStep<T>(
       if (state.phase !== 'conflict') return [state, []];
       return [
         { phase: 'clean', version: state.theirVersion, stored: state.theirs },
-        [{ kind: 'lay-out', document: state.theirs }],
+        [{ kind: 'lay-out', document: state.theirs, isChosen: true }],
       ];
     case 'keep-mine':
       if (state.phase !== 'conflict') return [state, []];

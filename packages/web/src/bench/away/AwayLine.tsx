@@ -48,9 +48,12 @@ function Preparation({ device, choices, onDevice }: PreparationProps) {
   const quantities = useQuantities().filter((quantity) => quantity.device.code === code);
   const levels = quantities.filter(({ stream }) => stream.sampling === 'regular');
   const conditions = useDocuments(({ plan }) => plan.end);
-  const [seconds, setSeconds] = useState<number | null>(
+  // What was typed stands, also while the other choice is looked at.
+  const [typed, setTyped] = useState(
     conditions.kind === 'after' ? Math.max(conditions.seconds, usualSeconds) : usualSeconds,
   );
+  const [isTimed, setIsTimed] = useState(true);
+  const seconds = isTimed ? typed : null;
   const [kind, setKind] = useState<Prepare['begin']['kind']>('at-once');
   const [level, setLevel] = useState({
     channel: levels.at(0)?.channel.key ?? '',
@@ -103,7 +106,7 @@ function Preparation({ device, choices, onDevice }: PreparationProps) {
         className="w-auto"
         aria-label="Length of the run away"
         value={seconds === null ? 'open' : 'set'}
-        onChange={(event) => setSeconds(event.target.value === 'open' ? null : usualSeconds)}
+        onChange={(event) => setIsTimed(event.target.value !== 'open')}
       >
         <option value="set">for a time of</option>
         <option value="open">until fetched or full</option>
@@ -114,7 +117,7 @@ function Preparation({ device, choices, onDevice }: PreparationProps) {
           value={seconds}
           unit="s"
           check={(value) => (value >= 0.1 && value <= 30 * 86_400 ? null : 'From 0.1 s to 30 days.')}
-          onCommit={setSeconds}
+          onCommit={setTyped}
         />
       )}
       <span>beginning</span>

@@ -1,0 +1,57 @@
+import { type WorkingsDocument, emptyPage, emptyWorkings } from '@heuristor/contracts';
+import { type Entry } from '@heuristor/core';
+import { steppedBack } from './stepBack';
+
+const words = (id: string, text = id): Entry => ({ kind: 'words', id, name: '', text, look: 'text' });
+const sheet = (...entries: Entry[]): WorkingsDocument => ({ ...emptyWorkings, entries });
+const texts = ({ workings }: { workings: WorkingsDocument }) =>
+  workings.entries.map((entry) => (entry.kind === 'words' ? entry.text : ''));
+
+test('where nobody else has done anything, the sheet is what it was', () => {
+  const [before, after] = [sheet(words('a')), sheet(words('a'), words('b'))];
+  expect(steppedBack(after, after, before)).toEqual({ workings: before, isWhole: true });
+});
+
+test('what another person has added stays when an own step is taken back, and taken again', () => {
+  const [before, after] = [sheet(words('a')), sheet(words('a'), words('mine'))];
+  const present = sheet(words('a'), words('mine'), words('theirs'));
+  const back = steppedBack(present, after, before);
+  expect([texts(back), back.isWhole]).toEqual([['a', 'theirs'], true]);
+  expect(texts(steppedBack(back.workings, before, after))).toEqual(['a', 'mine', 'theirs']);
+});
+
+test('what another person has changed since is left as it is, and that is said', () => {
+  const [before, after] = [
+    sheet(words('a', 'old'), words('b')),
+    sheet(words('a', 'mine'), words('b', 'too')),
+  ];
+  const present = sheet(words('a', 'theirs'), words('b', 'too'));
+  const back = steppedBack(present, after, before);
+  expect([texts(back), back.isWhole]).toEqual([['theirs', 'b'], false]);
+});
+
+test('an entry that was removed comes back in its place, an order that was changed too', () => {
+  const before = sheet(words('a'), words('b'), words('c'));
+  const removed = steppedBack(
+    sheet(words('a'), words('c'), words('theirs')),
+    sheet(words('a'), words('c')),
+    before,
+  );
+  expect(texts(removed)).toEqual(['a', 'b', 'c', 'theirs']);
+  const moved = sheet(words('c'), words('a'), words('b'));
+  const changed = sheet(words('c'), words('a'), words('b', 'theirs'));
+  expect(texts(steppedBack(changed, moved, before))).toEqual(['a', 'theirs', 'c']);
+});
+
+test('pages, readings set aside and shifts go by their own names', () => {
+  const mine = { run: 'r', channel: 'x', ranges: [[1, 2]] as [number, number][] };
+  const theirs = { run: 's', channel: 'x', ranges: [[3, 4]] as [number, number][] };
+  const before = { ...emptyWorkings, shifts: [] };
+  const after = { ...emptyWorkings, aside: [mine], shifts: [{ run: 'r', by: 1 }] };
+  const present = { ...after, aside: [mine, theirs], pages: [emptyPage, { ...emptyPage, id: 'p2' }] };
+  expect(steppedBack(present, after, before).workings).toEqual({
+    ...emptyWorkings,
+    aside: [theirs],
+    pages: present.pages,
+  });
+});
