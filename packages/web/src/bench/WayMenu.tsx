@@ -2,6 +2,7 @@ import { type Way } from '@heuristor/contracts';
 import { Dropdown } from 'react-bootstrap';
 import { Circle, RecordCircle } from 'react-bootstrap-icons';
 import { useDocuments, useSession } from '../session/context';
+import { leavingLine } from '../session/planBeforeLine';
 
 const ways: readonly { way: Way; title: string; about: string }[] = [
   { way: 'time', title: 'Against time', about: 'Readings one after the other, or every pass of a gate' },
@@ -47,7 +48,8 @@ export function WayMenu({ disabled }: { disabled: boolean }) {
             role="menuitemradio"
             aria-checked={way === present}
             onClick={() => {
-              if (way !== present) void session.plan.change({ way });
+              const { plan } = session.documents.getState();
+              if (way !== present) void session.plan.change({ ...leavingLine(session, plan), way });
             }}
           >
             {way === present ? <RecordCircle aria-hidden /> : <Circle aria-hidden />} {title}

@@ -6,6 +6,7 @@ import { attempt } from '../../session/attempt';
 import { useDocuments, useSession } from '../../session/context';
 import { lineOfReadings } from '../../session/drawnLine';
 import { generatedTarget, lengthOf, mostSeeds, roomOf, withTarget } from '../../session/pace';
+import { keepBeforeLine, lineCountdown } from '../../session/planBeforeLine';
 import { presentRuns } from '../../session/runs';
 import { type Quantity } from '../../session/sensors';
 import { NumberField } from '../../ui/NumberField';
@@ -14,7 +15,6 @@ import { WayMenu } from '../WayMenu';
 import { DrawLine } from './DrawLine';
 
 const levelWords = ['three parts', 'five parts', 'seven steep parts', 'curved'];
-const usualCountdown = 3;
 
 /** The line that is followed next, as a sentence whose parts are changed where they stand. */
 export function PaceLine({ locked }: { locked: boolean }) {
@@ -25,11 +25,12 @@ export function PaceLine({ locked }: { locked: boolean }) {
   const target = plan.pace;
   const quantity = quantities.find(({ key }) => key === target?.quantity) ?? quantities.at(0);
   const follow = async (pace: PaceTarget) => {
-    const { begin } = session.documents.getState().plan;
+    const { plan: present } = session.documents.getState();
+    keepBeforeLine(session, present);
     await session.plan.change({
       pace,
       end: { kind: 'after', seconds: lengthOf(pace) },
-      ...(begin.kind === 'at-once' ? { begin: { kind: 'countdown', seconds: usualCountdown } } : {}),
+      ...(present.begin.kind === 'at-once' ? { begin: lineCountdown } : {}),
     });
     session.changeWorkings((sheet) => withTarget(sheet, session.onPage, pace));
   };
