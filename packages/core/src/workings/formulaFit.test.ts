@@ -3,7 +3,7 @@ import norris from '../../reference/norris.json';
 import pontius from '../../reference/pontius.json';
 import rat42 from '../../reference/rat42.json';
 import thurber from '../../reference/thurber.json';
-import { type ParameterSetting } from '../fitting/models/typedFunction';
+import { type ParameterSetting, usualSetting } from '../fitting/models/typedFunction';
 import { normalRandom } from '../random';
 import { budgetOf, halfWidth } from '../results/quantity';
 import { timed } from '../series/sampling';
@@ -202,3 +202,33 @@ test('the interval of a typed relation covers 65 to 71 %, with few readings and 
   expect(inside / 1000).toBeGreaterThan(0.65);
   expect(inside / 1000).toBeLessThan(0.71);
 }, 120_000);
+
+test('a letter that is a series on the sheet is found by the fit where it was taken as a parameter', () => {
+  const speeds = Float64Array.from({ length: 60 }, (_, i) => 0.4 + 1.5 * 0.02 * i);
+  const fitted = (parameters: Record<string, ParameterSetting>): Entry =>
+    ({
+      kind: 'formulaFit',
+      id: 'f',
+      name: '',
+      formula: { text: 'v_0 + a t', names: { a: 'entry:a' } },
+      of: 'channel:v',
+      against: 't',
+      region: null,
+      parameters,
+      showResiduals: false,
+      weights: 'equal',
+    }) as Entry;
+  const a = { kind: 'derivative', id: 'a', name: 'a', of: 'channel:v', windowPoints: 9 } as Entry;
+  const run = { id: 'r', channels: [channelOf('v', 'm/s', speeds, 0.02)] };
+  const refused = evaluate({ entries: [a, fitted({})] }, run).outcomes.get('f');
+  expect(refused?.kind === 'refused' ? refused.sentence : '').toBe(
+    'a is a series here, and a relation is fitted against t alone. Take a as a parameter, or fit against it.',
+  );
+  const found = evaluate({ entries: [a, fitted({ a: usualSetting, v_0: usualSetting })] }, run).outcomes.get(
+    'f',
+  );
+  if (found?.kind !== 'results') throw new Error(JSON.stringify(found));
+  const valueOf = (key: string) => found.results.find((result) => result.name === key)?.quantity.value;
+  expect(valueOf('a')).toBeCloseTo(1.5, 9);
+  expect(valueOf('v_0')).toBeCloseTo(0.4, 9);
+});

@@ -8,13 +8,21 @@ import {
   parseFormula,
   printedUnit,
   texFormula,
+  usualSetting,
   writtenName,
 } from '@heuristor/core';
 import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { useFrontRun, useNameables, usePicture, useSession } from '../session/context';
 import { withConstant } from '../session/edits';
-import { type Nameable, boundFormula, meant, namedFormula, parametersFor } from '../session/formulas';
+import {
+  type Nameable,
+  boundFormula,
+  meant,
+  namedFormula,
+  namesTaken,
+  parametersFor,
+} from '../session/formulas';
 import { Typeset } from '../ui/Typeset';
 import { written } from '../ui/numberText';
 
@@ -127,6 +135,24 @@ export function FormulaField({ id, entry, label, value, allowsOpen = false, onCo
           </p>
         )}
       </div>
+      {entry.kind === 'formulaFit' &&
+        namesTaken(typed.text, entry, known).map(({ name, what }) => (
+          <p key={name} className="formula-taken quiet small">
+            {name} is the {what} of that name.{' '}
+            <Button
+              variant="bare"
+              size="sm"
+              onPointerDown={(event) => event.preventDefault()}
+              onClick={() => {
+                const parameters = { ...entry.parameters, [name]: usualSetting };
+                const formula = boundFormula(typed.text, value, known);
+                onCommit(formula, { parameters: parametersFor(formula, parameters, known) });
+              }}
+            >
+              Take {name} as a parameter
+            </Button>
+          </p>
+        ))}
       <Names known={known} onInsert={insert} />
     </div>
   );

@@ -197,12 +197,29 @@ export function parametersFor(
   before: Readonly<Record<string, ParameterSetting>>,
   known: readonly Nameable[],
 ): Record<string, ParameterSetting> {
+  const read = orRefusal(() => parseFormula(formula.text));
+  // What was taken as a parameter stays one, whatever is called so on the bench.
+  const kept = read instanceof Refusal ? [] : namesIn(read).filter((name) => Object.hasOwn(before, name));
   return Object.fromEntries(
-    openNames(formula, known).map((name) => [
+    [...new Set([...kept, ...openNames(formula, known)])].map((name) => [
       name,
       Object.hasOwn(before, name) ? before[name] : usualSetting,
     ]),
   );
+}
+
+/** Names in the relation of a fit that stand for something on the bench, and could be found by the fit instead. */
+export function namesTaken(
+  text: string,
+  { formula, parameters, against }: Extract<Entry, { kind: 'formulaFit' }>,
+  known: readonly Nameable[],
+): Nameable[] {
+  const read = orRefusal(() => parseFormula(text));
+  if (read instanceof Refusal) return [];
+  return namesIn(read).flatMap((name) => {
+    const found = Object.hasOwn(parameters, name) ? undefined : meant(name, formula, known);
+    return found === undefined || found.reference === against ? [] : [{ ...found, name }];
+  });
 }
 
 /** Names in a formula that stand for nothing on the bench: the parameters of a typed relation. */

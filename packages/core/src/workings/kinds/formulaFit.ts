@@ -91,7 +91,7 @@ export function relationTyped(entry: TypedEntry, context: Context) {
     else if (meant.kind === 'result') constants.set(name, meant.result);
     else
       throw new FormulaFault(
-        `${name} is a series; the formula is fitted against ${against.symbol}. Fit against ${name} instead, or use another name.`,
+        `${name} is a series here, and a relation is fitted against ${against.symbol} alone. Take ${name} as a parameter, or fit against it.`,
         formula.from,
         formula.to,
       );
