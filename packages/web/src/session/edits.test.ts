@@ -110,6 +110,20 @@ describe('results that other entries can use', () => {
       'result:m/mean',
       'result:n/mean',
     ]);
+    // What a result is worked out from is not held against it.
+    const sum = {
+      kind: 'calculation',
+      id: 'd',
+      name: 'd',
+      formula: { text: 'a', names: { a: 'result:m/mean' } },
+    };
+    expect(
+      pairedResults(sheet([...entries.slice(0, 4), sum as unknown as Entry]), {
+        m: told,
+        n: told,
+        d: outcome(['value', 'value', true]),
+      }),
+    ).toEqual(['result:m/mean', 'result:n/mean']);
     // One alone is held against the constant that can be compared with it.
     const accepted = { kind: 'constant', id: 'c', name: 'c' } as Entry;
     const constant = outcome(['value', 'value', true]);

@@ -336,6 +336,9 @@ export function pairedResults(
       outcome?.kind === 'results' ? outcome.results.find((one) => one.key === key)?.unit : undefined;
     return {
       reference,
+      /** What it is worked out from says nothing new beside it. */
+      isFrom: (other: ResultRef) =>
+        JSON.stringify(entry ?? '').includes(`"${other.slice(0, other.lastIndexOf('/'))}/`),
       key,
       kind: entry?.kind,
       of: entry !== undefined && 'of' in entry ? entry.of : null,
@@ -347,6 +350,7 @@ export function pairedResults(
     about.slice(0, j).forEach((first) => {
       if (first.unit === undefined || second.unit === undefined || !canConvert(first.unit, second.unit))
         return;
+      if (first.isFrom(second.reference) || second.isFrom(first.reference)) return;
       const isAlike = first.kind === second.kind && first.key === second.key && first.of === second.of;
       const isHeldAgainst = (first.kind === 'constant') !== (second.kind === 'constant');
       const isPlain = first.kind === 'constant' && second.kind === 'constant';
