@@ -7,7 +7,7 @@ import { type SheetSteps } from './stepMemory';
 export interface HistoryStep {
   undo(): void;
   redo(): void;
-  /** Of a step that changed the sheet and nothing else: what it was before and after. */
+  /** Of a step that changed the sheet and nothing else: what it was before and after; its undo and redo go by this. */
   sheet?: { before: WorkingsDocument; after: WorkingsDocument };
 }
 
@@ -34,11 +34,10 @@ export class History {
   /** Adds a step that has been done. While a hand holds on, further ones extend it. */
   push(step: HistoryStep): void {
     if (this.isHeld && this.held !== null) {
-      const { undo } = this.held;
-      this.held.redo = step.redo;
-      this.held.undo = undo;
+      // A step of the sheet goes by what the sheet was before and after it.
       if (this.held.sheet !== undefined && step.sheet !== undefined)
         this.held.sheet = { before: this.held.sheet.before, after: step.sheet.after };
+      else this.held.redo = step.redo;
       this.tell();
       return;
     }

@@ -1,6 +1,7 @@
 import { type WorkingsDocument, emptyPage, emptyWorkings } from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
-import { steppedBack } from './stepBack';
+import { History } from './history';
+import { sheetStep, steppedBack } from './stepBack';
 
 const words = (id: string, text = id): Entry => ({ kind: 'words', id, name: '', text, look: 'text' });
 const sheet = (...entries: Entry[]): WorkingsDocument => ({ ...emptyWorkings, entries });
@@ -54,4 +55,31 @@ test('pages, readings set aside and shifts go by their own names', () => {
     aside: [theirs],
     pages: present.pages,
   });
+});
+
+test('a drag of many changes is one step, taken back and again as a whole', () => {
+  const history = new History();
+  let present = sheet(words('a', 'at 0'), words('b'));
+  const change = (after: WorkingsDocument) => {
+    const before = present;
+    present = after;
+    history.push(
+      sheetStep(
+        () => present,
+        (workings) => (present = workings),
+        { before, after },
+      ),
+    );
+  };
+  history.hold();
+  for (let i = 1; i < 30; i++) change(sheet(words('a', `at ${i}`), words('b')));
+  history.release();
+  history.undo();
+  expect(texts({ workings: present })).toEqual(['at 0', 'b']);
+  history.redo();
+  expect(texts({ workings: present })).toEqual(['at 29', 'b']);
+  // Another person’s change beside it stays.
+  present = sheet(words('a', 'at 29'), words('b', 'theirs'));
+  history.undo();
+  expect(texts({ workings: present })).toEqual(['at 0', 'theirs']);
 });

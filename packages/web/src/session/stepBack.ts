@@ -1,5 +1,7 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
 import isEqual from 'fast-deep-equal';
+import { tell } from '../stores/notices';
+import { type HistoryStep } from './history';
 
 /**
  * A list of things that have names, in which a step is taken back: only what the step has changed, and only where it still stands as
@@ -68,4 +70,25 @@ export function steppedBack(
     },
     isWhole: [entries, pages, aside, shifts].every((part) => part.isWhole),
   };
+}
+
+/** A step of the sheet, taken back and taken again beside whatever others have done to it since. */
+export function sheetStep(
+  present: () => WorkingsDocument,
+  lay: (workings: WorkingsDocument) => void,
+  sheet: { before: WorkingsDocument; after: WorkingsDocument },
+): HistoryStep {
+  const go = (from: WorkingsDocument, to: WorkingsDocument) => {
+    const { workings, isWhole } = steppedBack(present(), from, to);
+    lay(workings);
+    if (!isWhole)
+      tell({ kind: 'news', text: 'Some of that was changed on another screen since; it is left as it is.' });
+  };
+  // Asked when it is taken back: the changes of one drag become one step.
+  const step = {
+    sheet,
+    undo: () => go(step.sheet.after, step.sheet.before),
+    redo: () => go(step.sheet.before, step.sheet.after),
+  };
+  return step;
 }
