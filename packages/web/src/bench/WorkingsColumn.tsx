@@ -22,15 +22,8 @@ import {
   useResultNames,
   useSession,
 } from '../session/context';
-import {
-  groupsOf,
-  pairedResults,
-  orderOf,
-  seriesChoices,
-  withEntry,
-  withMoved,
-  withRegion,
-} from '../session/edits';
+import { groupsOf, orderOf, seriesChoices, withEntry, withMoved, withRegion } from '../session/edits';
+import { pairedResults } from '../session/pairing';
 import { removeEntry } from '../session/removing';
 import { FaultBoundary } from '../ui/FaultBoundary';
 import { useLasting } from '../ui/useLasting';

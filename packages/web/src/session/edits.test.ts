@@ -1,5 +1,5 @@
 import { type WorkingsDocument, emptyPage, emptyWorkings, workingsSchema } from '@heuristor/contracts';
-import { type Entry, type ResultRef, entryKindKeys, freeLetter, kindOf, parseUnit } from '@heuristor/core';
+import { type Entry, type ResultRef, entryKindKeys, freeLetter, kindOf } from '@heuristor/core';
 import { runOf } from '../testing/runs';
 import { type ShownOutcome } from '../workers/protocol';
 import {
@@ -7,7 +7,6 @@ import {
   groupsOf,
   mainResults,
   namesOf,
-  pairedResults,
   resultNames,
   withEntry,
   withMoved,
@@ -98,38 +97,6 @@ describe('results that other entries can use', () => {
     const told = outcome(['mean', 'mean', true]);
     const names = resultNames(sheet(entries), { m: told, n: told, o: told }, 't');
     expect(Object.values(names)).toEqual(['mean of x, held', 'mean of x, B', 'mean of x, B (2)']);
-  });
-
-  test('that are held against each other belong together: of one kind and unit, the last two', () => {
-    const told = outcome(['mean', 'mean', true]);
-    const slope = { kind: 'slope', id: 's', name: '', of: 'channel:x', against: 't', region: 'B' } as Entry;
-    const steep = outcome(['slope', 'slope', true]);
-    if (steep.kind === 'results') steep.results[0].unit = parseUnit('m/s');
-    const entries = [region('A', 'A'), region('B', 'B'), mean('m', 'A'), mean('n', 'B'), slope];
-    expect(pairedResults(sheet(entries), { m: told, n: told, s: steep })).toEqual([
-      'result:m/mean',
-      'result:n/mean',
-    ]);
-    // What a result is worked out from is not held against it.
-    const sum = {
-      kind: 'calculation',
-      id: 'd',
-      name: 'd',
-      formula: { text: 'a', names: { a: 'result:m/mean' } },
-    };
-    expect(
-      pairedResults(sheet([...entries.slice(0, 4), sum as unknown as Entry]), {
-        m: told,
-        n: told,
-        d: outcome(['value', 'value', true]),
-      }),
-    ).toEqual(['result:m/mean', 'result:n/mean']);
-    // One alone is held against the constant that can be compared with it.
-    const accepted = { kind: 'constant', id: 'c', name: 'c' } as Entry;
-    const constant = outcome(['value', 'value', true]);
-    expect(
-      pairedResults(sheet([accepted, ...entries.slice(0, 3), slope]), { c: constant, m: told, s: steep }),
-    ).toEqual(['result:m/mean', 'result:c/value']);
   });
 
   test('may speak of each other, in any order, and even in a circle', () => {
