@@ -30,12 +30,12 @@ const mostImpossible = 3;
 export function createLinkServer(
   registry: DeviceRegistry,
   log: Logger,
-  isLocal: (request: IncomingMessage) => boolean,
+  isOwn: (request: IncomingMessage) => boolean,
 ): WebSocketServer {
   const server = new WebSocketServer({ noServer: true, maxPayload: longestMessage });
   const warn = sparingly(log);
   server.on('connection', (socket: WebSocket, request: IncomingMessage) =>
-    serve(socket, registry, log, warn, isLocal(request)),
+    serve(socket, registry, log, warn, isOwn(request)),
   );
   return server;
 }
@@ -61,7 +61,7 @@ function serve(
   registry: DeviceRegistry,
   log: Logger,
   warn: (about: object, text: string) => void,
-  isLocal: boolean,
+  isOwn: boolean,
 ): void {
   let device: LinkedDevice | null = null;
   let greeting = false;
@@ -146,7 +146,7 @@ function serve(
     }
     greeting = true;
     clearTimeout(impatience);
-    const arrival = await registry.arrive(message, send, isLocal, refuse);
+    const arrival = await registry.arrive(message, send, isOwn, refuse);
     switch (arrival.kind) {
       case 'code-in-use':
         refuse('code-in-use', `a device with the code ${message.device.code} is on the link already`);

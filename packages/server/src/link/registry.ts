@@ -19,6 +19,8 @@ import { Failure } from '../failure';
 import { DeviceSettingModel } from '../models/deviceSetting';
 import { freeSensor, freeSensorsOf, keepSetup, takeSensor } from '../services/sensorUse';
 import { LinkedDevice, type LinkedStream, canRun } from './device';
+import { checkOutput } from './outputs';
+import { placeFor } from './places';
 import { presentDevice } from './present';
 import { hashOf, isKey, storedSettings, withinBounds } from './keptSettings';
 import { changedSetup } from './setupChanges';
@@ -49,12 +51,6 @@ export type Arrival =
   /** It has the code of a device that was let in, but not its key. */
   | { kind: 'wrong-key' };
 
-/** So many devices are enough for any class; more are a fault or an attack. */
-const mostDevices = 500;
-/** Those that wait to be let in have few places, so that they take none from the others. */
-const mostWaiting = 20;
-/** Who has waited so long makes room for another one. */
-const longestWaitMilliseconds = 60_000;
 const stateMilliseconds = 200;
 
 /** All devices on the link, and what the teacher has set for them. */
@@ -101,15 +97,15 @@ export class DeviceRegistry extends EventEmitter<Events> {
   }
 
   /**
-   * A device says hello. From this machine it is welcome; from another one it waits until the teacher has let it in once, and
-   * then shows the key that it was given.
-   * A code belongs to who proves it: one that only waits under it makes room.
+   * A device says hello. One that came with the program is welcome; another one waits until the teacher has let it in once, and then
+   * shows the key that it was given. A code belongs to who proves it: one that only waits under it makes room.
+   * @param isOwn whether it came with the program
    * @param turnOut ends the connection of the device with a reason
    */
   async arrive(
     hello: Hello,
     send: NonNullable<LinkedDevice['send']>,
-    isLocal: boolean,
+    isOwn: boolean,
     turnOut: NonNullable<LinkedDevice['turnOut']> = () => undefined,
   ): Promise<Arrival> {
     const { code } = hello.device;
@@ -122,14 +118,15 @@ export class DeviceRegistry extends EventEmitter<Events> {
     try {
       const stored = isHeldByStranger ? await storedSettings(code) : (holder ?? (await storedSettings(code)));
       const hasKey = stored.keyHash !== null && hello.key !== undefined && isKey(hello.key, stored.keyHash);
-      if (!isLocal && stored.keyHash !== null && !hasKey) return { kind: 'wrong-key' };
-      const isProven = isLocal || hasKey;
+      if (!isOwn && stored.keyHash !== null && !hasKey) return { kind: 'wrong-key' };
+      const isProven = isOwn || hasKey;
+      // Also while the one that has proven it is away: its plug may have been pulled in the middle of a run.
+      if (holder !== undefined && !isProven) return { kind: 'code-in-use' };
       if (isHeldByStranger) {
-        if (!isProven) return { kind: 'code-in-use' };
         this.turnOut(holder, 'the device to which this code belongs has come');
       }
       const known = this.devices.get(code);
-      if (known === undefined && !this.hasRoom(isProven)) return { kind: 'full' };
+      if (known === undefined && !this.makeRoom(isProven)) return { kind: 'full' };
       const description = describeDevice(hello);
       const device =
         known ?? new LinkedDevice(description, () => ++this.handles, stored.calibration, stored.keyHash);
@@ -192,22 +189,12 @@ export class DeviceRegistry extends EventEmitter<Events> {
     device.send = null;
   }
 
-  /** Whether there is a place for one more, where need be that of one that has gone or has waited long. */
-  private hasRoom(isProven: boolean): boolean {
-    const all = this.all();
-    const waiting = all.filter((device) => device.waiting);
-    if (!isProven) {
-      if (waiting.length < mostWaiting) return true;
-      const [oldest] = waiting.sort((a, b) => a.waitsSince - b.waitsSince);
-      if (performance.now() - oldest.waitsSince < longestWaitMilliseconds) return false;
-      this.turnOut(oldest, 'others wait too; say hello again');
-      return true;
-    }
-    if (all.length - waiting.length < mostDevices) return true;
-    const gone = all.find((device) => !device.present && device.use === null);
-    if (gone === undefined) return false;
-    this.devices.delete(gone.code);
-    return true;
+  /** @returns whether there is a place for one more */
+  private makeRoom(isProven: boolean): boolean {
+    const { isFree, leaves } = placeFor(this.all(), isProven, performance.now());
+    if (leaves?.waiting === true) this.turnOut(leaves, 'others wait too; say hello again');
+    else if (leaves !== null) this.devices.delete(leaves.code);
+    return isFree;
   }
 
   /** A device says how it is. */
@@ -386,15 +373,7 @@ export class DeviceRegistry extends EventEmitter<Events> {
   /** @returns the device whose output can be set to a value @throws Failure for what it has not, or cannot be set to */
   checkOutput(code: string, key: string, value: number): LinkedDevice {
     const device = this.find(code);
-    if (!device.present)
-      throw new Failure('device-absent', `${code} is not on the link; its output cannot be set.`);
-    const output = device.description.outputs.find((candidate) => candidate.key === key);
-    if (output === undefined) throw new Failure('not-found', `${code} has no output ${key}.`);
-    if (!(value >= output.low && value <= output.high))
-      throw new Failure(
-        'invalid-request',
-        `${output.label} of ${code} can be set from ${output.low} to ${output.high} ${output.unit}.`,
-      );
+    checkOutput(device, key, value);
     return device;
   }
 
