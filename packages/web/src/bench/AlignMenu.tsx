@@ -2,6 +2,7 @@ import { Dropdown } from 'react-bootstrap';
 import { useCursor, useDocuments, useFrontRun, useNames, usePicture, useSession } from '../session/context';
 import { shownRuns } from '../session/runs';
 import { fineText } from '../ui/numberText';
+import { alignRuns } from '../session/alignRuns';
 
 /** Brings the same event of all shown runs to where it is in the run in front. */
 export function AlignMenu() {
@@ -19,7 +20,7 @@ export function AlignMenu() {
   const crossing = (direction: 'rise' | 'fall') => {
     const value = here();
     if (value === undefined) return;
-    void session.align({ kind: 'crossing', of, level: value.y, unit: value.unit, direction }, value.x);
+    void alignRuns(session, { kind: 'crossing', of, level: value.y, unit: value.unit, direction }, value.x);
   };
   const level = here();
   return (
@@ -36,7 +37,7 @@ export function AlignMenu() {
           <Dropdown.Item
             key={kind}
             as="button"
-            onClick={() => void session.align({ kind, of, ...sight }, here()?.x ?? sight.from)}
+            onClick={() => void alignRuns(session, { kind, of, ...sight }, here()?.x ?? sight.from)}
           >
             {nameOf(of)} is {kind} in sight
           </Dropdown.Item>

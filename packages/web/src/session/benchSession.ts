@@ -8,18 +8,16 @@ import {
   frameKinds,
   investigationSchema,
   runSchema,
-  storedWorkingsSchema,
-  workingsVersionSchema,
 } from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
-import { ApiError, getJson, getNumbers, request, sentenceOf } from '../api/client';
+import { getJson, getNumbers, request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
 import { tell } from '../stores/notices';
 import { RunPool } from '../workers/pool';
-import { type RunEvent, type Sight } from '../workers/protocol';
+import { type Sight } from '../workers/protocol';
 import { attempt, attemptInOrder } from './attempt';
-import { aligned, withShifts } from './aligning';
+import { withShifts } from './aligning';
 import { withFormulasRenamed } from './formulas';
 import { AsideDesk } from './asideDesk';
 import { AwayShelf } from './awayShelf';
@@ -41,15 +39,13 @@ import { frontRun, shownRuns } from './runs';
 import { Saver } from './saver';
 import { SensorDesk } from './sensorDesk';
 import { faultOfSheet } from './sheetLimits';
-import { steppedBack } from './stepBack';
+import { sheetStep } from './stepBack';
+import { sendLast, sendSheet } from './sheetSending';
 import { SpotBook } from './spotBook';
 import { type Documents, type View } from './state';
 import { type StepMemory, tabSteps } from './stepMemory';
 import { TemplateDesk } from './templateDesk';
 import { TableDesk } from './tableDesk';
-
-/** What the server says of a sheet that it does not take, and will not take the next time either. */
-const refusing: ReadonlySet<string> = new Set(['invalid-request', 'too-large', 'unsupported', 'not-found']);
 
 /**
  * One investigation on the bench: made when the page opens, disposed of when it closes. It holds the documents and what the
@@ -105,7 +101,7 @@ export class BenchSession {
     this.saver = new Saver(
       workings,
       workingsVersion,
-      (version, document) => this.sendWorkings(version, document),
+      (version, document) => sendSheet(this.path(''), version, document),
       (document, isChosen) => this.layOut(document, isChosen),
     );
     this.feed = new RunFeed(
@@ -180,8 +176,7 @@ export class BenchSession {
     const before = this.workings;
     const after = change(before);
     if (after === before) return;
-    // While a hand moves something, numbers change, and not how much there is.
-    const fault = this.view.getState().moving ? null : faultOfSheet(before, after);
+    const fault = faultOfSheet(before, after, this.view.getState().moving);
     if (fault !== null) {
       tell({ kind: 'fault', text: fault });
       return;
@@ -191,20 +186,11 @@ export class BenchSession {
   }
 
   private sheetStep(before: WorkingsDocument, after: WorkingsDocument): HistoryStep {
-    const step = (from: WorkingsDocument, to: WorkingsDocument) => () => {
-      const { workings, isWhole } = steppedBack(this.workings, from, to);
-      this.setWorkings(workings);
-      if (!isWhole)
-        tell({
-          kind: 'news',
-          text: 'Some of that was changed on another screen since; it is left as it is.',
-        });
-    };
-    return {
-      undo: step(after, before),
-      redo: step(before, after),
-      sheet: { before, after },
-    };
+    return sheetStep(
+      () => this.workings,
+      (workings) => this.setWorkings(workings),
+      { before, after },
+    );
   }
 
   /** Changes how the traces of the page that is looked at are laid out. */
@@ -282,28 +268,6 @@ export class BenchSession {
       this.looking.open(this.workings.pages[Math.max(place - 1, 0)].id);
   }
 
-  /** Brings the same event of all shown runs to where it is in the run in front. */
-  async align(event: RunEvent, near: number): Promise<void> {
-    const { front } = this;
-    if (front === undefined) return;
-    const shown = shownRuns(this.runs);
-    const moments = await this.pool.events(
-      shown.map(({ id }) => id),
-      this.workings,
-      event,
-    );
-    const found = aligned(this.workings, moments, front.id, near);
-    const named = (ids: readonly string[]) =>
-      ids.map((id) => shown.find((run) => run.id === id)?.name ?? '').join(', ');
-    if (found === null) {
-      tell({ kind: 'news', text: `${front.name} has no such moment. Put the cursor where it has one.` });
-      return;
-    }
-    this.changeWorkings((workings) => withShifts(workings, found.shifts));
-    if (found.lacking.length > 0)
-      tell({ kind: 'news', text: `There is no such moment in ${named(found.lacking)}; not moved.` });
-  }
-
   /** Lays runs where they were recorded, or so much later. */
   shiftRuns(moved: ReadonlyMap<string, number>): void {
     this.changeWorkings((workings) => withShifts(workings, moved));
@@ -316,7 +280,7 @@ export class BenchSession {
     this.looking.open(id);
   }
 
-  /** Another screen's sheet takes this one's place; it can be taken back like any other step. */
+  /** Another screen's sheet takes this one's place. */
   private layOut(after: WorkingsDocument, isChosen: boolean): void {
     const before = this.workings;
     this.documents.setState({ workings: after });
@@ -333,21 +297,6 @@ export class BenchSession {
       this.view.setState({ selectedRegion: null });
     this.saver.tell({ kind: 'edited', document: workings });
     this.renderer.now();
-  }
-
-  private async sendWorkings(version: number, workings: WorkingsDocument) {
-    try {
-      const answer = await request('PUT', this.path('/workings'), { version, workings });
-      return { kind: 'stored', version: workingsVersionSchema.parse(answer).version } as const;
-    } catch (error) {
-      if (error instanceof ApiError && error.code === 'stale-document') {
-        const theirs = storedWorkingsSchema.parse(error.current);
-        return { kind: 'stale', theirs: theirs.workings, theirVersion: theirs.version } as const;
-      }
-      // What the server does not take it will not take the next time either.
-      const isFinal = error instanceof ApiError && refusing.has(error.code);
-      return { kind: isFinal ? 'refused' : 'failed', sentence: sentenceOf(error) } as const;
-    }
   }
 
   // Runs
@@ -396,7 +345,7 @@ export class BenchSession {
     const onHide = () => {
       this.looking.keep();
       this.keepSteps();
-      this.saveBeforeLeaving();
+      sendLast(this.path(''), this.saver.unsaved());
     };
     window.addEventListener('pagehide', onHide);
     this.unlisten.push(() => window.removeEventListener('pagehide', onHide));
@@ -459,18 +408,6 @@ export class BenchSession {
 
   private holdShown(): void {
     for (const run of shownRuns(this.runs)) this.feed.hold(run);
-  }
-
-  private saveBeforeLeaving(): void {
-    const unsaved = this.saver.unsaved();
-    if (unsaved === null) return;
-    const { version, document } = unsaved;
-    void fetch(`/api${this.path('/workings')}`, {
-      method: 'PUT',
-      keepalive: true,
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ version, workings: document }),
-    });
   }
 
   private path(rest: string): string {
