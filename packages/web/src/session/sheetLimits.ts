@@ -35,13 +35,21 @@ const counts: readonly [
   ['runs moved in time', mostOnSheet.shifts, ({ shifts }) => shifts.length, 'Put some of them back first.'],
 ];
 
-/** Why a change makes a sheet that could not be stored; null where it can be, or where it was as full before. */
-export function faultOfSheet(before: WorkingsDocument, after: WorkingsDocument): string | null {
+/**
+ * Why a change makes a sheet that could not be stored; null where it can be, or where it was as full before.
+ * @param isMoving while a hand moves something, it is only counted: what is moved keeps its shape
+ */
+export function faultOfSheet(
+  before: WorkingsDocument,
+  after: WorkingsDocument,
+  isMoving = false,
+): string | null {
   for (const [what, most, count, mend] of counts) {
     const now = count(after);
     if (now > most && now > count(before))
       return `This would make ${now} ${what}; ${most} can be kept. ${mend} Nothing was changed.`;
   }
+  if (isMoving) return null;
   const size = bytesOf(after);
   if (size > mostSheetBytes && size > bytesOf(before))
     return `This would make a sheet of ${(size / 1e6).toFixed(1)} MB; ${mostSheetBytes / 1e6} MB can be kept. Remove entries, labels or what was set aside first. Nothing was changed.`;
