@@ -73,6 +73,8 @@ export const investigationSummarySchema = z.object({
   entryCount: z.number().int(),
   usedAt: z.string(),
 });
+export type InvestigationSummary = z.infer<typeof investigationSummarySchema>;
+
 /** How many investigations come at once. */
 export const investigationsPerPage = 24;
 /** Some of the investigations whose name holds what was searched for, the one used last on top. */
@@ -85,7 +87,6 @@ export type InvestigationPage = z.infer<typeof investigationPageSchema>;
 /** Small pictures of up to three runs of an investigation. */
 export const previewsSchema = z.array(previewSchema.extend({ style: z.number().int() }));
 export type Previews = z.infer<typeof previewsSchema>;
-export type InvestigationSummary = z.infer<typeof investigationSummarySchema>;
 
 export const investigationSchema = z.object({
   id: z.string(),

@@ -28,9 +28,9 @@ export const toScreenSchema = z.discriminatedUnion('type', [
   /** Its name and the plan of its next runs, as somebody has just changed them. */
   z.object({ type: z.literal('plan'), investigation: z.string(), name: z.string(), plan: planSchema }),
   z.object({ type: z.literal('workings'), investigation: z.string(), version: z.number().int() }),
-  /** Whether the database answers, and whether readings wait in memory for it. */
   /** Somebody has signed out: the stream ends, and there is nothing more to hear. */
   z.object({ type: z.literal('signed-out') }),
+  /** Whether the database answers, and whether readings wait in memory for it. */
   z.object({
     type: z.literal('storage'),
     away: z.boolean(),

@@ -27,7 +27,7 @@ export const panelSchema = z.object({
 export type Panel = z.infer<typeof panelSchema>;
 
 const share = z.number().min(0).max(1);
-const pixels = z.number().min(-5000).max(mostOnSheet.ranges);
+const pixels = z.number().min(-5000).max(5000);
 
 /** Words on a trace. `{v}` in them stands for what v is there, `{period of the swing}` for that result. */
 export const labelSchema = z.object({
@@ -77,7 +77,7 @@ export const asideSchema = z.object({
   channel: z.string().min(1).max(160),
   ranges: z
     .array(z.tuple([index, index]))
-    .max(5000)
+    .max(mostOnSheet.ranges)
     .refine(
       (ranges) => ranges.every(([first, past], i) => past > first && (i === 0 || first > ranges[i - 1][1])),
       'ranges of readings ascend and lie apart',

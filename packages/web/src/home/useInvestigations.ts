@@ -32,9 +32,11 @@ export function useInvestigations(search: string): Investigations {
           const query = new URLSearchParams({ search: wanted, from: String(list.length) });
           const page = await getJson(`/investigations?${query.toString()}`, investigationPageSchema);
           const known = new Set(list.map(({ id }) => id));
-          list.push(...page.investigations.filter(({ id }) => !known.has(id)));
+          const fresh = page.investigations.filter(({ id }) => !known.has(id));
+          list.push(...fresh);
           ({ total } = page);
-          if (page.investigations.length === 0) break;
+          // What another screen has just used stands further up now, and comes with the next look at all of them.
+          if (fresh.length === 0) break;
         } while (list.length < Math.min(count, total));
         if (asked.current !== wanted) return;
         setFound({ list, total });

@@ -27,20 +27,26 @@ export function TextField({
   const [text, setText] = useState(value);
   const [wrong, setWrong] = useState<string | null>(null);
   const sentenceId = useId();
+  /** What has taken effect, though its answer may not be here yet. */
+  const committed = useRef(value);
   useEffect(() => {
     setText(value);
     setWrong(null);
+    committed.current = value;
   }, [value]);
   const commit = () => {
     const fault = text === value ? null : (check?.(text) ?? null);
     setWrong(fault);
-    if (fault === null && text !== value) onCommit(text);
+    if (fault !== null || text === value) return;
+    committed.current = text;
+    onCommit(text);
   };
   // What was typed and not left yet is not lost where the field goes, as when another run comes to the front.
   const going = useRef<() => void>(() => undefined);
   useEffect(() => {
     going.current = () => {
-      if (text !== value && (check?.(text) ?? null) === null) onCommit(text);
+      const isNew = text !== value && text !== committed.current;
+      if (isNew && (check?.(text) ?? null) === null) onCommit(text);
     };
   });
   useEffect(() => () => going.current(), []);

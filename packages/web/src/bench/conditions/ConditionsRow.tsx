@@ -1,6 +1,6 @@
 import { type ConditionColumn } from '@heuristor/contracts';
 import { parseUnit, printedUnit } from '@heuristor/core';
-import { Fragment, useState } from 'react';
+import { useState } from 'react';
 import { useDocuments, useFrontRun, useSession } from '../../session/context';
 import { ConditionField, GroupField, RemarkField } from './ConditionField';
 import { ConditionsMenu } from './ConditionsMenu';
@@ -36,7 +36,7 @@ export function ConditionsRow() {
 
 /** In the order in which they are read, with nothing between them on which Tab would stop. */
 const Fields = ({ said, columns }: { said: Said; columns: readonly ConditionColumn[] }) => (
-  <Fragment>
+  <>
     {columns.map((column) => {
       const { key, name, kind, unit } = column;
       const id = `condition-${said.key}-${key}`;
@@ -58,5 +58,5 @@ const Fields = ({ said, columns }: { said: Said; columns: readonly ConditionColu
         <RemarkField id={`note-${said.key}`} said={said} />
       </span>
     )}
-  </Fragment>
+  </>
 );
