@@ -107,7 +107,7 @@ test('a sensor that is used elsewhere says where; taking it over is told on the 
   await hand.element('[aria-label="Motion sensor K9-W"]');
 });
 
-test('too slow a rate, a stale range and readings at a limit are said, each with its mend', async () => {
+test('readings at a limit are said, with the wider range as their mend', async () => {
   await stage.show('rail');
   await stage.set('Distance from the tip', 0.02);
   await hand.begin(system.site, 'Hints', ['F7-B']);
@@ -127,4 +127,22 @@ test('too slow a rate, a stale range and readings at a limit are said, each with
   });
   await hand.pressLabelled('Undo');
   await hand.waitForText('B stands at its limit (F7-B) and measures nothing.');
+});
+
+test('a rate that met the motion of a run too coarsely is said, with its mend; the hand between runs is none', async () => {
+  await stage.show('buoy');
+  await hand.begin(system.site, 'Coarse', ['K7-D']);
+  await hand.plan('Rate', () => hand.type('Sample rate of K7-D', '8 Hz'));
+  await stage.press('Pull it down and hold');
+  await stage.press('Let go');
+  await hand.lengthOfRun('6');
+  await pause(3000);
+  expect(await hand.page.$('.plan-hints')).toBeNull();
+  await hand.record();
+  await hand.waitForText('In the last run x moved up to');
+  await hand.waitForText('at 8 Hz a period has');
+  await hand.press('Take 50 Hz');
+  await hand.waitForText('Take 50 readings a second');
+  await hand.record();
+  await system.page.waitForFunction(() => document.querySelector('.plan-hints') === null, { timeout: 8000 });
 });

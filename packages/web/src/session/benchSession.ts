@@ -35,6 +35,7 @@ import { Renderer } from './renderer';
 import { RegionDesk } from './regionDesk';
 import { RunDesk } from './runDesk';
 import { RunFeed } from './runFeed';
+import { RunsSeen } from './runsSeen';
 import { frontRun, shownRuns } from './runs';
 import { Saver } from './saver';
 import { SensorDesk } from './sensorDesk';
@@ -70,6 +71,7 @@ export class BenchSession {
   readonly spots: SpotBook;
   readonly away: AwayShelf;
   readonly pool = RunPool.take();
+  readonly seen = new RunsSeen((runId) => this.pool.seenIn(runId));
   private readonly steps: StepMemory;
   private readonly feed: RunFeed;
   private readonly renderer: Renderer;
@@ -407,7 +409,7 @@ export class BenchSession {
   }
 
   private holdShown(): void {
-    for (const run of shownRuns(this.runs)) this.feed.hold(run);
+    this.feed.holdOnly(shownRuns(this.runs), this.runs);
   }
 
   private path(rest: string): string {

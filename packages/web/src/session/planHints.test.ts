@@ -1,8 +1,8 @@
 import { type Device, type DeviceChannel, type Plan, usualPlan } from '@heuristor/contracts';
-import { normalRandom } from '@heuristor/core';
 import { hintsOf } from './planHints';
+import { type SeenReadings } from '../workers/protocol';
 import { beginningWords, endingWords, rateWordsOf, timesWords } from './planWords';
-import { type Quantity, quantitiesOf } from './sensors';
+import { quantitiesOf } from './sensors';
 import { unitsFor } from './unitsOffered';
 
 const now = Date.parse('2026-11-25T10:00:00Z');
@@ -66,10 +66,18 @@ function device(
 const said = (
   plan: Partial<Plan>,
   devices: readonly Device[],
-  recent: (quantity: Quantity) => number[] = () => [],
+  { recent = [], runs = [] }: { recent?: number[]; runs?: Partial<SeenReadings>[] } = {},
 ) => {
   const whole = { ...usualPlan, ...plan };
-  return hintsOf(whole, quantitiesOf(devices, whole, 'i'), recent, now);
+  const seen = runs.map((run) => ({
+    key: 'x',
+    deviceCode: null,
+    least: NaN,
+    greatest: NaN,
+    band: null,
+    ...run,
+  }));
+  return hintsOf(whole, quantitiesOf(devices, whole, 'i'), { recent: () => recent, inRuns: () => seen }, now);
 };
 
 describe('what the next run will hold', () => {
@@ -142,21 +150,16 @@ describe('the plan as a sentence', () => {
 describe('what looks wrong about the next run', () => {
   test('nothing, where nothing is', () => expect(said({}, [device('K1-A')])).toEqual([]));
 
-  test('a rate that is too slow for a position at all, or for what is seen to move', () => {
-    expect(said({}, [device('K1-A', { rate: 10 })])[0]).toMatchObject({
-      text: '10 Hz is slow for x (K1-A): a swing or a run of a few seconds needs 40 to 50 Hz.',
-      mend: { label: 'Take 50 Hz', does: { kind: 'rate', rate: 50 } },
-    });
-    const swing = Array.from({ length: 500 }, (_, i) => 1 + 0.1 * Math.sin((2 * Math.PI * 7 * i) / 50));
-    const [hint] = said({}, [device('K1-A')], () => swing);
-    expect(hint.text).toMatch(/^x moves up to [78][.\d]* times a second; 50 Hz is too slow for that\.$/);
+  test('a rate that met the motion of the last run too coarsely; what hands do between runs is none', () => {
+    const [hint] = said({}, [device('K1-A')], { runs: [{ band: 0.5 }, { band: 4 }] });
+    expect(hint.text).toBe(
+      'In the last run x moved up to 4 times a second: at 50 Hz a period has 12.5 readings; 20 show it well.',
+    );
     expect(hint.mend?.label).toBe('Take 100 Hz');
-  });
-
-  test('but not a lone lost echo on a target at rest', () => {
-    const noise = normalRandom(2);
-    const still = Array.from({ length: 500 }, (_, i) => (i === 200 ? 6 : 1.5 + 0.0003 * noise()));
-    expect(said({}, [device('K1-A')], () => still)).toEqual([]);
+    expect(said({}, [device('K1-A')], { runs: [{ band: 4 }, { band: 2.5 }] })).toEqual([]);
+    const wave = Array.from({ length: 500 }, (_, i) => 1 + 0.1 * Math.sin((2 * Math.PI * 7 * i) / 50));
+    expect(said({}, [device('K1-A')], { recent: wave })).toEqual([]);
+    expect(said({}, [device('K1-A', { rate: 10 })])).toEqual([]);
   });
 
   const field = (range: 'fine' | 'coarse') =>
@@ -175,15 +178,27 @@ describe('what looks wrong about the next run', () => {
     });
 
   test('a reading that stands at its limit, with the wider range as its mend', () => {
-    const [hint] = said({}, [device('F1-A', { of: field('fine') })], () => Array<number>(100).fill(5));
+    const [hint] = said({}, [device('F1-A', { of: field('fine') })], {
+      recent: Array<number>(100).fill(5),
+    });
     expect(hint.text).toBe('B stands at its limit (F1-A) and measures nothing.');
     expect(hint.mend?.does).toMatchObject({ kind: 'range', range: 'coarse' });
   });
 
   test('a range that is needlessly large', () => {
-    const [hint] = said({}, [device('F1-A', { of: field('coarse') })], () => Array<number>(500).fill(2));
-    expect(hint.text).toContain('lies within a finer range');
+    const coarse = device('F1-A', { of: field('coarse') });
+    const [hint] = said({}, [coarse], { runs: [{ least: -1, greatest: 2 }] });
+    expect(hint.text).toBe(
+      'All that B showed in the run lies within a finer range, which reads more exactly.',
+    );
     expect(hint.mend?.label).toBe('Take the range to 5 mT');
+    // A run that went beyond it, though all is quiet now; and no run at all.
+    const runs = [
+      { least: -1, greatest: 40 },
+      { least: -1, greatest: 2 },
+    ];
+    expect(said({}, [coarse], { runs, recent: Array<number>(500).fill(2) })).toEqual([]);
+    expect(said({}, [coarse], { recent: Array<number>(500).fill(2) })).toEqual([]);
   });
 
   test('a force that was never zeroed, a zero of an hour ago, and none where every run makes its own', () => {

@@ -1,8 +1,9 @@
 import { type Plan, type PlanPatch, longestOf, usualPlan } from '@heuristor/contracts';
-import { bandwidthOf, parseUnit, printedUnit, withoutStrays } from '@heuristor/core';
+import { parseUnit, printedUnit } from '@heuristor/core';
 import { rateText } from '../ui/rateText';
 import { rateFrom } from './rateFault';
-import { type Quantity, strayFloorOf } from './sensors';
+import { type Quantity } from './sensors';
+import { type SeenReadings } from '../workers/protocol';
 import { shortText } from '../ui/numberText';
 
 /** Something about the next run that looks wrong, and what would mend it. It never stops anybody from recording. */
@@ -21,12 +22,11 @@ export type Mend =
 /** The last ten seconds of a quantity, as they came. */
 export type Recent = (quantity: Quantity) => readonly number[];
 
-/** Slower than this, a swing or a run of a few seconds is met too coarsely. Common practice, no source. */
-const usualLowestRate = 40;
-const usualRate = 50;
-/** Readings that a swing needs. Common practice, no source. */
-const readingsPerSwing = 10;
-const moving = ['position', 'distance', 'velocity', 'acceleration', 'angle', 'force'];
+/** What a quantity showed in the runs that there are, the oldest first. What hands do between runs is no part of it. */
+export type InRuns = (quantity: Quantity) => readonly SeenReadings[];
+
+/** Readings that a period needs to be seen well, and the fewest that let a rate pass without a word. Common practice, no source. */
+const [readingsPerPeriod, fewestPerPeriod] = [20, 14];
 /** A zero of these is what a run is worth; of a position it is a matter of choice. */
 const needingZero = ['force', 'magnetic flux density'];
 const staleMinutes = 30;
@@ -38,15 +38,20 @@ const usualSeconds = 8;
 
 const shown = (value: number) => shortText(value, 3);
 
-export function hintsOf(plan: Plan, quantities: readonly Quantity[], recent: Recent, now: number): Hint[] {
+export function hintsOf(
+  plan: Plan,
+  quantities: readonly Quantity[],
+  { recent, inRuns }: { recent: Recent; inRuns: InRuns },
+  now: number,
+): Hint[] {
   return [
     ...missing(plan, quantities),
     ...backwards(plan, quantities),
     ...unhurried(plan, quantities),
     ...quantities.flatMap((quantity) => [
       ...pinned(quantity, recent(quantity)),
-      ...slow(quantity, recent(quantity)),
-      ...needless(quantity, recent(quantity)),
+      ...slow(quantity, inRuns(quantity)),
+      ...needless(quantity, inRuns(quantity)),
     ]),
     ...zeroed(quantities, now),
     ...batteries(quantities),
@@ -126,25 +131,17 @@ const spanOf = ({ channel }: Quantity) => {
   return range.high - range.low;
 };
 
-function slow(quantity: Quantity, values: readonly number[]): Hint[] {
-  const { channel, stream, device } = quantity;
-  const { rate, rates, liveRate, sampling } = stream;
-  if (sampling !== 'regular' || rates.highest < usualLowestRate) return [];
-  // An echo that was lost, or came from something else, is no motion.
-  const seen = values.map((value) => (value > channel.low && value < channel.high ? value : NaN));
-  const good = withoutStrays(seen, strayFloorOf(channel, liveRate));
-  const band = bandwidthOf(good, liveRate, Math.max(channel.noise, channel.resolution));
-  const needed = band === null ? 0 : band * readingsPerSwing;
-  const isSlowKind = rate < usualLowestRate && moving.includes(channel.own.quantity);
-  if (rate >= needed && !isSlowKind) return [];
-  const wanted = rateFrom(rates, Math.max(niceAbove(needed), usualRate));
+/** A rate that met the motion of the last run too coarsely. */
+function slow(quantity: Quantity, runs: readonly SeenReadings[]): Hint[] {
+  const { channel, stream } = quantity;
+  const { rate, rates, sampling } = stream;
+  const band = runs.at(-1)?.band ?? null;
+  if (sampling !== 'regular' || band === null || rate >= band * fewestPerPeriod) return [];
+  const wanted = rateFrom(rates, Math.min(niceAbove(band * readingsPerPeriod), rates.highest));
   if (wanted <= rate) return [];
   return [
     {
-      text:
-        needed > rate && band !== null
-          ? `${channel.symbol} moves up to ${shown(band)} times a second; ${rateText(rate)} is too slow for that.`
-          : `${rateText(rate)} is slow for ${channel.symbol} (${device.code}): a swing or a run of a few seconds needs 40 to 50 Hz.`,
+      text: `In the last run ${channel.symbol} moved up to ${shown(band)} times a second: at ${rateText(rate)} a period has ${shown(rate / band)} readings; ${readingsPerPeriod} show it well.`,
       mend: { label: `Take ${rateText(wanted)}`, does: { kind: 'rate', quantity, rate: wanted } },
     },
   ];
@@ -221,22 +218,23 @@ function backwards({ begin, end }: Plan, quantities: readonly Quantity[]): Hint[
   ];
 }
 
-function needless(quantity: Quantity, values: readonly number[]): Hint[] {
-  const { channel, stream } = quantity;
-  if (channel.ranges.length < 2 || values.length < stream.liveRate * 5) return [];
-  const raw = values.map((value) => (value - channel.offset) / channel.scale);
-  const [least, most] = [Math.min(...raw), Math.max(...raw)];
+/** A range larger than any run has needed. */
+function needless(quantity: Quantity, runs: readonly SeenReadings[]): Hint[] {
+  const { channel } = quantity;
+  const least = Math.min(...runs.map((run) => run.least));
+  const greatest = Math.max(...runs.map((run) => run.greatest));
+  if (channel.ranges.length < 2 || !(least <= greatest)) return [];
   const finer = channel.ranges
     .filter(
       ({ low, high }) =>
-        high - low < spanOf(quantity) && least > low * roomInRange && most < high * roomInRange,
+        high - low < spanOf(quantity) && least > low * roomInRange && greatest < high * roomInRange,
     )
     .sort((a, b) => a.high - a.low - (b.high - b.low))
     .at(0);
   if (finer === undefined) return [];
   return [
     {
-      text: `All that ${channel.symbol} showed lies within a finer range, which reads more exactly.`,
+      text: `All that ${channel.symbol} showed in ${runs.length === 1 ? 'the run' : 'the runs'} lies within a finer range, which reads more exactly.`,
       mend: {
         label: `Take the range to ${shown(finer.high)} ${printedUnit(parseUnit(channel.own.unit))}`,
         does: { kind: 'range', quantity, range: finer.key },

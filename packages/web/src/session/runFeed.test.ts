@@ -1,4 +1,4 @@
-import { type SampleFrame, frameKinds } from '@heuristor/contracts';
+import { type Run, type SampleFrame, frameKinds } from '@heuristor/contracts';
 import { poolHere, runOf } from '../testing/runs';
 import { RunFeed } from './runFeed';
 
@@ -31,12 +31,13 @@ function bench(length: number) {
     () => undefined,
   );
   const held = () => [...(store.recorded('a').get('x') ?? [])];
-  return { feed, server, held };
+  const shown = (...runs: Run[]) => feed.holdOnly(runs, runs);
+  return { feed, server, held, shown };
 }
 
 test('stored readings, those that came while they were fetched, and later ones make one whole', async () => {
-  const { feed, held } = bench(10);
-  feed.hold(runOf('a', ['x']));
+  const { feed, held, shown } = bench(10);
+  shown(runOf('a', ['x']));
   feed.take(frame(8, 4));
   await turns();
   feed.take(frame(12, 3));
@@ -45,8 +46,8 @@ test('stored readings, those that came while they were fetched, and later ones m
 });
 
 test('where live frames were lost, what is missing is fetched; no hole stays', async () => {
-  const { feed, server, held } = bench(5);
-  feed.hold(runOf('a', ['x']));
+  const { feed, server, held, shown } = bench(5);
+  shown(runOf('a', ['x']));
   await turns();
   server.length = 40;
   feed.take(frame(30, 5));
@@ -58,8 +59,8 @@ test('where live frames were lost, what is missing is fetched; no hole stays', a
 });
 
 test('frames lost at the very end of a run are fetched when it is over', async () => {
-  const { feed, server, held } = bench(5);
-  feed.hold(runOf('a', ['x']));
+  const { feed, server, held, shown } = bench(5);
+  shown(runOf('a', ['x']));
   await turns();
   server.length = 9;
   await feed.complete('a');
@@ -67,8 +68,8 @@ test('frames lost at the very end of a run are fetched when it is over', async (
 });
 
 test('a fetch that fails is asked for again with the next frame', async () => {
-  const { feed, server, held } = bench(5);
-  feed.hold(runOf('a', ['x']));
+  const { feed, server, held, shown } = bench(5);
+  shown(runOf('a', ['x']));
   await turns();
   server.answers = false;
   feed.take(frame(10, 5));
@@ -82,8 +83,38 @@ test('a fetch that fails is asked for again with the next frame', async () => {
 });
 
 test('a run is fetched once, however often it is shown', async () => {
-  const { feed, server } = bench(5);
-  for (let i = 0; i < 4; i++) feed.hold(runOf('a', ['x']));
+  const { server, shown } = bench(5);
+  for (let i = 0; i < 4; i++) shown(runOf('a', ['x']));
   await turns();
   expect(server.asked).toHaveLength(1);
+});
+
+test('hidden runs stay in the worker as long as they are small; removed ones, and those too large, go and are fetched when shown', async () => {
+  const { feed, server, held, shown } = bench(5);
+  const run = runOf('a', ['x']);
+  shown(run);
+  await turns();
+  feed.holdOnly([], [run]);
+  expect(held()).toHaveLength(5);
+  feed.holdOnly([], [{ ...run, removed: true }]);
+  expect(held()).toEqual([]);
+  server.length = 2_000_001;
+  shown(run);
+  await turns();
+  expect(held()).toHaveLength(2_000_001);
+  feed.holdOnly([], [run]);
+  expect(held()).toEqual([]);
+  server.length = 7;
+  shown(run);
+  await turns();
+  expect(held()).toEqual([...numbers(0, 7)]);
+});
+
+test('a run that is removed while it is on its way does not come into the worker', async () => {
+  const { feed, held, shown } = bench(5);
+  const run = runOf('a', ['x']);
+  shown(run);
+  feed.holdOnly([], [{ ...run, removed: true }]);
+  await turns();
+  expect(held()).toEqual([]);
 });

@@ -11,7 +11,12 @@ interface Feed {
   early: SampleFrame[] | null;
   /** Channels whose missing readings are being fetched. */
   filling: Set<number>;
+  /** Readings that a worker holds of it. */
+  size: number;
 }
+
+/** Readings of hidden runs that are kept, so that a run that is hidden and shown again is there at once. */
+const mostHidden = 2e6;
 
 /**
  * Brings the readings of runs into the workers: stored ones when a run is first shown, live ones as they come. Where live
@@ -27,8 +32,37 @@ export class RunFeed {
     private readonly onFault: (run: Run, error: unknown) => void,
   ) {}
 
+  /**
+   * Sees to it that the shown runs are in the workers. Of hidden ones those stay that were shown last, as long as they are small;
+   * removed ones go.
+   */
+  holdOnly(shown: readonly Run[], all: readonly Run[]): void {
+    const ids = new Set(shown.map(({ id }) => id));
+    const present = new Set(all.filter((run) => !run.removed).map(({ id }) => id));
+    for (const run of shown) this.hold(run);
+    let room = mostHidden;
+    const hidden = [...this.feeds.values()].filter(
+      ({ run: { id, state } }) => !ids.has(id) && state !== 'recording',
+    );
+    for (const { run, size } of hidden.reverse()) {
+      if (present.has(run.id) && size <= room) room -= size;
+      else this.letGo(run.id);
+    }
+    // The last that were shown stand last.
+    for (const { id } of shown) {
+      const feed = this.feeds.get(id);
+      this.feeds.delete(id);
+      if (feed !== undefined) this.feeds.set(id, feed);
+    }
+  }
+
+  private letGo(runId: string): void {
+    this.feeds.delete(runId);
+    this.pool.drop(runId);
+  }
+
   /** Sees to it that a run is in a worker. */
-  hold(run: Run): void {
+  private hold(run: Run): void {
     const known = this.feeds.get(run.id);
     // Whether readings at a limit count is decided where they are taken in.
     const isSame =
@@ -39,7 +73,7 @@ export class RunFeed {
       known.run = run;
       return;
     }
-    const feed: Feed = { run, loading: Promise.resolve(), early: [], filling: new Set() };
+    const feed: Feed = { run, loading: Promise.resolve(), early: [], filling: new Set(), size: 0 };
     this.feeds.set(run.id, feed);
     feed.loading = this.load(feed).then(this.onReadings, (error: unknown) => {
       this.feeds.delete(run.id);
@@ -79,12 +113,16 @@ export class RunFeed {
       feed.early = null;
       return;
     }
+    // Let go of, or begun anew, while it was on its way.
+    const isGone = () => this.feeds.get(feed.run.id) !== feed;
     const values = await Promise.all(channels.map(({ id }) => this.fetch(`/channels/${id}/values`)));
     const times = await Promise.all(
       channels.map(({ id, sampling }) =>
         sampling.kind === 'regular' ? null : this.fetch(`/channels/${id}/times`),
       ),
     );
+    if (isGone()) return;
+    feed.size = values.reduce((sum, { length }) => sum + length, 0);
     await this.pool.put(feed.run, {
       values,
       times: times.map((own, i) => own?.subarray(0, values[i].length) ?? null),
@@ -96,6 +134,7 @@ export class RunFeed {
 
   private async append(feed: Feed, { subject, firstIndex, values, times }: SampleFrame): Promise<void> {
     const missing = await this.pool.append(subject, firstIndex, values, times);
+    feed.size += values.length;
     if (missing === null) this.onReadings();
     else await this.fill(feed, subject);
   }

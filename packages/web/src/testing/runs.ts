@@ -68,6 +68,7 @@ export function poolHere(): { pool: RunPool; store: RunStore } {
   const worker: Partial<RunWorker> = {
     put: (run, readings) => store.put(run, readings),
     append: (parts) => store.appendAll(parts),
+    drop: (runId) => store.drop(runId),
     lengths: (runId) => store.lengths(runId),
   };
   const later = new Proxy(worker, {

@@ -21,6 +21,7 @@ import {
   type RunMoments,
   type RunReadings,
   type RunWorker,
+  type SeenReadings,
   type Stretch,
   type TriedPoints,
 } from './protocol';
@@ -128,6 +129,11 @@ export class RunPool {
   drop(runId: string): void {
     void this.workerOf(runId)?.drop(runId);
     this.places.delete(runId);
+    for (const [channel, run] of this.channels) if (run === runId) this.channels.delete(channel);
+  }
+
+  async seenIn(runId: string): Promise<SeenReadings[]> {
+    return (await this.workerOf(runId)?.seenIn(runId)) ?? [];
   }
 
   async lengths(runId: string): Promise<number[]> {

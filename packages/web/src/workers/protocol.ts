@@ -304,7 +304,17 @@ export interface ChosenReadings {
   total: number;
 }
 
-/** What a worker that holds runs can be asked. */
+/** What a channel of a run showed. */
+export interface SeenReadings {
+  key: string;
+  deviceCode: string | null;
+  /** Ends of its readings as the device sent them, before zero, sign and unit; the greatest is below the least where there is none. */
+  least: number;
+  greatest: number;
+  /** Hertz below which nearly all of its motion lies; null where nothing moves, or the readings are no regular ones. */
+  band: number | null;
+}
+
 /** Every relation tried on the readings of a region. */
 export interface TriedPoints {
   /** Points that are drawn: some of them, where there are many. */
@@ -319,6 +329,7 @@ export interface PointsOfFit {
   units: string;
 }
 
+/** What a worker that holds runs can be asked. */
 export interface RunWorker {
   put(run: Run, readings: RunReadings): void;
   /** Adds readings; answers for each from which index on readings are missing before them, or null where nothing is. */
@@ -394,6 +405,8 @@ export interface RunWorker {
     first: number,
     past: number,
   ): string;
+  /** What each channel of a run showed; empty where the run is not here. */
+  seenIn(runId: string): SeenReadings[];
   /** Readings held of each channel of a run. */
   lengths(runId: string): number[];
 }

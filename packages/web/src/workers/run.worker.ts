@@ -18,6 +18,7 @@ import { type RenderedRun, type RunWorker } from './protocol';
 import { extentOf, renderRun } from './renderRun';
 import { momentsIn } from './runEvents';
 import { RunStore } from './runStore';
+import { seenOf } from './seen';
 import { tablePart, tableRow, tableShape, tableText } from './tableRows';
 import { Told } from './told';
 
@@ -61,6 +62,7 @@ const api: RunWorker = {
     store.drop(runId);
     told.delete(runId);
   },
+  seenIn: (runId) => store.channels(runId).map(({ channel, values }) => seenOf(channel, values)),
   lengths: (runId) => store.lengths(runId),
   extents: (runIds, workings, horizontal) =>
     runIds.map((id) => {

@@ -133,10 +133,15 @@ export class RunStore {
     return this.runs.get(runId)?.channels.map(({ length }) => length) ?? [];
   }
 
+  /** The channels of a run with their readings as they were recorded. */
+  channels(runId: string): { channel: Channel; values: Float64Array }[] {
+    const channels = this.runs.get(runId)?.channels ?? [];
+    return channels.map((channel) => ({ channel: channel.channel, values: channel.view() }));
+  }
+
   /** The readings of each channel as they were recorded, by the channel's key. */
   recorded(runId: string): Map<string, Float64Array> {
-    const channels = this.runs.get(runId)?.channels ?? [];
-    return new Map(channels.map((channel) => [channel.channel.key, channel.view()]));
+    return new Map(this.channels(runId).map(({ channel, values }) => [channel.key, values]));
   }
 
   evaluator(runId: string): Evaluator | null {

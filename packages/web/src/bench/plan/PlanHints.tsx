@@ -15,22 +15,32 @@ export function PlanHints() {
   const session = useSession();
   const plan = useDocuments((documents) => documents.plan);
   const quantities = useQuantities();
+  const runs = useDocuments((documents) => documents.runs);
   const [hints, setHints] = useState<Hint[]>([]);
   const [allShown, setAllShown] = useState(false);
   useEffect(() => {
-    const look = () => {
+    let isGone = false;
+    const look = async () => {
+      await session.seen.look(runs);
+      if (isGone) return;
       const fresh = hintsOf(
         plan,
         quantities,
-        ({ stream, index }) => threadOf(stream.handle, index).values,
+        {
+          recent: ({ stream, index }) => threadOf(stream.handle, index).values,
+          inRuns: session.seen.in(runs),
+        },
         Date.now(),
       );
       setHints((before) => (saysTheSame(before, fresh) ? before : fresh));
     };
-    look();
-    const timer = setInterval(look, lookEveryMilliseconds);
-    return () => clearInterval(timer);
-  }, [plan, quantities]);
+    void look();
+    const timer = setInterval(() => void look(), lookEveryMilliseconds);
+    return () => {
+      isGone = true;
+      clearInterval(timer);
+    };
+  }, [session, plan, quantities, runs]);
   if (hints.length === 0) return null;
   return (
     <ul className="plan-hints">
