@@ -55,7 +55,7 @@ test('a sensor is connected, its rate set with what is impossible refused, and z
     await hand.type('Sample rate of K7-D', '250');
     await hand.waitForText('K7-D takes 1 Hz to 100 Hz.');
     await hand.type('Sample rate of K7-D', '10 metres');
-    await hand.waitForText('is no rate. Type one like 50 Hz, 20 ms or 1 a minute.');
+    await hand.waitForText('is no rate. Type one like 80 Hz, 25 ms or 6 an hour.');
     await hand.type('Sample rate of K7-D', '0.1 s');
   });
   await hand.waitForText('Take 10 readings a second');

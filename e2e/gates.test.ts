@@ -45,6 +45,8 @@ test('a ball: nothing until it passes, then a speed a pass in large digits, mean
   await hand.waitForText('this run ends after 8 s all the same');
   await hand.press('End when stopped');
   await hand.press('a flag or a ball');
+  await hand.waitForText('Measure the length of the flag and type it above');
+  await typeLength('length of the flag', '40 mm');
   await hand.waitForText('Press Record, then let it pass');
   await hand.press('Record');
   await hand.waitForText('Nothing has passed yet');
@@ -67,7 +69,7 @@ test('a ball: nothing until it passes, then a speed a pass in large digits, mean
 
   // The caliper was read wrong: every speed follows.
   const before = await largeNumber();
-  await typeLength('length of the flag', '50 mm');
+  await typeLength('length of the flag', '80 mm');
   await system.page.waitForFunction(
     (old: number) =>
       Math.abs(Number(document.querySelector('[data-testid="last-pass"] .number')?.textContent) / old - 2) <
@@ -94,6 +96,7 @@ test('a fence is dropped: the slope of v against t is g within 0.5 %', async () 
   await stage.set('Unsteadiness of the hand', 0);
   await hand.begin(system.site, 'Falling card', ['G2-T']);
   await hand.press('a barred card (fence)');
+  await typeLength('spacing of the bars, front to front', '4 cm');
   await stage.press('Hold it ready');
   await hand.press('Record');
   await hand.waitForText('Nothing has passed yet');
@@ -129,6 +132,7 @@ test('a trolley rolls through two beams: speed at each, the time between, the ac
   await stage.set('Flags on the trolley', 1);
   await hand.begin(system.site, 'Trolley', ['G2-T']);
   await hand.press('a flag through two beams');
+  await typeLength('length of the flag', '40 mm');
   await stage.press('Hold it ready');
   await hand.press('Record');
   await hand.waitForText('Nothing has passed yet');

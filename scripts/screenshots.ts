@@ -189,6 +189,7 @@ async function otherWays(
   await hand.begin(system.site, 'Signal ball through the light gate', ['G2-T']);
   await hand.press('End when stopped');
   await hand.press('a flag or a ball');
+  await hand.type('length of the flag', '40 mm');
   await hand.press('Record');
   await hand.waitForText('Nothing has passed yet');
   for (let i = 0; i < 6; i++) {

@@ -3,7 +3,7 @@ import { type Experiment, constant, entry, folded, formula, sheet } from './expe
 import { type DemoRun } from './record';
 
 /** When the boat passes a place on its way down. */
-const passes = (level: number) => ({ event: 'rises', of: 'channel:x', level, count: 1, offset: 0 }) as const;
+const passes = (level: number) => ({ event: 'rises', of: 'channel:s', level, count: 1, offset: 0 }) as const;
 
 export const energyOnSlope: Experiment = {
   name: 'Lifeboat: where its energy goes',
@@ -16,7 +16,7 @@ export const energyOnSlope: Experiment = {
     [
       folded(constant('mass', 'm', 0.42, 0.002, 'kg', 'kitchen scales')),
       constant('tilt', 'θ', 6, 0.1, 'deg', 'spirit level with a scale'),
-      constant('origin', 'x_0', 2, 0.005, 'm', 'where potential energy counts from; tape measure'),
+      constant('origin', 's_ref', 2, 0.005, 'm', 'where potential energy counts from; tape measure'),
       folded(
         constant(
           'g',
@@ -27,17 +27,17 @@ export const energyOnSlope: Experiment = {
           'standard gravity, ISO 80000-3; local g differs a little',
         ),
       ),
-      entry('derivative', 'v', 'v', { of: 'channel:x', windowPoints: 9 }),
+      entry('derivative', 'v', 'v', { of: 'channel:s', windowPoints: 9 }),
       entry('formulaSeries', 'kinetic', 'K', {
         formula: formula('1/2 m v^2', { m: 'result:mass/value', v: 'entry:v' }),
         unit: 'J',
       }),
       entry('formulaSeries', 'potential', 'V', {
-        formula: formula('m g (x_0 - x) sin(θ)', {
+        formula: formula('m g (s_ref - s) sin(θ)', {
           m: 'result:mass/value',
           g: 'result:g/value',
-          x_0: 'result:origin/value',
-          x: 'channel:x',
+          s_ref: 'result:origin/value',
+          s: 'channel:s',
           θ: 'result:tilt/value',
         }),
         unit: 'J',
@@ -71,7 +71,7 @@ export const energyOnSlope: Experiment = {
         region: 'fast',
       }),
     ],
-    ['channel:x', ['entry:kinetic', 'entry:potential', 'entry:total']],
+    ['channel:s', ['entry:kinetic', 'entry:potential', 'entry:total']],
   ),
   runs: [0.012, 0.03].map((friction, i): DemoRun => ({
     name: i === 0 ? 'clean rails' : 'sand on the rails',
@@ -88,7 +88,17 @@ export const energyOnSlope: Experiment = {
       ],
       [0.5, () => apparatus.control({ action: 'release' })],
     ],
-    streams: [{ code: 'K3-L', stream: 'motion', rate: 50, seconds: 6, from: 0.3, zero: { x: 0.3 } }],
+    streams: [
+      {
+        code: 'K3-L',
+        stream: 'motion',
+        rate: 50,
+        seconds: 6,
+        from: 0.3,
+        symbols: { x: 's' },
+        zero: { x: 0.3 },
+      },
+    ],
     seed: 240 + i,
   })),
 };

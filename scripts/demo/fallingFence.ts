@@ -8,7 +8,7 @@ export const fallingFence: Experiment = {
   conditions: [],
   workings: sheet(
     [
-      folded(constant('spacing', 's', 50, 0.1, 'mm', 'caliper, front edge to front edge')),
+      folded(constant('spacing', 's', 40, 0.1, 'mm', 'caliper, front edge to front edge')),
       folded(constant('standard-g', 'g_n', gravity, 0, 'm.s-2', 'standard gravity, ISO 80000-3')),
       entry('fence', 'v', 'v', { of: 'channel:A', gives: 'velocity', spacing: 'result:spacing/value' }),
       entry('slope', 'g', 'g', { of: 'entry:v', against: 't', region: null }),

@@ -11,7 +11,7 @@ export const impulse: Experiment = {
   conditions: [{ key: 'm', name: 'm', kind: 'number', unit: 'kg' }],
   workings: sheet(
     [
-      entry('region', 'rest', 'line slack', {
+      entry('region', 'rest', 'running free', {
         letter: 'A',
         start: 0,
         end: 0.4,

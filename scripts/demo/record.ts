@@ -22,7 +22,9 @@ export interface DemoStream {
   /** When it begins, in seconds after the apparatus was set up. */
   from: number;
   ranges?: Record<string, string>;
-  /** What is taken off each channel, by its symbol. */
+  /** What channels are called in the run, where that is not the sensor's own symbol. */
+  symbols?: Record<string, string>;
+  /** What is taken off each channel, by its own symbol. */
   zero?: Record<string, number>;
 }
 
@@ -62,7 +64,7 @@ export const readingsOf = (run: DemoRun) =>
 
 /** The channels of one stream, each with its readings. */
 function partsOf({ rig, acts }: DemoRun, stream: DemoStream, seed: number) {
-  const { code, rate, seconds, from, ranges = {}, zero = {} } = stream;
+  const { code, rate, seconds, from, ranges = {}, symbols = {}, zero = {} } = stream;
   const made = rig();
   const device = made.devices.find((one) => one.code === code);
   const plan = device?.streams.find(({ key }) => key === stream.stream);
@@ -83,7 +85,7 @@ function partsOf({ rig, acts }: DemoRun, stream: DemoStream, seed: number) {
       values: states?.values ?? all.map((value) => value - off),
       times: states?.times ?? null,
       channel: channelOf({
-        key: own.symbol,
+        key: symbols[own.symbol] ?? own.symbol,
         quantity: own.quantity,
         unit: own.unit,
         timeUnit: 's',

@@ -154,7 +154,7 @@ const periods: Readonly<Record<string, number>> = {
 };
 
 /**
- * A sample rate as people say it: "50", "50 Hz", "2 kHz", "20 ms" (the time between two readings), "every 20 ms", "1 a minute",
+ * A sample rate as people say it: "80", "80 Hz", "2 kHz", "25 ms" (the time between two readings), "every 25 ms", "6 an hour",
  * "10 per second", "5/s".
  * @returns the rate in hertz
  * @throws Refusal that says what is wrong, and what would be right
@@ -170,7 +170,7 @@ export function typedRate(text: string): number {
     .replace(/\s+/g, ' ');
   const isEvery = words.startsWith('every ');
   const number = leadingNumber(isEvery ? words.slice(6) : words);
-  const refusal = new Refusal(`“${text.trim()}” is no rate. Type one like 50 Hz, 20 ms or 1 a minute.`);
+  const refusal = new Refusal(`“${text.trim()}” is no rate. Type one like 80 Hz, 25 ms or 6 an hour.`);
   if (number === null || !(number.value > 0)) throw refusal;
   const each = /^(?:a|an|per|each|every|\/)\s*([a-z]+)$/.exec(number.rest);
   const period = each === null ? undefined : periods[each[1].replace(/(?<=..)s$/, '')];

@@ -76,7 +76,7 @@ function resultIn(outcomes: Map<string, Outcome>, id: string, key: string) {
 }
 
 const fenceEntries: Entry[] = [
-  length(50),
+  length(40),
   { kind: 'fence', id: 'v', name: 'v', of: 'channel:A', gives: 'velocity', spacing: typed },
   { kind: 'fence', id: 'a', name: 'a', of: 'channel:A', gives: 'acceleration', spacing: typed },
   { kind: 'slope', id: 'g', name: 'g', of: 'entry:v', against: 't', region: null },
@@ -94,8 +94,8 @@ test('the slope of a dropped fence is g within 0.5 %, and within its uncertainty
   expect(Math.abs(slope.value / gravity - 1)).toBeLessThan(0.005);
   expect(passesIn(outcomes, 'v').values).toHaveLength(7);
   const spacing = slope.influences().find(({ label }) => label === 'd');
-  // 0.1 mm of 50 mm is 0.2 % of the slope.
-  expect(Math.abs(spacing?.effect.weights[0] ?? 0)).toBeCloseTo(0.002 * slope.value, 4);
+  // 0.1 mm of 40 mm is 0.25 % of the slope.
+  expect(Math.abs(spacing?.effect.weights[0] ?? 0)).toBeCloseTo(0.0025 * slope.value, 4);
   expect(Math.abs(slope.value - gravity)).toBeLessThan(2 * (slope.standardUncertainty ?? 0));
 });
 
@@ -128,7 +128,7 @@ test('ten throws of a ball: their mean is the true one within its uncertainty', 
   );
   const outcomes = outcomesOf(
     run,
-    length(25, 0.05),
+    length(40, 0.05),
     { kind: 'flagSpeed', id: 'v', name: 'v', of: 'channel:A', length: typed },
     { kind: 'statistics', id: 'mean', name: '', of: 'entry:v', region: null },
   );
@@ -137,8 +137,8 @@ test('ten throws of a ball: their mean is the true one within its uncertainty', 
   values.forEach((v, i) => expect(Math.abs(v - speeds[i])).toBeLessThan(3 * uncertainties[i]));
   const truth = speeds.reduce((sum, v) => sum + v, 0) / 10;
   expect(Math.abs((mean?.value ?? 0) / truth - 1)).toBeLessThan(0.001);
-  // s/√n of the throws and 0.05 mm of 25 mm, together.
-  const expected = Math.hypot((standardDeviation ?? 0) / Math.sqrt(10), 0.002 * truth);
+  // s/√n of the throws and 0.05 mm of 40 mm, together.
+  const expected = Math.hypot((standardDeviation ?? 0) / Math.sqrt(10), 0.00125 * truth);
   expect(mean?.standardUncertainty).toBeCloseTo(expected, 4);
   expect(resultIn(outcomes, 'mean', 'mean').standardUncertainty).toBeCloseTo(expected, 4);
 });
@@ -148,8 +148,8 @@ test('another length corrects every speed afterwards', () => {
   set(rig, 'passer', 1);
   const run = runOf(rig, 2, [[0.5, () => rig.apparatus.control(doing('go'))]]);
   const entry: Entry = { kind: 'flagSpeed', id: 'v', name: 'v', of: 'channel:A', length: typed };
-  const [wrong] = passesIn(outcomesOf(run, length(20), entry), 'v').values;
-  const [right] = passesIn(outcomesOf(run, length(25), entry), 'v').values;
+  const [wrong] = passesIn(outcomesOf(run, length(32), entry), 'v').values;
+  const [right] = passesIn(outcomesOf(run, length(40), entry), 'v').values;
   expect(right / wrong).toBeCloseTo(1.25, 9);
 });
 
@@ -165,7 +165,7 @@ test.each([
   const beams = kind === 'beamPair' ? { first: 'channel:A', second: 'channel:B' } : { of: 'channel:A' };
   const outcomes = outcomesOf(
     run,
-    length(25, 0),
+    length(40, 0),
     ...(['acceleration', 'first', 'second', 'between'] as const).map(
       (gives) => ({ kind, id: gives, name: gives, ...beams, gives, length: typed }) as Entry,
     ),
@@ -227,7 +227,7 @@ test('a finger that trembles is left out with the reason; what stood in the beam
     [2, () => rig.apparatus.control(doing('go'))],
   ]);
   const { values, leftOut } = passesIn(
-    outcomesOf(run, length(25), { kind: 'flagSpeed', id: 'v', name: 'v', of: 'channel:A', length: typed }),
+    outcomesOf(run, length(40), { kind: 'flagSpeed', id: 'v', name: 'v', of: 'channel:A', length: typed }),
     'v',
   );
   expect(values).toHaveLength(1);
@@ -244,7 +244,7 @@ test('edges are told to within the step of the timer', () => {
   const { channels } = runOf(rig, 2, [[0.5, () => rig.apparatus.control(doing('go'))]]);
   const [{ sampling }] = channels;
   if (sampling.kind !== 'events') throw new Error('edges');
-  // The ball sets out 0.25 m before the beam at 3 m/s; its front is 12.5 mm ahead of its middle.
-  expect(Math.abs(sampling.times[0] - (0.5 + 0.2375 / 3))).toBeLessThan(1.01e-5);
-  expect(Math.abs(sampling.times[1] - (0.5 + 0.2625 / 3))).toBeLessThan(1.01e-5);
+  // The ball sets out 0.25 m before the beam at 3 m/s; its front is 20 mm ahead of its middle.
+  expect(Math.abs(sampling.times[0] - (0.5 + 0.23 / 3))).toBeLessThan(1.01e-5);
+  expect(Math.abs(sampling.times[1] - (0.5 + 0.27 / 3))).toBeLessThan(1.01e-5);
 });

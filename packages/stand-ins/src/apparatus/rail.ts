@@ -70,8 +70,8 @@ export function rail(): Rig {
       key === 'x' ? 'B' : `B${key}`,
       'magnetic flux density',
       'mT',
-      { key: 'coarse', label: 'coarse', low: -130, high: 130, noise: 0.02, resolution: 0.01 },
-      { key: 'fine', label: 'fine', low: -5, high: 5, noise: 0.001, resolution: 0.0005 },
+      { key: 'coarse', label: 'coarse', low: -90, high: 90, noise: 0.02, resolution: 0.01 },
+      { key: 'fine', label: 'fine', low: -8, high: 8, noise: 0.001, resolution: 0.0005 },
     ),
     truth,
   });

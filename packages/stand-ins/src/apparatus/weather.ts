@@ -4,17 +4,19 @@ import { type Apparatus, Controls, control, gravity } from './apparatus';
 
 /** Specific gas constant of dry air, J/(kg K). Source: ISO 2533:1975. */
 const gasConstant = 287.05287;
-/** Pressure at the floor in Pa, and temperature in K. */
-const floor = { pressure: 101_490, temperature: 292.4 };
+/** Height of the stair in metres. */
+export const stairHeight = 1.4;
+/** Pressure at the foot of the stair in Pa, and temperature in K. */
+const foot = { pressure: 101_490, temperature: 292.4 };
 
 /**
- * The quay's barometer and thermometer, on the floor or on a sill: p = p₀ exp(−g h / R T), the barometric formula of an
+ * The quay's barometer and thermometer, at the foot or at the top of a stair: p = p₀ exp(−g h / R T), the barometric formula of an
  * isothermal air. The pressure wanders a little with the weather, and the thermometer takes its time.
  */
 class Weather implements Apparatus {
   private readonly controls = new Controls([
-    control('height', 'Height above the floor', 'm', [0, 2.5, 0.1], 0),
-    control('warmth', 'Temperature at the sensor', 'K', [273, 313, 0.5], floor.temperature),
+    control('height', 'Height above the foot of the stair', 'm', [0, 2.5, 0.1], 0),
+    control('warmth', 'Temperature at the sensor', 'K', [273, 313, 0.5], foot.temperature),
   ]);
   readonly stage = {
     apparatus: 'weather',
@@ -30,8 +32,8 @@ class Weather implements Apparatus {
   /** In hectopascals. */
   get pressure(): number {
     const weather = 3 * Math.sin(this.seconds / 1400);
-    const lower = (gravity * this.controls.value('height')) / (gasConstant * floor.temperature);
-    return ((floor.pressure + weather) * Math.exp(-lower)) / 100;
+    const lower = (gravity * this.controls.value('height')) / (gasConstant * foot.temperature);
+    return ((foot.pressure + weather) * Math.exp(-lower)) / 100;
   }
 
   get temperature(): number {
@@ -45,8 +47,8 @@ class Weather implements Apparatus {
   control(action: ControlAction): void {
     if (action.action === 'set') this.controls.set(action.key, action.value);
     if (action.action !== 'do') return;
-    if (action.key === 'floor') this.controls.set('height', 0);
-    if (action.key === 'sill') this.controls.set('height', 1.8);
+    if (action.key === 'foot') this.controls.set('height', 0);
+    if (action.key === 'top') this.controls.set('height', stairHeight);
   }
 }
 
@@ -70,7 +72,7 @@ export function weather(): Rig {
                 channel: channel('pressure', 'p', 'pressure', 'hPa', {
                   low: 300,
                   high: 1100,
-                  // A phone's pressure sensor at rest: common practice, no source.
+                  // Assumed.
                   noise: 0.01,
                   resolution: 0.001,
                 }),

@@ -1,5 +1,5 @@
 import { emptyWorkings, workingsSchema } from '@heuristor/contracts';
-import { gateSetting, withPassage, withSpokes } from './gate';
+import { gateSetting, notTyped, withPassage, withSpokes } from './gate';
 import { withEntry } from './edits';
 import { passages } from './passages';
 
@@ -38,7 +38,7 @@ test('the same length goes on, another kind of length is typed anew and the old 
   };
   expect(gateSetting(withIt('beamPair', typed))?.length?.value).toBe(31.5);
   const fence = withIt('fence', typed);
-  expect(gateSetting(fence)?.length).toMatchObject({ name: 's', value: 50 });
+  expect(gateSetting(fence)?.length).toMatchObject({ name: 's', value: notTyped });
   expect(fence.entries.filter(({ kind }) => kind === 'constant')).toHaveLength(1);
 });
 

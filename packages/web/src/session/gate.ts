@@ -113,8 +113,11 @@ export function withPassage(
 /** More of them would make each too low to be read. */
 const mostShown = 2;
 
+/** A length that was not typed yet; no length is 0. */
+export const notTyped = 0;
+
 function lengthFor(
-  { symbol, usual }: NonNullable<Passage['length']>,
+  { symbol }: NonNullable<Passage['length']>,
   before: GateSetting | null,
   entries: readonly Entry[],
 ): EntryOfKind<'constant'> {
@@ -124,7 +127,8 @@ function lengthFor(
     kind: 'constant',
     id: newId(),
     name: freeName(symbol, entries),
-    value: usual,
+    // Asked for: nobody but who holds the caliper knows.
+    value: notTyped,
     uncertainty: 0.1,
     unit: 'mm',
     source: '',

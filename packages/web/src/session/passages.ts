@@ -5,8 +5,6 @@ export interface PassageLength {
   /** "length of the flag" */
   called: string;
   symbol: string;
-  /** In millimetres. */
-  usual: number;
 }
 
 /** An entry that a passage puts on the sheet. */
@@ -42,14 +40,14 @@ export const passages: readonly Passage[] = [
   {
     key: 'flag',
     title: 'a flag or a ball',
-    length: { called: 'length of the flag', symbol: 'd', usual: 25 },
+    length: { called: 'length of the flag', symbol: 'd' },
     beams: 1,
     entries: [{ kind: 'flagSpeed', name: 'v', isAveraged: true }],
   },
   {
     key: 'fence',
     title: 'a barred card (fence)',
-    length: { called: 'spacing of the bars, front to front', symbol: 's', usual: 50 },
+    length: { called: 'spacing of the bars, front to front', symbol: 's' },
     beams: 1,
     entries: [
       { kind: 'fence', name: 'v', preset: { gives: 'velocity' }, isAveraged: false },
@@ -60,14 +58,14 @@ export const passages: readonly Passage[] = [
   {
     key: 'flagPair',
     title: 'a cart with two flags',
-    length: { called: 'length of each flag', symbol: 'd', usual: 25 },
+    length: { called: 'length of each flag', symbol: 'd' },
     beams: 1,
     entries: pairEntries('flagPair'),
   },
   {
     key: 'beamPair',
     title: 'a flag through two beams',
-    length: { called: 'length of the flag', symbol: 'd', usual: 25 },
+    length: { called: 'length of the flag', symbol: 'd' },
     beams: 2,
     entries: pairEntries('beamPair'),
   },

@@ -168,18 +168,18 @@ describe('what looks wrong about the next run', () => {
       symbol: 'B',
       unit: 'mT',
       ranges: [
-        { key: 'coarse', low: -130, high: 130, noise: 0.02 },
-        { key: 'fine', low: -5, high: 5, noise: 0.001 },
+        { key: 'coarse', low: -90, high: 90, noise: 0.02 },
+        { key: 'fine', low: -8, high: 8, noise: 0.001 },
       ],
       range,
-      low: range === 'fine' ? -5 : -130,
-      high: range === 'fine' ? 5 : 130,
+      low: range === 'fine' ? -8 : -90,
+      high: range === 'fine' ? 8 : 90,
       zeroAtStart: true,
     });
 
   test('a reading that stands at its limit, with the wider range as its mend', () => {
     const [hint] = said({}, [device('F1-A', { of: field('fine') })], {
-      recent: Array<number>(100).fill(5),
+      recent: Array<number>(100).fill(8),
     });
     expect(hint.text).toBe('B stands at its limit (F1-A) and measures nothing.');
     expect(hint.mend?.does).toMatchObject({ kind: 'range', range: 'coarse' });
@@ -191,7 +191,7 @@ describe('what looks wrong about the next run', () => {
     expect(hint.text).toBe(
       'All that B showed in the run lies within a finer range, which reads more exactly.',
     );
-    expect(hint.mend?.label).toBe('Take the range to 5 mT');
+    expect(hint.mend?.label).toBe('Take the range to 8 mT');
     // A run that went beyond it, though all is quiet now; and no run at all.
     const runs = [
       { least: -1, greatest: 40 },

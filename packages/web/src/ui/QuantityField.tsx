@@ -5,7 +5,8 @@ import { shortText } from './numberText';
 
 interface Props {
   label: string;
-  value: number;
+  /** Null where nothing was typed yet. */
+  value: number | null;
   /** UCUM code of the unit of `value`; others of the same kind may be typed. */
   unit: string;
   onCommit: (value: number) => void;
@@ -13,6 +14,8 @@ interface Props {
   id?: string;
   digits?: number;
   disabled?: boolean;
+  placeholder?: string;
+  autoFocus?: boolean;
 }
 
 /** A number with a unit; any unit of its kind may be typed after it. */

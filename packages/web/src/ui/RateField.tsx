@@ -10,7 +10,7 @@ interface Props {
   disabled?: boolean;
 }
 
-/** A sample rate, typed as people say it: 50 Hz, 20 ms, 1 a minute. */
+/** A sample rate, typed as people say it: 80 Hz, 25 ms, 6 an hour. */
 export function RateField(props: Props) {
   return <TypedField {...props} read={typedRate} write={rateText} wide />;
 }

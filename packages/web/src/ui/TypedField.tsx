@@ -3,7 +3,8 @@ import { Form } from 'react-bootstrap';
 
 interface Props {
   label: string;
-  value: number;
+  /** Null where nothing was typed yet: the field is empty. */
+  value: number | null;
   /** Reads what was typed; throws an error whose message says what is wrong and what would be right. */
   read: (text: string) => number;
   write: (value: number) => string;
@@ -14,6 +15,8 @@ interface Props {
   className?: string;
   wide?: boolean;
   disabled?: boolean;
+  placeholder?: string;
+  autoFocus?: boolean;
 }
 
 /** A number that is typed in its own way and takes effect on Enter or on leaving; what is none says so in words. */
@@ -28,8 +31,10 @@ export function TypedField({
   className = '',
   wide = false,
   disabled = false,
+  placeholder,
+  autoFocus = false,
 }: Props) {
-  const standing = write(value);
+  const standing = value === null ? '' : write(value);
   const [text, setText] = useState(standing);
   const [wrong, setWrong] = useState<string | null>(null);
   const sentenceId = useId();
@@ -66,6 +71,8 @@ export function TypedField({
         aria-invalid={wrong !== null}
         value={text}
         disabled={disabled}
+        placeholder={placeholder}
+        autoFocus={autoFocus}
         onChange={(event) => setText(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {

@@ -1,7 +1,7 @@
 import { shortText } from './numberText';
 const digits = (value: number) => shortText(value);
 
-/** A rate as it stands in a field, and is read back: 50 Hz, 2 kHz, 1 a minute. */
+/** A rate as it stands in a field, and is read back: 80 Hz, 2 kHz, 6 an hour. */
 export function rateText(rate: number): string {
   if (rate >= 1000) return `${digits(rate / 1000)} kHz`;
   if (rate >= 0.1) return `${digits(rate)} Hz`;

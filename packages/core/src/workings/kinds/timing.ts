@@ -78,6 +78,8 @@ function lengthOf({ of, called, offCentre = 0 }: NonNullable<TimedEntry['length'
       `${called} is in ${quantity.unit.length === 0 ? 'plain numbers' : printedUnit(quantity.unit)}. Give it in a unit of length, such as mm.`,
     );
   const factor = conversionFactor(quantity.unit, metre);
+  if (quantity.value === 0)
+    throw new Refusal(`${called} is asked for: measure it, and type it in the line above the traces.`);
   if (!(quantity.value > 0)) throw new Refusal(`${called} is ${quantity.value}. It has to be more than 0.`);
   const whole = factor * quantity.value;
   const { share, influences, notes } = allowanceFor(offCentre, whole, context);

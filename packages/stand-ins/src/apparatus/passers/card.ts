@@ -3,8 +3,8 @@ import { gravity } from '../apparatus';
 import { type Passer, type Unsteady, marginOf } from './passer';
 
 /** Spacing of the leading edges, width of a bar, and how many there are. */
-export const barSpacing = 0.05;
-const barWidth = 0.025;
+export const barSpacing = 0.04;
+const barWidth = 0.02;
 const bars = 8;
 const heldAbove = 0.03;
 const lowest = -1.2;

@@ -1,7 +1,7 @@
 import { type CSSProperties, useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useFrontRun, usePicture } from '../../session/context';
-import { type GateSetting, beamsOfRuns, gateSetting } from '../../session/gate';
+import { type GateSetting, beamsOfRuns, gateSetting, notTyped } from '../../session/gate';
 import { presentRuns, recordingRun } from '../../session/runs';
 import { UnitText } from '../../ui/UnitText';
 import { useQuantities } from '../useQuantities';
@@ -47,6 +47,13 @@ function Seen({ isConnected }: { isConnected: boolean }) {
   });
   const refused = outcomes.find((outcome) => outcome?.kind === 'refused');
   const isEmpty = columns.every(({ passes }) => passes.values.length + passes.leftOut.length === 0);
+  if (setting.length?.value === notTyped)
+    return (
+      <p className="gate-waiting" role="status">
+        Measure the {setting.passage.length?.called} and type it above: every value follows from it. Passes
+        are taken meanwhile.
+      </p>
+    );
   if (refused?.kind === 'refused' && front !== undefined)
     return <p className="refused">{written(refused.sentence)}</p>;
   if (front === undefined || isEmpty)

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { useDocuments, useSession } from '../../session/context';
-import { type GateSetting, gateSetting, withPassage, withSpokes } from '../../session/gate';
+import { type GateSetting, gateSetting, notTyped, withPassage, withSpokes } from '../../session/gate';
 import { nameIn } from '@heuristor/core';
 import { type Passage, passages } from '../../session/passages';
 import { NumberField } from '../../ui/NumberField';
@@ -92,7 +92,9 @@ function Sentence({ beams, setting, choose }: SentenceProps) {
           <span className="quiet">{passage.length.called}</span>
           <QuantityField
             label={passage.length.called}
-            value={length.value}
+            value={length.value === notTyped ? null : length.value}
+            placeholder="how long?"
+            autoFocus={length.value === notTyped}
             unit={length.unit}
             check={(value) => (value > 0 ? null : 'A length is more than 0.')}
             onCommit={(value) => session.changeEntry(length.id, { value })}

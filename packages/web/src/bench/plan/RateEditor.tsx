@@ -37,7 +37,8 @@ export function RateEditor({ quantities }: { quantities: readonly Quantity[] }) 
         );
       })}
       <p className="quiet small">
-        50 Hz, 20 ms or 1 a minute. A swing or a run of a few seconds needs 40 to 50 Hz.
+        80 Hz, 25 ms or 6 an hour. 20 readings in a period of what moves show it well: 40 Hz for two swings a
+        second.
       </p>
     </div>
   );

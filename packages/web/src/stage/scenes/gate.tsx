@@ -126,7 +126,7 @@ function CartScene({ values, act }: DrawingProps) {
   const handle = useRef<SVGSVGElement>(null);
   const scale = 260;
   const place = values.place ?? 0;
-  const flag = (values.flag ?? 25) * 1e-3;
+  const flag = (values.flag ?? 40) * 1e-3;
   const grab = useGrab({
     svg: handle,
     positionAt: (x) => (x - 130) / scale,

@@ -7,7 +7,7 @@ const pixelsPerMetre = 110;
 function Drawing({ values }: DrawingProps) {
   const y = floorY - (values.height ?? 0) * pixelsPerMetre;
   return (
-    <svg className="scene" viewBox="0 0 420 400" role="img" aria-label="Barometer on floor or sill">
+    <svg className="scene" viewBox="0 0 420 400" role="img" aria-label="Barometer on a stair">
       <rect x="30" y={floorY} width="360" height="8" fill="var(--ink)" />
       <rect x="230" y={floorY - 1.8 * pixelsPerMetre} width="130" height="8" fill="var(--quiet)" />
       <rect
@@ -31,7 +31,7 @@ function Drawing({ values }: DrawingProps) {
         <line x1="-6" y1="-17" x2="-1" y2="-23" stroke="var(--region-peach-edge)" strokeWidth="2" />
       </g>
       <text x="210" y="384" fontSize="10" fill="var(--quiet)" textAnchor="middle">
-        {fixedText(values.height ?? 0, 1)} m above the floor
+        {fixedText(values.height ?? 0, 1)} m above the foot of the stair
       </text>
     </svg>
   );
@@ -41,5 +41,5 @@ export const weather: Scene = {
   apparatus: 'weather',
   Drawing,
   canHold: false,
-  actions: [does('On the floor', 'floor'), does('On the sill', 'sill')],
+  actions: [does('At the foot of the stair', 'foot'), does('At its top', 'top')],
 };
