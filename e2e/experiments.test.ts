@@ -99,9 +99,9 @@ test('slipway: zeroed each run, begun at 8 mm and ended at 1.3 m by itself, the 
     expect(share(a, truth)).toBeLessThan(0.01);
   await hand.template('Slope three ways');
   for (const [name, key] of [
-    ['by the path', 'curvature'],
-    ['by v', 'slope'],
-    ['by a', 'mean'],
+    ['the path', 'curvature'],
+    ['the line through v', 'slope'],
+    ['a while it runs', 'mean'],
   ])
     for (const { value } of await hand.named(name, key)) expect(share(value, truth)).toBeLessThan(0.03);
 });

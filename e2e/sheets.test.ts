@@ -108,7 +108,7 @@ test('an entry is copied to another investigation with what it speaks of', async
   await hand.press('Lifeboat: one acceleration, three ways', '.modal');
   await hand.waitForText('Copied to “Lifeboat: one acceleration, three ways”');
   await hand.press('Open it');
-  await hand.waitForText('by the path');
+  await hand.waitForText('the path');
   await settled();
   const names = await system.page.$$eval('.entry-name', (all) => all.map(({ textContent }) => textContent));
   expect(names).toEqual(expect.arrayContaining(['K = ', 'V = ', 'E = ', 'm']));

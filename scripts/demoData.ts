@@ -1,4 +1,4 @@
-import { usualPlan } from '@heuristor/contracts';
+import { knownChannels, usualPlan } from '@heuristor/contracts';
 import {
   addRun,
   changeInvestigation,
@@ -43,8 +43,7 @@ async function addStudy({ name, workings, runs }: MotionStudy): Promise<void> {
 /** The channels of the runs of an investigation, each once. */
 async function channelsOf(id: string) {
   const { runs } = await readInvestigation(id);
-  const known = new Map(runs.flatMap(({ channels }) => channels).map((channel) => [channel.key, channel]));
-  return [...known.values()].map(({ key, quantity, unit }) => ({ key, quantity, unit }));
+  return knownChannels(runs.flatMap(({ channels }) => channels));
 }
 
 /** The investigations of the harbour school of Saltmarsh Quay, simulated by the stand-ins; only into an empty database. */

@@ -1,5 +1,5 @@
 import { type Rig, rail } from '@heuristor/stand-ins';
-import { type Experiment, entry, sheet } from './experiment';
+import { type Experiment, entry, formula, sheet } from './experiment';
 
 /** How far the sensing point lies behind the tip of the probe, and the field without the magnet. */
 const behindTip = 0.012;
@@ -30,6 +30,13 @@ export const fieldLaw: Experiment = {
         region: null,
         weights: 'own',
         showResiduals: true,
+      }),
+      entry('formulaFit', 'shifted', 'inverse cube, place of the probe unknown', {
+        of: 'channel:B',
+        against: 'channel:d',
+        region: null,
+        weights: 'own',
+        formula: formula('k / (d + d_0)^3', { d: 'channel:d' }),
       }),
       entry('fit', 'power', 'any power', {
         relation: 'power',

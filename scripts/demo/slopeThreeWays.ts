@@ -20,14 +20,14 @@ export const slopeThreeWays: Experiment = {
         from: { event: 'rises', of: 'channel:x', level: 0.1, count: 1, offset: 0 },
         until: { event: 'greatest', of: 'channel:x', level: 0, count: 1, offset: -0.3 },
       }),
-      entry('fit', 'path', 'by the path', {
+      entry('fit', 'path', 'the path', {
         relation: 'parabola',
         of: 'channel:x',
         against: 't',
         region: 'running',
       }),
-      entry('slope', 'by-v', 'by v', { of: 'entry:v', against: 't', region: 'running' }),
-      entry('statistics', 'by-a', 'by a', { of: 'entry:a', region: 'running' }),
+      entry('slope', 'by-v', 'the line through v', { of: 'entry:v', against: 't', region: 'running' }),
+      entry('statistics', 'by-a', 'a while it runs', { of: 'entry:a', region: 'running' }),
       entry('comparison', 'path-v', '', { first: 'result:path/curvature', second: 'result:by-v/slope' }),
       entry('comparison', 'path-a', '', { first: 'result:path/curvature', second: 'result:by-a/mean' }),
     ],

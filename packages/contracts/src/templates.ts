@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { idSchema, nameSchema, plainText } from './basics';
+import { type ChannelFields } from './channels';
 import { conditionColumnSchema } from './conditions';
 import { type WorkingsDocument, workingsSchema } from './workings';
 
@@ -10,7 +11,28 @@ export const knownChannelSchema = z.object({
   key: z.string().min(1).max(160),
   quantity: z.string().max(80),
   unit: z.string().max(60),
+  /** Whether its zero was taken in every run of the sheet that the template was made of. */
+  zeroed: z.boolean().optional(),
 });
+
+export type KnownChannelOfTemplate = z.infer<typeof knownChannelSchema>;
+
+/** Whether the zero of a channel was taken for its run. */
+export const isZeroed = ({ applied }: Pick<ChannelFields, 'applied'>): boolean =>
+  applied !== null && (applied.zero !== null || applied.zeroedAtStart);
+
+/** Every channel of several runs, each once. */
+export function knownChannels(
+  channels: readonly Pick<ChannelFields, 'key' | 'quantity' | 'unit' | 'applied'>[],
+): KnownChannelOfTemplate[] {
+  const known = new Map<string, KnownChannelOfTemplate>();
+  for (const channel of channels) {
+    const { key, quantity, unit } = channel;
+    const { zeroed = true, ...first } = known.get(key) ?? { key, quantity, unit };
+    known.set(key, { ...first, zeroed: zeroed && isZeroed(channel) });
+  }
+  return [...known.values()];
+}
 
 /** A sheet that is kept to be used over other runs. */
 export const templateSchema = z.object({

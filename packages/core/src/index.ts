@@ -78,6 +78,7 @@ export {
   channelsFor,
   freeLetter,
   freeName,
+  doesTheSame,
   transferred,
 } from './workings/transfer';
 export { type Drawn } from './results/drawn';

@@ -221,10 +221,14 @@ describe('a region that is attached', () => {
   });
 
   it('is cut to whole cycles', () => {
-    const entry = region('A', 0.1, 3.4, { cyclesOf: x });
-    const [start, end] = endsIn(entry, [of((t) => Math.sin(2 * Math.PI * t))]) as number[];
-    expect(start).toBeCloseTo(1, 3);
-    expect(end).toBeCloseTo(3, 3);
+    const wholeOf = (from: number, to: number) =>
+      endsIn(region('A', from, to, { cyclesOf: x }), [of((t) => Math.sin(2 * Math.PI * t))]) as number[];
+    // From rise to rise, or from fall to fall where that keeps more.
+    expect(wholeOf(0.6, 3.4)).toEqual([expect.closeTo(1, 3), expect.closeTo(3, 3)]);
+    expect(wholeOf(0.4, 2.7)).toEqual([expect.closeTo(0.5, 3), expect.closeTo(2.5, 3)]);
+    // All three that fit; of a run that begins with a crossing both.
+    expect(wholeOf(0.1, 3.4)).toEqual([expect.closeTo(0.1, 3), expect.closeTo(3.1, 3)]);
+    expect(wholeOf(0, 2.1)).toEqual([expect.closeTo(0, 3), expect.closeTo(2, 3)]);
   });
 
   it('lies elsewhere in one run, and in the others where it was', () => {

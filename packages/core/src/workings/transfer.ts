@@ -23,6 +23,8 @@ export interface KnownChannel {
   quantity: string;
   /** UCUM code. */
   unit: string;
+  /** Whether its zero was taken in every run that it was known from. */
+  zeroed?: boolean | undefined;
 }
 
 /** A sheet with the channels that it speaks of, or is to speak of. */
@@ -74,12 +76,14 @@ export function channelsFor(
  * Entries of one sheet on another one, with all that they speak of. What is there already in the same words is used; names that
  * are taken and letters get the next free one, and formulas follow.
  * @param wanted ids of the entries; all of them where it is null
+ * @param isAlike says which entry that is there stands for one that comes
  */
 export function transferred(
   from: SheetOver,
   wanted: readonly string[] | null,
   to: SheetOver,
   newId: () => string,
+  isAlike: (there: Entry, coming: Entry) => boolean = meansSame,
 ): Transfer {
   const needed = wanted === null ? from.entries : closureOf(from.entries, wanted);
   const used = new Set(
@@ -113,7 +117,8 @@ export function transferred(
       (key) => factorOf(key, from.channels, channels, to.channels),
     );
     const plain = moved.kind === 'region' ? { ...moved, own: [] } : moved;
-    const same = entries.find((other) => meansSame(other, plain));
+    const same =
+      entries.find((other) => meansSame(other, plain)) ?? to.entries.find((other) => isAlike(other, plain));
     if (same !== undefined) {
       ids.set(entry.id, same.id);
       return;
@@ -248,6 +253,18 @@ function withScaledLevels(moved: Entry, before: Entry, factorFor: (key: string) 
       : [];
   });
   return { ...moved, ...Object.fromEntries(patch) } as Entry;
+}
+
+/**
+ * Whether one entry does what another one does, by its kind, its name and what it speaks of, though it was set otherwise: the v of
+ * the same x through a wider window, a g that was typed with other digits, a region of that name that a hand has dragged.
+ */
+export function doesTheSame(a: Entry, b: Entry): boolean {
+  if (a.kind !== b.kind || a.name === '' || sameName(a.name) !== sameName(b.name)) return false;
+  if (a.kind === 'constant' && b.kind === 'constant') return canConvert(parseUnit(a.unit), parseUnit(b.unit));
+  const asked = (entry: Entry) =>
+    JSON.stringify([referencesIn(entry), formulasIn(entry).map(([, { text }]) => text)]);
+  return asked(a) === asked(b);
 }
 
 /** Whether two entries say the same, whatever their ids, letters and notes. */

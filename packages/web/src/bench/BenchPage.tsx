@@ -22,6 +22,7 @@ import { giveKeysBack, isTyping, takesKeys } from './keyTakers';
 import { bringInText, holdsColumns } from './pasting';
 import { CopyEntry } from './CopyEntry';
 import { KeepTemplate } from './TemplateMenu';
+import { TemplateQuestion } from './TemplateQuestion';
 import { JointFitDialog } from './JointFit';
 import { KnownConstants } from './KnownConstants';
 import { RelationChooser } from './relations/RelationChooser';
@@ -177,6 +178,7 @@ function Bench() {
       <RelationChooser />
       <KnownConstants />
       <KeepTemplate />
+      <TemplateQuestion />
       <JointFitDialog />
       <CopyEntry />
       <LargeDigits />

@@ -1,11 +1,20 @@
 import { type Template, templateSchema } from '@heuristor/contracts';
+import { sameName } from '@heuristor/core';
 import { z } from 'zod';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { getJson, request, sentenceOf } from '../api/client';
 import { tell } from '../stores/notices';
 import { attempt } from './attempt';
 import { type BenchSession } from './benchSession';
-import { askedWords, lackingWords, templateOf, withConditions, withTemplate } from './templates';
+import { type Alike, alikesOf, withAlikes } from './templateConditions';
+import {
+  askedWords,
+  lackingWords,
+  templateOf,
+  unzeroedWords,
+  withConditions,
+  withTemplate,
+} from './templates';
 
 const listSchema = z.array(templateSchema);
 
@@ -16,6 +25,13 @@ export class TemplateDesk {
     templates: null as Template[] | null,
     fault: null as string | null,
   }));
+
+  /** What is to be known before a template is put onto the sheet. */
+  readonly question: StoreApi<{ asked: { template: Template; alikes: Alike[] } | null }> = createStore(
+    () => ({
+      asked: null as { template: Template; alikes: Alike[] } | null,
+    }),
+  );
 
   constructor(
     private readonly session: Pick<
@@ -32,8 +48,29 @@ export class TemplateDesk {
     }
   }
 
-  /** Puts a template onto the sheet: one step, which can be taken back. */
+  /** Puts a template onto the sheet, after it was asked what of it is a condition that is asked of the runs already. */
   use(template: Template): void {
+    const { conditions } = this.session.documents.getState().plan;
+    const alikes = alikesOf(template, conditions).filter(
+      ({ constantId, symbol }) =>
+        constantId === null ||
+        !this.session.workings.entries.some(
+          ({ kind, name }) => kind === 'constant' && sameName(name) === sameName(symbol),
+        ),
+    );
+    if (alikes.length === 0) this.put(template);
+    else this.question.setState({ asked: { template, alikes } });
+  }
+
+  /** Puts a template onto the sheet, with these conditions in place of what it asks for; null lets it be. */
+  answer(alikes: readonly Alike[] | null): void {
+    const { asked } = this.question.getState();
+    this.question.setState({ asked: null });
+    if (asked !== null && alikes !== null) this.put(withAlikes(asked.template, alikes));
+  }
+
+  /** One step, which can be taken back. */
+  private put(template: Template): void {
     const { session } = this;
     const made = withTemplate(session.workings, session.runs, template);
     if (made === null) {
@@ -49,7 +86,7 @@ export class TemplateDesk {
     if (made.page !== null) session.looking.open(made.page);
     tell({
       kind: 'news',
-      text: `“${template.name}” stands on the sheet, over every run that is shown.${lackingWords(made.lacking)}${askedWords(conditions === null ? [] : template.conditions)}`,
+      text: `“${template.name}” stands on the sheet, over every run that is shown.${lackingWords(made.lacking)}${unzeroedWords(made.unzeroed)}${askedWords(conditions === null ? [] : template.conditions)}`,
     });
   }
 

@@ -1,7 +1,14 @@
 import { type Template, emptyPage, emptyWorkings, panelOf } from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
 import { runOf } from '../testing/runs';
-import { lackingFor, lackingWords, templateOf, withConditions, withTemplate } from './templates';
+import {
+  lackingFor,
+  lackingWords,
+  templateOf,
+  unzeroedWords,
+  withConditions,
+  withTemplate,
+} from './templates';
 
 const v: Entry = { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 };
 const template: Template = {
@@ -76,4 +83,40 @@ test('a sheet becomes a template without what belongs to single runs', () => {
   const made = templateOf({ workings, runs, plan }, 'Swing', 'of a bell');
   expect(made).toMatchObject({ name: 'Swing', about: 'of a bell', workings: { shifts: [] } });
   expect(made.channels.map(({ key }) => key)).toEqual(['x', 'F']);
+});
+
+test('what does the same on the sheet already is used, though it was set otherwise', () => {
+  const g = (value: number): Entry => ({
+    kind: 'constant',
+    id: 'g',
+    name: 'g',
+    value,
+    uncertainty: 0,
+    unit: 'm/s^2',
+    source: '',
+    ends: '',
+    shift: 0,
+  });
+  const wide: Entry = { ...v, id: 'mine', windowPoints: 15 };
+  const a: Entry = { kind: 'derivative', id: 'a', name: 'a', of: 'entry:v', windowPoints: 9 };
+  const sheet = { ...emptyWorkings, entries: [wide, { ...g(9.8), id: 'mine too' }] };
+  const made = withTemplate(sheet, runs, {
+    ...own,
+    workings: { ...own.workings, entries: [v, a, g(9.80665)] },
+  });
+  const came = made?.workings.entries.slice(2) ?? [];
+  expect(made?.workings.entries.slice(0, 2)).toEqual(sheet.entries);
+  expect(came).toMatchObject([{ name: 'a', of: 'entry:mine' }]);
+  // What is called the same and is something else stands beside it.
+  const other = withTemplate({ ...sheet, entries: [{ ...wide, of: 'channel:F' }] }, runs, own);
+  expect(other?.workings.entries.map(({ name }) => name)).toEqual(['v', 'v2']);
+});
+
+test('a template of runs that begin at zero says so where the newest run does not', () => {
+  const zeroed = { ...own, channels: own.channels.map((channel) => ({ ...channel, zeroed: true })) };
+  const made = withTemplate(emptyWorkings, runs, zeroed);
+  expect(made?.unzeroed).toEqual(['x']);
+  expect(unzeroedWords(made?.unzeroed ?? [])).toContain('x of the newest run was not zeroed');
+  expect(withTemplate(emptyWorkings, runs, own)?.unzeroed).toEqual([]);
+  expect(unzeroedWords([])).toBe('');
 });

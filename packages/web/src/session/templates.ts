@@ -6,6 +6,8 @@ import {
   type Run,
   type Template,
   type WorkingsDocument,
+  isZeroed,
+  knownChannels,
   withoutRuns,
 } from '@heuristor/contracts';
 import {
@@ -14,6 +16,7 @@ import {
   type Transfer,
   channelRef,
   channelsFor,
+  doesTheSame,
   entryRef,
   nameIn,
   transferred,
@@ -25,13 +28,8 @@ const mostEntries = 200;
 const mostPages = 20;
 
 /** Every channel that the runs have, each once. */
-export function channelsOfRuns(runs: readonly Run[]): KnownChannel[] {
-  const known = new Map<string, KnownChannel>();
-  for (const { channels } of presentRuns(runs))
-    for (const { key, quantity, unit } of channels)
-      if (!known.has(key)) known.set(key, { key, quantity, unit });
-  return [...known.values()];
-}
+export const channelsOfRuns = (runs: readonly Run[]): KnownChannel[] =>
+  knownChannels(presentRuns(runs).flatMap(({ channels }) => channels));
 
 /** Channels that a template needs and these runs do not have; none is known to lack where there is no run yet. */
 export function lackingFor(template: Template, runs: readonly Run[]): KnownChannel[] {
@@ -44,13 +42,20 @@ export function withTemplate(
   workings: WorkingsDocument,
   runs: readonly Run[],
   template: Template,
-): { workings: WorkingsDocument; page: string | null; lacking: KnownChannel[] } | null {
+): {
+  workings: WorkingsDocument;
+  page: string | null;
+  lacking: KnownChannel[];
+  /** Channels here that stand for zeroed ones, and were not zeroed. */
+  unzeroed: string[];
+} | null {
   const there = channelsOfRuns(runs);
   const transfer = transferred(
     { entries: template.workings.entries, channels: template.channels },
     null,
     { entries: workings.entries, channels: there },
     newId,
+    doesTheSame,
   );
   const isNew = workings.entries.length === 0 && workings.pages.length === 1;
   const pages = template.workings.pages.map((page) => mappedPage(page, transfer, there.length > 0));
@@ -61,8 +66,24 @@ export function withTemplate(
     workings: { ...workings, entries: transfer.entries, pages: all },
     page: named[0]?.id ?? null,
     lacking: there.length === 0 ? [] : transfer.lacking,
+    unzeroed: unzeroedIn(runs, template, transfer),
   };
 }
+
+/** Channels of the newest run that stand for zeroed ones of the template, and whose zero was not taken. */
+function unzeroedIn(runs: readonly Run[], template: Template, { channels }: Transfer): string[] {
+  const newest = presentRuns(runs).at(-1);
+  const keys = template.channels.filter(({ zeroed }) => zeroed === true).map(({ key }) => channels.get(key));
+  return (newest?.channels ?? [])
+    .filter((channel) => keys.includes(channel.key) && channel.deviceCode !== null && !isZeroed(channel))
+    .map(({ key }) => key);
+}
+
+/** What was not zeroed, in a sentence; nothing where all is. */
+export const unzeroedWords = (keys: readonly string[]): string =>
+  keys.length === 0
+    ? ''
+    : ` It was made of runs that begin at zero: ${keys.join(' and ')} of the newest run ${keys.length === 1 ? 'was' : 'were'} not zeroed. Switch on “Zero anew before each run” in the set-up of the sensor, and record once more.`;
 
 /** A page that shows what stands for what it showed; a series that nothing stands for is left out. */
 function mappedPage(page: Page, { ids, channels }: Transfer, isKnown: boolean): Page {

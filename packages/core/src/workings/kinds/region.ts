@@ -1,7 +1,7 @@
 import { eventIn } from '../../calculus/events';
 import { swingsOf } from '../../calculus/swings';
 import { Refusal } from '../../refusal';
-import { indexAfter, indexAtOrAfter } from '../../series/sampling';
+import { indexAfter, indexAtOrAfter, timeAt } from '../../series/sampling';
 import { type Series } from '../../series/series';
 import {
   type Anchor,
@@ -75,14 +75,29 @@ export const region = defineKind({
 const momentOf = (anchor: Anchor, context: Context): number =>
   eventIn(context.series(anchor.of), anchor).value + anchor.offset;
 
-/** From the first rise of a series through its middle to the last one. @throws Refusal where no whole cycle lies in there */
+/** A part of a period that may be lacking at the end of a stretch of whole ones: crossings are known no better. */
+const lacking = 0.02;
+
+/**
+ * The whole cycles of a series in a stretch: from its first rise through its middle to the last one, or from fall to fall where
+ * that keeps more. Where one more period has room, as in a run that begins with a crossing, they begin with the stretch itself.
+ * @throws Refusal where no whole cycle lies in there
+ */
 function wholeCycles(series: Series, { start, end }: { start: number; end: number }) {
-  const { sampling, symbol } = series;
+  const { sampling, symbol, values } = series;
   const [first, past] = [indexAtOrAfter(sampling, start), indexAfter(sampling, end)];
   const rises = swingsOf(series, first, past).starts;
-  if (rises.length < 2)
+  const falls = swingsOf({ ...series, values: values.map((value) => -value) }, first, past).starts;
+  const starts = (falls.length > rises.length ? falls : rises).map(({ value }) => value);
+  const count = starts.length - 1;
+  if (count < 1)
     throw new Refusal(
       `No whole cycle of ${symbol} lies in this region: it has to rise through its middle twice. Make the region longer.`,
     );
-  return { start: rises[0].value, end: rises[rises.length - 1].value };
+  const period = (starts[count] - starts[0]) / count;
+  const from = Math.max(start, timeAt(sampling, first));
+  const fitting = Math.floor((Math.min(end, timeAt(sampling, past - 1)) - from) / period + lacking);
+  return fitting > count
+    ? { start: from, end: from + fitting * period }
+    : { start: starts[0], end: starts[count] };
 }
