@@ -45,7 +45,7 @@ async function slide(): Promise<[from: number, to: number]> {
 }
 
 test('three runs of the lifeboat give g sin θ − friction within 1 %, from position and from velocity', async () => {
-  await hand.lengthOfRun('3.4');
+  await hand.lengthOfRun('6');
   for (let run = 0; run < 3; run++) {
     await onStage('Hold it at the top');
     await system.page.bringToFront();

@@ -276,7 +276,8 @@ describe('thirty runs', () => {
 test('home finds an investigation by its name, with a small picture of its traces', async () => {
   await system.open('/');
   await hand.waitForText('Channel buoy');
-  expect(await system.page.$$eval('.preview path', (paths) => paths.length)).toBeGreaterThanOrEqual(4);
+  // They come one by one, after the list.
+  await system.page.waitForFunction(() => document.querySelectorAll('.preview path').length >= 4);
   await (await hand.element('input[aria-label="Search investigations by name"]')).type('lifeboat on');
   await system.page.waitForFunction(() => document.querySelectorAll('.home-row').length === 1);
   await hand.waitForText('Lifeboat on the slipway');

@@ -4,7 +4,14 @@ export * from './units/unit';
 export { uncertaintyOfRest } from './statistics/still';
 export { type Systematic } from './workings/run';
 export { intervalUnit, temperatureKind } from './units/temperature';
-export { canConvert, conversionFactor, conversionOf, isTimeUnit } from './units/conversion';
+export {
+  canConvert,
+  conversionBetween,
+  conversionFactor,
+  conversionOf,
+  isTimeUnit,
+  readIn,
+} from './units/conversion';
 export { standardGravity } from './units/atoms';
 export { leadingNumber, typedLoad, typedQuantity, typedRate } from './units/typed';
 export {

@@ -4,6 +4,14 @@
  */
 export class Refusal extends Error {
   override readonly name = 'Refusal';
+
+  /** @param lacks the channel that the run does not have, where that is all that is in the way: it is no fault of anybody */
+  constructor(
+    message: string,
+    readonly lacks: string | null = null,
+  ) {
+    super(message);
+  }
 }
 
 /** Runs `work`; a Refusal becomes a value, every other error is a fault of the program and goes on. */

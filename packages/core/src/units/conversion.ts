@@ -1,6 +1,6 @@
-import { Refusal } from '../refusal';
+import { Refusal, orRefusal } from '../refusal';
 import { type Measure, atomOf, shiftedScales } from './atoms';
-import { type Unit, printedUnit } from './unit';
+import { type Unit, printedUnit, sameUnit } from './unit';
 
 const temperature: Measure['dimension'] = [0, 0, 0, 0, 1, 0, 0];
 
@@ -77,4 +77,17 @@ export function conversionOf(from: Unit, to: Unit): { factor: number; offset: nu
   if (a === null || b === null || a === b) return { factor: conversionFactor(from, to), offset: 0 };
   const factor = a.factor / b.factor;
   return { factor, offset: factor * a.zero - b.zero };
+}
+
+/** The same, or null where the two measure different things. */
+export function conversionBetween(from: Unit, to: Unit): { factor: number; offset: number } | null {
+  if (sameUnit(from, to)) return { factor: 1, offset: 0 };
+  const conversion = orRefusal(() => conversionOf(from, to));
+  return conversion instanceof Refusal ? null : conversion;
+}
+
+/** A reading in another unit; null where that measures something else. */
+export function readIn(value: number, from: Unit, to: Unit): number | null {
+  const conversion = conversionBetween(from, to);
+  return conversion === null ? null : conversion.factor * value + conversion.offset;
 }

@@ -128,7 +128,7 @@ export class Evaluator extends RunSeries {
       const entry = byId.get(id);
       if (entry === undefined) throw new Refusal(missing);
       const outcome = outcomeOf(entry);
-      if (outcome.kind === 'refused') throw new Refusal(outcome.sentence);
+      if (outcome.kind === 'refused') throw new Refusal(outcome.sentence, outcome.lacks ?? null);
       return { entry, outcome };
     };
 
@@ -235,10 +235,10 @@ export class Evaluator extends RunSeries {
       return outcome;
     } catch (error) {
       if (!(error instanceof Refusal)) return faultOutcome(error);
-      const { message } = error;
+      const { message, lacks } = error;
       return error instanceof FormulaFault
         ? { kind: 'refused', sentence: message, at: { from: error.from, to: error.to } }
-        : { kind: 'refused', sentence: message };
+        : { kind: 'refused', sentence: message, ...(lacks === null ? {} : { lacks }) };
     }
   }
 

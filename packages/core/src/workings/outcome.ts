@@ -96,6 +96,8 @@ export type Outcome =
       sentence: string;
       /** Where in its formula the fault lies. */
       at?: { from: number; to: number };
+      /** The channel that the run does not have, where that is all that is in the way. */
+      lacks?: string;
       /** True where the program itself is at fault, and not what it was asked. */
       isFault?: true;
     }

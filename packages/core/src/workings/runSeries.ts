@@ -101,7 +101,7 @@ export class RunSeries {
   /** @throws Refusal where the run has no such channel */
   protected channel(key: string): Series {
     const channel = this.channels.get(key);
-    if (channel === undefined) throw new Refusal(`This run has no ${key}.`);
+    if (channel === undefined) throw new Refusal(`This run has no ${key}.`, key);
     return channel.series;
   }
 

@@ -6,7 +6,8 @@ import {
   canConvert,
   conversionFactor,
   printedUnit,
-  sameUnit,
+  conversionBetween,
+  readIn,
 } from '@heuristor/core';
 import { type CSSProperties, type RefObject } from 'react';
 import { useStore } from 'zustand';
@@ -156,9 +157,7 @@ const layerTop = (stack: Props['stack']): number =>
 /** Where a cursor stands on an axis of another quantity: at what that is in the run in front. */
 function acrossOf({ runs }: Read, frontId: string | undefined, along: SeriesRef, unit: Unit): number {
   const value = runs.find(({ runId }) => runId === frontId)?.values[along];
-  return value === undefined || !canConvert(value.unit, unit)
-    ? NaN
-    : value.y * conversionFactor(value.unit, unit);
+  return value === undefined ? NaN : (readIn(value.y, value.unit, unit) ?? NaN);
 }
 
 /** The points of all runs at a cursor, in a plot of one quantity against another. */
@@ -180,8 +179,8 @@ function pointsAt(
       return trace.quantities.flatMap(({ reference, side }) => {
         const value = values[reference];
         const axis = axisOf(trace, side);
-        if (value === undefined || !canConvert(value.unit, axis.unit)) return [];
-        const y = value.y * conversionFactor(value.unit, axis.unit);
+        const y = value === undefined ? null : readIn(value.y, value.unit, axis.unit);
+        if (y === null) return [];
         const isSeen = x >= frame.sight.from && x <= frame.sight.to && y >= axis.low && y <= axis.high;
         return isSeen
           ? [
@@ -213,9 +212,10 @@ function tangentLines(
     const value = values[reference];
     const tangent = value?.tangent;
     const axis = axisOf(trace, side);
-    if (value === undefined || tangent == null || !canConvert(value.unit, axis.unit)) return [];
-    const factor = conversionFactor(value.unit, axis.unit);
-    const [middle, slope] = [factor * value.y, factor * tangent.slope];
+    const conversion = value === undefined ? null : conversionBetween(value.unit, axis.unit);
+    if (value === undefined || tangent == null || conversion === null) return [];
+    const { factor, offset } = conversion;
+    const [middle, slope] = [factor * value.y + offset, factor * tangent.slope];
     const half = tangentReach * tangent.window;
     // Cut off where it leaves the plot, upwards or downwards.
     const room = slope === 0 ? half : (axis.high - axis.low) / Math.abs(slope);
@@ -307,7 +307,6 @@ function CursorBox({ trace, read, front, isAlone, style }: BoxProps) {
 /** A value in the unit of its axis, with the digits that can be seen there. */
 function written(trace: DrawnTrace, { side }: DrawnQuantity, value: number, unit: Unit): string | null {
   const axis = axisOf(trace, side);
-  if (!sameUnit(unit, axis.unit) && !canConvert(unit, axis.unit)) return null;
-  const factor = sameUnit(unit, axis.unit) ? 1 : conversionFactor(unit, axis.unit);
-  return roundedText(factor * value, (axis.high - axis.low) / 400);
+  const here = readIn(value, unit, axis.unit);
+  return here === null ? null : roundedText(here, (axis.high - axis.low) / 400);
 }

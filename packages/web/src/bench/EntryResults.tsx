@@ -112,7 +112,7 @@ function FrontOutcome({ entry, run, outcome, digits, shared, allShare }: FrontPr
   switch (outcome.kind) {
     case 'refused':
       return (
-        <div className="refused">
+        <div className={outcome.lacks === undefined ? 'refused' : 'note'}>
           {shared > 0 && <strong>{allShare ? 'All runs: ' : `${shared} runs: `}</strong>}
           {written(outcome.sentence)}
         </div>
@@ -256,7 +256,11 @@ function OtherRuns({ entry, runs, outcome, like }: OtherRunsProps) {
     <div data-run={first.number}>
       <LineSample style={first.style} width={20} />
       <span className="run-name">{runs.length === 1 ? first.name : `${runs.length} runs`}</span>
-      {outcome?.kind === 'refused' && <span className="sentence-small">{written(outcome.sentence)}</span>}
+      {outcome?.kind === 'refused' && (
+        <span className={`sentence-small ${outcome.lacks === undefined ? '' : 'quiet'}`}>
+          {written(outcome.sentence)}
+        </span>
+      )}
       {main !== undefined && (
         <span className="mono" data-result={main.key}>
           <ResultText result={main} unit={unitOf(entry, mainOf(like) ?? main)} />

@@ -49,10 +49,7 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
   const laid = useLaidRegion(region);
   const front = useFrontRun();
   const phasesId = useId();
-  const refusal = usePicture(({ outcomes }) => {
-    const outcome = outcomes[front?.id ?? '']?.[region.id];
-    return outcome?.kind === 'refused' ? written(outcome.sentence) : null;
-  });
+  const outcome = usePicture(({ outcomes }) => outcomes[front?.id ?? '']?.[region.id]);
   const { id, letter, name, along, own = [] } = region;
   const { start, end } = laid ?? region;
   const isOwn = own.some(({ run }) => run === front?.id);
@@ -136,9 +133,9 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
         <EntryEditor entry={region} only={['from', 'until', 'cyclesOf']} onDone={() => setAttaching(false)} />
       )}
       {called !== '' && along === 't' && !attaching && <p className="note region-rule">{called}</p>}
-      {refusal !== null && (
-        <div className="refused">
-          {front?.name}: {refusal}
+      {outcome?.kind === 'refused' && (
+        <div className={outcome.lacks === undefined ? 'refused' : 'note'}>
+          {front?.name}: {written(outcome.sentence)}
         </div>
       )}
       <OwnEnds region={region} />

@@ -1,13 +1,5 @@
 import { type Run } from '@heuristor/contracts';
-import {
-  type Unit,
-  axisLabel,
-  canConvert,
-  conversionFactor,
-  divideUnits,
-  intervalUnit,
-  sameUnit,
-} from '@heuristor/core';
+import { type Unit, axisLabel, readIn, divideUnits, intervalUnit } from '@heuristor/core';
 import { type DrawnQuantity, type DrawnTrace } from '../workers/compose';
 import { type Axis, type CursorValue } from '../workers/protocol';
 import { type Read } from './cursor';
@@ -25,8 +17,7 @@ export interface Difference {
 /** A value in the unit of the axis on which it is read; null where it is none of that. */
 function onAxis(trace: DrawnTrace, { side }: DrawnQuantity, { y, unit }: CursorValue): number | null {
   const axis = axisOf(trace, side);
-  if (sameUnit(unit, axis.unit)) return y;
-  return canConvert(unit, axis.unit) ? y * conversionFactor(unit, axis.unit) : null;
+  return readIn(y, unit, axis.unit);
 }
 
 /** The axis of a trace on which something is read. */

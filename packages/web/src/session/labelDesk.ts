@@ -1,12 +1,5 @@
 import { type Label } from '@heuristor/contracts';
-import {
-  type SeriesRef,
-  type Unit,
-  canConvert,
-  conversionFactor,
-  printedUnit,
-  resultRef,
-} from '@heuristor/core';
+import { type SeriesRef, type Unit, readIn, printedUnit, resultRef } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { fineText, resultWithUnit, roundedText } from '../ui/numberText';
 import { type Frame } from '../workers/compose';
@@ -173,5 +166,4 @@ export class LabelDesk {
 const placeOn = (value: CursorValue | undefined, unit: Unit): number | null =>
   value === undefined ? null : inUnit(value, unit);
 
-const inUnit = ({ y, unit }: CursorValue, wanted: Unit): number | null =>
-  canConvert(unit, wanted) ? y * conversionFactor(unit, wanted) : null;
+const inUnit = ({ y, unit }: CursorValue, wanted: Unit): number | null => readIn(y, unit, wanted);

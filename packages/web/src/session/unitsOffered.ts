@@ -1,4 +1,4 @@
-import { canConvert, conversionOf, parseUnit, ucumCode } from '@heuristor/core';
+import { conversionBetween, parseUnit, ucumCode } from '@heuristor/core';
 
 /** Units that teachers ask for, in groups of one kind. */
 const offered = [
@@ -29,12 +29,5 @@ export function unitsFor(own: string): string[] {
   ];
 }
 
-function isConvertible(a: string, b: string): boolean {
-  if (canConvert(parseUnit(a), parseUnit(b))) return true;
-  try {
-    conversionOf(parseUnit(a), parseUnit(b));
-    return true;
-  } catch {
-    return false;
-  }
-}
+const isConvertible = (a: string, b: string): boolean =>
+  conversionBetween(parseUnit(a), parseUnit(b)) !== null;

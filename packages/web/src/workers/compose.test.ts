@@ -75,7 +75,7 @@ describe('the panels of the stack', () => {
   const all = looked(0, 10);
   const panels = [panelOf('channel:x')];
 
-  test('show centimetres and metres in one unit', () => {
+  test('show centimetres and metres in one unit: that of the newest run, which was chosen last', () => {
     const [trace] = composeTraces(
       [rendered('1', part('m', [0, 1, 2])), rendered('2', part('cm', [100, 50, 0]))],
       emptyWorkings,
@@ -83,10 +83,31 @@ describe('the panels of the stack', () => {
       all,
     );
     expect(trace.lines.map(({ y }) => [...y])).toEqual([
-      [0, 1, 2],
-      [1, 0.5, 0],
+      [0, 100, 200],
+      [100, 50, 0],
     ]);
     expect(trace.others).toEqual([]);
+  });
+
+  test('runs in kelvin and in degrees Celsius stand on one axis, each where it belongs', () => {
+    const of = (unit: string, y: number[]) => rendered(unit, part(unit, y));
+    const [trace] = composeTraces(
+      [of('K', [273.15, 373.15]), of('Cel', [0, 100])],
+      emptyWorkings,
+      [panelOf('channel:x')],
+      {
+        sight: { from: 0, to: 10 },
+        withZero: false,
+        scales: {},
+        reach: 'shown',
+        isGrowing: false,
+      },
+    );
+    expect(trace.others).toEqual([]);
+    expect(trace.lines.map(({ y }) => Array.from(y, (value) => Number(value.toFixed(9))))).toEqual([
+      [0, 100],
+      [0, 100],
+    ]);
   });
 
   test('name the runs that measure something else, and do not draw them', () => {

@@ -1,5 +1,13 @@
 import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
-import { type SeriesRef, type Unit, canConvert, conversionFactor, isFit, sameUnit } from '@heuristor/core';
+import {
+  type SeriesRef,
+  type Unit,
+  canConvert,
+  conversionBetween,
+  conversionFactor,
+  isFit,
+  sameUnit,
+} from '@heuristor/core';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
 import { type Axis, type Bars, type Extent, type FittedCurve, type Line, type Sight } from './protocol';
 import { type ScalingFrame, calmed, framed, padding, scaled } from './scaling';
@@ -116,7 +124,7 @@ export function frameOf(
   }: Looked = {},
 ): Frame {
   const shared = extents.flatMap(({ unit, low: own, high: top, step }) => {
-    const factor = factorBetween(unit, extents[0].unit);
+    const factor = canConvert(unit, extents[0].unit) ? conversionFactor(unit, extents[0].unit) : null;
     return factor === null
       ? []
       : [{ ends: [own * factor, top * factor], step: step === null ? [] : [step * factor] }];
@@ -217,7 +225,7 @@ function drawnTrace(
   const trace = emptyTrace(id, series[0], weight);
   for (const [place, reference] of series.entries()) {
     const parts = rendered.map(({ runId, traces }): Part => [runId, traces[reference]]);
-    const first = parts.find(([, part]) => part !== undefined)?.[1] ?? lineFor(target, reference);
+    const first = leading(parts.flatMap(([, part]) => part ?? [])) ?? lineFor(target, reference);
     if (first === null) continue;
     const side = sideFor(trace, first);
     if (side === null) {
@@ -227,8 +235,8 @@ function drawnTrace(
     trace.quantities.push({ reference, symbol: first.symbol, side });
     gather(trace, place, parts, side);
     if (target?.reference !== reference || side !== 'left') continue;
-    const factor = factorBetween(target.unit, trace.unit);
-    if (factor !== null) trace.target = scaledLine(target, factor);
+    const conversion = conversionBetween(target.unit, trace.unit);
+    if (conversion !== null) trace.target = scaledLine(target, conversion);
   }
   return trace.quantities.length === 0 ? null : trace;
 }
@@ -240,7 +248,7 @@ const lineFor = (target: ShownTarget | null, reference: SeriesRef) =>
 /** The axis on which a quantity is read, with its symbol on it; null where both are taken by other units. */
 function sideFor(trace: DrawnTrace, { symbol, unit }: { symbol: string; unit: Unit }): Side | null {
   const isFirst = trace.quantities.length === 0;
-  if (isFirst || factorBetween(unit, trace.unit) !== null) {
+  if (isFirst || conversionBetween(unit, trace.unit) !== null) {
     if (isFirst) trace.unit = unit;
     trace.symbol = isFirst ? symbol : `${trace.symbol}, ${symbol}`;
     return 'left';
@@ -249,25 +257,27 @@ function sideFor(trace: DrawnTrace, { symbol, unit }: { symbol: string; unit: Un
     trace.right = { symbol, unit, low: 0, high: 1 };
     return 'right';
   }
-  if (factorBetween(unit, trace.right.unit) === null) return null;
+  if (conversionBetween(unit, trace.right.unit) === null) return null;
   trace.right.symbol += `, ${symbol}`;
   return 'right';
 }
 
 /** Adds the lines of several runs to a panel, brought into the unit of their axis. */
 function gather(trace: DrawnTrace, place: number, parts: readonly Part[], side: Side = 'left'): void {
+  const led = leading(parts.flatMap(([, part]) => part ?? []));
+  if (trace.reference === null && led !== null) trace.unit = led.unit;
   for (const [runId, part] of parts) {
     if (part === undefined) continue;
-    if (trace.reference === null && trace.lines.length === 0) trace.unit = part.unit;
     const unit = side === 'right' && trace.right !== null ? trace.right.unit : trace.unit;
-    const factor = factorBetween(part.unit, unit);
-    if (factor === null) {
+    const conversion = conversionBetween(part.unit, unit);
+    if (conversion === null) {
       trace.others.push(runId);
       continue;
     }
+    const { factor, offset } = conversion;
     const { isBand, pinned, strays, aside, bars, isDots } = part.line;
     if (part.whole !== null) {
-      const ends = [part.whole.low * factor, part.whole.high * factor];
+      const ends = [part.whole.low, part.whole.high].map((end) => end * factor + offset);
       trace.wholes.push({ side, low: Math.min(...ends), high: Math.max(...ends) });
     }
     trace.lines.push({
@@ -279,31 +289,39 @@ function gather(trace: DrawnTrace, place: number, parts: readonly Part[], side: 
       ...(isDots === undefined ? {} : { isDots }),
       ...(bars === undefined
         ? {}
-        : { bars: { ...scaledLine(bars, factor), half: bars.half.map((half) => Math.abs(factor) * half) } }),
-      ...(strays === undefined ? {} : { strays: scaledLine(strays, factor) }),
-      ...(aside === undefined ? {} : { aside: scaledLine(aside, factor) }),
-      ...scaledLine(part.line, factor),
+        : {
+            bars: { ...scaledLine(bars, conversion), half: bars.half.map((half) => Math.abs(factor) * half) },
+          }),
+      ...(strays === undefined ? {} : { strays: scaledLine(strays, conversion) }),
+      ...(aside === undefined ? {} : { aside: scaledLine(aside, conversion) }),
+      ...scaledLine(part.line, conversion),
     });
     for (const curve of part.curves) {
       const look = curve.look === undefined ? {} : { look: curve.look };
-      trace.curves.push({ runId, side, ...look, ...scaledLine(curve, factor) });
+      trace.curves.push({ runId, side, ...look, ...scaledLine(curve, conversion) });
     }
   }
 }
 
-function factorBetween(from: Unit, to: Unit): number | null {
-  if (sameUnit(from, to)) return 1;
-  return canConvert(from, to) ? conversionFactor(from, to) : null;
+/**
+ * What the unit of an axis is taken from: the newest run that measures the same as the oldest, since its unit is what was chosen
+ * last; null where there is none.
+ */
+function leading<T extends { unit: Unit }>(parts: readonly T[]): T | null {
+  const [first] = parts;
+  return parts.findLast(({ unit }) => conversionBetween(unit, first.unit) !== null) ?? null;
 }
 
-/** What lines were last brought into another unit, so that a line that stands stays the same. */
-const broughtInto = new WeakMap<Float64Array, { factor: number; y: Float64Array }>();
+type Conversion = NonNullable<ReturnType<typeof conversionBetween>>;
 
-function scaledLine({ x, y }: Line, factor: number): Line {
-  if (factor === 1) return { x, y };
+/** What lines were last brought into another unit, so that a line that stands stays the same. */
+const broughtInto = new WeakMap<Float64Array, Conversion & { y: Float64Array }>();
+
+function scaledLine({ x, y }: Line, { factor, offset }: Conversion): Line {
+  if (factor === 1 && offset === 0) return { x, y };
   let scaled = broughtInto.get(y);
-  if (scaled?.factor !== factor)
-    broughtInto.set(y, (scaled = { factor, y: y.map((value) => value * factor) }));
+  if (scaled?.factor !== factor || scaled.offset !== offset)
+    broughtInto.set(y, (scaled = { factor, offset, y: y.map((value) => value * factor + offset) }));
   return { x, y: scaled.y };
 }
 

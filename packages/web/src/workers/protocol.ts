@@ -51,6 +51,8 @@ export type ShownOutcome =
   | {
       kind: 'refused';
       sentence: string;
+      /** The channel that the run does not have, where that is all that is in the way. */
+      lacks?: string;
       /** Where in the formula of the entry the fault lies. */
       at?: { from: number; to: number };
     }

@@ -4,6 +4,7 @@ import {
   type Series,
   type SeriesRef,
   canConvert,
+  conversionBetween,
   conversionFactor,
   indexAfter,
   indexAtOrAfter,
@@ -74,9 +75,9 @@ function placesOf(
 
 /** The stretch of the vertical axis that is looked at, in the unit of a series. */
 function heightFor({ unit }: Series, set: RenderRequest['heights'][SeriesRef]): Sight | null {
-  if (set === undefined || !canConvert(set.unit, unit)) return null;
-  const factor = conversionFactor(set.unit, unit);
-  const ends = [factor * set.from, factor * set.to];
+  const conversion = set === undefined ? null : conversionBetween(set.unit, unit);
+  if (set === undefined || conversion === null) return null;
+  const ends = [set.from, set.to].map((end) => conversion.factor * end + conversion.offset);
   return { from: Math.min(...ends), to: Math.max(...ends) };
 }
 
