@@ -140,7 +140,7 @@ test('a rate that met the motion of a run too coarsely is said, with its mend; t
   await pause(3000);
   expect(await hand.page.$('.plan-hints')).toBeNull();
   await hand.record();
-  await hand.waitForText('In the last run x moved up to');
+  await hand.waitForText('In the last run x moved with up to');
   await hand.waitForText('at 8 Hz a period has');
   await hand.press('Take 50 Hz');
   await hand.waitForText('Take 50 readings a second');

@@ -153,7 +153,7 @@ describe('what looks wrong about the next run', () => {
   test('a rate that met the motion of the last run too coarsely; what hands do between runs is none', () => {
     const [hint] = said({}, [device('K1-A')], { runs: [{ band: 0.5 }, { band: 4 }] });
     expect(hint.text).toBe(
-      'In the last run x moved up to 4 times a second: at 50 Hz a period has 12.5 readings; 20 show it well.',
+      'In the last run x moved with up to 4 Hz: at 50 Hz a period has 13 readings; 20 show it well.',
     );
     expect(hint.mend?.label).toBe('Take 100 Hz');
     expect(said({}, [device('K1-A')], { runs: [{ band: 4 }, { band: 2.5 }] })).toEqual([]);

@@ -141,7 +141,7 @@ function slow(quantity: Quantity, runs: readonly SeenReadings[]): Hint[] {
   if (wanted <= rate) return [];
   return [
     {
-      text: `In the last run ${channel.symbol} moved up to ${shown(band)} times a second: at ${rateText(rate)} a period has ${shown(rate / band)} readings; ${readingsPerPeriod} show it well.`,
+      text: `In the last run ${channel.symbol} moved with up to ${shortText(band, 2)} Hz: at ${rateText(rate)} a period has ${shortText(rate / band, 2)} readings; ${readingsPerPeriod} show it well.`,
       mend: { label: `Take ${rateText(wanted)}`, does: { kind: 'rate', quantity, rate: wanted } },
     },
   ];

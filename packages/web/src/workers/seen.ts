@@ -30,8 +30,11 @@ function bandOf(channel: Channel, values: Float64Array): number | null {
   const good = withoutStrays(values, floor);
   // Two stretches of a power of two readings, the first and the last, hold all of a run.
   const size = 2 ** Math.floor(Math.log2(good.length));
+  // The window spreads a single tone over two lines of the spectrum to either side.
+  const spread = 2 / (size * interval);
   const bands = [good.subarray(0, size), good.subarray(good.length - size)]
     .map((part) => bandwidthOf(part, 1 / interval, Math.max(noise, channel.resolution)))
-    .filter((band) => band !== null);
+    .filter((band) => band !== null)
+    .map((band) => Math.max(band - spread, spread / 2));
   return bands.length === 0 ? null : Math.max(...bands);
 }

@@ -93,7 +93,7 @@ function Sentence({ beams, setting, choose }: SentenceProps) {
           <QuantityField
             label={passage.length.called}
             value={length.value === notTyped ? null : length.value}
-            placeholder="how long?"
+            placeholder="?"
             autoFocus={length.value === notTyped}
             unit={length.unit}
             check={(value) => (value > 0 ? null : 'A length is more than 0.')}
