@@ -241,6 +241,52 @@ test('a saved picture has the axis of the run: its ticks, and the ends of the cu
   const places = [...curve.matchAll(/[ML]\s*([-\d.]+)/g)].map(([, x]) => Number(x));
   expect(Math.min(...places)).toBeCloseTo(across[0].x, 0);
   expect(Math.abs(Math.max(...places) - (across[0].x + 5.98 * pixels))).toBeLessThan(1.5);
+
+  // The same in the pixels: colour where the curve goes, and none of it where the curve mirrored in time would.
+  // The curve stands on a sheet of its own, laid on the whole.
+  const laid = [...shapes.slice(0, shapes.indexOf(curve)).matchAll(/<svg[^>]*>/g)].at(-1)?.[0] ?? '';
+  const [left, top] = ['x', 'y'].map((name) =>
+    Number(new RegExp(` ${name}="([-\\d.]+)"`).exec(laid)?.[1] ?? 0),
+  );
+  const points = [...curve.matchAll(/[ML]\s*([-\d.]+)[ ,]+([-\d.]+)/g)].map(([, x, y]) => [
+    Number(x) + left,
+    Number(y) + top,
+  ]);
+  const [, width] = /<svg[^>]* width="([\d.]+)"/.exec(shapes) ?? [];
+  await hand.press('Save as pixels (PNG)');
+  const png = readFileSync(await downloaded(system.downloads, '.png')).toString('base64');
+  const coloured = await system.page.evaluate(
+    async (data: string, wide: number, all: number[][]) => {
+      const bytes = Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0));
+      const picture = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
+      const canvas = new OffscreenCanvas(picture.width, picture.height);
+      const paper = canvas.getContext('2d');
+      if (paper === null) return null;
+      paper.drawImage(picture, 0, 0);
+      const scale = picture.width / wide;
+      const isColoured = (x: number, y: number) => {
+        const { data: pixels } = paper.getImageData(
+          Math.round(x * scale) - 1,
+          Math.round(y * scale) - 1,
+          3,
+          3,
+        );
+        for (let i = 0; i < pixels.length; i += 4)
+          if (Math.max(...pixels.slice(i, i + 3)) - Math.min(...pixels.slice(i, i + 3)) > 90) return true;
+        return false;
+      };
+      const [first, last] = [all[0][0], all[all.length - 1][0]];
+      return {
+        here: all.filter(([x, y]) => isColoured(x, y)).length / all.length,
+        mirrored: all.filter(([x, y]) => isColoured(first + last - x, y)).length / all.length,
+      };
+    },
+    png,
+    Number(width),
+    points,
+  );
+  expect(coloured?.here).toBeGreaterThan(0.97);
+  expect(coloured?.mirrored).toBeLessThan(0.5);
 }, 90_000);
 
 test('the first opening of a menu after a reload stands at what opens it', async () => {

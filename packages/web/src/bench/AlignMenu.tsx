@@ -3,6 +3,7 @@ import { useCursor, useDocuments, useFrontRun, useNames, usePicture, useSession 
 import { shownRuns } from '../session/runs';
 import { fineText } from '../ui/numberText';
 import { alignRuns } from '../session/alignRuns';
+import { FixedMenu } from '../ui/FixedMenu';
 
 /** Brings the same event of all shown runs to where it is in the run in front. */
 export function AlignMenu() {
@@ -26,7 +27,7 @@ export function AlignMenu() {
   return (
     <Dropdown drop="up">
       <Dropdown.Toggle variant="plain">Align runs</Dropdown.Toggle>
-      <Dropdown.Menu>
+      <FixedMenu>
         <Dropdown.Header>With {front.name}, at the moment when</Dropdown.Header>
         {(['rise', 'fall'] as const).map((direction) => (
           <Dropdown.Item key={direction} as="button" onClick={() => crossing(direction)}>
@@ -50,7 +51,7 @@ export function AlignMenu() {
         >
           Lay all runs where they were recorded
         </Dropdown.Item>
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }

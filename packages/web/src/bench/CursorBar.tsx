@@ -10,6 +10,7 @@ import { cursorTable, differencesOf, tangentsOf } from '../session/cursorWords';
 import { abscissaAxis, withEntry } from '../session/edits';
 import { LineSample } from '../ui/LineSample';
 import { fineText, shortText } from '../ui/numberText';
+import { FixedMenu } from '../ui/FixedMenu';
 
 /** What can be done with a cursor that was put down. */
 export function CursorBar() {
@@ -188,7 +189,7 @@ function LabelMenu() {
   return (
     <Dropdown drop="up">
       <Dropdown.Toggle variant="plain">Label</Dropdown.Toggle>
-      <Dropdown.Menu>
+      <FixedMenu>
         {traces.map((pair) => {
           const [panel, of] = pair.split('\n') as [string, SeriesRef];
           return (
@@ -211,7 +212,7 @@ function LabelMenu() {
             </Dropdown.Item>
           );
         })}
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }
@@ -253,7 +254,7 @@ function KeepMenu() {
   return (
     <Dropdown drop="up">
       <Dropdown.Toggle variant="plain">Add to workings</Dropdown.Toggle>
-      <Dropdown.Menu>
+      <FixedMenu>
         {references.flatMap((of) => [
           <Dropdown.Item
             key={`value ${of}`}
@@ -292,7 +293,7 @@ function KeepMenu() {
         <Dropdown.Item as="button" onClick={copy}>
           Copy what all runs are here, as columns
         </Dropdown.Item>
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }

@@ -10,6 +10,7 @@ import { Unfolded } from '../ui/Unfolded';
 import { type PlotBox, axisFor, labelPlace } from './labelPlaces';
 import { plotLayout, plotOf } from './panelPlot';
 import { useShown } from './useShown';
+import { FixedMenu } from '../ui/FixedMenu';
 
 const shortestDrag = 3;
 const keyStep = 4;
@@ -217,13 +218,13 @@ function LabelEditor({ label, unknown, onText, onRemove, onDone }: EditorProps) 
       <div className="label-editor-row">
         <Dropdown>
           <Dropdown.Toggle variant="plain">Insert a value</Dropdown.Toggle>
-          <Dropdown.Menu className="label-values">
+          <FixedMenu className="label-values">
             {session.labels.namesFor(label).map((name) => (
               <Dropdown.Item key={name} as="button" onClick={() => insert(name)}>
                 {name}
               </Dropdown.Item>
             ))}
-          </Dropdown.Menu>
+          </FixedMenu>
         </Dropdown>
         <Button variant="plain" onClick={onRemove}>
           Remove

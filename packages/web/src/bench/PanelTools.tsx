@@ -15,6 +15,7 @@ import { panelsOf, withPanelMoved, withRunToggled, withSeriesToggled, withoutPan
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
 import { openPictureDialog } from './picture/PictureDialog';
+import { FixedMenu } from '../ui/FixedMenu';
 
 interface Props extends Pick<
   ReturnType<typeof useSortable>,
@@ -67,7 +68,7 @@ function PanelMenu({ traceKey, symbol }: Pick<Props, 'traceKey' | 'symbol'>) {
       <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`Set up the trace of ${symbol}`}>
         <ThreeDotsVertical aria-hidden />
       </Dropdown.Toggle>
-      <Dropdown.Menu>
+      <FixedMenu>
         <PanelItems traceKey={traceKey} />
         <Dropdown.Divider />
         <Dropdown.Item as="button" onClick={() => openPictureDialog(traceKey)}>
@@ -79,7 +80,7 @@ function PanelMenu({ traceKey, symbol }: Pick<Props, 'traceKey' | 'symbol'>) {
         >
           Take this trace off the page
         </Dropdown.Item>
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }

@@ -85,7 +85,7 @@ function ColumnMenu() {
   return (
     <Dropdown autoClose="outside">
       <Dropdown.Toggle variant="plain">Columns</Dropdown.Toggle>
-      <Dropdown.Menu>
+      <FixedMenu>
         {seriesChoices(runs, workings).map((choice) => (
           <Dropdown.Item
             key={choice}
@@ -101,7 +101,7 @@ function ColumnMenu() {
         <Dropdown.Item as="button" onClick={() => table.choose({ columns: null })}>
           As on the page
         </Dropdown.Item>
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }

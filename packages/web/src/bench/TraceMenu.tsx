@@ -6,6 +6,7 @@ import { useDocuments, useNames, useSession, useShownPage, useView } from '../se
 import { graphChoices, seriesChoices } from '../session/edits';
 import { mostPages, panelsOf, seriesOn, withHorizontal, withTraceToggled } from '../session/pages';
 import { presentRuns } from '../session/runs';
+import { FixedMenu } from '../ui/FixedMenu';
 
 /** Which traces a page has, and against what they stand. */
 export function TraceMenu() {
@@ -29,7 +30,7 @@ export function TraceMenu() {
       <Dropdown.Toggle variant="plain" className="no-caret" disabled={presentRuns(runs).length === 0}>
         Traces
       </Dropdown.Toggle>
-      <Dropdown.Menu>
+      <FixedMenu>
         <Dropdown.Header>Stacked</Dropdown.Header>
         {choices
           .filter((choice) => choice !== page.horizontal)
@@ -91,7 +92,7 @@ export function TraceMenu() {
         >
           New page of traces
         </Dropdown.Item>
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }

@@ -3,6 +3,7 @@ import { Dropdown } from 'react-bootstrap';
 import { Circle, RecordCircle } from 'react-bootstrap-icons';
 import { useDocuments, useSession } from '../session/context';
 import { leavingLine } from '../session/planBeforeLine';
+import { FixedMenu } from '../ui/FixedMenu';
 
 const ways: readonly { way: Way; title: string; about: string }[] = [
   { way: 'time', title: 'Against time', about: 'Readings one after the other, or every pass of a gate' },
@@ -40,7 +41,7 @@ export function WayMenu({ disabled }: { disabled: boolean }) {
         {shown.title}
       </Dropdown.Toggle>
       :
-      <Dropdown.Menu>
+      <FixedMenu>
         {ways.map(({ way, title, about }) => (
           <Dropdown.Item
             key={way}
@@ -56,7 +57,7 @@ export function WayMenu({ disabled }: { disabled: boolean }) {
             <div className="quiet small">{about}</div>
           </Dropdown.Item>
         ))}
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }

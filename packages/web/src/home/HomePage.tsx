@@ -11,6 +11,7 @@ import { Head } from '../ui/Head';
 import { NameField } from '../ui/NameField';
 import { PreviewPicture } from './PreviewPicture';
 import { useInvestigations } from './useInvestigations';
+import { FixedMenu } from '../ui/FixedMenu';
 
 const createdSchema = z.object({ id: z.string() });
 
@@ -170,13 +171,13 @@ function Row({ summary, refresh }: { summary: InvestigationSummary; refresh: () 
         <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`More for ${name}`}>
           <ThreeDots aria-hidden />
         </Dropdown.Toggle>
-        <Dropdown.Menu>
+        <FixedMenu>
           <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
           <Dropdown.Item onClick={() => void act(() => request('POST', `/investigations/${id}/copy`))}>
             Copy with its runs
           </Dropdown.Item>
           <Dropdown.Item onClick={() => void remove()}>Remove</Dropdown.Item>
-        </Dropdown.Menu>
+        </FixedMenu>
       </Dropdown>
     </div>
   );

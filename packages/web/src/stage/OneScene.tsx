@@ -5,6 +5,7 @@ import { type Act, type SceneValues } from './scene';
 import { sceneOf } from './scenes';
 import { SensorErrs } from './SensorErrs';
 import { StageControls } from './StageControls';
+import { FixedMenu } from '../ui/FixedMenu';
 
 interface Props {
   title: string;
@@ -73,13 +74,13 @@ function Carry({ code }: { code: string }) {
       <Dropdown.Toggle variant="plain" size="sm" className="no-caret" aria-label={`Carry off ${code}`}>
         Carry it off …
       </Dropdown.Toggle>
-      <Dropdown.Menu>
+      <FixedMenu>
         {carries.map(({ key, title }) => (
           <Dropdown.Item key={key} onClick={() => live.control(code, { action: 'do', key })}>
             {title}
           </Dropdown.Item>
         ))}
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }

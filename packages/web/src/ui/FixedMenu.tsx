@@ -3,7 +3,11 @@ import { Dropdown } from 'react-bootstrap';
 
 type Props = Omit<ComponentProps<typeof Dropdown.Menu>, 'popperConfig'>;
 
-const fixed = { strategy: 'fixed' } as const;
+/** Where a menu has room neither below nor above what opens it, it is moved until all of it is seen. */
+const fixed = {
+  strategy: 'fixed' as const,
+  modifiers: [{ name: 'preventOverflow', options: { altAxis: true, tether: false, padding: 4 } }],
+};
 
 /**
  * The menu of a dropdown that nothing around it cuts off. It is fixed before it is placed for the first time, too: placed while it

@@ -1,4 +1,4 @@
-import { type ReactNode } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import { Button } from 'react-bootstrap';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Link, NavLink } from 'react-router';
@@ -20,6 +20,9 @@ function storageWords({ away, waiting, disk, free }: Storage): string | null {
   return null;
 }
 
+/** The page is made anew where numbers are written otherwise; the hand is where it was. */
+let isSignToggled = false;
+
 /** The bar on top of every page. */
 export function Head({ children, nav }: { children?: ReactNode; nav?: ReactNode }) {
   const online = useDevices((state) => state.online);
@@ -27,6 +30,11 @@ export function Head({ children, nav }: { children?: ReactNode; nav?: ReactNode 
   const large = usePresenter((state) => state.large);
   const sign = useDecimalSign((state) => state.sign);
   useHotkeys('p', togglePresenter);
+  const signButton = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (isSignToggled) signButton.current?.focus();
+    isSignToggled = false;
+  }, []);
   const signOut = async () => {
     await request('POST', '/sign-out');
     location.assign('/');
@@ -52,7 +60,11 @@ export function Head({ children, nav }: { children?: ReactNode; nav?: ReactNode 
         <NavLink to="/stage">Stage</NavLink>
         <Button
           variant="on-ink"
-          onClick={toggleDecimalSign}
+          ref={signButton}
+          onClick={() => {
+            isSignToggled = true;
+            toggleDecimalSign();
+          }}
           className="wide-only"
           aria-label={
             sign === ',' ? '1,5: decimal comma; press for a point' : '1.5: decimal point; press for a comma'

@@ -20,6 +20,7 @@ import { LiveReading } from '../LiveReading';
 import { useQuantities } from '../useQuantities';
 import { useShown } from '../useShown';
 import { writeResult } from '../../ui/numberText';
+import { FixedMenu } from '../../ui/FixedMenu';
 
 /** Figures that a live reading needs at most: sign, three before and four behind the point, its unit. */
 const liveFigures = 11;
@@ -94,7 +95,7 @@ function OpenDigits({ chosen }: { chosen: readonly string[] }) {
       <header>
         <Dropdown autoClose="outside">
           <Dropdown.Toggle variant="plain">Show</Dropdown.Toggle>
-          <Dropdown.Menu>
+          <FixedMenu>
             {live.length > 0 && <Dropdown.Header>Live</Dropdown.Header>}
             {live.map(({ key, channel, device }) => (
               <Choice
@@ -113,7 +114,7 @@ function OpenDigits({ chosen }: { chosen: readonly string[] }) {
                 onPress={() => toggle(id)}
               />
             ))}
-          </Dropdown.Menu>
+          </FixedMenu>
         </Dropdown>
         <span className="quiet">Space records, Escape closes</span>
         {isRecording && <span className="recording-word">Recording</span>}

@@ -13,6 +13,7 @@ import { NumberField } from '../../ui/NumberField';
 import { useQuantities } from '../useQuantities';
 import { WayMenu } from '../WayMenu';
 import { DrawLine } from './DrawLine';
+import { FixedMenu } from '../../ui/FixedMenu';
 
 const levelWords = ['three parts', 'five parts', 'seven steep parts', 'curved'];
 
@@ -191,13 +192,13 @@ function FromRun({
       >
         From a run
       </Dropdown.Toggle>
-      <Dropdown.Menu className="tall-menu">
+      <FixedMenu className="tall-menu">
         {choices.map((run) => (
           <Dropdown.Item key={run.id} onClick={() => void use(run)}>
             {run.number} · {run.name}
           </Dropdown.Item>
         ))}
-      </Dropdown.Menu>
+      </FixedMenu>
     </Dropdown>
   );
 }

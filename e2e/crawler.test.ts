@@ -1,0 +1,183 @@
+import { loadDemoData } from '../scripts/demoData';
+import { BenchHand } from './support/bench';
+import { type System, pause, startSystem } from './support/system';
+
+// Every menu, and every control, by the box that a person sees and the keys that a person presses.
+
+let system: System;
+let hand: BenchHand;
+
+beforeAll(async () => {
+  system = await startSystem(loadDemoData);
+  hand = new BenchHand(system.page);
+  await system.open(`/sign-in/${await system.signInToken()}`);
+  await hand.waitForText('Channel buoy');
+}, 60_000);
+afterEach(() => expect(system.faults).toEqual([]));
+afterAll(() => system.close());
+
+interface Box {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/** What opens something, as it stands on the page. */
+const openers = '.dropdown-toggle, [aria-haspopup], [aria-expanded]';
+const opened = '.dropdown-menu.show, .popover, .modal-dialog';
+
+const toggles = () =>
+  system.page.$$eval(openers, (all) =>
+    all.flatMap((one, place) => {
+      const { width, height } = one.getBoundingClientRect();
+      const element = one as HTMLButtonElement;
+      const called = element.getAttribute('aria-label') ?? element.innerText.trim();
+      const isThere =
+        width > 0 && height > 0 && !element.disabled && element.closest('.dropdown-menu') === null;
+      return isThere ? [{ place, called }] : [];
+    }),
+  );
+
+/** Opens the opener at a place first thing after the page was loaded, and tells where what opened stands. */
+async function openedFirst(place: number): Promise<{ opener: Box; boxes: (Box & { isMenu: boolean })[] }> {
+  const [found] = [(await system.page.$$(openers))[place]];
+  await found.evaluate((element) => element.scrollIntoView({ block: 'center' }));
+  await found.click();
+  await pause(350);
+  return system.page.evaluate(
+    (all: string, openers: string, at: number) => {
+      const boxOf = (element: Element) => {
+        const { left, top, right, bottom } = element.getBoundingClientRect();
+        return { left, top, right, bottom };
+      };
+      return {
+        opener: boxOf(document.querySelectorAll(openers)[at]),
+        boxes: [...document.querySelectorAll(all)].map((element) => ({
+          ...boxOf(element),
+          isMenu: element.matches('.dropdown-menu'),
+        })),
+      };
+    },
+    opened,
+    openers,
+    place,
+  );
+}
+
+/** How far two boxes lie apart. */
+const apart = (a: Box, b: Box) =>
+  Math.max(a.left - b.right, b.left - a.right, a.top - b.bottom, b.top - a.bottom, 0);
+
+test.each([
+  ['home', null],
+  ['a swing', 'Channel buoy'],
+  ['an energy', 'where its energy goes'],
+])(
+  'the first menu that is opened on %s stands beside its button, whole, whichever it is',
+  async (_, name) => {
+    await system.open('/');
+    await hand.waitForText('Channel buoy');
+    if (name !== null) {
+      await (await hand.element(`::-p-xpath(//a[contains(., "${name}")])`)).click();
+      await hand.waitForText('Work out');
+      await hand.element('.entry-card, .results');
+    }
+    await pause(800);
+    const url = system.page.url();
+    const all = await toggles();
+    expect(all.length).toBeGreaterThan(name === null ? 0 : 10);
+    // Cards of one kind have the same menu: the first, one in the middle and the last of them.
+    const chosen = all.filter(({ called }, i) => {
+      const alike = all.filter(
+        (other) => other.called.replace(/ for .*/, '') === called.replace(/ for .*/, ''),
+      );
+      const at = alike.indexOf(all[i]);
+      return at === 0 || at === alike.length - 1 || at === Math.floor(alike.length / 2);
+    });
+    const wrong: string[] = [];
+    for (const { place, called } of chosen) {
+      await system.page.goto(url, { waitUntil: 'load' });
+      await hand.waitForText(name === null ? 'Channel buoy' : 'Work out');
+      if (name !== null) await hand.element('.entry-card, .results');
+      await pause(500);
+      const { opener, boxes } = await openedFirst(place);
+      const { width, height } = system.page.viewport() ?? { width: 0, height: 0 };
+      for (const box of boxes) {
+        const isWhole =
+          box.left >= -0.5 && box.top >= -0.5 && box.right <= width + 0.5 && box.bottom <= height + 0.5;
+        const isBeside = !box.isMenu || apart(box, opener) <= 12;
+        if (!isWhole || !isBeside) wrong.push(`${called}: ${JSON.stringify({ opener, box })}`);
+      }
+    }
+    expect(wrong).toEqual([]);
+  },
+  240_000,
+);
+
+test('Tab goes through every control of the bench; Space and Enter work it, and none of them records but Record', async () => {
+  await system.open('/');
+  await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
+  await hand.waitForText('Work out');
+  await hand.element('.results');
+  await pause(800);
+  const url = system.page.url();
+  const { page } = system;
+  await page.goto(url, { waitUntil: 'load' });
+  await hand.element('.results');
+  await pause(800);
+  /** What has the focus: what it is called, whether it is seen, and whether it was here before. */
+  const focused = () =>
+    page.evaluate(() => {
+      const element = document.activeElement;
+      if (!(element instanceof HTMLElement || element instanceof SVGElement) || element === document.body)
+        return null;
+      const { left, top, right, bottom } = element.getBoundingClientRect();
+      const isMet = 'met' in element.dataset;
+      element.dataset.met = '';
+      const labelled = element.getAttribute('aria-labelledby');
+      const own = element.id === '' ? null : document.querySelector(`label[for="${element.id}"]`);
+      const called =
+        element.getAttribute('aria-label') ??
+        (labelled === null ? null : document.getElementById(labelled)?.textContent) ??
+        own?.textContent ??
+        (element.textContent?.trim() || element.getAttribute('title'));
+      return {
+        called: called ?? '',
+        kind: `${element.tagName} ${element.getAttribute('role') ?? ''} ${element.getAttribute('type') ?? ''}`,
+        isSeen:
+          right > left && bottom > top && right > 0 && bottom > 0 && left < innerWidth && top < innerHeight,
+        isMet,
+      };
+    });
+  const runs = async () => (await hand.runs()).length;
+  const before = await runs();
+  const [met, faults]: string[][] = [[], []];
+  // What leaves the page is not pressed.
+  const leaves = /^(Record|Sign out|Heuristor|Stage|Bench|Files)$/;
+  for (let i = 0; i < 160; i++) {
+    await page.keyboard.press('Tab');
+    const at = await focused();
+    // The end of the page, or all the way round.
+    if (at === null || at.isMet) break;
+    met.push(at.called);
+    if (at.called === '') faults.push(`no name: ${at.kind}`);
+    if (!at.isSeen) faults.push(`not seen: ${at.called}`);
+    if (leaves.test(at.called.trim()) || /^A|INPUT|TEXTAREA|SELECT/.test(at.kind)) continue;
+    for (const key of ['Space', 'Enter'] as const) {
+      await page.keyboard.press(key);
+      await pause(80);
+      await page.keyboard.press('Escape');
+      await pause(80);
+      if (page.url() !== url) faults.push(`${key} on ${at.called} leaves the page`);
+      const words = await page.$eval(
+        '.recorder, [class*="recorder"]',
+        (element) => (element as HTMLElement).innerText,
+      );
+      if (words.includes('Recording')) faults.push(`${key} on ${at.called} records`);
+    }
+  }
+  expect(faults).toEqual([]);
+  expect(met.length).toBeGreaterThan(40);
+  expect(await runs()).toBe(before);
+}, 240_000);
