@@ -24,6 +24,7 @@ import { investigationRoutes } from './routes/investigations';
 import { channelRoutes, runRoutes } from './routes/runs';
 import { deviceTokenRoutes, senmlRoutes } from './routes/senml';
 import { signInRoutes } from './routes/signIn';
+import { stopRoute } from './routes/stop';
 import { templateRoutes } from './routes/templates';
 
 interface Parts {
@@ -96,7 +97,9 @@ export function createApp({
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api', ownPagesOnly(access), whileDatabaseAnswers(health));
+  app.use('/api', ownPagesOnly(access));
+  app.use('/api/investigations', stopRoute(recorder));
+  app.use('/api', whileDatabaseAnswers(health));
   const forDevices = senmlRoutes(senml, pairings);
   // Devices show a token and no cookie; what they send is read there, whatever it says that it is.
   app.use('/api', (request, response, next) => {

@@ -44,6 +44,38 @@ describe('a database that hangs', () => {
   }, 60_000);
 });
 
+test('a run is stopped while the database hangs: it has no reading of what came after', async () => {
+  const way = await wayToDatabase(await newDatabase());
+  const server = await startTestServer(undefined, way.address);
+  const device = await connected(server, 'T2-A');
+  const id = await newBench(server, null);
+  const run = (await server.api('post', `/investigations/${id}/recording`).expect(201)).body as Run;
+  await pause(500);
+  way.hang();
+  await pause(1000);
+  const { body } = await server.api('delete', `/investigations/${id}/recording`).expect(503);
+  expect(body.error.message).toContain('The run has ended, but the database does not answer.');
+  // Long after that it is back; what was read meanwhile is no part of the run.
+  await pause(3000);
+  way.mend();
+  await until(
+    async () => (await server.api('get', `/investigations/${id}`)).body as Investigation,
+    (found) => found.runs?.[0]?.state === 'ended',
+    15,
+  );
+  const values = await valuesOf(server, run.channels[0].id);
+  expect(values.length).toBeGreaterThan(60);
+  expect(values.length).toBeLessThan(120);
+  // Nobody who was not known stops anything.
+  const stranger = await fetch(`http://127.0.0.1:${server.port}/api/investigations/${id}/recording`, {
+    method: 'DELETE',
+  });
+  expect(stranger.status).toBe(401);
+  device.vanish();
+  await server.close();
+  way.close();
+}, 60_000);
+
 test('a database that is away for longer than the memory lasts: the run says that readings are missing, and goes on after them', async () => {
   const way = await wayToDatabase(await newDatabase());
   const server = await startTestServer(undefined, way.address);

@@ -152,15 +152,18 @@ export class Recorder extends EventEmitter<RecorderNews> {
       this.recordings.delete(investigationId);
       return null;
     }
+    const stop = () => this.dispatch(recording, { kind: 'stop', now: performance.now() });
     // A run that is being entered ends as soon as it has been, with the readings that it has by then.
-    if (recording.state.phase === 'armed') await recording.entered.promise;
-    this.dispatch(recording, { kind: 'stop', now: performance.now() });
+    const isEntering = recording.state.phase === 'armed';
+    const stopped = isEntering ? recording.entered.promise.then(stop) : Promise.resolve(stop());
     const late = new Promise<null>((resolve) => setTimeout(resolve, patienceMilliseconds, null).unref());
-    const ended = await Promise.race([recording.ended.promise, late]);
+    const ended = await Promise.race([stopped.then(() => recording.ended.promise), late]);
     if (ended !== null) return ended;
     throw new Failure(
       'database-away',
-      'The run has ended, but the database does not answer. Its rest waits in memory and is stored when the database is back.',
+      isEntering
+        ? 'The database does not answer. The run is stopped as soon as it does, with the readings that it has by then.'
+        : 'The run has ended, but the database does not answer. Its rest waits in memory and is stored when the database is back.',
     );
   }
 
