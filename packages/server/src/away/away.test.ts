@@ -2,6 +2,7 @@ import { type Away, type Device, type Run, investigationSchema } from '@heuristo
 import { normalRandom } from '@heuristor/core';
 import { KeepingDevice } from '../testing/keepingDevice';
 import { type TestServer, newDatabase, startTestServer } from '../testing/testServer';
+import { wayToDatabase } from '../testing/wayToDatabase';
 
 let server: TestServer;
 let address: string;
@@ -15,7 +16,7 @@ beforeAll(async () => {
 }, 30_000);
 afterAll(() => server.close());
 
-beforeEach(async () => {
+async function openBench(): Promise<void> {
   const made = await server.api('post', '/investigations', { name: 'Away' });
   investigation = (made.body as { id: string }).id;
   device = new KeepingDevice(server.port, `L${++codes}-A`);
@@ -23,7 +24,8 @@ beforeEach(async () => {
   await server.api('put', `/investigations/${investigation}/sensors/${device.code}`).expect(204);
   await soon(() => device.received.some(({ type }) => type === 'start'));
   await new Promise((resolve) => setTimeout(resolve, 150));
-});
+}
+beforeEach(openBench);
 afterEach(() => device.vanish());
 
 async function soon(isSo: () => boolean | Promise<boolean>, seconds = 8): Promise<void> {
@@ -189,6 +191,24 @@ test('a fetch is cancelled, and gone on with where it was', async () => {
   expect(await numbers((await runs())[0].channels[1].id)).toHaveLength(9000);
 }, 30_000);
 
+test('an investigation whose run a device keeps is not removed; where it was removed all the same, the device keeps the run', async () => {
+  const { id } = await kept(300);
+  const refused = await server.api('delete', `/investigations/${investigation}`).expect(409);
+  expect(refused.body.error.message).toBe(
+    `${device.code} keeps a run of this investigation. Fetch it or discard it before removing the investigation.`,
+  );
+  device.vanish();
+  await soon(() => !server.heuristor.registry.find(device.code).present);
+  await server.api('delete', `/investigations/${investigation}`).expect(204);
+  await device.connect();
+  device.tell();
+  await soon(() => server.heuristor.registry.find(device.code).present && holding().runs.length === 1);
+  await server.api('post', path(id, '/fetch'), { end: true }).expect(202);
+  await soon(() => !holding().runs[0].isFetching);
+  expect(device.received.some(({ type }) => type === 'erase')).toBe(false);
+  expect(holding().runs).toHaveLength(1);
+}, 30_000);
+
 test('a device that lost its clock says so, and the run is kept all the same', async () => {
   const run = await kept(100, 'stopped');
   run.begun = null;
@@ -261,3 +281,34 @@ test('the server dies in the middle of a fetch: it goes on after the next start'
   const own = await numbers(run.channels[0].id);
   expect(Buffer.compare(bytes(own), bytes(values.filter((_, i) => i % 2 === 0)))).toBe(0);
 }, 40_000);
+
+test('a fetch that the database interrupts goes on when it is back', async () => {
+  // One server at a time speaks with a database.
+  await server.close();
+  const way = await wayToDatabase(await newDatabase());
+  server = await startTestServer(undefined, way.address);
+  device.vanish();
+  await openBench();
+  const { id } = await kept(9000);
+  let given = 0;
+  device.answer = () => {
+    if (++given === 2) way.hang();
+    return undefined as never;
+  };
+  await server.api('post', path(id, '/fetch'), { end: true }).expect(202);
+  await soon(() => given >= 2);
+  await new Promise((resolve) => setTimeout(resolve, 2500));
+  expect(holding().runs[0].isFetching).toBe(true);
+  way.mend();
+  await soon(
+    async () =>
+      ((await server.api('get', `/investigations/${investigation}`)).body as { runs?: Run[] }).runs
+        ?.length === 1,
+    20,
+  );
+  expect(await numbers((await runs())[0].channels[1].id)).toHaveLength(9000);
+  device.vanish();
+  await server.close();
+  way.close();
+  server = await startTestServer(undefined, address);
+}, 60_000);

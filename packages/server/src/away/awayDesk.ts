@@ -29,6 +29,10 @@ interface Events {
 const readingsAtOnce = 2000;
 const answerMilliseconds = 4000;
 const frameMilliseconds = 8000;
+/** While the database is away, a fetch is tried again and again, for ten minutes. */
+const [retryMilliseconds, mostTries] = [1000, 600];
+const waiting = 'The database does not answer. What the device keeps is fetched on when it does.';
+const unstored = 'What the device keeps could not be stored. What is here stays; fetch it again.';
 
 /** Runs that devices record and keep by themselves: prepared, fetched, discarded. */
 export class AwayDesk extends EventEmitter<Events> {
@@ -135,12 +139,13 @@ export class AwayDesk extends EventEmitter<Events> {
   async cancel(code: string, id: number): Promise<void> {
     const { holding, row } = this.found(code, id);
     row.wanted = null;
-    await AwayRunModel.query().findById(id).patch({ wanted: null });
+    // Before the database is asked, which may be away: it is just then that somebody cancels.
     if (holding.fetching?.id === id) {
       holding.fetching.isCancelled = true;
       holding.fetching.leave?.();
     }
     this.show(holding);
+    await AwayRunModel.query().findById(id).patch({ wanted: null });
   }
 
   /** Throws away what a device keeps, or takes that back as long as the device was not prepared anew. @throws Failure */
@@ -153,6 +158,19 @@ export class AwayDesk extends EventEmitter<Events> {
     row.discardedAt = isDiscarded ? new Date() : null;
     await AwayRunModel.query().findById(id).patch({ discardedAt: row.discardedAt });
     this.show(holding);
+  }
+
+  /** @throws Failure where a device that is here keeps a run of an investigation: nobody would see it come in any more */
+  checkIdle(investigationId: string): void {
+    for (const { device, rows } of this.holdings.values())
+      if (
+        device.present &&
+        rows.some((row) => row.investigationId === investigationId && row.discardedAt === null)
+      )
+        throw new Failure(
+          'already-recording',
+          `${device.code} keeps a run of this investigation. Fetch it or discard it before removing the investigation.`,
+        );
   }
 
   close(): void {
@@ -227,15 +245,18 @@ export class AwayDesk extends EventEmitter<Events> {
   private async run(holding: Holding, row: AwayRunModel, fetching: Fetching): Promise<void> {
     this.show(holding);
     try {
-      await this.bring(holding, row, fetching);
+      await this.broughtInTheEnd(holding, row, fetching);
     } catch (error) {
       // One that broke off is taken up again when the device is back.
       if (!(error instanceof Failure)) this.broken(error);
-      else if (holding.device.present && !fetching.isCancelled) {
+      if (holding.device.present && !fetching.isCancelled) {
         // A device that is there and does not give what it keeps is not asked again before somebody wants it.
         row.wanted = null;
-        await AwayRunModel.query().findById(row.id).patch({ wanted: null });
-        this.emit('fault', row.investigationId, error.message);
+        this.emit('fault', row.investigationId, error instanceof Failure ? error.message : unstored);
+        await AwayRunModel.query()
+          .findById(row.id)
+          .patch({ wanted: null })
+          .catch((fault: unknown) => this.broken(fault));
       }
     } finally {
       holding.fetching = null;
@@ -243,8 +264,36 @@ export class AwayDesk extends EventEmitter<Events> {
     }
   }
 
+  /** Brings a run here, and goes on where it was when the database was away meanwhile. */
+  private async broughtInTheEnd(holding: Holding, row: AwayRunModel, fetching: Fetching): Promise<void> {
+    for (let tries = 0; ; tries++) {
+      try {
+        await this.bring(holding, row, fetching);
+        return;
+      } catch (error) {
+        const mayGoOn = holding.device.present && !fetching.isCancelled && !this.closed && tries < mostTries;
+        if (error instanceof Failure || !mayGoOn) throw error;
+        this.broken(error);
+        if (tries === 0) this.emit('fault', row.investigationId, waiting);
+        await new Promise((resolve) => setTimeout(resolve, retryMilliseconds).unref());
+      }
+    }
+  }
+
+  /** @throws Failure where the investigation of a run was removed: the device goes on keeping it */
+  private async checkWanted({ code, investigationId }: AwayRunModel): Promise<void> {
+    await findInvestigation(investigationId).catch((error: unknown) => {
+      if (!(error instanceof Failure)) throw error;
+      throw new Failure(
+        'not-found',
+        `The investigation of this run was removed. ${code} goes on keeping the run; put the investigation back to fetch it.`,
+      );
+    });
+  }
+
   private async bring(holding: Holding, row: AwayRunModel, fetching: Fetching): Promise<void> {
     const { device } = holding;
+    await this.checkWanted(row);
     const isEnd = row.wanted === 'end';
     if (isEnd && holding.said?.runs.some((run) => run.id === row.id && goesOn(run)) === true) {
       device.send?.({ type: 'end', id: row.id });
@@ -288,6 +337,8 @@ export class AwayDesk extends EventEmitter<Events> {
       ...(kept.state === 'stopped' ? ['It stopped before its time, for instance for want of power.'] : []),
       ...(isWhole ? [] : ['It still records; fetch the rest later.']),
     ];
+    // It may have been removed while the run came in.
+    await this.checkWanted(row);
     const run = await endFetched(row, { begunAt, notes, isWhole });
     if (isWhole) {
       holding.rows = holding.rows.filter((other) => other !== row);

@@ -46,12 +46,15 @@ interface Open {
   /** What was decided about it. */
   choices: ImportAnswer;
   abort: AbortController;
-  forgetAt: number;
+  /** When somebody last did something with it. */
+  touchedAt: number;
 }
 
 const megabyte = 1024 * 1024;
 const mostOpen = 8;
 const keptMilliseconds = 30 * 60_000;
+/** A file in whose preview nobody has done anything for so long makes room where room is needed. */
+const idleMilliseconds = 60_000;
 const previewRows = 5;
 
 /**
@@ -77,6 +80,7 @@ export class Importer extends EventEmitter<Events> {
   /** Receives a file and begins to read it. @throws Failure where it is too large, or too many are open */
   async receive(investigationId: string, name: string, zone: string, body: Readable): Promise<Import> {
     await findInvestigation(investigationId);
+    if (this.open.size >= mostOpen) this.forgetIdle();
     if (this.open.size >= mostOpen)
       throw new Failure(
         'too-many-requests',
@@ -115,7 +119,7 @@ export class Importer extends EventEmitter<Events> {
       answer: null,
       choices: {},
       abort: new AbortController(),
-      forgetAt: Date.now() + keptMilliseconds,
+      touchedAt: Date.now(),
     };
     this.open.set(id, entry);
     void this.read(entry, {});
@@ -215,6 +219,7 @@ export class Importer extends EventEmitter<Events> {
     const entry = this.open.get(id);
     if (entry === undefined)
       throw new Failure('not-found', 'This file is not being brought in any more. Choose it again.');
+    entry.touchedAt = Date.now();
     return entry;
   }
 
@@ -268,7 +273,16 @@ export class Importer extends EventEmitter<Events> {
   }
 
   private sweep(): void {
-    for (const entry of this.open.values()) if (Date.now() > entry.forgetAt) this.forget(entry);
+    for (const entry of this.open.values())
+      if (Date.now() > entry.touchedAt + keptMilliseconds) this.forget(entry);
+  }
+
+  /** Where there is no place left, the file that was touched longest ago gives its one: its page may be gone. */
+  private forgetIdle(): void {
+    const idle = [...this.open.values()]
+      .filter(({ state, touchedAt }) => state.kind !== 'storing' && Date.now() > touchedAt + idleMilliseconds)
+      .sort((a, b) => a.touchedAt - b.touchedAt);
+    if (idle.length > 0) this.forget(idle[0]);
   }
 }
 

@@ -219,6 +219,26 @@ describe('files', () => {
     await server.api('post', `/imports/${id}/keep`).expect(404);
   });
 
+  test('files whose pages are gone hold no place for ever: the one left alone for longest makes room', async () => {
+    const now = Date.now();
+    const clock = jest.spyOn(Date, 'now').mockImplementation(() => now + 61_000);
+    // Whatever others have left open makes room for these.
+    const sent = [];
+    for (let i = 0; i < 8; i++) sent.push((await send('a;b\n1;2\n')).id);
+    const ninth = `/investigations/${await newBench(server, null)}/imports?name=ninth`;
+    await server
+      .api('post', ninth)
+      .set('Content-Type', 'application/octet-stream')
+      .send('a\n1\n')
+      .expect(429);
+    // A minute and more later.
+    clock.mockImplementation(() => now + 122_000);
+    const { id } = await send('a;b\n1;2\n');
+    clock.mockRestore();
+    await server.api('get', `/imports/${sent[0]}`).expect(404);
+    for (const one of [...sent.slice(1), id]) await server.api('delete', `/imports/${one}`).expect(204);
+  });
+
   test.each([
     ['t / s,x / m\n0,1\n1,zwei\n', 'Row 3, column 2 (x): “zwei” is not a number'],
     ['t / s,x / m\n0,1\n0,2\n', 'not after the one before'],

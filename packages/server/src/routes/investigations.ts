@@ -75,6 +75,7 @@ export function investigationRoutes(
     const id = idOf(request);
     recorder.checkIdle(id);
     spots.checkIdle(id);
+    away.checkIdle(id);
     await removeInvestigation(id);
     await registry.freeAll(id);
     response.status(204).end();

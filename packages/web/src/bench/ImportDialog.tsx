@@ -85,7 +85,13 @@ function Dialog({ file }: { file: File }) {
       },
       (error: unknown) => setFault(sentenceOf(error)),
     );
+    // A page that goes takes its file along: it would hold a place on the server that others wait for.
+    const onHide = () => {
+      if (id !== null) void fetch(`/api/imports/${id}`, { method: 'DELETE', keepalive: true });
+    };
+    window.addEventListener('pagehide', onHide);
     return () => {
+      window.removeEventListener('pagehide', onHide);
       left = true;
       stop();
     };
