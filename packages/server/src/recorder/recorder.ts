@@ -16,7 +16,7 @@ import { type LinkedDevice, type LinkedStream } from '../link/device';
 import { type DeviceRegistry } from '../link/registry';
 import { findInvestigation } from '../services/investigations';
 import { endRun, markRun, readRun } from '../services/runs';
-import { joinBlocks } from '../services/samples';
+import { giveRoomBack, joinBlocks } from '../services/samples';
 import { BlockWriter } from './blockWriter';
 import { enteredRun } from './entering';
 import { type RecorderNews } from './news';
@@ -385,6 +385,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
     if (this.closed) return;
     try {
       for (const id of channelIds) await joinBlocks(id);
+      await giveRoomBack();
       const joined = await readRun(run.id);
       this.emit('run', joined);
     } catch (error) {

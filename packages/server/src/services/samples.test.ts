@@ -1,3 +1,4 @@
+import { normalRandom } from '@heuristor/core';
 import { type Database, openDatabase } from '../database';
 import { BlockModel } from '../models/block';
 import { newChannel } from '../testing/newChannel';
@@ -6,6 +7,7 @@ import {
   allSamples,
   bytesOf,
   findChannel,
+  giveRoomBack,
   joinBlocks,
   numbersOf,
   readSamples,
@@ -158,3 +160,35 @@ test('a whole channel is stored in large blocks and comes back bit by bit, odd n
   expect(bytesOf(await allSamples(channel, 'values')).equals(bytesOf(values))).toBe(true);
   expect(bytesOf(await allSamples(channel, 'times')).equals(bytesOf(times))).toBe(true);
 });
+
+test('run after run, a reading takes about the eight bytes that it has, though it was written in small blocks first', async () => {
+  const random = normalRandom(31);
+  const [readings, inBlock, runs] = [30_000, 100, 12];
+  const sizeOf = async () => {
+    const { rows } = await BlockModel.knex().raw<{ rows: { size: string }[] }>(
+      `select pg_total_relation_size('block') as size`,
+    );
+    return Number(rows[0].size);
+  };
+  const record = async () => {
+    const channelId = await newChannel();
+    for (let first = 0; first < readings; first += inBlock)
+      await BlockModel.query().insert({
+        channelId,
+        sequence: first / inBlock,
+        firstIndex: first,
+        count: inBlock,
+        values: bytesOf(Float64Array.from({ length: inBlock }, () => random())),
+        times: null,
+      });
+    await joinBlocks(channelId);
+    await giveRoomBack();
+  };
+  await record();
+  await record();
+  const before = await sizeOf();
+  for (let run = 0; run < runs; run++) await record();
+  const bytes = ((await sizeOf()) - before) / (runs * readings);
+
+  expect(bytes).toBeLessThan(9);
+}, 60_000);
