@@ -2,6 +2,7 @@ import { FakeDevice } from '../../packages/server/src/testing/fakeDevice';
 import { buildWeb } from '../build';
 import { runScript, say } from '../plain';
 import { computation } from './computation';
+import { homeOfAYear } from './home';
 import { print } from './figures';
 import { liveTraces, thirtyRuns } from './graphs';
 import { draggedRegion, idleBench, millionPoints } from './screen';
@@ -14,14 +15,14 @@ import { truth } from './truth';
 const shortSeconds = 60;
 const hourSeconds = 3600;
 
-/** Prints each figure beside its budget. Parts can be named: computation, screen, service; "hour" and "truth" run only when they are named. */
+/** Prints each figure beside its budget. Parts can be named: computation, screen, service, home; "hour" and "truth" run only when they are named. */
 runScript(async (ending) => {
   const wanted = process.argv.slice(2);
   const has = (part: string) => wanted.length === 0 || wanted.includes(part);
   if (wanted.includes('truth')) for (const figure of truth()) print([figure]);
   if (has('computation')) print(computation());
   const isHour = wanted.includes('hour');
-  if (!has('screen') && !has('service') && !isHour) process.exit(0);
+  if (!['screen', 'service', 'home'].some(has) && !isHour) process.exit(0);
   buildWeb();
   const site = await openSite(ending);
   try {
@@ -40,6 +41,7 @@ runScript(async (ending) => {
       print(await liveStream(site));
       print(await longRun(site, shortSeconds));
     }
+    if (has('home')) print(await homeOfAYear(site));
     if (isHour) print(await longRun(site, hourSeconds));
   } finally {
     await site.close();
