@@ -103,6 +103,18 @@ describe('recording', () => {
     device.vanish();
   });
 
+  test('a copy that is made while a run is recorded says which run is not in it', async () => {
+    const device = await connected('C1-C', () => 1);
+    const id = await bench(null);
+    await server.api('post', `/investigations/${id}/recording`).expect(201);
+    const { body: during } = await server.api('post', `/investigations/${id}/copy`).expect(201);
+    expect(during.left).toEqual(['run 1']);
+    await server.api('delete', `/investigations/${id}/recording`).expect(200);
+    const { body: after } = await server.api('post', `/investigations/${id}/copy`).expect(201);
+    expect(after.left).toEqual([]);
+    device.vanish();
+  });
+
   test('a device that vanishes and comes back leaves a marked gap of missing readings, and the clock goes on', async () => {
     const device = await connected('A3-A', () => 1);
     const id = await bench(2.5);

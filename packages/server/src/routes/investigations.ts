@@ -85,7 +85,7 @@ export function investigationRoutes(
     response.status(204).end();
   });
   router.post('/:id/copy', async (request, response) => {
-    response.status(201).json({ id: await copyInvestigation(idOf(request)) });
+    response.status(201).json(await copyInvestigation(idOf(request)));
   });
   router.put('/:id/workings', async (request, response) => {
     const id = idOf(request);

@@ -1,4 +1,5 @@
 import {
+  type Copied,
   type Binding,
   type Investigation,
   type InvestigationPatch,
@@ -264,7 +265,7 @@ export async function restoreInvestigation(id: string): Promise<void> {
 }
 
 /** A copy with plan, workings and all runs that are not removed. */
-export async function copyInvestigation(id: string): Promise<string> {
+export async function copyInvestigation(id: string): Promise<Copied> {
   const source = await findInvestigation(id);
   const { document } = await findWorkings(id);
   return InvestigationModel.transaction(async (transaction) => {
@@ -275,11 +276,12 @@ export async function copyInvestigation(id: string): Promise<string> {
     });
     await copySetups(id, copy.id, transaction);
     const copies = new Map<string, string>();
-    const runs = await RunModel.query(transaction)
+    const present = await RunModel.query(transaction)
       .where({ investigationId: id })
       .whereNull('deletedAt')
-      .whereNotIn('state', ['recording', 'fetching'])
       .withGraphFetched(partsOfRun);
+    const isWhole = ({ state }: RunModel) => state !== 'recording' && state !== 'fetching';
+    const runs = present.filter(isWhole);
     for (const run of runs) {
       const { channels = [], gaps = [], spots = [], ...whole } = run.toJSON() as unknown as RunModel;
       const columns: Partial<RunModel> = { ...whole };
@@ -306,6 +308,7 @@ export async function copyInvestigation(id: string): Promise<string> {
       }
     }
     await addWorkings(copy.id, withRunsRenamed(readable(readWorkings, document), copies), transaction);
-    return copy.id;
+    const left = present.filter((run) => !isWhole(run)).map(({ name }) => name);
+    return { id: copy.id, left };
   });
 }

@@ -1,4 +1,4 @@
-import { type InvestigationSummary } from '@heuristor/contracts';
+import { type InvestigationSummary, copiedSchema } from '@heuristor/contracts';
 import { formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
@@ -7,11 +7,11 @@ import { Link, useNavigate } from 'react-router';
 import { z } from 'zod';
 import { request, sentenceOf } from '../api/client';
 import { tell } from '../stores/notices';
+import { FixedMenu } from '../ui/FixedMenu';
 import { Head } from '../ui/Head';
 import { NameField } from '../ui/NameField';
 import { PreviewPicture } from './PreviewPicture';
 import { useInvestigations } from './useInvestigations';
-import { FixedMenu } from '../ui/FixedMenu';
 
 const createdSchema = z.object({ id: z.string() });
 
@@ -141,6 +141,15 @@ function Row({ summary, refresh }: { summary: InvestigationSummary; refresh: () 
         },
       });
     });
+  const copy = () =>
+    act(async () => {
+      const { left } = copiedSchema.parse(await request('POST', `/investigations/${id}/copy`));
+      if (left.length > 0)
+        tell({
+          kind: 'news',
+          text: `“${name}” is copied without ${left.join(' and ')}: a run that is not over yet is in no copy. Copy it again afterwards.`,
+        });
+    });
   return (
     <div className="home-row">
       {renaming ? (
@@ -173,9 +182,7 @@ function Row({ summary, refresh }: { summary: InvestigationSummary; refresh: () 
         </Dropdown.Toggle>
         <FixedMenu>
           <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
-          <Dropdown.Item onClick={() => void act(() => request('POST', `/investigations/${id}/copy`))}>
-            Copy with its runs
-          </Dropdown.Item>
+          <Dropdown.Item onClick={() => void copy()}>Copy with its runs</Dropdown.Item>
           <Dropdown.Item onClick={() => void remove()}>Remove</Dropdown.Item>
         </FixedMenu>
       </Dropdown>

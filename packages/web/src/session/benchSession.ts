@@ -22,6 +22,7 @@ import { withFormulasRenamed } from './formulas';
 import { AsideDesk } from './asideDesk';
 import { AwayShelf } from './awayShelf';
 import { CursorDesk } from './cursor';
+import { endedMeanwhile } from './endedMeanwhile';
 import { History, type HistoryStep } from './history';
 import { InSight } from './inSight';
 import { LabelDesk } from './labelDesk';
@@ -383,7 +384,9 @@ export class BenchSession {
         this.path(''),
         investigationSchema,
       );
+      const ended = endedMeanwhile(this.documents.getState(), { runs, recorder, spots });
       this.documents.setState({ name, plan, runs, recorder, spots, sensors });
+      if (ended !== null) tell({ kind: 'fault', text: ended });
       this.saver.tell({ kind: 'newer', theirs: workings, theirVersion: workingsVersion });
       this.holdShown();
       this.feed.completeAll();
