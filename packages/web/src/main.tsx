@@ -16,6 +16,13 @@ const root = document.getElementById('root');
 if (root === null) throw new Error('the page has no #root');
 applyColours(document.documentElement);
 
+/** What is written on a canvas before its letters are here stays as it is: the page waits for them, for a moment. */
+const longestWait = 1500;
+const letters = ['16px "Inter Variable"', '14px "IBM Plex Mono"', '600 14px "IBM Plex Mono"'];
+// A letter that cannot be fetched is written in another hand, which is no reason to show nothing.
+const loaded = Promise.allSettled(letters.map((font) => document.fonts.load(font)));
+await Promise.race([loaded, new Promise((resolve) => setTimeout(resolve, longestWait))]);
+
 createRoot(root).render(
   <StrictMode>
     <ErrorBoundary

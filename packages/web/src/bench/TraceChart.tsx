@@ -195,7 +195,8 @@ export function TraceChart({
         >
           {notes.map(({ text, isWarning }) => (
             <span key={text} className={`trace-note ${isWarning ? '' : 'low'}`} title={text}>
-              {text}
+              {text.split(': ')[0]}
+              <span className="more">{text.slice(text.split(': ')[0].length)}</span>
             </span>
           ))}
         </div>
