@@ -170,10 +170,9 @@ test('Tab goes through every control of the bench; Space and Enter work it, and 
       await page.keyboard.press('Escape');
       await pause(80);
       if (page.url() !== url) faults.push(`${key} on ${at.called} leaves the page`);
-      const words = await page.$eval(
-        '.recorder, [class*="recorder"]',
-        (element) => (element as HTMLElement).innerText,
-      );
+      // Where decimals are switched, the page is made anew.
+      const recorder = await hand.element('.recorder');
+      const words = await recorder.evaluate((element) => (element as HTMLElement).innerText);
       if (words.includes('Recording')) faults.push(`${key} on ${at.called} records`);
     }
   }

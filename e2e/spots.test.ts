@@ -84,6 +84,7 @@ test('field against distance: typed, taken with Enter, the sensing point taken o
   await hand.pressLabelled('Close the set-up');
   await notRead('By');
   await notRead('Bz');
+  await stage.set('Moment of the magnet', 1.5);
   await stage.press('Far away, for zeroing');
   await hand.zero();
   await addColumn('r', 'cm', '−1.2');
@@ -98,10 +99,10 @@ test('field against distance: typed, taken with Enter, the sensing point taken o
   expect(rows.map(({ cells }) => cells.r.typed)).toEqual(distances);
   for (const { cells } of rows) {
     const r = ((cells.r.typed ?? NaN) + 1.2) / 100;
-    // µ₀ m/2π r³ of 0.9 A m², in mT, less what it still is half a metre away, where the zero is.
-    const truth = 2e-7 * 0.9 * 1000 * (r ** -3 - 0.512 ** -3);
-    expect(cells.B.pinned).toBe(truth > 5);
-    if (truth < 5) expect(Math.abs((cells.B.value ?? NaN) - truth)).toBeLessThan(5 * (cells.B.u ?? NaN));
+    // µ₀ m/2π r³ of 1.5 A m², in mT, less what it still is half a metre away, where the zero is.
+    const truth = 2e-7 * 1.5 * 1000 * (r ** -3 - 0.512 ** -3);
+    expect(cells.B.pinned).toBe(truth > 8);
+    if (truth < 8) expect(Math.abs((cells.B.value ?? NaN) - truth)).toBeLessThan(5 * (cells.B.u ?? NaN));
   }
   await hand.waitForText('△ at the sensor’s limit');
   // The sensing point lies behind the tip: 3.2 cm is where the nearest point that counts stands.
