@@ -134,6 +134,10 @@ describe.each(seeds)('with other noise (%i)', (more) => {
   test('the field falls with the cube of the distance: found by comparison, and by a free power', () => {
     for (const { at, evaluator } of said(fieldLaw, more)) {
       expectTrue(at('power', 'exponent'), -3);
+      // The distances were counted from the sensing point: it lies where it is said to.
+      expectTrue(at('shifted', 'd_0'), 0);
+      // µ₀ m / 2π of 0.9 A m², in mT m³.
+      expectTrue(at('shifted', 'k'), 2e-7 * 0.9 * 1000);
       const points = evaluator.points(fieldLaw.workings, {
         of: 'channel:B',
         against: 'channel:d',

@@ -77,11 +77,11 @@ export type InvestigationSummary = z.infer<typeof investigationSummarySchema>;
 
 /** How many investigations come at once. */
 export const investigationsPerPage = 24;
-/** Some of the investigations whose name holds what was searched for, the one used last on top. */
 /** What a copy of an investigation is, and the runs that are not in it, since they were being recorded. */
 export const copiedSchema = z.object({ id: idSchema, left: z.array(z.string()) });
 export type Copied = z.infer<typeof copiedSchema>;
 
+/** Some of the investigations whose name holds what was searched for, the one used last on top. */
 export const investigationPageSchema = z.object({
   investigations: z.array(investigationSummarySchema),
   /** How many there are of them in all. */

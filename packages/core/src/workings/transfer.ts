@@ -76,14 +76,14 @@ export function channelsFor(
  * Entries of one sheet on another one, with all that they speak of. What is there already in the same words is used; names that
  * are taken and letters get the next free one, and formulas follow.
  * @param wanted ids of the entries; all of them where it is null
- * @param isAlike says which entry that is there stands for one that comes
+ * @param isAlike says which other entry that is there stands for one that comes
  */
 export function transferred(
   from: SheetOver,
   wanted: readonly string[] | null,
   to: SheetOver,
   newId: () => string,
-  isAlike: (there: Entry, coming: Entry) => boolean = meansSame,
+  isAlike: (there: Entry, coming: Entry) => boolean = () => false,
 ): Transfer {
   const needed = wanted === null ? from.entries : closureOf(from.entries, wanted);
   const used = new Set(

@@ -76,7 +76,8 @@ export async function teacherOfCookie(cookie: string | undefined): Promise<Teach
     .first();
   lately.delete(tokenHash);
   if (found === undefined) return null;
-  if (lately.size >= mostLately) lately.delete([...lately.keys()][0]);
+  const [oldest] = lately.keys();
+  if (lately.size >= mostLately) lately.delete(oldest);
   lately.set(tokenHash, Math.min(Date.now() + latelyMilliseconds, found.expiresAt.getTime()));
   return (await TeacherModel.query().findById(found.teacherId)) ?? null;
 }

@@ -15,7 +15,8 @@ import { AwayRunModel } from '../models/awayRun';
 import { sourcesOf } from '../recorder/sources';
 import { findInvestigation, keepBindings } from '../services/investigations';
 import { awayTiming } from './awayClock';
-import { awayRunsOf, endFetched, storeFrame, storedOf } from './awayRuns';
+import { awayRunsOf, checkWanted, endFetched, storeFrame, storedOf } from './awayRuns';
+import { goingOn } from './goingOn';
 import { type Fetching, type Holding, claim, goesOn, presentHolding } from './holding';
 import { checkKept } from './keptFrame';
 import { checkRoom, ownLevel, tracksOf } from './preparation';
@@ -29,8 +30,6 @@ interface Events {
 const readingsAtOnce = 2000;
 const answerMilliseconds = 4000;
 const frameMilliseconds = 8000;
-/** While the database is away, a fetch is tried again and again, for ten minutes. */
-const [retryMilliseconds, mostTries] = [1000, 600];
 const waiting = 'The database does not answer. What the device keeps is fetched on when it does.';
 const unstored = 'What the device keeps could not be stored. What is here stays; fetch it again.';
 
@@ -245,7 +244,14 @@ export class AwayDesk extends EventEmitter<Events> {
   private async run(holding: Holding, row: AwayRunModel, fetching: Fetching): Promise<void> {
     this.show(holding);
     try {
-      await this.broughtInTheEnd(holding, row, fetching);
+      await goingOn(
+        () => this.bring(holding, row, fetching),
+        () => holding.device.present && !fetching.isCancelled && !this.closed,
+        (error, before) => {
+          this.broken(error);
+          if (before === 0) this.emit('fault', row.investigationId, waiting);
+        },
+      );
     } catch (error) {
       // One that broke off is taken up again when the device is back.
       if (!(error instanceof Failure)) this.broken(error);
@@ -264,36 +270,9 @@ export class AwayDesk extends EventEmitter<Events> {
     }
   }
 
-  /** Brings a run here, and goes on where it was when the database was away meanwhile. */
-  private async broughtInTheEnd(holding: Holding, row: AwayRunModel, fetching: Fetching): Promise<void> {
-    for (let tries = 0; ; tries++) {
-      try {
-        await this.bring(holding, row, fetching);
-        return;
-      } catch (error) {
-        const mayGoOn = holding.device.present && !fetching.isCancelled && !this.closed && tries < mostTries;
-        if (error instanceof Failure || !mayGoOn) throw error;
-        this.broken(error);
-        if (tries === 0) this.emit('fault', row.investigationId, waiting);
-        await new Promise((resolve) => setTimeout(resolve, retryMilliseconds).unref());
-      }
-    }
-  }
-
-  /** @throws Failure where the investigation of a run was removed: the device goes on keeping it */
-  private async checkWanted({ code, investigationId }: AwayRunModel): Promise<void> {
-    await findInvestigation(investigationId).catch((error: unknown) => {
-      if (!(error instanceof Failure)) throw error;
-      throw new Failure(
-        'not-found',
-        `The investigation of this run was removed. ${code} goes on keeping the run; put the investigation back to fetch it.`,
-      );
-    });
-  }
-
   private async bring(holding: Holding, row: AwayRunModel, fetching: Fetching): Promise<void> {
     const { device } = holding;
-    await this.checkWanted(row);
+    await checkWanted(row);
     const isEnd = row.wanted === 'end';
     if (isEnd && holding.said?.runs.some((run) => run.id === row.id && goesOn(run)) === true) {
       device.send?.({ type: 'end', id: row.id });
@@ -338,7 +317,7 @@ export class AwayDesk extends EventEmitter<Events> {
       ...(isWhole ? [] : ['It still records; fetch the rest later.']),
     ];
     // It may have been removed while the run came in.
-    await this.checkWanted(row);
+    await checkWanted(row);
     const run = await endFetched(row, { begunAt, notes, isWhole });
     if (isWhole) {
       holding.rows = holding.rows.filter((other) => other !== row);

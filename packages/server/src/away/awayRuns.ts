@@ -4,6 +4,7 @@ import { AwayRunModel, type AwayTrack } from '../models/awayRun';
 import { BlockModel } from '../models/block';
 import { ChannelModel } from '../models/channel';
 import { RunModel } from '../models/run';
+import { findInvestigation } from '../services/investigations';
 import { addRun, readRun } from '../services/runs';
 import { bytesOf, joinBlocks } from '../services/samples';
 
@@ -114,4 +115,15 @@ export async function endFetched(
   row.wanted = null;
   if (isWhole) row.storedAt = new Date();
   return readRun(run.id);
+}
+
+/** @throws Failure where the investigation of a run was removed: the device goes on keeping it */
+export async function checkWanted({ code, investigationId }: AwayRunModel): Promise<void> {
+  await findInvestigation(investigationId).catch((error: unknown) => {
+    if (!(error instanceof Failure)) throw error;
+    throw new Failure(
+      'not-found',
+      `The investigation of this run was removed. ${code} goes on keeping the run; put the investigation back to fetch it.`,
+    );
+  });
 }

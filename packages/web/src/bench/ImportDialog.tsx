@@ -5,7 +5,7 @@ import {
   importSchema,
   largestImportBytes,
 } from '@heuristor/contracts';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Button, Modal, ProgressBar } from 'react-bootstrap';
 import { create } from 'zustand';
 import { postFile, request, sentenceOf } from '../api/client';
@@ -53,6 +53,7 @@ function Dialog({ file }: { file: File }) {
   const [found, setFound] = useState<Import | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [keeping, setKeeping] = useState(false);
+  const isStoring = useRef(false);
   /** Names and units as they were mended; null where nobody has touched them. */
   const [mended, setMended] = useState<ImportNames | null>(null);
   useEffect(() => {
@@ -85,9 +86,10 @@ function Dialog({ file }: { file: File }) {
       },
       (error: unknown) => setFault(sentenceOf(error)),
     );
-    // A page that goes takes its file along: it would hold a place on the server that others wait for.
+    // A page that goes takes its file along, which would hold a place on the server that others wait for; what is being stored goes on.
     const onHide = () => {
-      if (id !== null) void fetch(`/api/imports/${id}`, { method: 'DELETE', keepalive: true });
+      if (id !== null && !isStoring.current)
+        void fetch(`/api/imports/${id}`, { method: 'DELETE', keepalive: true });
     };
     window.addEventListener('pagehide', onHide);
     return () => {
@@ -112,11 +114,15 @@ function Dialog({ file }: { file: File }) {
     void attempt(() => request('POST', `/imports/${found?.id ?? ''}/answer`, choices));
   const keep = async () => {
     setKeeping(true);
+    isStoring.current = true;
     const kept = await attempt(() =>
       request('POST', `/imports/${found?.id ?? ''}/keep`, mended === null ? {} : { runs: mended }),
     );
     if (kept) close();
-    else setKeeping(false);
+    else {
+      isStoring.current = false;
+      setKeeping(false);
+    }
   };
   return (
     <Modal show onHide={cancel} size="lg" animation={false} aria-labelledby="import-title">

@@ -147,7 +147,8 @@ export function TraceChart({
 
   const others = trace?.others.length ?? 0;
   const notes = [
-    ...(markWords === null ? [] : [{ text: markWords, isWarning: false }]),
+    // Where there is little room, what the marks are stands without what becomes of them.
+    ...(markWords === null ? [] : [{ text: markWords, short: markWords.split(': ')[0], isWarning: false }]),
     ...(others === 0
       ? []
       : [
@@ -193,10 +194,10 @@ export function TraceChart({
             height: headHeight(),
           }}
         >
-          {notes.map(({ text, isWarning }) => (
+          {notes.map(({ text, short = text, isWarning }) => (
             <span key={text} className={`trace-note ${isWarning ? '' : 'low'}`} title={text}>
-              {text.split(': ')[0]}
-              <span className="more">{text.slice(text.split(': ')[0].length)}</span>
+              {short}
+              <span className="more">{text.slice(short.length)}</span>
             </span>
           ))}
         </div>

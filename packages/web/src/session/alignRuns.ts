@@ -1,5 +1,5 @@
 import { tell } from '../stores/notices';
-import { type RunEvent } from '../workers/protocol';
+import { type RunEvent } from '../workers/runEvents';
 import { aligned, withShifts } from './aligning';
 import { type BenchSession } from './benchSession';
 import { shownRuns } from './runs';

@@ -1,5 +1,5 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
-import { type RunMoments } from '../workers/protocol';
+import { type RunMoments } from '../workers/runEvents';
 
 /** By how much a run is moved in time. */
 export const shiftOf = ({ shifts }: Pick<WorkingsDocument, 'shifts'>, run: string): number =>

@@ -8,14 +8,14 @@ interface Doing {
 
 /**
  * What the server was doing before the connection broke, and does no more though nothing came of it: a restart ends what waits or
- * sweeps. Said in words, or null.
+ * sweeps, and another screen may have ended it meanwhile. Said in words, or null.
  */
 export function endedMeanwhile(before: Doing, now: Doing): string | null {
   const hasWaited = before.recorder.phase === 'waiting' || before.recorder.phase === 'countdown';
   const isNothingNew = now.runs.length === before.runs.length;
   if (hasWaited && now.recorder.phase === 'idle' && isNothingNew)
-    return 'The run that waited to begin does not wait any more: the server was started anew. Press Record once more.';
+    return 'The run that waited to begin does not wait any more: the server was started anew, or somebody cancelled it. Press Record once more.';
   if (before.spots.phase === 'sweeping' && now.spots.phase === 'idle')
-    return `The sweep ended after ${before.spots.taken} of ${before.spots.planned} readings: the server was started anew. What was read is kept.`;
+    return `The sweep ended after ${before.spots.taken} of ${before.spots.planned} readings: the server was started anew, or somebody ended it. What was read is kept.`;
   return null;
 }

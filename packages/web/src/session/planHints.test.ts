@@ -1,6 +1,6 @@
 import { type Device, type DeviceChannel, type Plan, usualPlan } from '@heuristor/contracts';
 import { hintsOf } from './planHints';
-import { type SeenReadings } from '../workers/protocol';
+import { type SeenReadings } from '../workers/seen';
 import { beginningWords, endingWords, rateWordsOf, timesWords } from './planWords';
 import { quantitiesOf } from './sensors';
 import { unitsFor } from './unitsOffered';

@@ -3,7 +3,7 @@ import { parseUnit, printedUnit } from '@heuristor/core';
 import { rateText } from '../ui/rateText';
 import { rateFrom } from './rateFault';
 import { type Quantity } from './sensors';
-import { type SeenReadings } from '../workers/protocol';
+import { type SeenReadings } from '../workers/seen';
 import { shortText } from '../ui/numberText';
 
 /** Something about the next run that looks wrong, and what would mend it. It never stops anybody from recording. */

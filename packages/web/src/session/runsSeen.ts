@@ -1,5 +1,5 @@
 import { type Run } from '@heuristor/contracts';
-import { type SeenReadings } from '../workers/protocol';
+import { type SeenReadings } from '../workers/seen';
 import { type InRuns } from './planHints';
 import { presentRuns, shownRuns } from './runs';
 

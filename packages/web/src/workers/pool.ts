@@ -17,14 +17,13 @@ import {
   type FreshReadings,
   type RenderRequest,
   type RenderedRun,
-  type RunEvent,
-  type RunMoments,
   type RunReadings,
   type RunWorker,
-  type SeenReadings,
   type Stretch,
   type TriedPoints,
 } from './protocol';
+import { type RunEvent, type RunMoments } from './runEvents';
+import { type SeenReadings } from './seen';
 
 /** Every call to a worker is answered later. */
 type Remote = {

@@ -13,6 +13,8 @@ import {
   type Unit,
   type Working,
 } from '@heuristor/core';
+import { type RunEvent, type RunMoments } from './runEvents';
+import { type SeenReadings } from './seen';
 import { type Sought } from './sought';
 
 /** One number on its way to the screen: plain, without what only the core can ask of it. */
@@ -288,33 +290,12 @@ export interface TablePart {
   leftOut: (Uint8Array | null)[];
 }
 
-/** Something by which runs can be aligned. */
-export type RunEvent =
-  | { kind: 'crossing'; of: SeriesRef; level: number; unit: Unit; direction: 'rise' | 'fall' }
-  | { kind: 'greatest' | 'least'; of: SeriesRef; from: number; to: number };
-
-export interface RunMoments {
-  runId: string;
-  moments: number[];
-}
-
 /** Readings of a channel that were picked out of it. */
 export interface ChosenReadings {
   channel: string;
   ranges: Ranges;
   /** All that it has. */
   total: number;
-}
-
-/** What a channel of a run showed. */
-export interface SeenReadings {
-  key: string;
-  deviceCode: string | null;
-  /** Ends of its readings as the device sent them, before zero, sign and unit; the greatest is below the least where there is none. */
-  least: number;
-  greatest: number;
-  /** Hertz below which nearly all of its motion lies; null where nothing moves, or the readings are no regular ones. */
-  band: number | null;
 }
 
 /** Every relation tried on the readings of a region. */

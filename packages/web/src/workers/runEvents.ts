@@ -2,6 +2,8 @@ import { type WorkingsDocument } from '@heuristor/contracts';
 import {
   type Evaluator,
   Refusal,
+  type SeriesRef,
+  type Unit,
   canConvert,
   conversionFactor,
   crossingsOf,
@@ -10,7 +12,16 @@ import {
   indexAtOrAfter,
   orRefusal,
 } from '@heuristor/core';
-import { type RunEvent, type RunMoments } from './protocol';
+
+/** Something by which runs can be aligned. */
+export type RunEvent =
+  | { kind: 'crossing'; of: SeriesRef; level: number; unit: Unit; direction: 'rise' | 'fall' }
+  | { kind: 'greatest' | 'least'; of: SeriesRef; from: number; to: number };
+
+export interface RunMoments {
+  runId: string;
+  moments: number[];
+}
 
 /** When something happens in a run. */
 export function momentsIn(evaluator: Evaluator, workings: WorkingsDocument, event: RunEvent): RunMoments {

@@ -1,6 +1,16 @@
 import { type Channel } from '@heuristor/contracts';
 import { bandwidthOf, parseUnit, strayFloor, withoutStrays } from '@heuristor/core';
-import { type SeenReadings } from './protocol';
+
+/** What a channel of a run showed. */
+export interface SeenReadings {
+  key: string;
+  deviceCode: string | null;
+  /** Ends of its readings as the device sent them, before zero, sign and unit; the greatest is below the least where there is none. */
+  least: number;
+  greatest: number;
+  /** Hertz below which nearly all of its motion lies; null where nothing moves, or the readings are no regular ones. */
+  band: number | null;
+}
 
 /**
  * What a channel of a run showed: its ends as the device sent them, and how fast it moved.

@@ -92,7 +92,7 @@ function wholeCycles(series: Series, { start, end }: { start: number; end: numbe
   const count = starts.length - 1;
   if (count < 1)
     throw new Refusal(
-      `No whole cycle of ${symbol} lies in this region: it has to rise through its middle twice. Make the region longer.`,
+      `No whole cycle of ${symbol} lies in this region: it has to rise, or to fall, through its middle twice. Make the region longer.`,
     );
   const period = (starts[count] - starts[0]) / count;
   const from = Math.max(start, timeAt(sampling, first));
