@@ -40,7 +40,7 @@ test('a region hangs on what happens in each run, lies elsewhere in one, and is 
   await system.page.select('[aria-label="Ends when"] select', 'rises');
   await hand.type('Ends when: level', '1');
   await hand.menu('More for region A', 'Done changing');
-  await hand.waitForText('from x rises through 0.2, to x rises through 1');
+  await hand.waitForText('from x rises through 0.2 m, to x rises through 1 m');
   await pause(500);
   const accelerations = await hand.named('the path', 'curvature');
   expect(accelerations).toHaveLength(3);

@@ -30,6 +30,7 @@ export const capacitor: Experiment = {
         end: 5,
         from: falls(4.5),
         until: falls(0.25),
+        toldIn: { 'channel:U': 'V' },
       }),
       entry('fit', 'decay', 'τ', { relation: 'decay', of: 'channel:U', against: 't', region: 'falling' }),
       entry('formulaSeries', 'log', 'ln U', {

@@ -52,6 +52,7 @@ export const energyOnSlope: Experiment = {
         end: 1,
         from: passes(0.15),
         until: passes(0.75),
+        toldIn: { 'channel:s': 'm' },
       }),
       entry('region', 'fast', 'fast', {
         letter: 'B',
@@ -59,6 +60,7 @@ export const energyOnSlope: Experiment = {
         end: 1.6,
         from: passes(1.05),
         until: passes(1.65),
+        toldIn: { 'channel:s': 'm' },
       }),
       entry('slope', 'loss-slow', 'power lost while slow', {
         of: 'entry:total',

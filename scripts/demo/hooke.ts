@@ -13,6 +13,7 @@ export const hooke: Experiment = {
         along: 'channel:x',
         start: 0.1,
         end: 0.35,
+        toldIn: { 'channel:x': 'm' },
       }),
       entry('slope', 'stiffness', 'k', { of: 'channel:F', against: 'channel:x', region: 'straight' }),
       entry('area', 'work', 'W', { of: 'channel:F', against: 'channel:x', region: 'straight' }),

@@ -17,6 +17,7 @@ export const impulse: Experiment = {
         end: 0.4,
         from: pulled('rises', -0.5),
         until: pulled('rises', -0.1),
+        toldIn: { 'channel:F': 'N' },
       }),
       entry('region', 'caught', 'caught', {
         letter: 'B',
@@ -24,6 +25,7 @@ export const impulse: Experiment = {
         end: 0.8,
         from: pulled('rises', -0.05),
         until: pulled('falls', 0.05),
+        toldIn: { 'channel:F': 'N' },
       }),
       entry('region', 'after', 'thrown back', {
         letter: 'C',
@@ -31,6 +33,7 @@ export const impulse: Experiment = {
         end: 1.4,
         from: pulled('falls', 0.1),
         until: pulled('falls', 0.5),
+        toldIn: { 'channel:F': 'N' },
       }),
       entry('slope', 'before', 'v_1', { of: 'channel:x', against: 't', region: 'rest' }),
       entry('slope', 'later', 'v_2', { of: 'channel:x', against: 't', region: 'after' }),

@@ -19,6 +19,7 @@ export const slopeThreeWays: Experiment = {
         end: 1.5,
         from: { event: 'rises', of: 'channel:x', level: 0.1, count: 1, offset: 0 },
         until: { event: 'greatest', of: 'channel:x', level: 0, count: 1, offset: -0.3 },
+        toldIn: { 'channel:x': 'm' },
       }),
       entry('fit', 'path', 'the path', {
         relation: 'parabola',

@@ -28,6 +28,7 @@ const parametersSchema = z.record(
     held: z.boolean(),
     low: finite.nullable(),
     high: finite.nullable(),
+    toldIn: z.string().min(1).max(80).optional(),
   }),
 );
 
@@ -117,6 +118,7 @@ const schemas = entryKindKeys.map((key) => {
     note: z.string().max(2000).optional(),
     folded: z.boolean().optional(),
     shownIn: z.record(z.string().min(1).max(80), z.string().max(40)).optional(),
+    toldIn: z.record(z.string().min(1).max(160), z.string().min(1).max(80)).optional(),
     ...shapeOf(fields),
   });
 });

@@ -78,6 +78,7 @@ export {
   usualOf,
 } from './workings/fields';
 export { type ReferenceMap, referencesIn, withReferences } from './workings/speaks';
+export { withUnitsTold } from './workings/toldUnits';
 export {
   type KnownChannel,
   type SheetOver,

@@ -5,6 +5,7 @@ import { countOf, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { type Told, crossingAt } from './cycles';
 import { crossingsOf } from './crossings';
+import { printedUnit } from '../units/unit';
 import { noiseOf, turnsOf } from './turns';
 
 /** Something that happens in every run, at a moment of its own. */
@@ -80,7 +81,7 @@ export function eventIn(series: Series, { event, level, count }: EventRule): Tol
         Array.from(crossingsOf(series, level, event === 'rises' ? 'rise' : 'fall'), (moment) =>
           crossingAt(series, level, moment),
         ),
-        `${event === 'rises' ? 'rise' : 'fall'} through ${Number(level.toPrecision(5))}`,
+        `${event === 'rises' ? 'rise' : 'fall'} through ${`${Number(level.toPrecision(5))} ${printedUnit(series.unit)}`.trim()}`,
       );
     case 'peak':
     case 'trough':

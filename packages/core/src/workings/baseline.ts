@@ -5,8 +5,10 @@ import { type Series } from '../series/series';
 import { belowZero } from '../units/temperature';
 import { printedUnit } from '../units/unit';
 import { choiceField, later, levelField, regionField } from './fields';
-import { type Context } from './kind';
+import { type Context, type EntryBase } from './kind';
+import { type SeriesRef } from './references';
 import { select } from './selection';
+import { unitWords } from './unitWords';
 
 /** What counts as nothing under a series. */
 export const baselineFields = {
@@ -64,9 +66,14 @@ export const scaleNote = ({ symbol, unit }: Series, { baseline }: Pick<Baseline,
       ]
     : [];
 
-/** A baseline in words: "above the mean of B"; nothing of zero. */
-export function baselineWords({ baseline, level }: Baseline): string {
-  if (baseline === 'level') return ` from ${String(level).replace('-', '−')}`;
+/** A baseline in words: " from 0.5 N", " from the mean of its rest"; nothing of zero. */
+export function baselineWords({
+  baseline,
+  level,
+  of,
+  toldIn,
+}: Pick<Baseline, 'baseline' | 'level'> & { of: SeriesRef } & Pick<EntryBase, 'toldIn'>): string {
+  if (baseline === 'level') return ` from ${String(level).replace('-', '−')}${unitWords(toldIn, of)}`;
   if (baseline === 'mean') return ' from the mean of its rest';
   return baseline === 'ends' ? ' from the line between its ends' : '';
 }

@@ -5,7 +5,7 @@ import { Refusal } from '../refusal';
 import { exactly } from '../results/quantity';
 import { type Series } from '../series/series';
 import { type Unit } from '../units/unit';
-import { type Entry, type Workings, kindOf, toldTo } from './entries';
+import { type Entry, type Workings, kindOf } from './entries';
 import { inputsOf } from './inputs';
 import { type Context, type Named } from './kind';
 import { type NamedResult, type Outcome, noted } from './outcome';
@@ -14,6 +14,7 @@ import { type RunData } from './run';
 import { RunSeries } from './runSeries';
 import { refuseName } from './refuseName';
 import { select } from './selection';
+import { inUnitsOfRun } from './toldUnits';
 import { unflattened } from './unflattened';
 
 /** What the workings say about one run: an outcome for every entry, by its id. */
@@ -258,10 +259,11 @@ export class Evaluator extends RunSeries {
       if (outcome.kind === 'results')
         return { outcome: untoldAsBefore(outcome, context.before), raised: earlier };
     }
-    const asSheet = kindOf(entry.kind).evaluate(toldTo(entry), context);
+    const asked = inUnitsOfRun(entry, context);
+    const asSheet = kindOf(entry.kind).evaluate(asked, context);
     if (!isWindowed || asSheet.kind !== 'results') return { outcome: asSheet, raised: 0 };
     if (context.moving) return { outcome: untoldAsBefore(asSheet, context.before), raised: earlier };
-    const own = kindOf(entry.kind).ownSeries?.(toldTo(entry), context);
+    const own = kindOf(entry.kind).ownSeries?.(asked, context);
     const series = own === undefined ? spokenOf : [own];
     const about = { series, region, runId: context.runId };
     const { outcome, raised, says } = unflattened(asSheet, about, (times) => {

@@ -12,7 +12,7 @@ export interface FormulaText {
 export interface Anchor {
   event: EventKind;
   of: SeriesRef;
-  /** Where a level is crossed: that level, in the unit of the series. */
+  /** Where a level is crossed: that level, in the unit that the entry tells numbers of this series in. */
   level: number;
   /** Which one of its kind, from 1 on. */
   count: number;
@@ -61,8 +61,10 @@ type FieldShape =
       label: string;
       usual: number;
       low: number | null;
-      /** Whether it is told in the unit of the series that the entry is of. */
-      ofSeries?: boolean;
+      /** The field that names the series in whose unit it is told. */
+      inUnitOf?: string;
+      /** Whether it tells how wide something is, and not where it lies: that differs where a scale has its zero elsewhere. */
+      isWidth?: true;
       /** It is slid over so many intervals between readings. */
       slidesOver?: number;
     }
@@ -73,7 +75,7 @@ type FieldShape =
   | { type: 'parameters'; label: string; usual: Readonly<Record<string, ParameterSetting>> }
   | { type: 'anchor'; label: string; usual: Anchor | null }
   | { type: 'regions'; label: string; usual: readonly string[] }
-  | { type: 'ownStretches'; label: string; usual: readonly OwnStretch[] };
+  | { type: 'ownStretches'; label: string; usual: readonly OwnStretch[]; inUnitOf: string };
 
 export type Fields = Readonly<Record<string, Field>>;
 
@@ -149,9 +151,12 @@ export const numberField = (label: string, usual = 0, low: number | null = null)
 /** A length along the abscissa that is slid over so many intervals between readings. */
 export const lengthField = (label: string, usual: number, slidesOver: number) =>
   ({ type: 'number', label, usual, low: 0, slidesOver }) as const;
-/** A number in the unit of the series that the entry is of. */
-export const levelField = (label: string) =>
-  ({ type: 'number', label, usual: 0, low: null, ofSeries: true }) as const;
+/** A number in the unit of a series that the entry names, by the field that names it. */
+export const levelField = (label: string, inUnitOf = 'of', usual = 0) =>
+  ({ type: 'number', label, usual, low: null, inUnitOf }) as const;
+/** How wide something is, in the unit of the series that the entry is of. */
+export const widthField = (label: string) =>
+  ({ type: 'number', label, usual: 0, low: 0, inUnitOf: 'of', isWidth: true }) as const;
 export const flagField = (label: string, usual = false) => ({ type: 'flag', label, usual }) as const;
 export const resultField = (label: string) => ({ type: 'result', label }) as const;
 export const formulaField = (label: string) =>
@@ -162,4 +167,6 @@ export const textField = (label: string, most: number, usual = '', pattern: RegE
 /** Further regions, none of them at first. */
 export const regionsField = (label: string) => ({ type: 'regions', label, usual: [] }) as const;
 export const anchorField = (label: string) => ({ type: 'anchor', label, usual: null }) as const;
-export const ownStretchesField = (label: string) => ({ type: 'ownStretches', label, usual: [] }) as const;
+/** Stretches of single runs, in the unit of the series that a field names. */
+export const ownStretchesField = (label: string, inUnitOf: string) =>
+  ({ type: 'ownStretches', label, usual: [], inUnitOf }) as const;

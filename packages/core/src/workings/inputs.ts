@@ -7,6 +7,7 @@ import { type Entry, kindOf, toldTo } from './entries';
 import { type Anchor, type FormulaText } from './fields';
 import { type Context, type RegionBounds } from './kind';
 import { type ResultRef, type SeriesRef } from './references';
+import { unitsToldHere } from './toldUnits';
 
 /**
  * Everything that decides an outcome beside the entry's own words, read off the declared fields: the series it speaks of,
@@ -72,6 +73,7 @@ export function inputsOf(
     }
   }
   for (const { of } of anchors) addSeries(of);
+  rest.push(...unitsToldHere(entry, context.series));
   for (const bounds of regions) {
     if (bounds === null) continue;
     rest.push(bounds.start, bounds.end);

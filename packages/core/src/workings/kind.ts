@@ -18,6 +18,11 @@ export interface EntryBase {
   folded?: boolean;
   /** The units that somebody chose for its results, as UCUM codes by the keys of these. */
   shownIn?: Readonly<Record<string, string>>;
+  /**
+   * In which unit its numbers about a series are told, as UCUM codes by series: a level that was typed in m is that place in a run
+   * in feet too. Where a series has none, they are numbers in the unit of each run.
+   */
+  toldIn?: Readonly<Record<string, string>>;
 }
 
 /** A region as other entries see it. */

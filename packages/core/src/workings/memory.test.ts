@@ -86,7 +86,7 @@ class Scribbler {
       from: this.anchor(),
       until: this.anchor(),
       cyclesOf: this.pick(['t', 't', ...this.series()]),
-      own: this.valueOf({ type: 'ownStretches', label: '', usual: [] }),
+      own: this.valueOf({ type: 'ownStretches', label: '', usual: [], inUnitOf: 'along' }),
     };
   }
 

@@ -42,13 +42,24 @@ export function withReferences(entry: Entry, map: ReferenceMap): Entry {
       }
     },
   );
-  return { ...entry, ...Object.fromEntries(changed) } as Entry;
+  const { toldIn } = entry;
+  const told =
+    toldIn === undefined
+      ? {}
+      : {
+          toldIn: Object.fromEntries(
+            Object.entries(toldIn).map(([of, code]) => [map.series(of as SeriesRef), code]),
+          ),
+        };
+  return { ...entry, ...Object.fromEntries(changed), ...told } as Entry;
 }
 
 /** Everything that an entry speaks of under a reference. */
 export function referencesIn(entry: Entry): { series: SeriesRef[]; results: ResultRef[]; regions: string[] } {
   const found = { series: [] as SeriesRef[], results: [] as ResultRef[], regions: [] as string[] };
-  withReferences(entry, {
+  // What it speaks of decides of what units are told.
+  const { toldIn, ...said } = entry;
+  withReferences(toldIn === undefined ? entry : (said as Entry), {
     series: (reference) => (found.series.push(reference), reference),
     result: (reference) => (found.results.push(reference), reference),
     region: (id) => (found.regions.push(id), id),

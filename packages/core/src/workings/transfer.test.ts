@@ -115,11 +115,14 @@ describe('an entry that goes to another sheet', () => {
     });
   });
 
-  it('speaks of the channel that measures the same, a level in its unit', () => {
+  it('speaks of the channel that measures the same, a level in the unit that it was told in', () => {
     const there = { entries: [], channels: [{ key: 's', quantity: 'position', unit: 'cm' }] };
     const { entries, lacking } = transferred(from, ['v', 'A', 'loose'], there, newId);
     expect(byKind(entries, 'derivative')[0]).toMatchObject({ of: 'channel:s' });
-    expect(byKind(entries, 'region')[0]).toMatchObject({ from: { of: 'channel:s', level: 10 } });
+    expect(byKind(entries, 'region')[0]).toMatchObject({
+      from: { of: 'channel:s', level: 0.1 },
+      toldIn: { 'channel:s': 'm' },
+    });
     expect(lacking).toEqual([F]);
     expect(byKind(entries, 'slope')[0]).toMatchObject({ of: 'channel:F' });
   });

@@ -2,10 +2,10 @@ import { sameName } from '../formula/names';
 import { parsed } from '../formula/parsed';
 import { namesIn } from '../formula/tree';
 import { Refusal, orRefusal } from '../refusal';
-import { canConvert, conversionFactor } from '../units/conversion';
+import { canConvert } from '../units/conversion';
 import { parseUnit } from '../units/unit';
 import { type Entry, kindOf } from './entries';
-import { type Anchor, type FormulaText } from './fields';
+import { type FormulaText } from './fields';
 import {
   type ResultRef,
   type SeriesRef,
@@ -16,6 +16,7 @@ import {
   resultRef,
 } from './references';
 import { referencesIn, withReferences } from './speaks';
+import { withUnitsTold } from './toldUnits';
 
 /** A channel as sheets know it: by its key, by what it measures, and in which unit. */
 export interface KnownChannel {
@@ -110,12 +111,9 @@ export function transferred(
     done.add(entry);
     // What it speaks of comes first, so that its place is known.
     spokenOf(entry, from.entries).forEach((other) => needed.includes(other) && put(other));
-    const bound = withBoundNames(entry, from);
-    const moved = withScaledLevels(
-      withReferences(bound, { series, result, region: (id) => ids.get(id) ?? id }),
-      bound,
-      (key) => factorOf(key, from.channels, channels, to.channels),
-    );
+    // A level of a channel is told in the unit that this channel has here, whatever it has there.
+    const told = withUnitsTold(withBoundNames(entry, from), (of) => unitOfChannel(of, from.channels));
+    const moved = withReferences(told, { series, result, region: (id) => ids.get(id) ?? id });
     const plain = moved.kind === 'region' ? { ...moved, own: [] } : moved;
     const same =
       entries.find((other) => meansSame(other, plain)) ?? to.entries.find((other) => isAlike(other, plain));
@@ -136,6 +134,10 @@ export function transferred(
     .sort((a, b) => (order.get(a.id) ?? 0) - (order.get(b.id) ?? 0));
   return { entries: [...old, ...come], ids, channels, lacking };
 }
+
+/** The unit of a channel; null of a column that came without one. */
+const unitOfChannel = (of: SeriesRef, channels: readonly KnownChannel[]): string | null =>
+  channels.find(({ key }) => channelRef(key) === of)?.unit || null;
 
 /** The entries that another one speaks of, under a reference or by name in a formula. */
 function spokenOf(entry: Entry, entries: readonly Entry[]): Entry[] {
@@ -219,40 +221,6 @@ function withBoundNames(entry: Entry, { entries, channels }: SheetOver): Entry {
     return [field, { ...formula, names }];
   });
   return { ...entry, ...Object.fromEntries(patch) } as Entry;
-}
-
-/** By what a level has to be multiplied that is told in the unit of a channel, for the one that stands for it. */
-function factorOf(
-  key: string,
-  here: readonly KnownChannel[],
-  channels: ReadonlyMap<string, string>,
-  there: readonly KnownChannel[],
-): number {
-  const own = here.find((channel) => channel.key === key);
-  const other = there.find((channel) => channel.key === channels.get(key));
-  if (own === undefined || other === undefined || own.unit === other.unit) return 1;
-  const [a, b] = [parseUnit(own.unit), parseUnit(other.unit)];
-  return canConvert(a, b) ? conversionFactor(a, b) : 1;
-}
-
-/** Levels that were told in the unit of a channel, in that of the one that stands for it. */
-function withScaledLevels(moved: Entry, before: Entry, factorFor: (key: string) => number): Entry {
-  const [values, old] = [moved, before] as unknown as Readonly<Record<string, unknown>>[];
-  const keyIn = (reference: unknown) =>
-    typeof reference === 'string' && reference.startsWith('channel:') ? nameIn(reference) : null;
-  const patch = Object.entries(kindOf(moved.kind).fields).flatMap(([name, field]): [string, unknown][] => {
-    if (field.type === 'anchor' && values[name] != null) {
-      const key = keyIn((old[name] as Anchor).of);
-      const anchor = values[name] as Anchor;
-      return key === null ? [] : [[name, { ...anchor, level: anchor.level * factorFor(key) }]];
-    }
-    const key = keyIn(old.of);
-    const isLevel = field.type === 'number' && field.ofSeries === true;
-    return isLevel && key !== null && typeof values[name] === 'number'
-      ? [[name, values[name] * factorFor(key)]]
-      : [];
-  });
-  return { ...moved, ...Object.fromEntries(patch) } as Entry;
 }
 
 /**

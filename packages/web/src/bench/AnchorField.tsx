@@ -1,5 +1,6 @@
 import {
   type Anchor,
+  type Entry,
   type EventKind,
   type SeriesRef,
   eventTitles,
@@ -20,8 +21,8 @@ interface Props {
   /** What nothing chosen means. */
   none: string;
   value: Anchor | null;
-  /** An entry cannot be attached to itself. */
-  entryId: string;
+  /** The entry whose moment it is; it cannot be attached to itself. */
+  entry: Entry;
   onChange: (value: Anchor | null) => void;
 }
 
@@ -29,14 +30,14 @@ const events = Object.keys(eventTitles) as EventKind[];
 const needsSeries = (event: EventKind) => event !== 'begins' && event !== 'ends';
 
 /** Something that happens in each run, chosen by what it is, in which series, at which level, which one, and how long after. */
-export function AnchorField({ id, label, none, value, entryId, onChange }: Props) {
+export function AnchorField({ id, label, none, value, entry, onChange }: Props) {
   const own = useId();
   const nameOf = useNames();
   const { workings, runs } = useDocuments(
     useShallow(({ workings: sheet, runs: all }) => ({ workings: sheet, runs: all })),
   );
-  const choices = seriesChoices(runs, workings).filter((choice) => choice !== `entry:${entryId}`);
-  const unit = useUnitOf(value?.of ?? null);
+  const choices = seriesChoices(runs, workings).filter((choice) => choice !== `entry:${entry.id}`);
+  const unit = useUnitOf(value?.of ?? null, entry);
   const abscissa = useAbscissa();
   const change = (patch: Partial<Anchor>) => {
     if (value !== null) onChange({ ...value, ...patch });

@@ -19,7 +19,7 @@ export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef
   const here = (act: (stretch: Stretch) => Promise<void>) => () => {
     const entry = session.workings.entries.find(({ id }) => id === region);
     const outcome = session.picture.getState().outcomes[front.id]?.[region];
-    const laid = entry?.kind === 'region' ? laidRegion(entry, outcome) : null;
+    const laid = entry?.kind === 'region' ? laidRegion(entry, outcome, front.id) : null;
     if (laid !== null) void act(laid);
   };
   return (

@@ -3,8 +3,6 @@ import {
   type SeriesRef,
   type Unit,
   axisLabel,
-  canConvert,
-  conversionFactor,
   printedUnit,
   conversionBetween,
   readIn,
@@ -174,8 +172,8 @@ function pointsAt(
     .filter(({ runId }) => drawn.has(runId))
     .flatMap(({ runId, values }) => {
       const across = values[along];
-      if (across === undefined || !canConvert(across.unit, frame.horizontal.unit)) return [];
-      const x = across.y * conversionFactor(across.unit, frame.horizontal.unit);
+      const x = across === undefined ? null : readIn(across.y, across.unit, frame.horizontal.unit);
+      if (x === null) return [];
       return trace.quantities.flatMap(({ reference, side }) => {
         const value = values[reference];
         const axis = axisOf(trace, side);

@@ -160,7 +160,7 @@ function FieldControl({
             }
             onCommit={set}
           />
-          {field.ofSeries === true && 'of' in entry && <UnitOf reference={entry.of} />}
+          {field.inUnitOf === 'of' && 'of' in entry && <UnitOf reference={entry.of} entry={entry} />}
         </span>
       );
     case 'text':
@@ -182,7 +182,7 @@ function FieldControl({
           label={field.label}
           none={field.later === true && entry.kind === 'region' ? 'where it is marked' : 'nothing chosen'}
           value={value as Anchor | null}
-          entryId={entry.id}
+          entry={entry}
           onChange={set}
         />
       );
@@ -221,8 +221,8 @@ function FieldControl({
 }
 
 /** The unit in which something is told of a series. */
-function UnitOf({ reference }: { reference: SeriesRef }) {
-  return <span className="quiet">{useUnitOf(reference)}</span>;
+function UnitOf({ reference, entry }: { reference: SeriesRef; entry: Entry }) {
+  return <span className="quiet">{useUnitOf(reference, entry)}</span>;
 }
 
 /** The results of the other entries, by what they are called. */

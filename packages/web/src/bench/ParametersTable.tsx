@@ -1,4 +1,11 @@
-import { type EntryOfKind, type ParameterSetting, usualSetting } from '@heuristor/core';
+import {
+  type EntryOfKind,
+  type ParameterSetting,
+  parseUnit,
+  printedUnit,
+  ucumCode,
+  usualSetting,
+} from '@heuristor/core';
 import { Form } from 'react-bootstrap';
 import { useFrontRun, useNameables, usePicture, useSession } from '../session/context';
 import { isSpokenOf, openNames } from '../session/formulas';
@@ -16,10 +23,17 @@ export function ParametersTable({ entry }: { entry: EntryOfKind<'formulaFit'> })
   if (names.length === 0) return null;
   const change = (name: string, patch: Partial<ParameterSetting>) =>
     session.changeEntry(entry.id, {
-      parameters: { ...entry.parameters, [name]: { ...settingOf(entry, name), ...patch } },
+      parameters: { ...entry.parameters, [name]: { ...unitOf(name), ...settingOf(entry, name), ...patch } },
     });
   const found = (name: string) =>
-    outcome?.kind === 'results' ? outcome.results.find(({ key }) => key === name)?.value : undefined;
+    outcome?.kind === 'results' ? outcome.results.find(({ key }) => key === name) : undefined;
+  /** The unit in which its numbers are told, or will be as soon as one is typed: that in which it was found. */
+  const unitOf = (name: string): Pick<ParameterSetting, 'toldIn'> => {
+    const { toldIn } = settingOf(entry, name);
+    const unit = found(name)?.unit;
+    if (toldIn !== undefined) return { toldIn };
+    return unit === undefined ? {} : { toldIn: ucumCode(unit) };
+  };
   return (
     <table className="parameters">
       <thead>
@@ -50,7 +64,9 @@ export function ParametersTable({ entry }: { entry: EntryOfKind<'formulaFit'> })
           );
           return (
             <tr key={name}>
-              <th scope="row">{name}</th>
+              <th scope="row">
+                {name} <span className="quiet">{printedUnit(parseUnit(unitOf(name).toldIn ?? ''))}</span>
+              </th>
               {set('start', 'Start', start, 'found')}
               {set('low', 'Least', low, '−∞')}
               {set('high', 'Greatest', high, '∞')}
@@ -63,7 +79,7 @@ export function ParametersTable({ entry }: { entry: EntryOfKind<'formulaFit'> })
                       held: event.target.checked,
                       // It is held where the fit has found it, where nobody has typed anything.
                       ...(event.target.checked && start === null
-                        ? { start: Number((found(name) ?? 1).toPrecision(6)) }
+                        ? { start: Number((found(name)?.value ?? 1).toPrecision(6)) }
                         : {}),
                     })
                   }

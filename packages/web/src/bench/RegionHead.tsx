@@ -5,13 +5,13 @@ import { type EntryOfKind, entrySentence, printedUnit } from '@heuristor/core';
 import { useId, useState } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import {
+  useAbscissa,
   useDocuments,
   useFrontRun,
   useLaidRegion,
   useNames,
   usePicture,
   useSession,
-  useShownPage,
 } from '../session/context';
 import { removeEntry } from '../session/removing';
 import { highlighter } from '../theme/runStyles';
@@ -19,6 +19,7 @@ import { NameField } from '../ui/NameField';
 import { NumberField } from '../ui/NumberField';
 import { CardTools } from './CardTools';
 import { EntryEditor } from './EntryEditor';
+import { useUnitOf } from './useUnitOf';
 import { written } from '../ui/numberText';
 
 /** Phases that runs often have. */
@@ -45,12 +46,14 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
   const [renaming, setRenaming] = useState(false);
   const [attaching, setAttaching] = useState(false);
   const nameOf = useNames();
-  const unit = useUnitOf(region);
+  const told = useUnitOf(region.along, region);
+  const abscissa = useAbscissa();
   const laid = useLaidRegion(region);
   const front = useFrontRun();
   const phasesId = useId();
   const outcome = usePicture(({ outcomes }) => outcomes[front?.id ?? '']?.[region.id]);
   const { id, letter, name, along, own = [] } = region;
+  const unit = along === 't' ? printedUnit(abscissa.unit) : told;
   const { start, end } = laid ?? region;
   const isOwn = own.some(({ run }) => run === front?.id);
   const called = entrySentence(region, nameOf);
@@ -161,18 +164,4 @@ function OwnEnds({ region: { id, own = [] } }: { region: EntryOfKind<'region'> }
       ))}
     </>
   );
-}
-
-/** The unit of the axis that the region lies on, which need not be the one that is shown. */
-function useUnitOf({ along }: EntryOfKind<'region'>): string {
-  const { horizontal } = useShownPage();
-  const axis = usePicture(({ frame }) => frame?.horizontal.unit);
-  const trace = usePicture(({ traces }) => traces.find(({ reference }) => reference === along)?.unit);
-  const channel = useDocuments(
-    ({ runs }) =>
-      runs.flatMap(({ channels }) => channels).find(({ key }) => `channel:${key}` === along)?.unit,
-  );
-  if (along === horizontal) return axis === undefined ? '' : printedUnit(axis);
-  if (along === 't') return 's';
-  return trace === undefined ? (channel ?? '') : printedUnit(trace);
 }

@@ -85,13 +85,13 @@ function Handle({ region, side, edge, pixel, isNarrow, toValue, step, width, onG
   /** @param keepsWidth where the other end goes along */
   const move = (value: number, keepsWidth: boolean) => {
     if (keepsWidth) {
-      session.regions.place(region.id, { [side]: value, [other]: value + width0.current });
+      session.regions.placeOnAxis(region.id, { [side]: value, [other]: value + width0.current });
       return;
     }
     const far = region.cut[other];
     // The ends of a region never cross.
     const kept = side === 'start' ? Math.min(value, far - step / 2) : Math.max(value, far + step / 2);
-    session.regions.place(region.id, { [side]: kept });
+    session.regions.placeOnAxis(region.id, { [side]: kept });
   };
   const onPointerDown = (event: PointerEvent<HTMLElement>) => {
     event.stopPropagation();

@@ -1,15 +1,15 @@
-import { type SeriesRef, parseUnit, printedUnit } from '@heuristor/core';
-import { useFrontRun, usePicture } from '../session/context';
+import { type EntryBase, type SeriesRef, parseUnit, printedUnit } from '@heuristor/core';
+import { useDocuments, useFrontRun, usePicture, useShownPage } from '../session/context';
+import { unitSeen } from '../session/unitSeen';
 
-/** The unit of a series in the run in front. */
-export function useUnitOf(of: SeriesRef | null): string {
+/** The unit in which an entry tells numbers of a series, in print: where it says none yet, the one in which a person sees it. */
+export function useUnitOf(of: SeriesRef | null, { toldIn }: Pick<EntryBase, 'toldIn'>): string {
   const front = useFrontRun();
-  const derived = usePicture((picture) =>
-    of?.startsWith('entry:') === true
-      ? picture.outcomes[front?.id ?? '']?.[of.slice('entry:'.length)]
-      : undefined,
+  const runs = useDocuments((documents) => documents.runs);
+  const { horizontal } = useShownPage();
+  const seen = usePicture((picture) =>
+    of === null ? null : unitSeen(of, { picture, runs, front, horizontal }),
   );
-  if (derived?.kind === 'series') return printedUnit(derived.unit);
-  const channel = front?.channels.find(({ key }) => `channel:${key}` === of);
-  return channel === undefined ? '' : printedUnit(parseUnit(channel.unit));
+  const code = of === null ? null : (toldIn?.[of] ?? seen);
+  return code === null ? '' : printedUnit(parseUnit(code));
 }

@@ -9,7 +9,7 @@ import {
   investigationSchema,
   runSchema,
 } from '@heuristor/contracts';
-import { type Entry } from '@heuristor/core';
+import { type Entry, type SeriesRef } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { getJson, getNumbers, request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
@@ -48,6 +48,7 @@ import { type Documents, type View } from './state';
 import { type StepMemory, tabSteps } from './stepMemory';
 import { TemplateDesk } from './templateDesk';
 import { TableDesk } from './tableDesk';
+import { unitSeen, withUnitsSeen } from './unitSeen';
 
 /**
  * One investigation on the bench: made when the page opens, disposed of when it closes. It holds the documents and what the
@@ -177,8 +178,9 @@ export class BenchSession {
   /** Changes the sheet; every call is one step of undo, but for those of one drag. */
   changeWorkings(change: (workings: WorkingsDocument) => WorkingsDocument): void {
     const before = this.workings;
-    const after = change(before);
-    if (after === before) return;
+    const changed = change(before);
+    if (changed === before) return;
+    const after = withUnitsSeen(before, changed, (of) => this.unitSeenOf(of));
     const fault = faultOfSheet(before, after, this.view.getState().moving);
     if (fault !== null) {
       tell({ kind: 'fault', text: fault });
@@ -186,6 +188,12 @@ export class BenchSession {
     }
     this.setWorkings(after);
     this.history.push(this.sheetStep(before, after));
+  }
+
+  /** The unit in which a person sees a series; null where nobody knows. */
+  unitSeenOf(of: SeriesRef): string | null {
+    const { horizontal } = pageIn(this.workings, this.onPage.page);
+    return unitSeen(of, { picture: this.picture.getState(), runs: this.runs, front: this.front, horizontal });
   }
 
   private sheetStep(before: WorkingsDocument, after: WorkingsDocument): HistoryStep {

@@ -10,7 +10,7 @@ import { type Axis, type ShownOutcome } from '../workers/protocol';
 import { type Picture } from './picture';
 import { type Nameable, nameables } from './formulas';
 import { pageIn } from './pages';
-import { type LaidRegion, isAttached, laidRegion } from './regions';
+import { type LaidRegion, isAttached, laidRegion, onAxisOf } from './regions';
 import { rememberedLast } from './rememberedLast';
 import { frontRun } from './runs';
 import { type Documents, type View } from './state';
@@ -54,9 +54,14 @@ export function useLaidRegions(): LaidRegion[] {
   const outcomes = usePicture(
     useShallow((picture) => regions.map((region) => outcomeOfRegion(picture, front, region))),
   );
+  const axis = usePicture(({ frame }) => frame?.horizontal.unit);
   return useMemo(
-    () => regions.flatMap((region, i) => laidRegion(region, outcomes[i]) ?? []),
-    [regions, outcomes],
+    () =>
+      regions.flatMap((region, i) => {
+        const laid = laidRegion(region, outcomes[i], front?.id);
+        return laid === null ? [] : (onAxisOf(laid, axis) ?? []);
+      }),
+    [regions, outcomes, axis, front?.id],
   );
 }
 
@@ -67,11 +72,11 @@ const outcomeOfRegion = (
   region: EntryOfKind<'region'>,
 ): ShownOutcome | undefined => (isAttached(region) ? outcomes[run?.id ?? '']?.[region.id] : undefined);
 
-/** A region as it lies in the run in front; null where what it is attached to does not happen there. */
+/** A region as it lies in the run in front, in the unit in which it is told; null where what it is attached to does not happen there. */
 export function useLaidRegion(region: EntryOfKind<'region'>): LaidRegion | null {
   const front = useFrontRun();
   const outcome = usePicture((picture) => outcomeOfRegion(picture, front, region));
-  return useMemo(() => laidRegion(region, outcome), [region, outcome]);
+  return useMemo(() => laidRegion(region, outcome, front?.id), [region, outcome, front?.id]);
 }
 
 /** The page that is looked at. */

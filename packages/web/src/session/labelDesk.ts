@@ -10,7 +10,7 @@ import { abscissaAxis, abscissaOfRuns, entryNames, namesOf, resultNames, seriesC
 import { filled } from './labels';
 import { pageIn } from './pages';
 import { type Picture } from './picture';
-import { laidRegion } from './regions';
+import { laidRegion, onAxisOf } from './regions';
 import { RenderLoop } from './renderLoop';
 import { frontRun, shownRuns } from './runs';
 import { type Documents, type View } from './state';
@@ -125,9 +125,10 @@ export class LabelDesk {
         region.along !== pageIn(workings, this.view.getState().page).horizontal
       )
         return null;
-      const outcomes =
-        this.picture.getState().outcomes[frontRun(runs, this.view.getState().frontRunId)?.id ?? ''];
-      const laid = laidRegion(region, outcomes?.[region.id]);
+      const front = frontRun(runs, this.view.getState().frontRunId)?.id;
+      const outcomes = this.picture.getState().outcomes[front ?? ''];
+      const lying = laidRegion(region, outcomes?.[region.id], front);
+      const laid = lying === null ? null : onAxisOf(lying, frame.horizontal.unit);
       return laid === null ? null : told({ x: (laid.start + laid.end) / 2, y: null }, none);
     }
     // A point of a run that is hidden is hidden with it.

@@ -2,7 +2,7 @@ import { type EntryOfKind } from '@heuristor/core';
 import { tell } from '../stores/notices';
 import { type BenchSession } from './benchSession';
 import { pageIn } from './pages';
-import { type LaidRegion, laidRegion, laidRegions, placed, withOwn, withoutOwn } from './regions';
+import { type LaidRegion, fromAxis, laidRegion, laidRegions, placed, withOwn, withoutOwn } from './regions';
 
 type Host = Pick<
   BenchSession,
@@ -25,10 +25,10 @@ export class RegionDesk {
     const { workings, outcomes } = picture.getState();
     const before = this.regionIn(workings?.entries, id);
     if (before === null) return null;
-    return { before, laid: laidRegion(before, outcomes[front?.id ?? '']?.[id]) };
+    return { before, laid: laidRegion(before, outcomes[front?.id ?? '']?.[id], front?.id) };
   }
 
-  /** Puts ends of a region to places that are meant in the run in front. */
+  /** Puts ends of a region to places that are meant in the run in front, in the unit in which it is told. */
   place(id: string, ends: Partial<Pick<Region, 'start' | 'end'>>): void {
     const region = this.regionIn(this.session.workings.entries, id);
     if (region === null) return;
@@ -36,12 +36,20 @@ export class RegionDesk {
     this.session.changeEntry(id, placed(region, this.session.front?.id, ends, known));
   }
 
+  /** The same, to places of the axis that is shown. */
+  placeOnAxis(id: string, ends: Partial<Pick<Region, 'start' | 'end'>>): void {
+    const region = this.regionIn(this.session.workings.entries, id);
+    const axis = this.session.picture.getState().frame?.horizontal.unit;
+    if (region !== null) this.place(id, fromAxis(region, ends, axis));
+  }
+
   /** From now on the region lies elsewhere in the run in front than in the others. */
   adjustHere(id: string): void {
     const region = this.regionIn(this.session.workings.entries, id);
     const { front } = this.session;
     if (region === null || front === undefined) return;
-    const laid = this.laid(id)?.laid ?? laidRegion({ ...region, from: null, until: null }, undefined);
+    const laid =
+      this.laid(id)?.laid ?? laidRegion({ ...region, from: null, until: null }, undefined, front.id);
     if (laid !== null) this.session.changeEntry(id, withOwn(region, front.id, laid));
   }
 
@@ -56,7 +64,11 @@ export class RegionDesk {
     const { workings, view, picture, front, onPage, looking } = this.session;
     const { selectedRegion } = view.getState();
     const { horizontal } = pageIn(workings, onPage.page);
-    const own = laidRegions(workings.entries, horizontal, picture.getState().outcomes[front?.id ?? '']);
+    const { outcomes, frame } = picture.getState();
+    const own = laidRegions(workings.entries, horizontal, outcomes[front?.id ?? ''], {
+      run: front?.id,
+      axis: frame?.horizontal.unit,
+    });
     const region = own.find(({ id }) => id === selectedRegion) ?? own.at(-1);
     if (region === undefined) {
       tell({ kind: 'news', text: 'There is no region on this axis. Drag over a trace to mark one.' });

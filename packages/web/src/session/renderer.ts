@@ -6,6 +6,7 @@ import { type DrawnTrace, frameOf } from '../workers/compose';
 import { type RunPool } from '../workers/pool';
 import { type Extent, type RenderRequest } from '../workers/protocol';
 import { axisKey } from '../workers/scaling';
+import { setInUnitsOf } from './axisUnits';
 import { conditionsOf } from './conditions';
 import { type InSight } from './inSight';
 import { shownTarget } from './pace';
@@ -37,6 +38,8 @@ export class Renderer {
   private cost = 0;
   /** Grows whenever readings have come. */
   private readings = 0;
+  /** Which axis the picture shows. */
+  private shown: { page: string; horizontal: SeriesRef } | null = null;
   private ended = false;
   /** True once a hand that moves something has paused. */
   private isPausing = false;
@@ -127,7 +130,13 @@ export class Renderer {
         }),
         (request) => this.pool.render(runIds, request),
       );
-      if (!this.hasEnded()) this.picture.setState(picture);
+      if (this.hasEnded()) return;
+      const isSameAxis = this.shown?.page === page.id && this.shown.horizontal === horizontal;
+      this.shown = { page: page.id, horizontal };
+      const set = setInUnitsOf(picture, this.picture.getState(), this.view.getState(), isSameAxis);
+      // What a hand has set means the same in the new unit; it is drawn so at once.
+      if (set !== null) this.view.setState(set);
+      this.picture.setState(picture);
     } catch (error) {
       if (!this.hasEnded())
         tell({ kind: 'fault', text: `The workings could not be evaluated: ${String(error)}` });

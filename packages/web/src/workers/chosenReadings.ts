@@ -9,7 +9,9 @@ import {
   indexAtOrAfter,
   onOneGrid,
   orRefusal,
+  parseUnit,
   rangesOf,
+  readIn,
   valuesAtTimesOf,
 } from '@heuristor/core';
 import { type ChosenReadings, type Stretch } from './protocol';
@@ -22,7 +24,7 @@ export function readingsIn(
   evaluator: Evaluator,
   workings: WorkingsDocument,
   reference: SeriesRef,
-  { along, start, end }: Stretch,
+  { along, unit, ...told }: Stretch,
 ): ChosenReadings | null {
   const series = orRefusal(() => evaluator.series(workings, reference));
   if (series instanceof Refusal || series.noise === null) return null;
@@ -32,11 +34,17 @@ export function readingsIn(
   const channel = channelOf(series.noise.root.key, evaluator.run.id);
   const total = series.values.length;
   if (along === 't') {
+    const { start, end } = told;
     const [first, past] = [indexAtOrAfter(series.sampling, start), indexAfter(series.sampling, end)];
     return { channel, ranges: past > first ? [[first, past]] : [], total };
   }
   const other = orRefusal(() => evaluator.series(workings, along));
   if (other instanceof Refusal) return null;
+  const [start, end] = [told.start, told.end].map((place) =>
+    unit === undefined ? place : readIn(place, parseUnit(unit), other.unit),
+  );
+  // What was marked along a length says nothing of a run in which that is something else.
+  if (start === null || end === null) return null;
   const places = valuesAtTimesOf(other, series);
   const inside: number[] = [];
   for (let i = 0; i < total; i++) if (places[i] >= start && places[i] <= end) inside.push(i);

@@ -1,13 +1,5 @@
 import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
-import {
-  type SeriesRef,
-  type Unit,
-  canConvert,
-  conversionBetween,
-  conversionFactor,
-  isFit,
-  sameUnit,
-} from '@heuristor/core';
+import { type SeriesRef, type Unit, conversionBetween, isFit, sameUnit } from '@heuristor/core';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
 import { type Axis, type Bars, type Extent, type FittedCurve, type Line, type Sight } from './protocol';
 import { type ScalingFrame, calmed, framed, padding, scaled } from './scaling';
@@ -62,7 +54,7 @@ export interface DrawnTrace extends DrawnAxis {
   /** Least and greatest value of what each line is a part of. */
   wholes: { side: Side; low: number; high: number }[];
   curves: (DrawnRun & Pick<FittedCurve, 'look'>)[];
-  /** Runs that measure something else under this name, and are not drawn. */
+  /** Runs that measure something else under this name, or under that of the horizontal axis, and are not drawn. */
   others: string[];
   /** The line that is to be followed here. */
   target?: Line;
@@ -123,11 +115,17 @@ export function frameOf(
     before = null,
   }: Looked = {},
 ): Frame {
+  const led = isTime ? (extents.at(0) ?? null) : leading(extents);
   const shared = extents.flatMap(({ unit, low: own, high: top, step }) => {
-    const factor = canConvert(unit, extents[0].unit) ? conversionFactor(unit, extents[0].unit) : null;
-    return factor === null
-      ? []
-      : [{ ends: [own * factor, top * factor], step: step === null ? [] : [step * factor] }];
+    const conversion = led === null ? null : conversionBetween(unit, led.unit);
+    if (conversion === null) return [];
+    const { factor, offset } = conversion;
+    return [
+      {
+        ends: [own, top].map((end) => end * factor + offset),
+        step: step === null ? [] : [Math.abs(step * factor)],
+      },
+    ];
   });
   const shownTarget = isTime ? target : null;
   const lineEnds = shownTarget === null ? [] : [shownTarget.x[0], shownTarget.x[shownTarget.x.length - 1]];
@@ -138,8 +136,7 @@ export function frameOf(
   const low = Math.min(...ends, ...zero);
   const high = Math.max(...ends, ...zero, ...(isExpected ? [expected] : []));
   // A run of time fills its panel; points stand inside of it.
-  const [first] = extents;
-  const isTimed = isTime && first?.unit.length !== 0;
+  const isTimed = isTime && led?.unit.length !== 0;
   const wanted = framed(low, high, isTimed ? 0 : padding);
   const stood = before !== null && before.isGrowing ? before.whole : null;
   const whole = isGrowing && !isExpected ? calmed(stood, wanted) : wanted;
@@ -147,9 +144,9 @@ export function frameOf(
   const step = Math.min(...shared.flatMap((extent) => extent.step));
   return {
     horizontal:
-      first === undefined
+      led === null
         ? { symbol: 't', unit: [{ atom: 's', power: 1 }], quantity: 'time' }
-        : { symbol: first.symbol, unit: first.unit, quantity: first.quantity },
+        : { symbol: led.symbol, unit: led.unit, quantity: led.quantity },
     sight: shown,
     whole,
     withZero,
@@ -270,7 +267,7 @@ function gather(trace: DrawnTrace, place: number, parts: readonly Part[], side: 
     if (part === undefined) continue;
     const unit = side === 'right' && trace.right !== null ? trace.right.unit : trace.unit;
     const conversion = conversionBetween(part.unit, unit);
-    if (conversion === null) {
+    if (conversion === null || part.isElsewhere === true) {
       trace.others.push(runId);
       continue;
     }
@@ -307,9 +304,9 @@ function gather(trace: DrawnTrace, place: number, parts: readonly Part[], side: 
  * What the unit of an axis is taken from: the newest run that measures the same as the oldest, since its unit is what was chosen
  * last; null where there is none.
  */
-function leading<T extends { unit: Unit }>(parts: readonly T[]): T | null {
-  const [first] = parts;
-  return parts.findLast(({ unit }) => conversionBetween(unit, first.unit) !== null) ?? null;
+function leading<T extends { unit: Unit; isElsewhere?: true }>(parts: readonly T[]): T | null {
+  const own = parts.filter(({ isElsewhere }) => isElsewhere !== true);
+  return own.findLast(({ unit }) => conversionBetween(unit, own[0].unit) !== null) ?? null;
 }
 
 type Conversion = NonNullable<ReturnType<typeof conversionBetween>>;

@@ -1,5 +1,5 @@
 import { type Panel } from '@heuristor/contracts';
-import { type SeriesRef, canConvert, conversionFactor, sameUnit } from '@heuristor/core';
+import { type SeriesRef, conversionBetween } from '@heuristor/core';
 import { type CompleteGraph, type CompleteRun } from './knownLines';
 import { type Axis, type Line, type Sight } from './protocol';
 import { framed, padding } from './scaling';
@@ -39,12 +39,12 @@ export function composeGraphs(
     if (first === undefined) return [];
     const { horizontal, vertical, shape } = first.graph;
     const drawn = parts.flatMap(({ runId, graph }) => {
-      const x = factorOf(graph.horizontal, horizontal);
-      const y = factorOf(graph.vertical, vertical);
+      const x = conversionBetween(graph.horizontal.unit, horizontal.unit);
+      const y = conversionBetween(graph.vertical.unit, vertical.unit);
       const { from, to } = graph.reach;
       return x === null || y === null
         ? []
-        : [{ line: lineOf(runId, graph, x, y), from: from * x, to: to * x }];
+        : [{ line: lineOf(runId, graph, x, y), from: placed(from, x), to: placed(to, x) }];
     });
     const lines = drawn.map(({ line }) => line);
     const all = framed(
@@ -72,22 +72,20 @@ export function composeGraphs(
   });
 }
 
-const factorOf = (from: Axis, to: Axis): number | null =>
-  sameUnit(from.unit, to.unit)
-    ? 1
-    : canConvert(from.unit, to.unit)
-      ? conversionFactor(from.unit, to.unit)
-      : null;
+type Conversion = NonNullable<ReturnType<typeof conversionBetween>>;
 
-function lineOf(runId: string, { line, marks }: CompleteGraph, x: number, y: number): GraphLine {
+const placed = (value: number, { factor, offset }: Conversion) => value * factor + offset;
+const isSame = ({ factor, offset }: Conversion) => factor === 1 && offset === 0;
+
+function lineOf(runId: string, { line, marks }: CompleteGraph, x: Conversion, y: Conversion): GraphLine {
   const { isBand } = line;
-  if (x === 1 && y === 1) return { runId, isBand, marks, x: line.x, y: line.y };
+  if (isSame(x) && isSame(y)) return { runId, isBand, marks, x: line.x, y: line.y };
   return {
     runId,
     isBand,
-    x: line.x.map((value) => value * x),
-    y: line.y.map((value) => value * y),
-    marks: marks.map(({ at, half, text }) => ({ at: at * x, half: half * x, text })),
+    x: line.x.map((value) => placed(value, x)),
+    y: line.y.map((value) => placed(value, y)),
+    marks: marks.map(({ at, half, text }) => ({ at: placed(at, x), half: Math.abs(half * x.factor), text })),
   };
 }
 

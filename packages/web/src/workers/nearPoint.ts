@@ -2,8 +2,7 @@ import { type WorkingsDocument } from '@heuristor/contracts';
 import {
   type Evaluator,
   Refusal,
-  canConvert,
-  conversionFactor,
+  conversionBetween,
   onOneGrid,
   orRefusal,
   rangesOf,
@@ -23,13 +22,15 @@ function pointsOf(
   const other = orRefusal(() => (along === 't' ? null : evaluator.series(workings, along)));
   if (series instanceof Refusal || other instanceof Refusal) return null;
   const acrossUnit = other === null ? series.timeUnit : other.unit;
-  if (!canConvert(series.unit, units.y) || !canConvert(acrossUnit, units.x)) return null;
+  const across = conversionBetween(acrossUnit, units.x);
+  const up = conversionBetween(series.unit, units.y);
+  if (across === null || up === null) return null;
+  const places = other === null ? timesOf(series.sampling) : valuesAtTimesOf(other, series);
   return {
     series,
-    x: other === null ? timesOf(series.sampling) : valuesAtTimesOf(other, series),
-    y: series.values,
-    perX: conversionFactor(acrossUnit, units.x),
-    perY: conversionFactor(series.unit, units.y),
+    x: (i: number) => places[i] * across.factor + across.offset,
+    y: (i: number) => series.values[i] * up.factor + up.offset,
+    count: series.values.length,
   };
 }
 
@@ -44,9 +45,9 @@ export function nearPoint(
   const { spot, pixel, reach } = question;
   let nearest = -1;
   let least = reach * reach;
-  for (let i = 0; i < points.y.length; i++) {
-    const dx = (points.x[i] * points.perX - spot.x) / pixel.x;
-    const dy = (points.y[i] * points.perY - spot.y) / pixel.y;
+  for (let i = 0; i < points.count; i++) {
+    const dx = (points.x(i) - spot.x) / pixel.x;
+    const dy = (points.y(i) - spot.y) / pixel.y;
     const distance = dx * dx + dy * dy;
     if (distance < least) {
       least = distance;
@@ -69,12 +70,11 @@ export function readingsWithin(
   // Passes through a gate are made of edges, which mean nothing one by one.
   if (sampling.kind === 'events' || !onOneGrid(points.series.sampling, sampling)) return null;
   const inside: number[] = [];
-  for (let i = 0; i < points.y.length; i++)
-    if (isWithin(points.x[i] * points.perX, points.y[i] * points.perY, outline)) inside.push(i);
+  for (let i = 0; i < points.count; i++) if (isWithin(points.x(i), points.y(i), outline)) inside.push(i);
   return {
     channel: root.key.slice(evaluator.run.id.length + 1),
     ranges: rangesOf(inside),
-    total: points.y.length,
+    total: points.count,
   };
 }
 

@@ -116,6 +116,8 @@ export interface RunTrace {
   whole: { low: number; high: number } | null;
   /** Fitted curves that belong on this trace. */
   curves: FittedCurve[];
+  /** True where what the horizontal axis shows is something else in this run, so that it cannot be drawn. */
+  isElsewhere?: true;
 }
 
 /** What one run draws over axes of its own. */
@@ -233,6 +235,8 @@ export interface CursorReading {
 
 /** A stretch of an axis. */
 export interface Stretch {
+  /** UCUM code of the unit in which its ends are told, where that is not the one of each run. */
+  unit?: string;
   along: SeriesRef;
   start: number;
   end: number;

@@ -3,9 +3,7 @@ import {
   type LeftOut,
   type Series,
   type SeriesRef,
-  canConvert,
   conversionBetween,
-  conversionFactor,
   indexAfter,
   indexAtOrAfter,
   printedUnit,
@@ -14,6 +12,7 @@ import {
   timeAt,
   valuesAtTimesOf,
 } from '@heuristor/core';
+import { type Horizontal, onAxis } from './across';
 import { type Line, type RenderRequest, type Sight, type ThinLine } from './protocol';
 import { type Told, stands } from './told';
 
@@ -25,7 +24,7 @@ export function newLineOf(
   evaluator: Evaluator,
   reference: SeriesRef,
   series: Series,
-  horizontal: Series,
+  horizontal: Horizontal,
   request: RenderRequest,
   { lines }: Told,
 ): ThinLine | null {
@@ -37,7 +36,7 @@ export function newLineOf(
     sight.from,
     sight.to,
     width,
-    ...(isTime ? [] : [horizontal, printedUnit(axisUnit), height?.from, height?.to]),
+    ...(isTime ? [] : [horizontal.series, printedUnit(axisUnit), height?.from, height?.to]),
   ];
   if (stands(lines.get(reference), inputs, moving)) return null;
   lines.set(reference, { inputs, isCoarse: moving && isTime });
@@ -64,13 +63,12 @@ const noLine: Line = { x: new Float64Array(0), y: new Float64Array(0) };
 /** Where each value of a series stands on the horizontal axis, in the unit of that. */
 function placesOf(
   { sampling, values }: Pick<Series, 'sampling' | 'values'>,
-  horizontal: Series,
-  { horizontal: along, axisUnit }: Pick<RenderRequest, 'horizontal' | 'axisUnit'>,
+  { series, across }: Horizontal,
+  { horizontal: along }: Pick<RenderRequest, 'horizontal'>,
 ): (index: number) => number {
   if (along === 't') return (index) => timeAt(sampling, index);
-  const factor = canConvert(horizontal.unit, axisUnit) ? conversionFactor(horizontal.unit, axisUnit) : 1;
-  const places = valuesAtTimesOf(horizontal, { ...horizontal, sampling, values });
-  return (index) => places[index] * factor;
+  const places = onAxis(valuesAtTimesOf(series, { ...series, sampling, values }), across);
+  return (index) => places[index];
 }
 
 /** The stretch of the vertical axis that is looked at, in the unit of a series. */
@@ -84,11 +82,11 @@ function heightFor({ unit }: Series, set: RenderRequest['heights'][SeriesRef]): 
 /** How far each value in sight may be off, where that is known one by one. */
 function barsOf(
   { values, uncertainties, sampling }: Series,
-  horizontal: Series,
-  { horizontal: along, sight, axisUnit }: RenderRequest,
+  horizontal: Horizontal,
+  { horizontal: along, sight }: RenderRequest,
 ): Pick<ThinLine, 'bars'> {
   if (uncertainties === undefined) return {};
-  const places = placesOf({ values, sampling }, horizontal, { horizontal: along, axisUnit });
+  const places = placesOf({ values, sampling }, horizontal, { horizontal: along });
   const chosen: number[] = [];
   for (let i = 0; i < values.length && chosen.length < mostBars; i++) {
     const at = places(i);
@@ -154,9 +152,9 @@ function straysIn(strays: readonly LeftOut[], { sampling }: Series, { sight }: R
 
 function lineOf(
   series: Series,
-  horizontal: Series,
+  horizontal: Horizontal,
   height: Sight | null,
-  { horizontal: along, sight, axisUnit, width, moving }: RenderRequest,
+  { horizontal: along, sight, width, moving }: RenderRequest,
 ): ThinLine {
   const { sampling, values } = series;
   if (along === 't') {
@@ -165,9 +163,7 @@ function lineOf(
     if (sampling.kind === 'events' && end - first <= mostPoints) return stepsOf(series, first, end);
     return thinSeries(series, sight, bucketsFor(width, moving));
   }
-  const factor = canConvert(horizontal.unit, axisUnit) ? conversionFactor(horizontal.unit, axisUnit) : 1;
-  const own = valuesAtTimesOf(horizontal, series);
-  const x = factor === 1 ? own : own.map((value) => value * factor);
+  const x = onAxis(valuesAtTimesOf(horizontal.series, series), horizontal.across);
   return thinPoints(x, values, sight, height, Math.max(width, 400), mostPoints);
 }
 

@@ -19,6 +19,7 @@ import {
   faultOutcome,
   intervalUnit,
 } from '@heuristor/core';
+import { type Across, acrossOf, inRun, onAxis } from './across';
 import { attempt } from './attempt';
 import {
   type Extent,
@@ -77,18 +78,32 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: To
   const seriesOf = (reference: SeriesRef) => orRefusal(() => evaluator.series(workings, reference));
   const horizontal = seriesOf(request.horizontal);
   const drawn: Record<string, RunTrace> = {};
+  const across = horizontal instanceof Refusal ? null : acrossOf(horizontal, request);
   if (!(horizontal instanceof Refusal))
     for (const reference of traces) {
       const series = seriesOf(reference);
       if (series instanceof Refusal) continue;
       const { symbol, quantity, unit } = series;
+      if (across === null) {
+        drawn[reference] = {
+          symbol,
+          quantity,
+          unit,
+          line: noLine,
+          whole: null,
+          curves: [],
+          isElsewhere: true,
+        };
+        told.lines.delete(reference);
+        continue;
+      }
       drawn[reference] = {
         symbol,
         quantity,
         unit,
-        line: newLineOf(evaluator, reference, series, horizontal, request, told),
+        line: newLineOf(evaluator, reference, series, { series: horizontal, across }, request, told),
         whole: wholeOf(series),
-        curves: moving && !isFront ? [] : curvesOn(reference, request, outcomes),
+        curves: moving && !isFront ? [] : curvesOn(reference, request, outcomes, across),
       };
     }
   const graphs = graphsOf(workings, outcomes, request, told);
@@ -99,7 +114,7 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: To
     entryIds: workings.entries.map(({ id }) => id),
     changed: changedSince(told.outcomes, outcomes, workings),
     traces: drawn,
-    residuals: residualsOf(workings, traces, outcomes, request),
+    residuals: across === null ? {} : residualsOf(workings, traces, outcomes, request, across),
     graphs,
   };
 }
@@ -129,14 +144,21 @@ function wholeOf(series: Series): RunTrace['whole'] {
   return low <= high ? { low, high } : null;
 }
 
+const noLine: ThinLine = { x: new Float64Array(0), y: new Float64Array(0), isBand: false };
+
+const isAlong = (entry: Entry, horizontal: SeriesRef): boolean =>
+  ('against' in entry ? entry.against : 't') === horizontal;
+
 function curvesOn(
   reference: SeriesRef,
   { workings: { entries }, horizontal, sight }: RenderRequest,
   outcomes: Map<string, Outcome>,
+  across: Across,
 ): FittedCurve[] {
-  return entries.flatMap((entry): FittedCurve[] => {
+  const seen = inRun(sight, across);
+  const found = entries.flatMap((entry): FittedCurve[] => {
     if (!('of' in entry) || entry.of !== reference) return [];
-    if (('against' in entry ? entry.against : 't') !== horizontal) return [];
+    if (!isAlong(entry, horizontal)) return [];
     const outcome = outcomes.get(entry.id);
     const curve = outcome?.kind === 'results' ? (outcome.fitted?.curve ?? outcome.curve) : undefined;
     if (curve === undefined) return [];
@@ -145,12 +167,13 @@ function curvesOn(
       ? [
           curve,
           ...attempt(
-            () => besideFit(fitted, entry, sight),
+            () => besideFit(fitted, entry, seen),
             () => [],
           ),
         ]
       : [curve];
   });
+  return found.map((curve) => ({ ...curve, x: onAxis(curve.x, across) }));
 }
 
 function residualsOf(
@@ -158,10 +181,11 @@ function residualsOf(
   traces: readonly SeriesRef[],
   outcomes: Map<string, Outcome>,
   { width, sight, horizontal }: RenderRequest,
+  across: Across,
 ): Record<string, RunTrace> {
   const found: Record<string, RunTrace> = {};
   for (const entry of entries.filter(isFit)) {
-    if (!entry.showResiduals || !traces.includes(entry.of)) continue;
+    if (!entry.showResiduals || !traces.includes(entry.of) || !isAlong(entry, horizontal)) continue;
     const outcome = outcomes.get(entry.id);
     if (outcome?.kind !== 'results' || outcome.fitted === null) continue;
     const { fitted } = outcome;
@@ -170,7 +194,7 @@ function residualsOf(
       () => null,
     );
     if (residuals === null) continue;
-    const { x, y } = residuals;
+    const [x, y] = [onAxis(residuals.x, across), residuals.y];
     found[entry.id] = {
       symbol: 'residuals',
       quantity: '',

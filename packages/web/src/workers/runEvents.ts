@@ -4,13 +4,12 @@ import {
   Refusal,
   type SeriesRef,
   type Unit,
-  canConvert,
-  conversionFactor,
   crossingsOf,
   extremeOf,
   indexAfter,
   indexAtOrAfter,
   orRefusal,
+  readIn,
 } from '@heuristor/core';
 
 /** Something by which runs can be aligned. */
@@ -29,9 +28,8 @@ export function momentsIn(evaluator: Evaluator, workings: WorkingsDocument, even
   const runId = evaluator.run.id;
   if (series instanceof Refusal) return { runId, moments: [] };
   if (event.kind === 'crossing') {
-    if (!canConvert(event.unit, series.unit)) return { runId, moments: [] };
-    const level = event.level * conversionFactor(event.unit, series.unit);
-    return { runId, moments: [...crossingsOf(series, level, event.direction)] };
+    const level = readIn(event.level, event.unit, series.unit);
+    return { runId, moments: level === null ? [] : [...crossingsOf(series, level, event.direction)] };
   }
   const { sampling } = series;
   const moment = extremeOf(

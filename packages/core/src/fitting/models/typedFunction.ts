@@ -11,12 +11,14 @@ export interface ParameterSetting {
   held: boolean;
   low: number | null;
   high: number | null;
+  /** UCUM code of the unit in which these are told; where there is none, that of the parameter in each run. */
+  toldIn?: string;
 }
 
 export const usualSetting: ParameterSetting = { start: null, held: false, low: null, high: null };
 
 /** A name in the formula that is found by the fit. */
-export interface TypedParameter extends ParameterSetting {
+export interface TypedParameter extends Omit<ParameterSetting, 'toldIn'> {
   name: string;
   /** Null where the formula does not tell it: its number holds for SI units. */
   unit: Unit | null;

@@ -26,8 +26,8 @@ export const area = defineKind({
   offers: [{ title: 'area', preset: {} }],
   fields: { of: seriesField(), against: axisField(), region: regionField(), ...baselineFields },
   idle: idleOfBaseline,
-  sentence: ({ of, against, ...rest }, nameOf) =>
-    `area under ${nameOf(of)}${against === 't' ? '' : ` against ${nameOf(against)}`}${baselineWords(rest)}`,
+  sentence: ({ against, ...rest }, nameOf) =>
+    `area under ${nameOf(rest.of)}${against === 't' ? '' : ` against ${nameOf(against)}`}${baselineWords(rest)}`,
   evaluate({ of, against, region: regionId, ...rest }, context) {
     const series = context.series(of);
     const other = atTimesOf(context.series(against, series), series);

@@ -3,12 +3,15 @@ import { crossingsOf } from '../../calculus/crossings';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
 import { timeAt } from '../../series/sampling';
+import { printedUnit } from '../../units/unit';
 import { choiceField, levelField, regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { rangeIn, reachNote } from '../selection';
 import { toldOf } from '../told';
+import { unitWords } from '../unitWords';
 import { withWorkings, workingBy } from '../working';
 
+const spaced = (unit: string) => (unit === '' ? '' : ` ${unit}`);
 const shown = (value: number) => String(Number(value.toPrecision(5))).replace('-', '−');
 
 /**
@@ -31,8 +34,8 @@ export const crossings = defineKind({
     level: levelField('Level'),
     region: regionField(),
   },
-  sentence: ({ of, direction, level }, nameOf) =>
-    `${nameOf(of)} ${direction === 'both' ? 'through' : direction === 'rise' ? 'rising through' : 'falling through'} ${shown(level)}`,
+  sentence: ({ of, direction, level, toldIn }, nameOf) =>
+    `${nameOf(of)} ${direction === 'both' ? 'through' : direction === 'rise' ? 'rising through' : 'falling through'} ${shown(level)}${unitWords(toldIn, of)}`,
   evaluate({ of, direction, level, region: regionId }, context) {
     const series = context.series(of);
     const region = context.region(regionId);
@@ -44,7 +47,7 @@ export const crossings = defineKind({
       .map((moment) => crossingAt(series, level, moment, first, past));
     if (found.length === 0)
       throw new Refusal(
-        `${series.symbol} does not go through ${shown(level)} here. Type another level, or move the region.`,
+        `${series.symbol} does not go through ${shown(level)}${spaced(printedUnit(series.unit))} here. Type another level, or move the region.`,
       );
     const told = toldOf(series, first, past);
     const start = region?.along === 't' ? region.start : timeAt(series.sampling, first);

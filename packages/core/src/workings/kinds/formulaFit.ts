@@ -13,7 +13,8 @@ import {
 import { unitInAxes } from '../../fitting/models/axisPowers';
 import { Refusal, orRefusal } from '../../refusal';
 import { type SharedEffect } from '../../series/series';
-import { type Unit } from '../../units/unit';
+import { conversionBetween } from '../../units/conversion';
+import { type Unit, parseUnit, printedUnit, sameUnit } from '../../units/unit';
 import {
   type FormulaText,
   axisField,
@@ -103,11 +104,11 @@ export function relationTyped(entry: TypedEntry, context: Context) {
       sameName(name) === sameName(against.symbol) ? against.unit : constants.get(name)?.quantity.unit,
     series.unit,
   );
-  const parameters = open.map((name): TypedParameter => ({
-    ...(Object.hasOwn(entry.parameters, name) ? entry.parameters[name] : usualSetting),
-    name,
-    unit: unitOfParameter(found.get(name) ?? null, against.unit, series.unit),
-  }));
+  const parameters = open.map((name): TypedParameter => {
+    const unit = unitOfParameter(found.get(name) ?? null, against.unit, series.unit);
+    const setting = Object.hasOwn(entry.parameters, name) ? entry.parameters[name] : usualSetting;
+    return { ...settingIn(unit, setting, name), name, unit };
+  });
   for (const { name, low, high } of parameters)
     if (low !== null && high !== null && !(high > low))
       throw new Refusal(`The least value of ${name} must be below its greatest, not ${low} and ${high}.`);
@@ -125,6 +126,24 @@ export function relationTyped(entry: TypedEntry, context: Context) {
     })),
   });
   return { text, relation, constants, parameters };
+}
+
+/** What was said of a parameter, in the unit that it has in this run. @throws Refusal where it is of another kind here */
+function settingIn(
+  unit: Unit | null,
+  { toldIn, ...setting }: ParameterSetting,
+  name: string,
+): Omit<TypedParameter, 'name' | 'unit'> {
+  const told = parseUnit(toldIn ?? '');
+  if (toldIn === undefined || unit === null || sameUnit(told, unit)) return setting;
+  const conversion = conversionBetween(told, unit);
+  if (conversion === null)
+    throw new Refusal(
+      `${name} is found in ${printedUnit(unit) || 'plain numbers'} here, and what was said of it is in ${printedUnit(told)}. Type its start and its limits anew.`,
+    );
+  const read = (value: number | null) =>
+    value === null ? null : conversion.factor * value + conversion.offset;
+  return { ...setting, start: read(setting.start), low: read(setting.low), high: read(setting.high) };
 }
 
 const unitOfParameter = (unit: Unit | null, x: Unit, y: Unit) =>

@@ -3,7 +3,7 @@ import { describe } from '../../statistics/describe';
 import { histogramOf } from '../../statistics/histogram';
 import { exactly } from '../../results/quantity';
 import { printedUnit } from '../../units/unit';
-import { choiceField, numberField, regionField, seriesField } from '../fields';
+import { choiceField, widthField, regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { leftOutNotes, reachNote, select } from '../selection';
 import { statisticsOf } from './statistics';
@@ -24,7 +24,7 @@ export const histogram = defineKind({
       { key: 'root', title: 'about √n of them' },
       { key: 'typed', title: 'of the width below' },
     ]),
-    width: numberField('Width', 0, 0),
+    width: widthField('Width'),
   },
   sentence: ({ of }, nameOf) => `histogram of ${nameOf(of)}`,
   evaluate({ of, region: regionId, rule, width: typed }, context) {

@@ -34,8 +34,8 @@ export const integral = defineKind({
   },
   idle: idleOfBaseline,
   customaryName: (of) => `∫${of}`,
-  sentence: ({ of, start, ...rest }, nameOf) =>
-    `∫ ${nameOf(of)} d ${nameOf('t')}${baselineWords(rest)}, zero ${start === null ? 'at the first reading' : `when ${anchorWords(start, nameOf)}`}`,
+  sentence: ({ start, ...rest }, nameOf) =>
+    `∫ ${nameOf(rest.of)} d ${nameOf('t')}${baselineWords(rest)}, zero ${start === null ? 'at the first reading' : `when ${anchorWords(start, nameOf, rest)}`}`,
   evaluate({ name, of, start, ...rest }, context) {
     const earlier = context.before?.kind === 'series' ? context.before.series : undefined;
     const series = context.series(of);

@@ -25,10 +25,10 @@ export const readout = defineKind({
   ],
   fields: { of: seriesField(), at: numberField('At'), when: later(anchorField('When')) },
   idle: ({ when }) => (when === null ? [] : ['at']),
-  sentence: ({ of, at, when }, nameOf) =>
+  sentence: ({ of, at, when, toldIn }, nameOf) =>
     when === null
       ? `${nameOf(of)} at ${nameOf('t')} = ${shown(at)}`
-      : `${nameOf(of)} when ${anchorWords(when, nameOf)}`,
+      : `${nameOf(of)} when ${anchorWords(when, nameOf, { toldIn })}`,
   evaluate({ of, at, when }, context) {
     const series = context.series(of);
     const moment = when === null ? at : eventIn(context.series(when.of), when).value + when.offset;

@@ -9,7 +9,7 @@ import {
   anySeriesField,
   axisField,
   later,
-  numberField,
+  levelField,
   ownStretchesField,
   textField,
 } from '../fields';
@@ -29,19 +29,19 @@ export const region = defineKind({
   fields: {
     letter: textField('Letter', 2, 'A', /^[A-Z]{1,2}$/),
     along: axisField('Along'),
-    start: numberField('Start'),
-    end: numberField('End', 1),
+    start: levelField('Start', 'along'),
+    end: levelField('End', 'along', 1),
     from: later(anchorField('Begins when')),
     until: later(anchorField('Ends when')),
     cyclesOf: later(anySeriesField('Whole cycles of', 'nothing, as it is marked')),
-    own: later(ownStretchesField('In one run alone')),
+    own: later(ownStretchesField('In one run alone', 'along')),
   },
   idle: ({ along }) => (along === 't' ? [] : ['from', 'until', 'cyclesOf']),
-  sentence: ({ name, from, until, cyclesOf, along }, nameOf) => {
+  sentence: ({ name, from, until, cyclesOf, along, toldIn }, nameOf) => {
     if (along !== 't') return name;
     const parts = [
-      ...(from === null ? [] : [`from ${anchorWords(from, nameOf)}`]),
-      ...(until === null ? [] : [`to ${anchorWords(until, nameOf)}`]),
+      ...(from === null ? [] : [`from ${anchorWords(from, nameOf, { toldIn })}`]),
+      ...(until === null ? [] : [`to ${anchorWords(until, nameOf, { toldIn })}`]),
       ...(cyclesOf === 't' ? [] : [`whole cycles of ${nameOf(cyclesOf)}`]),
     ];
     return parts.join(', ');

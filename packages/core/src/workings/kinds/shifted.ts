@@ -10,6 +10,7 @@ import { meanIn } from '../baseline';
 import { defineKind } from '../kind';
 import { momentAt } from '../moment';
 import { movedBy, movedSeries } from '../movedSeries';
+import { unitWords } from '../unitWords';
 
 const none: Stretch = { first: 0, weights: new Float64Array(0) };
 const shown = (value: number) => String(Number(value.toPrecision(5))).replace('-', '−');
@@ -39,16 +40,16 @@ export const shifted = defineKind({
     ...(less === 'event' ? [] : ['when']),
   ],
   customaryName: (of) => `${of}_0`,
-  sentence: ({ of, less, number, when, factor }, nameOf) => {
+  sentence: ({ of, less, number, when, factor, toldIn }, nameOf) => {
     const what = nameOf(of);
     const taken =
       less === 'mean'
         ? `${what} less its mean at rest`
         : less === 'event'
-          ? `${what} from where ${when === null ? '…' : anchorWords(when, nameOf)}`
+          ? `${what} from where ${when === null ? '…' : anchorWords(when, nameOf, { toldIn })}`
           : number === 0
             ? what
-            : `${what} ${number < 0 ? '+' : '−'} ${shown(Math.abs(number))}`;
+            : `${what} ${number < 0 ? '+' : '−'} ${shown(Math.abs(number))}${unitWords(toldIn, of)}`;
     return factor === 1 ? taken : `(${taken}) · ${shown(factor)}`;
   },
   evaluate({ name, of, less, number, meanOf, when, factor }, context) {

@@ -56,7 +56,10 @@ export function contentOf(session: BenchSession, only: string | null): PictureCo
     frame,
     isTime: horizontal === 't',
     styles: new Map(runs.map((run) => [run.id, { style: run.style, front: run.id === front?.id }])),
-    regions: laidRegions(workings.entries, horizontal, outcomes[front?.id ?? '']),
+    regions: laidRegions(workings.entries, horizontal, outcomes[front?.id ?? ''], {
+      run: front?.id,
+      axis: frame.horizontal.unit,
+    }),
     labels: session.labels.shown.getState(),
   };
 }

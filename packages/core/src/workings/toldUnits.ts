@@ -1,0 +1,106 @@
+import { Refusal } from '../refusal';
+import { type Series } from '../series/series';
+import { conversionBetween } from '../units/conversion';
+import { intervalUnit } from '../units/temperature';
+import { parseUnit, printedUnit, ucumCode } from '../units/unit';
+import { type Entry, fieldsOf, toldTo } from './entries';
+import { type Anchor, type Field, type FieldValues, type Fields, type OwnStretch } from './fields';
+import { type Context, type EntryBase } from './kind';
+import { type SeriesRef } from './references';
+
+type Values = Readonly<Record<string, unknown>>;
+
+const hasLevel = ({ event }: Anchor) => event === 'rises' || event === 'falls';
+
+/** The series in whose unit a field of an entry is told; null where it is told in none. */
+function seriesOfField(field: Field, value: unknown, values: Values): SeriesRef | null {
+  if (field.type === 'anchor')
+    return value !== null && hasLevel(value as Anchor) ? (value as Anchor).of : null;
+  if ((field.type !== 'number' && field.type !== 'ownStretches') || field.inUnitOf === undefined) return null;
+  const of = values[field.inUnitOf] as SeriesRef | undefined;
+  return of === undefined || of === 't' ? null : of;
+}
+
+/** Every series that an entry tells numbers of: levels, ends, widths. */
+export function seriesToldOf(entry: Entry): SeriesRef[] {
+  const values = toldTo(entry) as unknown as Values;
+  const found = fieldsOf(entry).map(([name, field]) => seriesOfField(field, values[name], values));
+  return [...new Set(found.filter((of) => of !== null))];
+}
+
+/** Asks for the series that entries speak of. @throws Refusal */
+type SeriesOf = (reference: SeriesRef) => Series;
+
+/**
+ * An entry as its kind wants it, with its numbers in the units of this run, whatever units they were told in.
+ * @throws Refusal where a series is missing here, or measures something else than what was told
+ */
+export function inUnitsOfRun(
+  entry: Entry,
+  { runId, series: seriesOf }: Pick<Context, 'runId' | 'series'>,
+): EntryBase & FieldValues<Fields> {
+  const told = toldTo(entry);
+  const { toldIn } = entry;
+  if (toldIn === undefined) return told;
+  const values = told as unknown as Values;
+  const patch = fieldsOf(entry).flatMap(([name, field]): [string, unknown][] => {
+    const value = values[name];
+    const of = seriesOfField(field, value, values);
+    const code = of === null ? undefined : toldIn[of];
+    if (of === null || code === undefined) return [];
+    const isWidth = field.type === 'number' && field.isWidth === true;
+    const read = (number: number) => readOf(number, code, seriesOf(of), isWidth);
+    if (field.type === 'number') return [[name, read(value as number)]];
+    if (field.type === 'ownStretches') {
+      const own = (value as readonly OwnStretch[]).find(({ run }) => run === runId);
+      return own === undefined ? [] : [[name, [{ run: runId, start: read(own.start), end: read(own.end) }]]];
+    }
+    const anchor = value as Anchor;
+    return [[name, { ...anchor, level: read(anchor.level) }]];
+  });
+  // Numbers stand for numbers, anchors for anchors, which the type system cannot follow through the look-up.
+  return patch.length === 0 ? told : ({ ...told, ...Object.fromEntries(patch) } as typeof told);
+}
+
+/** The units, in this run, of what an entry tells numbers of: they decide what these mean here. @throws Refusal */
+export const unitsToldHere = (entry: Entry, seriesOf: SeriesOf): string[] =>
+  entry.toldIn === undefined
+    ? []
+    : seriesToldOf(entry)
+        .filter((of) => entry.toldIn?.[of] !== undefined)
+        .map((of) => ucumCode(seriesOf(of).unit));
+
+function readOf(number: number, code: string, { symbol, unit }: Series, isWidth: boolean): number {
+  const told = parseUnit(code);
+  const conversion = isWidth
+    ? conversionBetween(intervalUnit(told), intervalUnit(unit))
+    : conversionBetween(told, unit);
+  if (conversion === null)
+    throw new Refusal(
+      `${symbol} is measured in ${printedUnit(unit) || 'plain numbers'} here, and ${shown(number)} ${printedUnit(told)} was typed of it. Type it anew, or choose another series.`,
+    );
+  return conversion.factor * number + conversion.offset;
+}
+
+const shown = (value: number) => String(Number(value.toPrecision(5))).replace('-', '−');
+
+/**
+ * An entry that says in which unit its numbers are told, of each series of which it did not say so yet; what it no longer tells
+ * numbers of is left out.
+ * @param unitOf the UCUM code of the unit that a person sees of a series; null where nobody knows
+ */
+export function withUnitsTold(entry: Entry, unitOf: (reference: SeriesRef) => string | null): Entry {
+  const known = entry.toldIn ?? {};
+  const units = seriesToldOf(entry).flatMap((of): [string, string][] => {
+    const code = known[of] ?? unitOf(of);
+    return code === null ? [] : [[of, code]];
+  });
+  const isSame =
+    units.length === Object.keys(known).length && units.every(([of, code]) => known[of] === code);
+  if (isSame) return entry;
+  const rest = Object.fromEntries(Object.entries(entry).filter(([name]) => name !== 'toldIn'));
+  return {
+    ...rest,
+    ...(units.length === 0 ? {} : { toldIn: Object.fromEntries(units) }),
+  } as unknown as Entry;
+}
