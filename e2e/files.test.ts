@@ -2,7 +2,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { type ElementHandle } from 'puppeteer-core';
 import norris from '../packages/core/reference/norris.json';
-import { readTable } from '@heuristor/core';
+import { arrayOf, readTable } from '@heuristor/core';
 import { loadDemoData } from '../scripts/demoData';
 import { BenchHand } from './support/bench';
 import { type System, downloaded, pause, startSystem } from './support/system';
@@ -238,8 +238,8 @@ test('shown runs leave as CSV with derived series, units in the headings, and ar
     );
   }, system.page.url().split('/').pop());
   stored.forEach((values, run) => {
-    expect([...columns[4 * run + 1].values]).toEqual(values);
-    columns[4 * run].values.forEach((time, i) => expect(time).toBeCloseTo(i * 0.02, 12));
+    expect([...arrayOf(columns[4 * run + 1].values)]).toEqual(values);
+    arrayOf(columns[4 * run].values).forEach((time, i) => expect(time).toBeCloseTo(i * 0.02, 12));
   });
   // And back again: the same runs, one beside the other.
   await give('back.csv', text);

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { normalRandom, readTable } from '@heuristor/core';
+import { arrayOf, normalRandom, readTable } from '@heuristor/core';
 import { barriersOn } from './support/barriers';
 import { BenchHand } from './support/bench';
 import { type System, downloaded, pause, startSystem } from './support/system';
@@ -198,8 +198,8 @@ test('what the table copies is what the file of columns has, number by number', 
 const numbersIn = (text: string): number[][] => {
   const reading = readTable(text);
   if (reading.kind !== 'table') throw new Error('not readable');
-  const { columns } = reading.blocks[0].table;
-  return Array.from(columns[0].values, (_, i) => columns.map(({ values }) => values[i]));
+  const columns = reading.blocks[0].table.columns.map(({ values }) => arrayOf(values));
+  return Array.from(columns[0], (_, i) => columns.map((values) => values[i]));
 };
 
 test('a picture of the page is saved as pixels of the chosen size and as shapes with every word in it', async () => {

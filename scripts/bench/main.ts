@@ -6,7 +6,8 @@ import { homeOfAYear } from './home';
 import { print } from './figures';
 import { liveTraces, thirtyRuns } from './graphs';
 import { draggedRegion, idleBench, millionPoints } from './screen';
-import { largeImport, liveStream } from './service';
+import { hugeImports, largeImport } from './imports';
+import { liveStream } from './service';
 import { longRun } from './longRun';
 import { openSite } from './site';
 import { standInsIdle } from './standIns';
@@ -15,14 +16,14 @@ import { truth } from './truth';
 const shortSeconds = 60;
 const hourSeconds = 3600;
 
-/** Prints each figure beside its budget. Parts can be named: computation, screen, service, home; "hour" and "truth" run only when they are named. */
+/** Prints each figure beside its budget. Parts can be named: computation, screen, service, imports, home; "hour" and "truth" run only when they are named. */
 runScript(async (ending) => {
   const wanted = process.argv.slice(2);
   const has = (part: string) => wanted.length === 0 || wanted.includes(part);
   if (wanted.includes('truth')) for (const figure of truth()) print([figure]);
   if (has('computation')) print(computation());
   const isHour = wanted.includes('hour');
-  if (!['screen', 'service', 'home'].some(has) && !isHour) process.exit(0);
+  if (!['screen', 'service', 'home', 'imports'].some(has) && !isHour) process.exit(0);
   buildWeb();
   const site = await openSite(ending);
   try {
@@ -37,9 +38,12 @@ runScript(async (ending) => {
     }
     if (has('service')) {
       print(await standInsIdle(site));
-      print(await largeImport(site));
       print(await liveStream(site));
       print(await longRun(site, shortSeconds));
+    }
+    if (has('imports')) {
+      print(await largeImport(site));
+      print(await hugeImports(site));
     }
     if (has('home')) print(await homeOfAYear(site));
     if (isHour) print(await longRun(site, hourSeconds));

@@ -1,4 +1,3 @@
-import { performance } from 'node:perf_hooks';
 import { type ToScreen, decodeFrames, frameKinds, livePath } from '@heuristor/contracts';
 import { createInvestigation } from '@heuristor/server';
 import { type Socket, io } from 'socket.io-client';
@@ -96,58 +95,6 @@ export async function liveStream(site: Site): Promise<Figure[]> {
       what: 'memory of the server while recording',
       measured: `${memory.toFixed(0)} MB`,
       budget: 'under 300 MB',
-    },
-  ];
-}
-
-/** A file of 10⁶ rows × 4 columns, while others go on asking. */
-export async function largeImport(site: Site): Promise<Figure[]> {
-  const id = await createInvestigation('A large file');
-  const rows = Array.from(
-    { length: 1_000_000 },
-    (_, i) =>
-      `${(i * 0.001).toFixed(3)},${Math.sin(i * 0.001).toFixed(6)},${Math.cos(i * 0.002).toFixed(6)},${(i % 977) / 10}`,
-  );
-  const text = `t / s,x / m,y / m,F / N\n${rows.join('\n')}\n`;
-  const waits: number[] = [];
-  let asking = true;
-  const ask = (async () => {
-    while (asking) {
-      const began = performance.now();
-      await (await site.api('GET', '/me')).text();
-      waits.push(performance.now() - began);
-      await pause(20);
-    }
-  })();
-  const began = performance.now();
-  const received = await fetch(`${site.address}/api/investigations/${id}/imports?name=large`, {
-    method: 'POST',
-    headers: { Cookie: site.cookie, 'Content-Type': 'application/octet-stream' },
-    body: text,
-  });
-  const { id: importId } = (await received.json()) as { id: string };
-  for (;;) {
-    const { state } = (await (await site.api('GET', `/imports/${importId}`)).json()) as {
-      state: { kind: string };
-    };
-    if (state.kind !== 'reading') break;
-    await pause(20);
-  }
-  const read = performance.now() - began;
-  await (await site.api('POST', `/imports/${importId}/keep`)).text();
-  const whole = performance.now() - began;
-  asking = false;
-  await ask;
-  return [
-    {
-      what: 'importing 10⁶ rows × 4 columns',
-      measured: `${milliseconds(whole)}, ${milliseconds(read)} of it until the preview`,
-      budget: '4 s',
-    },
-    {
-      what: 'other requests meanwhile',
-      measured: `the slowest of ${waits.length} within ${milliseconds(Math.max(...waits))}`,
-      budget: '100 ms',
     },
   ];
 }

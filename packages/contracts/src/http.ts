@@ -103,6 +103,8 @@ export const investigationSchema = z.object({
   spots: spotStatusSchema,
   /** Codes of devices that it uses or has used. */
   sensors: z.array(z.string()),
+  /** What a restart of the server has ended here and nobody was told yet, in words. */
+  ended: z.string().nullable().default(null),
 });
 export type Investigation = z.infer<typeof investigationSchema>;
 

@@ -141,7 +141,9 @@ export { type EvaluateOptions, type Evaluation, Evaluator, evaluate } from './wo
 export { type Told, readableUnitOf, toldIn, unitChoices, unitShown } from './results/readable';
 export { grouped, type WrittenResult, raised, resultText, writeResult } from './results/rounding';
 export { type Heading, axisLabel, parseHeading, writeHeading } from './tables/heading';
-export { decodeText } from './tables/encoding';
+export { type Encoding, decodedPieces, encodingOf } from './tables/encoding';
+export { type NumberSink, type NumberStore, type Numbers, arrayOf, partsOf } from './tables/numbers';
+export { type TextSource } from './tables/textSource';
 export {
   Cancelled,
   readTable,
@@ -155,6 +157,7 @@ export {
 export {
   type ImportedChannel,
   type ImportedRun,
+  type ImportedSampling,
   type TableLayout,
   runsOfLaidOut,
   runsOfTable,

@@ -19,6 +19,7 @@ import { LiveServer } from './live/liveServer';
 import { Recorder } from './recorder/recorder';
 import { SenmlGateway } from './senml/gateway';
 import { Pairings } from './senml/tokens';
+import { UnderWay, endWhatWasUnderWay } from './services/underWay';
 import { markInterruptedRuns } from './services/runs';
 import { type Settings } from './settings';
 import { SpotDesk } from './spots/spotDesk';
@@ -72,6 +73,8 @@ export async function startHeuristor(
   const database = await openDatabase(settings.database);
   const interrupted = await markInterruptedRuns();
   if (interrupted > 0) log.warn(`${interrupted} run(s) had been interrupted; they are marked as such`);
+  const cutOff = await endWhatWasUnderWay();
+  if (cutOff > 0) log.warn(`${cutOff} run(s) that waited, or sweeps, were ended; it is said where they were`);
   const health = new DatabaseHealth(settings.database);
   const room = new DiskRoom([settings.data, ...(await databaseFolder(database.general))]);
   const registry = new DeviceRegistry();
@@ -81,6 +84,9 @@ export async function startHeuristor(
   const away = new AwayDesk(registry, log);
   const senml = new SenmlGateway(registry);
   const live = new LiveServer(registry, recorder, health, log, access, room);
+  const underWay = new UnderWay(log);
+  recorder.on('status', (investigation, status) => underWay.recorderTold(investigation, status));
+  spots.on('status', (investigation, status) => underWay.spotsTold(investigation, status));
   away.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
   away.on('fault', (investigation, sentence) =>
     live.broadcast({ type: 'fault', investigation, sentence }, investigation),
@@ -155,6 +161,7 @@ export async function startHeuristor(
     recorder,
     registry,
     async close() {
+      await underWay.close();
       spots.close();
       away.close();
       senml.close();

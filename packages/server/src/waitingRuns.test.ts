@@ -176,3 +176,35 @@ test('fifty pulls of a plug at random: no crash, and every gap is marked', async
   device.vanish();
   await server.close();
 }, 60_000);
+
+test('a run that waits when the server is started anew is spoken of to whoever opens the investigation next, once', async () => {
+  const database = await newDatabase();
+  let server = await startTestServer(undefined, database);
+  const { id, device } = await bench(server, 'W7-A', { begin: rising }, () => 0.5);
+  const other = await newBench(server, 0.6);
+  await server.api('post', `/investigations/${id}/recording`).expect(202);
+  expect((await investigation(server, id)).recorder.phase).toBe('waiting');
+  await pause(300);
+  device.vanish();
+  await server.close();
+  server = await startTestServer(undefined, database);
+  const { recorder, ended } = await investigation(server, id);
+  expect(recorder.phase).toBe('idle');
+  expect(ended).toBe(
+    'A run waited here to begin when the server was started anew, and does not wait any more. Press Record once more.',
+  );
+  expect((await investigation(server, other)).ended).toBeNull();
+  await server.api('delete', `/investigations/${id}/ended`).expect(204);
+  expect((await investigation(server, id)).ended).toBeNull();
+  // One that was cancelled is none that was ended.
+  const again = await FakeDevice.connect(server.port, 'W7-A', () => 0.5);
+  await pause(300);
+  await server.api('post', `/investigations/${id}/recording`).expect(202);
+  await server.api('delete', `/investigations/${id}/recording`);
+  await pause(300);
+  again.vanish();
+  await server.close();
+  server = await startTestServer(undefined, database);
+  expect((await investigation(server, id)).ended).toBeNull();
+  await server.close();
+}, 60_000);

@@ -43,6 +43,17 @@ export class Growing {
     return this.view();
   }
 
+  /** Adds one number. */
+  add(value: number): void {
+    this.room(this.used + 1)[this.used] = value;
+    this.used++;
+  }
+
+  /** Forgets all numbers and keeps their room; only for an owner who has given no view of them away. */
+  clear(): void {
+    this.used = 0;
+  }
+
   push(values: Float64Array): void {
     const at = this.used;
     this.extend(at + values.length).set(values, at);

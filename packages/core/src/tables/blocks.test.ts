@@ -3,13 +3,14 @@ import { parseUnit } from '../units/unit';
 import { Refusal, orRefusal } from '../refusal';
 import { type TableReading, readTable } from './readTable';
 import { runsOfLaidOut } from './runsOfTable';
+import { arrayOf } from './numbers';
 
 const tableIn = (reading: TableReading) => {
   if (reading.kind !== 'table') throw new Error('a question');
   return reading;
 };
 const read = (text: string) => tableIn(readTable(text));
-const values = (text: string) => read(text).table.columns.map(({ values: own }) => [...own]);
+const values = (text: string) => read(text).table.columns.map(({ values: own }) => [...arrayOf(own)]);
 
 test('comment lines and a preamble are passed over, and the last line of it is the title', () => {
   const text =
@@ -33,7 +34,7 @@ test('headings after a blank line begin another table, with a title where one st
     ['run two', 3],
     [null, 2],
   ]);
-  expect([...blocks[1].table.columns[1].values]).toEqual([3, 4, 5]);
+  expect([...arrayOf(blocks[1].table.columns[1].values)]).toEqual([3, 4, 5]);
 });
 
 test('a blank row between rows of numbers stays a missing reading', () => {
@@ -129,7 +130,7 @@ test('whatever the dialect, the numbers that are read are those that were writte
       read.forEach(({ table }, i) =>
         table.columns.forEach(({ values: own }, c) =>
           // −0 is written as 0.
-          expect([...own].map((value) => value + 0)).toEqual(written[i].map((row) => row[c] + 0)),
+          expect([...arrayOf(own)].map((value) => value + 0)).toEqual(written[i].map((row) => row[c] + 0)),
         ),
       );
     }),
@@ -163,7 +164,7 @@ test('whatever stands in a file, it is read or refused in words; a number is nev
       );
       for (const { table } of found.blocks)
         for (const { values: own } of table.columns)
-          for (const value of own)
+          for (const value of arrayOf(own))
             if (Number.isFinite(value) && !standing.has(value) && !standing.has(-value)) {
               // A prefix or a unit may have scaled it, thousands may have been joined; then its digits stand there.
               const digits = Math.abs(value)

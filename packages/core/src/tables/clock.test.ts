@@ -2,6 +2,7 @@ import { printedUnit } from '../units/unit';
 import { clockIn, timesOfClock } from './clock';
 import { type TableChoices, readTable } from './readTable';
 import { runsOfTable } from './runsOfTable';
+import { arrayOf } from './numbers';
 
 function tableOf(text: string, choices: TableChoices = {}) {
   const reading = readTable(text, choices);
@@ -9,14 +10,18 @@ function tableOf(text: string, choices: TableChoices = {}) {
   return reading.table;
 }
 const columnsOf = (text: string, choices?: TableChoices) =>
-  tableOf(text, choices).columns.map(({ name, unit, values }) => [name, printedUnit(unit), [...values]]);
+  tableOf(text, choices).columns.map(({ name, unit, values }) => [
+    name,
+    printedUnit(unit),
+    [...arrayOf(values)],
+  ]);
 const timesOf = (cells: string[], zone = 'UTC', keepsZero = false) => {
   const { times, begins } = timesOfClock(
     cells.map((cell) => clockIn(cell) ?? null),
     zone,
     keepsZero,
   );
-  return { times: [...times], begins };
+  return { times: [...arrayOf(times)], begins };
 };
 
 // ISO 8601-1:2019, 5.4, and the ways in which loggers and spreadsheets write dates (common practice, no source).

@@ -1,4 +1,6 @@
 import { Refusal } from '../refusal';
+import { ColumnWriter } from './columnWriter';
+import { type NumberStore, type Numbers, inMemory } from './numbers';
 
 /** A date, a time of day, or both, as a cell writes them; the order of day and month may still be open. */
 export interface ClockCell {
@@ -99,24 +101,30 @@ function offsetIn(zone: string): number {
 /** Times of a column, and when they began. */
 export interface ClockTimes {
   /** Seconds since the first of them; NaN where one is missing. */
-  times: Float64Array;
+  times: Numbers;
   /** The instant of the first one, in ISO 8601; null where only times of day are known. */
   begins: string | null;
   /** The time of day of the first one, where no date is known: seconds since midnight. */
   since: number | null;
 }
 
+/** Times are written away so many at a time. */
+const writtenAtOnce = 65_536;
+
 /**
  * Turns cells of one column, or of a date and a time beside it, into seconds since the first. Times without a zone are those of a
  * clock on the wall in `zone`: where that was put back, the hour that comes twice goes on. Times of day alone go on over midnight.
+ * @param cells in the order of the rows; they are gone through twice
  * @param keepsZero true of times that were counted from a beginning of their own, as “elapsed” ones are
+ * @param store where the times are written to
  */
 export function timesOfClock(
-  cells: readonly (ClockCell | null)[],
+  cells: Iterable<ClockCell | null>,
   zone: string,
   keepsZero: boolean,
+  store: NumberStore = inMemory,
 ): ClockTimes {
-  const order = orderOf(cells);
+  const { order, isDated } = orderOf(cells);
   const offsets = new Map<number, number>();
   const offsetAt = (instant: number): number => {
     // Clocks are changed on quarters of an hour.
@@ -125,12 +133,17 @@ export function timesOfClock(
     if (found === undefined) offsets.set(key, (found = offsetOfZone(key * 900, zone)));
     return found;
   };
-  const out = new Float64Array(cells.length).fill(NaN);
+  const out = new ColumnWriter(store);
+  const countsFromZero = keepsZero && !isDated;
+  let first = NaN;
   let last = -Infinity;
   let days = 0;
-  let isDated = false;
-  cells.forEach((cell, i) => {
-    if (cell === null) return;
+  for (const cell of cells) {
+    if (out.tail.length >= writtenAtOnce) out.flush();
+    if (cell === null) {
+      out.put(NaN);
+      continue;
+    }
     const seconds = cell.seconds ?? 0;
     let at: number;
     if (cell.date === null) {
@@ -140,7 +153,6 @@ export function timesOfClock(
         at += daySeconds;
       }
     } else {
-      isDated = true;
       const wall = midnightOf(cell.date, cell.date.order ?? order) + seconds;
       if (cell.offset !== null) at = wall - cell.offset * 60;
       else {
@@ -154,13 +166,13 @@ export function timesOfClock(
         at = possible.find((one) => one > last) ?? at;
       }
     }
-    out[i] = at;
+    if (Number.isNaN(first)) first = at;
+    out.put(roundedTime(at - (countsFromZero ? 0 : first)));
     last = at;
-  });
-  const first = out.find((at) => at === at) ?? NaN;
-  const from = keepsZero && !isDated ? 0 : first;
+  }
+  const from = countsFromZero ? 0 : first;
   return {
-    times: out.map((at) => roundedTime(at - from)),
+    times: out.numbers(),
     begins: isDated && Number.isFinite(first) ? new Date(Math.round(first * 1000)).toISOString() : null,
     since: isDated || from === 0 ? null : from,
   };
@@ -169,26 +181,50 @@ export function timesOfClock(
 /** Seconds of a date have some nine digits before the point; what is left of a double after it is microseconds. */
 const roundedTime = (seconds: number) => Math.round(seconds * 1e6) / 1e6;
 
+/** Days in the order of their rows, read with day or month first: whether they are days, sorted, and from where to where. */
+class DaysRead {
+  private isSorted = true;
+  private first = NaN;
+  private last = -Infinity;
+
+  constructor(private readonly order: DateOrder) {}
+
+  take(date: WrittenDate): void {
+    if (!this.isSorted) return;
+    const day = isDay(date, this.order) ? midnightOf(date, this.order) : -Infinity;
+    this.isSorted = day >= this.last && Number.isFinite(day);
+    if (Number.isNaN(this.first)) this.first = day;
+    this.last = day;
+  }
+
+  get span(): number {
+    return this.isSorted && Number.isFinite(this.last) ? this.last - this.first : Infinity;
+  }
+}
+
 /**
- * Whether day or month stands first, where cells leave it open: as the others say, or so that the dates lie closer together.
+ * Whether day or month stands first, where cells leave it open: as the others say, or so that the dates lie closer together; and
+ * whether there are dates at all.
  * @throws Refusal where some say this and some say that
  */
-function orderOf(cells: readonly (ClockCell | null)[]): DateOrder {
-  const dates = cells.flatMap((cell) => (cell?.date == null ? [] : [cell.date]));
-  const known = new Set(dates.flatMap(({ order }) => order ?? []));
+function orderOf(cells: Iterable<ClockCell | null>): { order: DateOrder; isDated: boolean } {
+  const known = new Set<DateOrder>();
+  const [monthDay, dayMonth] = [new DaysRead('month-day'), new DaysRead('day-month')];
+  let isDated = false;
+  for (const cell of cells) {
+    const date = cell?.date ?? null;
+    if (date === null) continue;
+    isDated = true;
+    if (date.order !== null) known.add(date.order);
+    monthDay.take(date);
+    dayMonth.take(date);
+  }
   if (known.size > 1)
     throw new Refusal(
       'Some dates of one column have the day first and some have the month first. Write all of them alike, best as 2026-11-29.',
     );
   const [only] = known;
-  if (only !== undefined) return only;
-  const spanOf = (order: DateOrder) => {
-    if (!dates.every((date) => isDay(date, order))) return Infinity;
-    const days = dates.map((date) => midnightOf(date, order));
-    const isSorted = days.every((day, i) => i === 0 || day >= days[i - 1]);
-    return isSorted && days.length > 0 ? days[days.length - 1] - days[0] : Infinity;
-  };
-  return spanOf('month-day') < spanOf('day-month') ? 'month-day' : 'day-month';
+  return { isDated, order: only ?? (monthDay.span < dayMonth.span ? 'month-day' : 'day-month') };
 }
 
 const formats = new Map<string, Intl.DateTimeFormat>();

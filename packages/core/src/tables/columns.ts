@@ -1,8 +1,9 @@
 import Papa from 'papaparse';
 import { type Heading } from './heading';
+import { type Numbers } from './numbers';
 
 export interface Column extends Heading {
-  values: Float64Array;
+  values: Numbers;
   /** Of times that stood there as dates or times of day: when they began. */
   clock?: { begins: string | null; since: number | null };
 }

@@ -1,12 +1,15 @@
 import Papa from 'papaparse';
 import { Refusal } from '../refusal';
-import { Growing } from '../series/growing';
 import { clockIn, isClock } from './clock';
 import { type ClockColumns, withClocks } from './clockColumns';
+import { ClockLog } from './clockLog';
+import { ColumnWriter } from './columnWriter';
 import { type Column } from './columns';
 import { type Heading, parseHeading, shortName } from './heading';
 import { type DecimalSign, decimalEvidence, parseCell } from './number';
+import { type NumberStore, inMemory } from './numbers';
 import { takePlainRows } from './plainRows';
+import { type TextSource, headOfText, holds, textSource, wholeLines } from './textSource';
 import { unitsUnder, withUnitsOfCells } from './unitsOfCells';
 
 /** Names of the signs that may stand between cells, the likeliest first. */
@@ -52,12 +55,12 @@ export type TableReading =
     }
   | { kind: 'question'; about: 'decimal'; separator: Separator; example: string };
 
-/** Text is gone through in pieces of about so many characters. */
-const pieceLength = 1 << 20;
-/** What is cut into cells at once is less, so that its many small texts are soon forgotten. */
+/** What is cut into cells at once is little, so that its many small texts are soon forgotten. */
 const parsedLength = 1 << 15;
 const mostColumns = 64;
 const linesLookedAt = 50;
+/** Separators are told by so many characters. */
+const headLength = 20_000;
 
 export class Cancelled extends Error {
   override readonly name = 'Cancelled';
@@ -68,20 +71,28 @@ export class Cancelled extends Error {
  * decided over the whole file and asked for where both readings are possible. Lines that begin with #, % or // are comments;
  * lines before the headings that have fewer cells are a preamble, the last of which is the title. Headings after a blank line
  * begin another table.
+ * @param whole the text, or where it can be read part by part
+ * @param store where the numbers of the columns are written to
  * @throws Refusal that names the row (as a spreadsheet counts them) and the column of the first wrong cell
  * @throws Cancelled where the watch says so
  */
-export function readTable(text: string, choices: TableChoices = {}, watch: ReadingWatch = {}): TableReading {
-  const clean = text.replace(/^\uFEFF/, '');
-  if (!/[^\s,;|]/.test(clean))
+export function readTable(
+  whole: string | TextSource,
+  choices: TableChoices = {},
+  watch: ReadingWatch = {},
+  store: NumberStore = inMemory,
+): TableReading {
+  const source = typeof whole === 'string' ? textSource(whole) : whole;
+  if (!holdsSomething(source))
     throw new Refusal('The file holds no numbers. It should hold columns of numbers under headings.');
-  const { separator, usual } = separatorOf(clean, choices.separator);
-  const decimal = choices.decimal ?? decimalOf(clean, separator);
-  if (decimal === null || decimal.length > 1)
-    return { kind: 'question', about: 'decimal', separator, example: exampleOf(clean, separator) };
+  const { separator, usual } = separatorOf(headOfText(source, headLength), choices.separator);
+  const told = choices.decimal ?? decimalOf(source, separator);
+  if (typeof told !== 'string')
+    return { kind: 'question', about: 'decimal', separator, example: told.example };
+  const decimal = told;
 
   let headings: Heading[] | null = null;
-  let columns: Growing[] = [];
+  let columns: ColumnWriter[] = [];
   let row = 0;
   let blank = 0;
   let count = 0;
@@ -95,23 +106,29 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
     const plain = headings.map(({ unit }, c): Column => ({
       name: names[c],
       unit,
-      values: columns[c].view(),
+      values: columns[c].numbers(),
     }));
     blocks.push({
       title,
-      table: { separator, decimal, rows: count, columns: withClocks(plain, clocks, choices.zone ?? 'UTC') },
+      table: {
+        separator,
+        decimal,
+        rows: count,
+        columns: withClocks(plain, clocks, choices.zone ?? 'UTC', store),
+      },
     });
     [headings, columns, count, title, clocks] = [null, [], 0, null, new Map()];
   };
-  const plainRows = (from: number, to: number): number => {
+  const plainRows = (text: string, from: number): number => {
     // Missing rows before these are only known to be readings once one follows.
     if (headings === null || blank > 0 || separator === ' ') return from;
-    const plain = takePlainRows(clean, from, separator, decimal, columns, to);
+    const tails = columns.map(({ tail }) => tail);
+    const plain = takePlainRows(text, from, separator, decimal, tails, text.length);
     row += plain.rows;
     count += plain.rows;
     return plain.at;
   };
-  eachPiece(clean, separator, watch, plainRows, (rows) => {
+  const takeRows = (rows: string[][]) => {
     for (const cells of rows) {
       row++;
       if (cells.every((cell) => cell.trim() === '')) {
@@ -122,7 +139,9 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
         skipped++;
         continue;
       }
-      const isWords = cells.every((cell) => cell.trim() === '' || !isDatum(cell, decimal));
+      // Asked only where a heading may stand: to tell a date from a word takes as long as to read it.
+      const mayBeHeading = headings === null || blank > 0 || count === 0;
+      const isWords = mayBeHeading && cells.every((cell) => cell.trim() === '' || !isDatum(cell, decimal));
       if (headings !== null && blank > 0 && isWords) end();
       if (headings === null && isWords && isPreamble(cells, usual)) {
         title = cells.join(' ').trim() || title;
@@ -132,7 +151,7 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
       if (headings === null) {
         const first = headingsOf(cells, decimal);
         headings = first.headings;
-        columns = headings.map(() => new Growing(4096));
+        columns = headings.map(() => new ColumnWriter(store));
         blank = 0;
         if (first.isHeading) continue;
       }
@@ -151,7 +170,7 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
         );
       // Blank rows between others are readings that are missing; at the end they are nothing.
       for (; blank > 0; blank--) {
-        for (const column of columns) column.extend(count + 1)[count] = NaN;
+        for (const column of columns) column.put(NaN);
         count++;
       }
       for (let c = 0; c < cells.length; c++) {
@@ -159,12 +178,12 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
         if (own !== undefined || parseCell(cells[c], decimal, headings[c].unit) === undefined) {
           const clock = clockIn(cells[c]);
           // A column is of clock times from its first filled cell on, or not at all.
-          if (clock !== undefined && (own !== undefined || isEmpty(columns[c], count))) {
-            const all = own ?? [];
-            while (all.length < count) all.push(null);
-            all.push(clock);
-            clocks.set(c, all);
-            columns[c].extend(count + 1)[count] = 0;
+          if (clock !== undefined && (own !== undefined || columns[c].isEmpty)) {
+            const log = own ?? new ClockLog(store, count);
+            log.padTo(count);
+            log.add(clock);
+            clocks.set(c, log);
+            columns[c].put(0);
             continue;
           }
         }
@@ -173,11 +192,22 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
             ? parseCell(cells[c], decimal, headings[c].unit)
             : undefined;
         if (value === undefined) throw wrongCell(row, c, headings[c].name, cells[c]);
-        columns[c].extend(count + 1)[count] = value;
+        columns[c].put(value);
       }
       count++;
     }
-  });
+  };
+  eachPiece(
+    source,
+    separator,
+    watch,
+    { skip: plainRows, take: takeRows, rowBefore: () => row },
+    // What has been read of a piece does not stay in memory.
+    () => {
+      for (const column of columns) column.flush();
+      for (const log of clocks.values()) log.flush();
+    },
+  );
   end();
   if (blocks.length === 0) throw new Refusal('The file has headings but no rows of numbers under them.');
   const [{ table }] = blocks;
@@ -188,8 +218,11 @@ export function readTable(text: string, choices: TableChoices = {}, watch: Readi
 const isDatum = (cell: string, decimal: DecimalSign) =>
   parseCell(cell, decimal, []) !== undefined || clockIn(cell) !== undefined;
 
-/** Whether nothing has stood in a column so far. */
-const isEmpty = (column: Growing, count: number) => column.view().subarray(0, count).every(Number.isNaN);
+/** Whether anything but space and separators stands in a text. */
+function holdsSomething(source: TextSource): boolean {
+  for (const { text } of source.pieces()) if (/[^\s,;|\uFEFF]/.test(text)) return true;
+  return false;
+}
 
 const isComment = (cell: string) => /^\s*(#|%|\/\/)/.test(cell);
 
@@ -210,7 +243,6 @@ function wrongCell(row: number, column: number, name: string, cell: string): Ref
 /** The sign that cuts most of the first lines into the same number of cells, more than one, and how many these are. */
 function separatorOf(text: string, chosen?: Separator): { separator: Separator; usual: number } {
   const lines = text
-    .slice(0, 20_000)
     .split(/\r\n|\n|\r/)
     .filter((line) => line.trim() !== '' && !isComment(line))
     .slice(0, linesLookedAt);
@@ -242,42 +274,53 @@ function cellsOf(line: string, separator: Separator): number {
   return plain.split(separator).length;
 }
 
+/** What is done with the rows of a text. */
+interface RowTaker {
+  /** May take whole rows from a place on by itself, and says how far it came. */
+  skip(text: string, from: number): number;
+  take(rows: string[][]): void;
+  /** How many rows were taken so far. */
+  rowBefore(): number;
+}
+
 /**
- * Runs through the rows of a text, piece by piece, so that memory stays small and a long reading can be watched. `skip` may take
- * whole rows from a place on by itself, and says how far it came.
+ * Runs through the rows of a text, piece by piece, so that memory stays small and a long reading can be watched.
+ * @param done told after each piece
  */
 function eachPiece(
-  text: string,
+  source: TextSource,
   separator: Separator,
   { progress, isCancelled }: ReadingWatch,
-  skip: (from: number, to: number) => number,
-  take: (rows: string[][]) => void,
+  { skip, take, rowBefore }: RowTaker,
+  done: () => void = () => undefined,
 ): void {
-  const hasQuotes = text.includes('"');
-  for (let from = 0; from < text.length;) {
+  for (const { text, share } of wholeLines(source)) {
     if (isCancelled?.() === true) throw new Cancelled('the reading was cancelled');
-    progress?.(from / text.length);
-    const skipped = hasQuotes ? from : skip(from, Math.min(from + pieceLength, text.length));
-    if (skipped > from) {
-      from = skipped;
-      continue;
-    }
-    const to = hasQuotes ? text.length : endOfPiece(text, from + parsedLength);
-    const piece = text.slice(from, to);
-    const parsed = Papa.parse<string[]>(separator === ' ' ? piece.replace(/^ +| +$|(?<= ) +/gm, '') : piece, {
-      delimiter: separator,
-      skipEmptyLines: false,
-      fastMode: !hasQuotes,
-    });
-    const fault = parsed.errors.find(({ type }) => type === 'Quotes');
-    if (fault !== undefined)
-      throw new Refusal(
-        `Row ${(fault.row ?? 0) + 1}: a quotation mark is not closed. Close it or take it out.`,
+    progress?.(share);
+    const hasQuotes = text.includes('"');
+    for (let from = 0; from < text.length;) {
+      const skipped = hasQuotes ? from : skip(text, from);
+      if (skipped > from) {
+        from = skipped;
+        continue;
+      }
+      const to = hasQuotes ? text.length : endOfPiece(text, from + parsedLength);
+      const piece = text.slice(from, to);
+      const parsed = Papa.parse<string[]>(
+        separator === ' ' ? piece.replace(/^ +| +$|(?<= ) +/gm, '') : piece,
+        { delimiter: separator, skipEmptyLines: false, fastMode: !hasQuotes },
       );
-    // A piece ends with a line's end, after which Papa sees one more, empty row.
-    if (to < text.length) parsed.data.pop();
-    take(parsed.data);
-    from = to;
+      const fault = parsed.errors.find(({ type }) => type === 'Quotes');
+      if (fault !== undefined)
+        throw new Refusal(
+          `Row ${rowBefore() + (fault.row ?? 0) + 1}: a quotation mark is not closed. Close it or take it out.`,
+        );
+      // A piece ends with a line's end, after which Papa sees one more, empty row.
+      if (/[\r\n]$/.test(piece)) parsed.data.pop();
+      take(parsed.data);
+      from = to;
+    }
+    done();
   }
 }
 
@@ -289,33 +332,31 @@ function endOfPiece(text: string, wanted: number): number {
   return old < 0 ? text.length : old + 1;
 }
 
-/** The decimal sign that the cells agree on; "either" where none of them decides; @throws Refusal where they contradict */
-function decimalOf(text: string, separator: Separator): DecimalSign | null {
-  if (separator === ',' || !text.includes(',')) return '.';
+/**
+ * The decimal sign that the cells agree on, or a cell that may be read either way, where none of them decides.
+ * @throws Refusal where they contradict
+ */
+function decimalOf(source: TextSource, separator: Separator): DecimalSign | { example: string } {
+  if (separator === ',' || !holds(source, ',')) return '.';
   const cells: Partial<Record<DecimalSign | 'either', { cell: string; row: number }>> = {};
   let row = 0;
-  const noPoint = !text.includes('.');
+  const noPoint = !holds(source, '.');
+  const take = (rows: string[][]) => {
+    for (const line of rows) {
+      row++;
+      if (isComment(line[0])) continue;
+      for (const cell of line) {
+        if (isClock(cell)) continue;
+        if (!cell.includes(',') && (noPoint || !cell.includes('.'))) continue;
+        const evidence = decimalEvidence(cell);
+        if (evidence === null || cells[evidence] !== undefined) continue;
+        cells[evidence] = { cell: cell.trim(), row };
+        if (noPoint && evidence === ',') throw new Cancelled('decided');
+      }
+    }
+  };
   try {
-    eachPiece(
-      text,
-      separator,
-      {},
-      (from) => from,
-      (rows) => {
-        for (const line of rows) {
-          row++;
-          if (isComment(line[0])) continue;
-          for (const cell of line) {
-            if (isClock(cell)) continue;
-            if (!cell.includes(',') && (noPoint || !cell.includes('.'))) continue;
-            const evidence = decimalEvidence(cell);
-            if (evidence === null || cells[evidence] !== undefined) continue;
-            cells[evidence] = { cell: cell.trim(), row };
-            if (noPoint && evidence === ',') throw new Cancelled('decided');
-          }
-        }
-      },
-    );
+    eachPiece(source, separator, {}, { skip: (_, from) => from, take, rowBefore: () => row });
   } catch (error) {
     if (!(error instanceof Cancelled)) throw error;
   }
@@ -325,14 +366,8 @@ function decimalOf(text: string, separator: Separator): DecimalSign | null {
       `Row ${comma.row} has the number “${comma.cell}” with a decimal comma, row ${point.row} “${point.cell}” with a decimal point. Use one of them in the whole file.`,
     );
   if (comma !== undefined) return ',';
-  if (point !== undefined) return '.';
-  return cells.either === undefined ? '.' : null;
-}
-
-function exampleOf(text: string, separator: Separator): string {
-  for (const cell of text.split(/[\r\n]+/).flatMap((line) => line.split(separator)))
-    if (decimalEvidence(cell) === 'either') return cell.trim();
-  return '1,234';
+  if (point !== undefined || cells.either === undefined) return '.';
+  return { example: cells.either.cell };
 }
 
 /** The headings in a first row, or made-up ones where it holds numbers already. */

@@ -2,10 +2,11 @@ import { uniformRandom } from '../random';
 import { regular, timed, timesOf } from '../series/sampling';
 import { parseUnit } from '../units/unit';
 import { writeColumns } from './columns';
-import { decodeText } from './encoding';
+import { decodeText } from '../testing/decodedText';
 import { writeHeading } from './heading';
 import { Cancelled, readTable } from './readTable';
 import { runsOfTable } from './runsOfTable';
+import { arrayOf } from './numbers';
 
 // Random tables with known numbers, written in every way that a spreadsheet or a logger writes them.
 
@@ -51,7 +52,7 @@ test.each(ways)('separator $separator, decimal sign $decimal, $name', ({ separat
     if (reading.kind !== 'table') throw new Error(`a question about ${reading.example}`);
     expect([reading.table.separator, reading.table.decimal]).toEqual([separator, decimal]);
     expect(reading.table.columns.map(({ name }) => name)).toEqual(['x', 'y', 'z']);
-    reading.table.columns.forEach(({ values }, i) => expect([...values]).toEqual([...columns[i]]));
+    reading.table.columns.forEach(({ values }, i) => expect([...arrayOf(values)]).toEqual([...columns[i]]));
   }
 });
 
@@ -80,8 +81,9 @@ test('runs of different lengths and samplings leave side by side and come back a
     const back = runsOfTable(reading.table);
     expect(back.map(({ name }) => name)).toEqual(runs.map(({ name }) => name));
     back.forEach(({ channels: [channel] }, i) => {
-      expect([...channel.values]).toEqual([...runs[i].values]);
-      const times = timesOf(channel.sampling);
+      expect([...arrayOf(channel.values)]).toEqual([...arrayOf(runs[i].values)]);
+      const { sampling } = channel;
+      const times = timesOf(sampling.kind === 'timed' ? timed(arrayOf(sampling.times)) : sampling);
       timesOf(runs[i].sampling).forEach((time, k) => expect(times[k]).toBeCloseTo(time, 12));
     });
   }
@@ -97,7 +99,7 @@ test('a table that is damaged at any one place is read or refused with a sentenc
         const reading = readTable(text);
         if (reading.kind === 'table')
           for (const { values } of reading.table.columns)
-            for (const value of values) expect(Math.abs(value)).not.toBe(Infinity);
+            for (const value of arrayOf(values)) expect(Math.abs(value)).not.toBe(Infinity);
       } catch (error) {
         expect(error).toMatchObject({ name: 'Refusal', message: expect.stringMatching(/[a-z].*[.?“”]/) });
       }

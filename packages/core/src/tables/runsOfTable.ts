@@ -1,9 +1,10 @@
 import { Refusal } from '../refusal';
-import { type Sampling, regular, timed } from '../series/sampling';
+import { type Sampling } from '../series/sampling';
 import { conversionFactor, isTimeUnit } from '../units/conversion';
 import { type Unit, one, parseUnit } from '../units/unit';
 import { timeOfDay } from './clock';
 import { type Column } from './columns';
+import { type Numbers, filledCount, headOf, partsOf, scaledBy } from './numbers';
 import { type Table } from './readTable';
 
 /** A channel of a run that comes from a file. */
@@ -11,9 +12,13 @@ export interface ImportedChannel {
   name: string;
   unit: Unit;
   timeUnit: Unit;
-  sampling: Sampling;
-  values: Float64Array;
+  sampling: ImportedSampling;
+  values: Numbers;
 }
+
+/** When the readings of a column were taken. */
+export type ImportedSampling =
+  Extract<Sampling, { kind: 'regular' }> | { readonly kind: 'timed'; readonly times: Numbers };
 
 export interface ImportedRun {
   /** The name that headings gave it; null where they did not. */
@@ -90,7 +95,7 @@ function alongFirst([time, ...rest]: readonly Column[]): ImportedChannel[] {
     unit,
     timeUnit: second,
     sampling,
-    values: values.slice(0, count),
+    values: headOf(values, count),
   }));
 }
 
@@ -119,14 +124,14 @@ function channelsOf(columns: readonly Column[]): ImportedChannel[] {
   const isTime = (column: Column, i: number) =>
     hasTime && isTimeUnit(column.unit) && (i === 0 || column.name.replace(/ \(\d+\)$/, '') === first.name);
   const channels: ImportedChannel[] = [];
-  let axis: { sampling: Sampling; count: number; unit: Unit } | null = null;
+  let axis: { sampling: ImportedSampling; count: number; unit: Unit } | null = null;
   columns.forEach((column, i) => {
     if (isTime(column, i)) {
       const count = filledLength(column, columns);
       axis = { sampling: samplingOf(column, count), count, unit: second };
       return;
     }
-    const here: { sampling: Sampling; count: number; unit: Unit } = axis ?? {
+    const here: { sampling: ImportedSampling; count: number; unit: Unit } = axis ?? {
       sampling: regular(1, 1, column.values.length),
       count: column.values.length,
       unit: one,
@@ -136,7 +141,7 @@ function channelsOf(columns: readonly Column[]): ImportedChannel[] {
       unit: column.unit,
       timeUnit: here.unit,
       sampling: here.sampling,
-      values: column.values.slice(0, here.count),
+      values: headOf(column.values, here.count),
     });
   });
   return channels;
@@ -144,38 +149,47 @@ function channelsOf(columns: readonly Column[]): ImportedChannel[] {
 
 /** Length of a time column without the empty cells that pad it, where nothing stands beside them either. */
 function filledLength(time: Column, columns: readonly Column[]): number {
-  let count = time.values.length;
-  while (count > 0 && Number.isNaN(time.values[count - 1])) count--;
+  const count = filledCount(time.values);
   const after = columns.slice(columns.indexOf(time) + 1);
   const next = after.findIndex(
     ({ name }) => name.replace(/ \(\d+\)$/, '') === time.name.replace(/ \(\d+\)$/, ''),
   );
-  for (const { values } of next < 0 ? after : after.slice(0, next))
-    for (let i = count; i < values.length; i++) if (!Number.isNaN(values[i])) return time.values.length;
-  return count;
+  const beside = next < 0 ? after : after.slice(0, next);
+  return beside.some(({ values }) => filledCount(values) > count) ? time.values.length : count;
 }
 
-function samplingOf({ values, unit }: Column, count: number): Sampling {
-  const factor = conversionFactor(unit, second);
-  const times = new Float64Array(count);
-  for (let i = 0; i < count; i++) {
-    times[i] = values[i] * factor;
-    if (Number.isNaN(times[i]))
-      throw new Refusal(`The time in reading ${i + 1} is missing. Every reading needs its time.`);
-    if (i > 0 && times[i] <= times[i - 1])
-      throw new Refusal(
-        `The time in reading ${i + 1} is not after the one before it. Sort the rows by time.`,
-      );
-  }
+function samplingOf({ values, unit }: Column, count: number): ImportedSampling {
+  const times = scaledBy(headOf(values, count), conversionFactor(unit, second));
+  let before = -Infinity;
+  for (const { first, values: part } of partsOf(times))
+    for (let i = 0; i < part.length; i++) {
+      if (Number.isNaN(part[i]))
+        throw new Refusal(`The time in reading ${first + i + 1} is missing. Every reading needs its time.`);
+      if (part[i] <= before)
+        throw new Refusal(
+          `The time in reading ${first + i + 1} is not after the one before it. Sort the rows by time.`,
+        );
+      before = part[i];
+    }
   const interval = regularInterval(times);
-  return interval === null ? timed(times) : regular(times[0], interval, count);
+  return interval === null ? { kind: 'timed', times } : regular(times.subarray(0, 1)[0], interval, count);
 }
+
+const regular = (start: number, interval: number, count: number): ImportedSampling => ({
+  kind: 'regular',
+  start,
+  interval,
+  count,
+});
 
 /** The spacing of times that are regular to a millionth of it, else null. */
-export function regularInterval(times: Float64Array): number | null {
-  if (times.length < 2) return null;
-  const interval = (times[times.length - 1] - times[0]) / (times.length - 1);
-  for (let i = 0; i < times.length; i++)
-    if (Math.abs(times[i] - times[0] - i * interval) > 1e-6 * interval) return null;
+export function regularInterval(times: Numbers): number | null {
+  const { length } = times;
+  if (length < 2) return null;
+  const [start] = times.subarray(0, 1);
+  const interval = (times.subarray(length - 1, length)[0] - start) / (length - 1);
+  for (const { first, values } of partsOf(times))
+    for (let i = 0; i < values.length; i++)
+      if (Math.abs(values[i] - start - (first + i) * interval) > 1e-6 * interval) return null;
   return interval;
 }

@@ -8,7 +8,7 @@ import {
 } from '@heuristor/contracts';
 import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
-import { createWriteStream } from 'node:fs';
+import { closeSync, createWriteStream, openSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -27,6 +27,7 @@ import { addRun, readRun } from '../services/runs';
 import { writeSamples } from '../services/samples';
 import { mended } from './mended';
 import { rowsOf, spotsOf } from './spotRows';
+import { type FilePlace, numbersAt } from './numberFile';
 import { type ReadAnswer, type ReadTask } from './task';
 
 interface Events {
@@ -38,7 +39,9 @@ interface Open {
   id: string;
   investigationId: string;
   name: string;
+  /** The file, and what was read of it: both go with it. */
   file: string;
+  numbers: string;
   /** The zone of the clock of whoever brought it. */
   zone: string;
   state: Import['state'];
@@ -55,7 +58,6 @@ const mostOpen = 8;
 const keptMilliseconds = 30 * 60_000;
 /** A file in whose preview nobody has done anything for so long makes room where room is needed. */
 const idleMilliseconds = 60_000;
-const previewRows = 5;
 
 /**
  * Files of columns on their way to become runs: received into a folder of their own, read on a worker's thread, shown before
@@ -69,6 +71,8 @@ export class Importer extends EventEmitter<Events> {
     minThreads: 0,
     maxThreads: 1,
     idleTimeout: 5000,
+    // What is read goes to a file as it comes; what is left over is cleared away soon.
+    resourceLimits: { maxOldGenerationSizeMb: 256 },
   });
   private readonly timer = setInterval(() => this.sweep(), 60_000).unref();
   private folder: Promise<string> | null = null;
@@ -114,6 +118,7 @@ export class Importer extends EventEmitter<Events> {
       investigationId,
       name: name.trim() === '' ? 'file' : name.trim().slice(0, 100),
       file,
+      numbers: `${file}.numbers`,
       zone,
       state: { kind: 'reading', share: 0 },
       answer: null,
@@ -152,6 +157,8 @@ export class Importer extends EventEmitter<Events> {
     const isSpots = answer.layout.axis.kind === 'spots';
     const total = wanted.reduce((sum, { channels }) => sum + channels.length, 0);
     let stored = 0;
+    const descriptor = openSync(entry.numbers, 'r');
+    const numbers = (place: FilePlace) => numbersAt(descriptor, place);
     try {
       const runs = await RunModel.transaction(async (transaction) => {
         const added: Run[] = [];
@@ -174,14 +181,19 @@ export class Importer extends EventEmitter<Events> {
           );
           if (isSpots) {
             await SpotModel.query(transaction).insert(
-              rowsOf(channels).map((cells) => ({ runId: run.id, cells })),
+              rowsOf(channels, numbers).map((cells) => ({ runId: run.id, cells })),
             );
             added.push(await readRun(run.id, transaction));
             continue;
           }
           for (const [i, { values, times }] of channels.entries()) {
             if (entry.abort.signal.aborted) throw new Failure('invalid-request', 'This file was cancelled.');
-            await writeSamples(run.channels[i].id, values, times, transaction);
+            await writeSamples(
+              run.channels[i].id,
+              numbers(values),
+              times === null ? null : numbers(times),
+              transaction,
+            );
             this.change(entry, { kind: 'storing', share: ++stored / total });
           }
           added.push(run);
@@ -200,6 +212,8 @@ export class Importer extends EventEmitter<Events> {
     } catch (error) {
       if (this.open.has(id)) this.change(entry, readyState(answer, entry.name));
       throw error;
+    } finally {
+      closeSync(descriptor);
     }
   }
 
@@ -231,7 +245,8 @@ export class Importer extends EventEmitter<Events> {
       if (entry.state.kind === 'reading') this.change(entry, { kind: 'reading', share });
     });
     try {
-      const task: ReadTask = { file: entry.file, zone: entry.zone, choices, port: port2 };
+      const { file, numbers, zone } = entry;
+      const task: ReadTask = { file, scratch: scratchOf(entry), numbers, zone, choices, port: port2 };
       const answer = (await this.pool.run(task, {
         transferList: [port2 as never],
         signal: entry.abort.signal,
@@ -269,7 +284,8 @@ export class Importer extends EventEmitter<Events> {
   private forget(entry: Open): void {
     this.open.delete(entry.id);
     entry.abort.abort();
-    rm(entry.file, { force: true }).catch(() => undefined);
+    for (const file of [entry.file, entry.numbers, scratchOf(entry)])
+      rm(file, { force: true }).catch(() => undefined);
   }
 
   private sweep(): void {
@@ -285,6 +301,8 @@ export class Importer extends EventEmitter<Events> {
     if (idle.length > 0) this.forget(idle[0]);
   }
 }
+
+const scratchOf = ({ file }: Open) => `${file}.columns`;
 
 const presented = ({ id, name, state }: Open): Import => ({ id, name, state });
 
@@ -314,17 +332,17 @@ function readyState(
       name: run.name ?? name,
       begins: run.begins,
       since: run.since,
-      channels: run.channels.map(({ name: channel, unit, timeUnit, sampling, values }) => ({
+      channels: run.channels.map(({ name: channel, unit, timeUnit, sampling, values, first }) => ({
         name: channel,
         unit,
-        count: values.length,
+        count: values.count,
         against:
           timeUnit === '1'
             ? 'number of the reading'
             : sampling.kind === 'regular'
               ? `time, every ${Number(sampling.interval.toPrecision(6))} s`
               : 'time, irregular',
-        first: Array.from(values.subarray(0, previewRows), (value) => (Number.isNaN(value) ? null : value)),
+        first: first.map((value) => (Number.isNaN(value) ? null : value)),
       })),
     })),
   };

@@ -1,5 +1,7 @@
 import { type GivenCells, type Spot, type SpotColumn } from '@heuristor/contracts';
+import { type Numbers, arrayOf } from '@heuristor/core';
 import { Failure } from '../failure';
+import { type FilePlace } from './numberFile';
 import { type ReadChannel } from './task';
 
 const longestKey = 16;
@@ -20,11 +22,14 @@ export function spotsOf(channels: readonly ReadChannel[]): Omit<Spot, 'rows'> {
 }
 
 /** One reading a row; a missing cell is none. */
-export function rowsOf(channels: readonly ReadChannel[]): GivenCells[] {
-  const count = channels[0]?.values.length ?? 0;
-  return Array.from({ length: count }, (_, row) =>
+export function rowsOf(
+  channels: readonly ReadChannel[],
+  numbers: (place: FilePlace) => Numbers,
+): GivenCells[] {
+  const columns = channels.map(({ name, values }) => ({ name, values: arrayOf(numbers(values)) }));
+  return Array.from({ length: columns[0]?.values.length ?? 0 }, (_, row) =>
     Object.fromEntries(
-      channels.flatMap(({ name, values }) =>
+      columns.flatMap(({ name, values }) =>
         Number.isNaN(values[row]) ? [] : [[name, { typed: values[row] }] as const],
       ),
     ),

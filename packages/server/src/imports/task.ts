@@ -1,9 +1,13 @@
 import { type ChannelSampling, type ImportAnswer, type ImportLayout } from '@heuristor/contracts';
 import { type MessagePort } from 'node:worker_threads';
+import { type FilePlace } from './numberFile';
 
 /** What the worker that reads files is asked. */
 export interface ReadTask {
   file: string;
+  /** Files that it writes: columns as they are read, and the numbers of the runs that they make. */
+  scratch: string;
+  numbers: string;
   /** The zone of the clock that times without one were read off. */
   zone: string;
   choices: ImportAnswer;
@@ -16,9 +20,11 @@ export interface ReadChannel {
   unit: string;
   timeUnit: string;
   sampling: ChannelSampling;
-  /** In shared memory, so that a large file is not copied to be handed over. */
-  values: Float64Array;
-  times: Float64Array | null;
+  /** Where its numbers lie in the file of numbers. */
+  values: FilePlace;
+  times: FilePlace | null;
+  /** Its first numbers. */
+  first: number[];
 }
 
 export interface ReadRun {

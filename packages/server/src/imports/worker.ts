@@ -4,23 +4,31 @@ import {
   type ImportedRun,
   Refusal,
   type Separator,
+  type Numbers,
   type Table,
-  decodeText,
   readTable,
-  regular,
   runsOfLaidOut,
   separators,
   ucumCode,
 } from '@heuristor/core';
-import { readFileSync } from 'node:fs';
+import { rmSync } from 'node:fs';
+import { textOfFile } from './fileText';
+import { type FilePlace, NumberFileWriter } from './numberFile';
 import { type ReadAnswer, type ReadChannel, type ReadTask } from './task';
 
 const reportMilliseconds = 100;
+const previewRows = 5;
 
 /** Reads a file of columns, on a thread of its own: the thread that records has better things to do. */
-export default function read({ file, zone, choices, port }: ReadTask): ReadAnswer {
+export default function read({ file, scratch, numbers, zone, choices, port }: ReadTask): ReadAnswer {
+  const files: NumberFileWriter[] = [];
+  const written = (path: string) => {
+    files.push(new NumberFileWriter(path));
+    return files[files.length - 1];
+  };
   try {
-    const { text, encoding } = decodeText(readFileSync(file));
+    const text = textOfFile(file);
+    const { encoding } = text;
     let reported = 0;
     const progress = (share: number) => {
       if (Date.now() - reported < reportMilliseconds) return;
@@ -37,12 +45,21 @@ export default function read({ file, zone, choices, port }: ReadTask): ReadAnswe
         ...(separator === undefined ? {} : { separator }),
       },
       { progress },
+      written(scratch).store,
     );
     if (reading.kind === 'question') return { kind: 'question', example: reading.example, encoding };
     const { table, blocks, skipped } = reading;
     const runs = blocks.flatMap(({ title, table: own }) =>
       runsIn(own, layout).map((run) => ({ ...run, name: run.name ?? title })),
     );
+    const out = written(numbers);
+    // Channels that share their times have them in one place.
+    const places = new Map<Numbers, FilePlace>();
+    const place = (column: Numbers): FilePlace => {
+      const known = places.get(column) ?? out.write(column);
+      places.set(column, known);
+      return known;
+    };
     return {
       kind: 'read',
       encoding,
@@ -56,13 +73,21 @@ export default function read({ file, zone, choices, port }: ReadTask): ReadAnswe
         name,
         begins,
         since,
-        channels: channels.map(handedOver),
+        channels: channels.map((channel) => handedOver(channel, place)),
       })),
     };
   } catch (error) {
     if (error instanceof Refusal) return { kind: 'refused', sentence: error.message };
+    if (error instanceof Error && 'code' in error && error.code === 'ENOSPC')
+      return {
+        kind: 'refused',
+        sentence:
+          'There is no room left on the disk to read this file. Make room on the computer that Heuristor runs on, and choose it again.',
+      };
     throw error;
   } finally {
+    for (const open of files) open.close();
+    rmSync(scratch, { force: true });
     port.close();
   }
 }
@@ -87,18 +112,15 @@ function spotChannels(columns: Table['columns']): ImportedChannel[] {
     name,
     unit,
     timeUnit: [],
-    sampling: regular(1, 1, rows),
+    sampling: { kind: 'regular' as const, start: 1, interval: 1, count: rows },
     values,
   }));
 }
 
-const shared = (values: Float64Array): Float64Array => {
-  const out = new Float64Array(new SharedArrayBuffer(values.byteLength));
-  out.set(values);
-  return out;
-};
-
-function handedOver({ name, unit, timeUnit, sampling, values }: ImportedChannel): ReadChannel {
+function handedOver(
+  { name, unit, timeUnit, sampling, values }: ImportedChannel,
+  place: (column: Numbers) => FilePlace,
+): ReadChannel {
   return {
     name,
     unit: ucumCode(unit),
@@ -107,7 +129,8 @@ function handedOver({ name, unit, timeUnit, sampling, values }: ImportedChannel)
       sampling.kind === 'regular'
         ? { kind: 'regular', start: sampling.start, interval: sampling.interval }
         : { kind: 'timed' },
-    values: shared(values),
-    times: sampling.kind === 'regular' ? null : shared(sampling.times),
+    values: place(values),
+    times: sampling.kind === 'regular' ? null : place(sampling.times),
+    first: [...values.subarray(0, previewRows)],
   };
 }

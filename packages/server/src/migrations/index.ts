@@ -10,6 +10,7 @@ import * as away from './008-away';
 import * as deviceTokens from './009-device-tokens';
 import * as templates from './010-templates';
 import * as timeZone from './011-time-zone';
+import * as underWay from './012-under-way';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -23,6 +24,7 @@ const migrations: Record<string, Knex.Migration> = {
   '009-device-tokens': deviceTokens,
   '010-templates': templates,
   '011-time-zone': timeZone,
+  '012-under-way': underWay,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

@@ -2,7 +2,7 @@ import { Model } from 'objection';
 
 export class InvestigationModel extends Model {
   static override tableName = 'investigation';
-  static override jsonAttributes = ['plan'];
+  static override jsonAttributes = ['plan', 'underWay'];
 
   declare id: string;
   declare name: string;
@@ -12,4 +12,7 @@ export class InvestigationModel extends Model {
   declare updatedAt: Date;
   declare usedAt: Date | null;
   declare deletedAt: Date | null;
+  /** What the server does that is in no run yet; and what of it a restart has ended, in words. */
+  declare underWay: unknown;
+  declare endedByRestart: string | null;
 }

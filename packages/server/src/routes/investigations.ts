@@ -29,6 +29,7 @@ import {
   writeWorkings,
 } from '../services/investigations';
 import { sensorsOf } from '../services/sensorUse';
+import { endedByRestart, toldWhatEnded } from '../services/underWay';
 import { type SpotDesk } from '../spots/spotDesk';
 import { bodyOf, idOf, indexOf, textOf } from './validated';
 
@@ -61,7 +62,12 @@ export function investigationRoutes(
       sensors: await sensorsOf(id),
       recorder: recorder.status(id),
       spots: spots.status(id),
+      ended: await endedByRestart(id),
     });
+  });
+  router.delete('/:id/ended', async (request, response) => {
+    await toldWhatEnded(idOf(request));
+    response.status(204).end();
   });
   router.patch('/:id', async (request, response) => {
     const id = idOf(request);

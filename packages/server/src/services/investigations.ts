@@ -164,7 +164,7 @@ async function findWorkings(investigationId: string): Promise<WorkingsModel> {
 /** An investigation with its runs, removed ones included, so that they can be put back. */
 export async function readInvestigation(
   id: string,
-): Promise<Omit<Investigation, 'recorder' | 'sensors' | 'spots'>> {
+): Promise<Omit<Investigation, 'recorder' | 'sensors' | 'spots' | 'ended'>> {
   const { name, plan } = await findInvestigation(id);
   const { document, version } = await findWorkings(id);
   const runs = await RunModel.query()

@@ -1,3 +1,4 @@
+import { type Numbers } from '@heuristor/core';
 import { type Transaction, raw } from 'objection';
 import { Failure } from '../failure';
 import { BlockModel } from '../models/block';
@@ -82,11 +83,11 @@ export async function allSamples(channel: ChannelModel, what: 'values' | 'times'
   return numbersOf(Buffer.concat(parts));
 }
 
-/** Stores a whole channel in large blocks. */
+/** Stores a whole channel in large blocks, which are read from where its numbers lie as they are stored. */
 export async function writeSamples(
   channelId: number,
-  values: Float64Array,
-  times: Float64Array | null,
+  values: Numbers,
+  times: Numbers | null,
   transaction?: Transaction,
 ): Promise<void> {
   for (let first = 0, sequence = 0; first < values.length; first += blockReadings, sequence++) {

@@ -84,10 +84,13 @@ export class BenchSession {
 
   static async open(id: string): Promise<BenchSession> {
     live.watch({ investigation: id });
-    return new BenchSession(await getJson(`/investigations/${id}`, investigationSchema));
+    const { ended, ...investigation } = await getJson(`/investigations/${id}`, investigationSchema);
+    const session = new BenchSession(investigation);
+    session.tellEnded(ended);
+    return session;
   }
 
-  private constructor({ id, workingsVersion, ...documents }: Investigation) {
+  private constructor({ id, workingsVersion, ...documents }: Omit<Investigation, 'ended'>) {
     const { workings } = documents;
     this.id = id;
     this.documents = createStore<Documents>(() => documents);
@@ -388,13 +391,11 @@ export class BenchSession {
   private async catchUp(): Promise<void> {
     this.wasOffline = false;
     try {
-      const { name, plan, runs, recorder, spots, sensors, workings, workingsVersion } = await getJson(
-        this.path(''),
-        investigationSchema,
-      );
-      const ended = endedMeanwhile(this.documents.getState(), { runs, recorder, spots });
+      const now = await getJson(this.path(''), investigationSchema);
+      const { name, plan, runs, recorder, spots, sensors, workings, workingsVersion } = now;
+      const ended = now.ended ?? endedMeanwhile(this.documents.getState(), { runs, recorder, spots });
       this.documents.setState({ name, plan, runs, recorder, spots, sensors });
-      if (ended !== null) tell({ kind: 'fault', text: ended });
+      this.tellEnded(ended);
       this.saver.tell({ kind: 'newer', theirs: workings, theirVersion: workingsVersion });
       this.holdShown();
       this.feed.completeAll();
@@ -417,6 +418,13 @@ export class BenchSession {
     if (hasGrown || (known !== undefined && run.origin === 'away')) void this.feed.complete(run.id);
     this.holdShown();
     this.renderer.now();
+  }
+
+  /** Says what ended while nobody looked, and that it was said. */
+  private tellEnded(ended: string | null): void {
+    if (ended === null) return;
+    tell({ kind: 'fault', text: ended });
+    request('DELETE', this.path('/ended')).catch(() => undefined);
   }
 
   private holdShown(): void {

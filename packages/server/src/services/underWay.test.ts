@@ -1,0 +1,39 @@
+import { type Investigation } from '@heuristor/contracts';
+import pino from 'pino';
+import { newBench } from '../testing/bench';
+import { type TestServer, startTestServer } from '../testing/testServer';
+import { UnderWay, endWhatWasUnderWay } from './underWay';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.close());
+
+const ended = async (id: string) =>
+  ((await server.api('get', `/investigations/${id}`)).body as Investigation).ended;
+
+test('a sweep that was cut off says how far it came; one that ended is none', async () => {
+  const [cut, done] = [await newBench(server, null), await newBench(server, null)];
+  const underWay = new UnderWay(pino({ level: 'silent' }));
+  for (let taken = 0; taken <= 3; taken++)
+    for (const id of [cut, done])
+      underWay.spotsTold(id, {
+        phase: 'sweeping',
+        doing: 'reading',
+        value: taken,
+        unit: 'Hz',
+        taken,
+        planned: 9,
+      });
+  underWay.spotsTold(done, { phase: 'idle' });
+  await underWay.close();
+  // As the server ends, everything in it comes to rest, which is no end of its own.
+  underWay.spotsTold(cut, { phase: 'idle' });
+  expect(await endWhatWasUnderWay()).toBe(1);
+  expect(await ended(cut)).toBe(
+    'A sweep was under way here when the server was started anew: it ended after 3 of 9 readings. What was read is kept.',
+  );
+  expect(await ended(done)).toBeNull();
+  expect(await endWhatWasUnderWay()).toBe(0);
+});
