@@ -2,6 +2,7 @@ import { gravity } from '@heuristor/stand-ins';
 import { loadDemoData } from '../scripts/demoData';
 import { type StoredRun, firstPlace } from './support/bench';
 import { type Lab, openLab, share } from './support/lab';
+import { cutValues } from './support/cutValues';
 import { pause } from './support/system';
 
 // From connection to result, through the real interface, against what the apparatus truly does. Tolerances are those of a
@@ -268,6 +269,7 @@ test('a tethered boat, light and loaded, string and elastic: ∫F dt is m Δv wi
   }
   for (const { value, uncertainty } of await hand.named('Δp', 'value'))
     expect(uncertainty / value).toBeLessThan(0.02);
+  expect(await cutValues(system.page)).toEqual([]);
 });
 
 test('a zeroed force: its mean knows the zero, and says so in the budget', async () => {

@@ -2,10 +2,11 @@ import { spawnSync } from 'node:child_process';
 import { chmodSync, closeSync, mkdtempSync, openSync, rmSync, writeSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { issueLinkToken, openDatabase } from '@heuristor/server';
+import { openDatabase } from '@heuristor/server';
 import { io } from 'socket.io-client';
 import { startCluster } from './cluster';
 import { startServer, startStandIns } from './system';
+import { signedInAt } from './testing/signedIn';
 
 // A disk that is really full for a while, with a database and a server that write on it. Only root can make such a small disk.
 
@@ -38,30 +39,9 @@ interface StoredRun {
     const database = await openDatabase(cluster.address);
     const server = await startServer(cluster.address, 0, data);
     const standIns = startStandIns(server.port, data);
-    const site = `http://127.0.0.1:${server.port}`;
-    const headers: Record<string, string> = { 'Content-Type': 'application/json' };
-    const api = async <T>(method: string, path: string, body?: unknown): Promise<T> => {
-      const answer = await fetch(`${site}/api${path}`, {
-        method,
-        headers,
-        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-      });
-      const text = await answer.text();
-      if (!answer.ok) throw new Error(`${method} ${path}: ${text}`);
-      return (text === '' ? null : JSON.parse(text)) as T;
-    };
-    const signedIn = await fetch(`${site}/api/sign-in`, {
-      method: 'POST',
-      headers,
-      body: JSON.stringify({ token: await issueLinkToken() }),
-    });
-    headers.Cookie = String(signedIn.headers.get('set-cookie')).split(';')[0];
+    const { site, headers, api, sensor, values } = await signedInAt(server.port);
     const { id } = await api<{ id: string }>('POST', '/investigations', { name: 'Full' });
-    for (let tries = 0; tries < 50; tries++) {
-      const devices = await api<{ code: string; present: boolean }[]>('GET', '/devices');
-      if (devices.some(({ code, present }) => code === 'V2-L' && present)) break;
-      await pause(200);
-    }
+    await sensor('V2-L');
     await api('PUT', `/investigations/${id}/sensors/V2-L`);
     await api('PATCH', `/investigations/${id}`, { plan: { end: { kind: 'stopped' } } });
     const told: { at: number; state: string }[] = [];
@@ -107,10 +87,9 @@ interface StoredRun {
     const [run] = (await api<{ runs: StoredRun[] }>('GET', `/investigations/${id}`)).runs;
     expect([run.gaps, run.notes]).toEqual([[], []]);
     for (const { id: channel, sampling } of run.channels) {
-      const answer = await fetch(`${site}/api/channels/${channel}/values`, { headers });
-      const values = new Float64Array(await answer.arrayBuffer());
-      expect(Math.abs(values.length * sampling.interval - seconds)).toBeLessThan(1);
-      expect(values.some(Number.isNaN)).toBe(false);
+      const stored = await values(channel);
+      expect(Math.abs(stored.length * sampling.interval - seconds)).toBeLessThan(1);
+      expect(stored.some(Number.isNaN)).toBe(false);
     }
     socket.close();
     await standIns.stop();

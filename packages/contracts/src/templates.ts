@@ -13,6 +13,8 @@ export const knownChannelSchema = z.object({
   unit: z.string().max(60),
   /** Whether its zero was taken in every run of the sheet that the template was made of. */
   zeroed: z.boolean().optional(),
+  /** Whether its readings were taken in time, and not numbered as those of a table are; absent where there were both. */
+  timed: z.boolean().optional(),
 });
 
 export type KnownChannelOfTemplate = z.infer<typeof knownChannelSchema>;
@@ -21,17 +23,25 @@ export type KnownChannelOfTemplate = z.infer<typeof knownChannelSchema>;
 export const isZeroed = ({ applied }: Pick<ChannelFields, 'applied'>): boolean =>
   applied !== null && (applied.zero !== null || applied.zeroedAtStart);
 
+/** Whether the readings of a channel were taken in time; those of a table are numbered. */
+const isTimed = ({ timeUnit }: Pick<ChannelFields, 'timeUnit'>) => timeUnit !== '' && timeUnit !== '1';
+
 /** Every channel of several runs, each once. */
 export function knownChannels(
-  channels: readonly Pick<ChannelFields, 'key' | 'quantity' | 'unit' | 'applied'>[],
+  channels: readonly Pick<ChannelFields, 'key' | 'quantity' | 'unit' | 'timeUnit' | 'applied'>[],
 ): KnownChannelOfTemplate[] {
   const known = new Map<string, KnownChannelOfTemplate>();
+  const ways = new Map<string, Set<boolean>>();
   for (const channel of channels) {
     const { key, quantity, unit } = channel;
     const { zeroed = true, ...first } = known.get(key) ?? { key, quantity, unit };
     known.set(key, { ...first, zeroed: zeroed && isZeroed(channel) });
+    ways.set(key, (ways.get(key) ?? new Set()).add(isTimed(channel)));
   }
-  return [...known.values()];
+  return [...known.values()].map((channel) => {
+    const [timed, ...others] = ways.get(channel.key) ?? [];
+    return others.length > 0 ? channel : { ...channel, timed };
+  });
 }
 
 /** A sheet that is kept to be used over other runs. */

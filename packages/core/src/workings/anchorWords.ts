@@ -5,7 +5,7 @@ import { unitWords } from './unitWords';
 
 const ordinals = ['', ' for the second time', ' for the third time'];
 
-/** What an end of an entry is attached to, in words: "x rises through 0.2 m, 0.1 later". */
+/** What an end of an entry is attached to, in words: "x rises through 0.2 m, 0.1 s later". */
 export function anchorWords(
   { event, of, level, count, offset }: Anchor,
   nameOf: NameOf,
@@ -21,6 +21,9 @@ export function anchorWords(
       ? what.replace('a level', number(level) + unitWords(toldIn, of))
       : what;
   const which = isCounted(event) && count > 1 ? (ordinals[count - 1] ?? `, no. ${count}`) : '';
-  const moved = offset === 0 ? '' : offset > 0 ? `, ${number(offset)} later` : `, ${number(-offset)} earlier`;
+  // What is no time is the number of a reading.
+  const second = nameOf('t') === 't' ? ' s' : '';
+  const far = `${number(Math.abs(offset))}${second}`;
+  const moved = offset === 0 ? '' : `, ${far} ${offset > 0 ? 'later' : 'earlier'}`;
   return `${through}${which}${moved}`;
 }

@@ -115,6 +115,15 @@ describe('an entry that goes to another sheet', () => {
     });
   });
 
+  it('finds nothing for a motion in a table of numbered readings, though both are lengths', () => {
+    const motion = { ...x, timed: true };
+    const typed = { key: 'r', quantity: 'r', unit: 'cm', timed: false };
+    expect(channelsFor([motion], [typed]).lacking).toEqual([motion]);
+    expect(channelsFor([motion], [{ ...typed, timed: true }]).lacking).toEqual([]);
+    // A template that was kept before this was known goes by what it measures, as ever.
+    expect(channelsFor([x], [typed]).lacking).toEqual([]);
+  });
+
   it('speaks of the channel that measures the same, a level in the unit that it was told in', () => {
     const there = { entries: [], channels: [{ key: 's', quantity: 'position', unit: 'cm' }] };
     const { entries, lacking } = transferred(from, ['v', 'A', 'loose'], there, newId);

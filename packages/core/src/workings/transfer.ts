@@ -26,6 +26,8 @@ export interface KnownChannel {
   unit: string;
   /** Whether its zero was taken in every run that it was known from. */
   zeroed?: boolean | undefined;
+  /** Whether its readings were taken in time, and not numbered as those of a table are; unknown where there were both. */
+  timed?: boolean | undefined;
 }
 
 /** A sheet with the channels that it speaks of, or is to speak of. */
@@ -47,7 +49,7 @@ export interface Transfer {
 
 /**
  * What stands for each channel of one sheet on another one: the one of that key where it measures the same, else one that
- * measures the same, else one whose unit is of the same kind.
+ * measures the same, else one whose unit is of the same kind. What was read in time stands for nothing that a table numbers.
  */
 export function channelsFor(
   wanted: readonly KnownChannel[],
@@ -55,9 +57,15 @@ export function channelsFor(
 ): { channels: Map<string, string>; lacking: KnownChannel[] } {
   const channels = new Map<string, string>();
   const isFree = ({ key }: KnownChannel) => ![...channels.values()].includes(key);
-  const measures = (one: KnownChannel) => (other: KnownChannel) => other.quantity === one.quantity;
+  const isOfWay = (one: KnownChannel, other: KnownChannel) =>
+    one.timed === undefined || other.timed === undefined || one.timed === other.timed;
+  const measures = (one: KnownChannel) => (other: KnownChannel) =>
+    isOfWay(one, other) && other.quantity === one.quantity;
   const isOfKind = (one: KnownChannel) => (other: KnownChannel) =>
-    one.unit !== '' && one.unit !== '1' && canConvert(parseUnit(one.unit), parseUnit(other.unit));
+    isOfWay(one, other) &&
+    one.unit !== '' &&
+    one.unit !== '1' &&
+    canConvert(parseUnit(one.unit), parseUnit(other.unit));
   const rules = [
     (one: KnownChannel) => there.find((other) => other.key === one.key && measures(one)(other)),
     (one: KnownChannel) => there.filter(isFree).find(measures(one)),
