@@ -37,6 +37,10 @@ runScript(async (ending) => {
   try {
     await system.open(`/sign-in/${await system.signInToken()}`);
     await hand.waitForText('Channel buoy: soft and stiff spring');
+    // Small pictures are asked for by those who see them.
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('.preview')].every((picture) => picture.childElementCount > 0),
+    );
     await take('home');
     await (await hand.element('::-p-xpath(//a[contains(., "where its energy goes")])')).click();
     await hand.element('[data-entry="loss-fast"] .results');
