@@ -19,6 +19,7 @@ async function readIn(site: Site, name: string, body: BodyInit): Promise<string>
     headers: { Cookie: site.cookie, 'Content-Type': 'application/octet-stream' },
     body,
   });
+  if (!received.ok) throw new Error(`the file was not received: ${await received.text()}`);
   const { id: importId } = (await received.json()) as { id: string };
   for (;;) {
     const { state } = (await (await site.api('GET', `/imports/${importId}`)).json()) as {
@@ -42,6 +43,8 @@ function askingMeanwhile(site: Site): () => Promise<number[]> {
       await pause(20);
     }
   })();
+  // What ends the import ends this too, and is what should be told.
+  ask.catch(() => undefined);
   return async () => {
     asking = false;
     await ask;

@@ -14,7 +14,12 @@ export const gapSchema = z.object({ channel: z.string(), from: finite, to: finit
 export type Gap = z.infer<typeof gapSchema>;
 
 /** A few points of the first channel of a run, for small pictures. */
-export const previewSchema = z.object({ x: z.array(finite), y: z.array(finite.nullable()) });
+/** The small picture of a run: places from 0 to 1, and what was read there, in a unit that older ones do not tell. */
+export const previewSchema = z.object({
+  x: z.array(finite),
+  y: z.array(finite.nullable()),
+  unit: z.string().optional(),
+});
 export type Preview = z.infer<typeof previewSchema>;
 
 export const runSchema = z.object({

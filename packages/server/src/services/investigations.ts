@@ -28,7 +28,7 @@ import { WorkingsModel } from '../models/workings';
 import { presentRun } from './present';
 import { partsOfRun } from './runs';
 import { copySetups } from './sensorUse';
-import { makePreview } from './previews';
+import { inOneUnit, makePreview } from './previews';
 
 const previewsShown = 3;
 
@@ -122,7 +122,9 @@ export async function previewsOf(id: string): Promise<Previews> {
       preview: preview ?? (await makePreview(runId)),
     })),
   );
-  return previews.flatMap(({ style, preview }) => (preview === null ? [] : [{ style, ...preview }]));
+  return inOneUnit(
+    previews.flatMap(({ style, preview }) => (preview === null ? [] : [{ style, ...preview }])),
+  );
 }
 
 /** Whether there has ever been an investigation, removed ones included. */

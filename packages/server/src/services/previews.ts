@@ -1,4 +1,12 @@
-import { type Preview, type Spot, type SpotColumn, numberIn, sortedRows } from '@heuristor/contracts';
+import {
+  type Channel,
+  type Preview,
+  type Spot,
+  type SpotColumn,
+  numberIn,
+  sortedRows,
+} from '@heuristor/contracts';
+import { conversionBetween, parseUnit } from '@heuristor/core';
 import { RunModel } from '../models/run';
 import { presentRun } from './present';
 import { allSamples } from './samples';
@@ -33,7 +41,7 @@ export function previewOf(values: Float64Array): Preview {
 }
 
 /** The small picture of spot readings: what was measured first against what was typed first. */
-function previewOfSpots(spot: Spot): Preview {
+function previewOfSpots(spot: Spot, channels: readonly Pick<Channel, 'key' | 'unit'>[]): Preview {
   const rows = sortedRows(spot);
   const across = spot.columns.find(({ kind }) => kind === 'typed');
   const up =
@@ -45,7 +53,32 @@ function previewOfSpots(spot: Spot): Preview {
   const known = rows.map((_, i) => i).filter((i) => Number.isFinite(places[i]) && Number.isFinite(values[i]));
   const low = Math.min(...known.map((i) => places[i]));
   const reach = Math.max(...known.map((i) => places[i])) - low || 1;
-  return { x: known.map((i) => (places[i] - low) / reach), y: known.map((i) => values[i]) };
+  const unit = channels.find(({ key }) => key === up?.key)?.unit;
+  return {
+    x: known.map((i) => (places[i] - low) / reach),
+    y: known.map((i) => values[i]),
+    ...(unit === undefined ? {} : { unit }),
+  };
+}
+
+/**
+ * Small pictures over one scale: in the unit of the newest run; what measures something else would say nothing there, and is left
+ * out.
+ */
+export function inOneUnit<P extends Preview>(previews: readonly P[]): P[] {
+  const unit = previews.at(-1)?.unit;
+  if (unit === undefined) return [...previews];
+  return previews.flatMap((preview) => {
+    const conversion =
+      preview.unit === undefined
+        ? { factor: 1, offset: 0 }
+        : conversionBetween(parseUnit(preview.unit), parseUnit(unit));
+    if (conversion === null) return [];
+    const { factor, offset } = conversion;
+    return [
+      { ...preview, unit, y: preview.y.map((value) => (value === null ? null : factor * value + offset)) },
+    ];
+  });
 }
 
 /** Makes the small picture of a run that has none, and keeps it. */
@@ -53,11 +86,14 @@ export async function makePreview(runId: string): Promise<Preview | null> {
   const run = await RunModel.query().findById(runId).withGraphFetched('[channels, spots]');
   const channel = run?.channels?.sort((a, b) => a.position - b.position)[0];
   if (run === undefined || channel === undefined) return null;
-  const { spot } = presentRun(run);
+  const { spot, channels } = presentRun(run);
   const preview =
     spot !== null
-      ? previewOfSpots(spot)
-      : previewOf(screened(channel, await allSamples(channel, 'values')).good);
+      ? previewOfSpots(spot, channels)
+      : {
+          ...previewOf(screened(channel, await allSamples(channel, 'values', mostReadings)).good),
+          unit: channel.unit,
+        };
   await RunModel.query().findById(runId).patch({ preview });
   return preview;
 }

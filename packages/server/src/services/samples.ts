@@ -76,10 +76,19 @@ export async function* readSamples(
   }
 }
 
-/** All readings of a channel at once. */
-export async function allSamples(channel: ChannelModel, what: 'values' | 'times'): Promise<Float64Array> {
+/** All readings of a channel at once, or the first ones. @param most so many at least, where there are more */
+export async function allSamples(
+  channel: ChannelModel,
+  what: 'values' | 'times',
+  most = Infinity,
+): Promise<Float64Array> {
   const parts: Buffer[] = [];
-  for await (const part of readSamples(channel, what)) parts.push(part);
+  let bytes = 0;
+  for await (const part of readSamples(channel, what)) {
+    parts.push(part);
+    bytes += part.length;
+    if (bytes >= 8 * most) break;
+  }
   return numbersOf(Buffer.concat(parts));
 }
 
