@@ -91,7 +91,7 @@ describe('events', () => {
 
   it('tell what lacks, and what there is', () => {
     const series = swing(0, 1);
-    expect(() => eventIn(series, rule('rises', 2))).toThrow('x has no rise through 2 in this run.');
+    expect(() => eventIn(series, rule('rises', 2))).toThrow('x has no rise through 2 m in this run.');
     expect(() => eventIn(series, rule('peak', 0, 9))).toThrow(
       'x has 5 of what is looked for (peak), and no 9th one.',
     );

@@ -240,7 +240,7 @@ describe('a region that is attached', () => {
   it('says in which run there is no such thing', () => {
     const entry = region('A', 0, 9, { from: at('rises', 0, 7) });
     expect(endsIn(entry, [of((t) => t)])).toMatchObject({
-      sentence: 'x has no rise through 7 in this run. Attach to something else that happens in it.',
+      sentence: 'x has no rise through 7 m in this run. Attach to something else that happens in it.',
     });
     const wrong = region('A', 0, 9, { from: at('ends'), until: at('begins') });
     expect(endsIn(wrong, [of((t) => t)])).toMatchObject({

@@ -5,9 +5,10 @@ import { usePicture } from '../session/context';
 import { usePresenter } from '../stores/presenter';
 import { bandPlugin } from './bands';
 import { type LineChart, type StyleOfRun, chartOptions, fillChart } from './chartSetup';
-import { type RegionBounds, axisHeight, headHeight, labelWidth, plotLeft } from './geometry';
-import { leftOutWords, overLayerOf } from './overLayer';
+import { type RegionBounds, axisHeight, labelWidth } from './geometry';
+import { overLayerOf } from './overLayer';
 import { tellPlot } from './panelPlot';
+import { TraceNotes } from './TraceNotes';
 import { type OverLayer, type UnderLayer, paintOver, paintUnder } from './traceLayers';
 
 interface Props {
@@ -15,6 +16,8 @@ interface Props {
   regions: RegionBounds[];
   styles: ReadonlyMap<string, StyleOfRun>;
   joined: boolean;
+  /** Whether the tabs of the regions stand in its head. */
+  isTop: boolean;
   isBottom: boolean;
   /** Pixels at the right of all plots of the stack. */
   roomRight: number;
@@ -27,11 +30,14 @@ interface Props {
 
 type Layers = UnderLayer & OverLayer;
 
+const none: RegionBounds[] = [];
+
 export function TraceChart({
   traceKey,
   regions,
   styles,
   joined,
+  isTop,
   isBottom,
   roomRight,
   frameRef,
@@ -100,7 +106,6 @@ export function TraceChart({
   const target = trace?.target;
   const curves = trace?.curves;
   const markedLines = trace?.lines;
-  const markWords = leftOutWords(markedLines ?? []);
   // These come before the chart is drawn, which draws them too; one that has not been laid out yet has no scales to draw in.
   useEffect(() => {
     layers.current = { ...layers.current, regions, target: target ?? null, isBottom, hasRight, bottomLabel };
@@ -145,27 +150,6 @@ export function TraceChart({
     current.update('none');
   }, [lines, low, high, rightLow, rightHigh, roomRight, from, to, styles, joined, isBottom, large]);
 
-  const others = trace?.others.length ?? 0;
-  const notes = [
-    // Where there is little room, what the marks are stands without what becomes of them.
-    ...(markWords === null ? [] : [{ text: markWords, short: markWords.split(': ')[0], isWarning: false }]),
-    ...(others === 0
-      ? []
-      : [
-          {
-            text: `${others === 1 ? 'A run measures' : `${others} runs measure`} something else as ${trace?.symbol}; not drawn`,
-            isWarning: true,
-          },
-        ]),
-    ...(trace === undefined || trace.lacking.length === 0
-      ? []
-      : [
-          {
-            text: `${trace.lacking.join(', ')}: a third unit, not drawn. A trace has two axes`,
-            isWarning: true,
-          },
-        ]),
-  ];
   const newest = trace?.lines[trace.lines.length - 1];
   const drawnTo = newest === undefined ? undefined : newest.y[newest.y.length - 1];
   return (
@@ -185,22 +169,16 @@ export function TraceChart({
       />
       <canvas ref={over} aria-hidden />
       {children}
-      {notes.length > 0 && (
-        <div
-          className="trace-notes"
-          style={{
-            left: plotLeft() + (rightLabel === null ? 0 : labelWidth(label)),
-            right: roomRight + labelWidth(rightLabel ?? label),
-            height: headHeight(),
+      {trace !== undefined && frame !== null && (
+        <TraceNotes
+          trace={trace}
+          frame={frame}
+          regions={isTop ? regions : none}
+          taken={{
+            left: rightLabel === null ? 0 : labelWidth(label),
+            right: labelWidth(rightLabel ?? label),
           }}
-        >
-          {notes.map(({ text, short = text, isWarning }) => (
-            <span key={text} className={`trace-note ${isWarning ? '' : 'low'}`} title={text}>
-              {short}
-              <span className="more">{text.slice(short.length)}</span>
-            </span>
-          ))}
-        </div>
+        />
       )}
     </div>
   );

@@ -107,6 +107,7 @@ export function TraceStack() {
                     regions={regions}
                     styles={styles}
                     joined={horizontal === 't'}
+                    isTop={i === 0}
                     isBottom={i === shownKeys.length - 1}
                     roomRight={roomRight}
                     nextKey={shownKeys[i + 1]?.startsWith('residuals:') === false ? shownKeys[i + 1] : null}
