@@ -1,4 +1,4 @@
-import { type Encoding, type TextSource, decodedPieces, encodingOf } from '@heuristor/core';
+import { type Encoding, type TextSource, decodedPieces, encodingOf } from '@heuristor/core/tables';
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
 
 const pieceBytes = 1 << 20;

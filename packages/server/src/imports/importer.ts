@@ -5,6 +5,7 @@ import {
   type Run,
   channelOf,
   largestImportBytes,
+  mostSpotRows,
 } from '@heuristor/contracts';
 import { randomUUID } from 'node:crypto';
 import { EventEmitter } from 'node:events';
@@ -246,7 +247,8 @@ export class Importer extends EventEmitter<Events> {
     });
     try {
       const { file, numbers, zone } = entry;
-      const task: ReadTask = { file, scratch: scratchOf(entry), numbers, zone, choices, port: port2 };
+      const scratch = scratchOf(entry);
+      const task: ReadTask = { file, scratch, numbers, zone, choices, mostSpotRows, port: port2 };
       const answer = (await this.pool.run(task, {
         transferList: [port2 as never],
         signal: entry.abort.signal,

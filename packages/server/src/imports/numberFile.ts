@@ -1,4 +1,4 @@
-import { type NumberStore, type Numbers, partsOf } from '@heuristor/core';
+import { type NumberStore, type Numbers, partsOf } from '@heuristor/core/tables';
 import { closeSync, openSync, readSync, writeSync } from 'node:fs';
 
 /** Stretches of a file in which the numbers of one column lie, as float64. */

@@ -1,4 +1,5 @@
-import { type ChannelSampling, type ImportAnswer, type ImportLayout } from '@heuristor/contracts';
+// Types alone: the thread that reads files does not load what lies behind them.
+import type { ChannelSampling, ImportAnswer, ImportLayout } from '@heuristor/contracts';
 import { type MessagePort } from 'node:worker_threads';
 import { type FilePlace } from './numberFile';
 
@@ -11,6 +12,8 @@ export interface ReadTask {
   /** The zone of the clock that times without one were read off. */
   zone: string;
   choices: ImportAnswer;
+  /** How many rows a series of spot readings can hold. */
+  mostSpotRows: number;
   /** Where progress is reported, as a share from 0 to 1. */
   port: MessagePort;
 }

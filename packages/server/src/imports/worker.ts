@@ -1,4 +1,5 @@
-import { type ImportLayout, mostSpotRows } from '@heuristor/contracts';
+// Types alone: the thread that reads files does not load what lies behind them.
+import type { ImportLayout } from '@heuristor/contracts';
 import {
   type ImportedChannel,
   type ImportedRun,
@@ -10,7 +11,7 @@ import {
   runsOfLaidOut,
   separators,
   ucumCode,
-} from '@heuristor/core';
+} from '@heuristor/core/tables';
 import { rmSync } from 'node:fs';
 import { textOfFile } from './fileText';
 import { type FilePlace, NumberFileWriter } from './numberFile';
@@ -20,7 +21,15 @@ const reportMilliseconds = 100;
 const previewRows = 5;
 
 /** Reads a file of columns, on a thread of its own: the thread that records has better things to do. */
-export default function read({ file, scratch, numbers, zone, choices, port }: ReadTask): ReadAnswer {
+export default function read({
+  file,
+  scratch,
+  numbers,
+  zone,
+  choices,
+  mostSpotRows,
+  port,
+}: ReadTask): ReadAnswer {
   const files: NumberFileWriter[] = [];
   const written = (path: string) => {
     files.push(new NumberFileWriter(path));
@@ -50,7 +59,7 @@ export default function read({ file, scratch, numbers, zone, choices, port }: Re
     if (reading.kind === 'question') return { kind: 'question', example: reading.example, encoding };
     const { table, blocks, skipped } = reading;
     const runs = blocks.flatMap(({ title, table: own }) =>
-      runsIn(own, layout).map((run) => ({ ...run, name: run.name ?? title })),
+      runsIn(own, layout, mostSpotRows).map((run) => ({ ...run, name: run.name ?? title })),
     );
     const out = written(numbers);
     // Channels that share their times have them in one place.
@@ -96,12 +105,20 @@ const signOf = (name: string | undefined) =>
   (Object.keys(separators) as Separator[]).find((sign) => separators[sign] === name);
 
 /** Spot readings are numbered like readings without a time; what they become is decided where they are stored. */
-const runsIn = (table: Table, { axis, without }: ImportLayout): ImportedRun[] =>
+const runsIn = (table: Table, { axis, without }: ImportLayout, mostSpotRows: number): ImportedRun[] =>
   axis.kind === 'spots'
-    ? [{ name: null, channels: spotChannels(table.columns.filter((_, i) => !without.includes(i))) }]
+    ? [
+        {
+          name: null,
+          channels: spotChannels(
+            table.columns.filter((_, i) => !without.includes(i)),
+            mostSpotRows,
+          ),
+        },
+      ]
     : runsOfLaidOut(table, { axis, without });
 
-function spotChannels(columns: Table['columns']): ImportedChannel[] {
+function spotChannels(columns: Table['columns'], mostSpotRows: number): ImportedChannel[] {
   if (columns.length === 0) throw new Refusal('No column is left. Choose at least one.');
   const rows = columns[0].values.length;
   if (rows > mostSpotRows)
