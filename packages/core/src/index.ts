@@ -141,26 +141,7 @@ export { type EvaluateOptions, type Evaluation, Evaluator, evaluate } from './wo
 export { type Told, readableUnitOf, toldIn, unitChoices, unitShown } from './results/readable';
 export { grouped, type WrittenResult, raised, resultText, writeResult } from './results/rounding';
 export { type Heading, axisLabel, parseHeading, writeHeading } from './tables/heading';
-export { type Encoding, decodedPieces, encodingOf } from './tables/encoding';
-export { type NumberSink, type NumberStore, type Numbers, arrayOf, partsOf } from './tables/numbers';
-export { type TextSource } from './tables/textSource';
-export {
-  Cancelled,
-  readTable,
-  type Separator,
-  separators,
-  type ReadingWatch,
-  type Table,
-  type TableChoices,
-  type TableReading,
-} from './tables/readTable';
-export {
-  type ImportedChannel,
-  type ImportedRun,
-  type ImportedSampling,
-  type TableLayout,
-  runsOfLaidOut,
-  runsOfTable,
-} from './tables/runsOfTable';
+export { type Numbers, arrayOf } from './tables/numbers';
+export { readTable } from './tables/readTable';
 export { type Column, writeColumns } from './tables/columns';
 export { normalRandom, uniformRandom } from './random';

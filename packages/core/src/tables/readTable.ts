@@ -9,7 +9,7 @@ import { type Heading, parseHeading, shortName } from './heading';
 import { type DecimalSign, decimalEvidence, parseCell } from './number';
 import { type NumberStore, inMemory } from './numbers';
 import { takePlainRows } from './plainRows';
-import { type TextSource, headOfText, holds, textSource, wholeLines } from './textSource';
+import { type TextSource, headOfText, holds, holdsSomething, textSource, wholeLines } from './textSource';
 import { unitsUnder, withUnitsOfCells } from './unitsOfCells';
 
 /** Names of the signs that may stand between cells, the likeliest first. */
@@ -217,12 +217,6 @@ export function readTable(
 /** Whether a cell is a number, or a time. */
 const isDatum = (cell: string, decimal: DecimalSign) =>
   parseCell(cell, decimal, []) !== undefined || clockIn(cell) !== undefined;
-
-/** Whether anything but space and separators stands in a text. */
-function holdsSomething(source: TextSource): boolean {
-  for (const { text } of source.pieces()) if (/[^\s,;|\uFEFF]/.test(text)) return true;
-  return false;
-}
 
 const isComment = (cell: string) => /^\s*(#|%|\/\/)/.test(cell);
 

@@ -24,6 +24,12 @@ export function holds(source: TextSource, sign: string): boolean {
   return false;
 }
 
+/** Whether anything but space and separators stands in a text. */
+export function holdsSomething(source: TextSource): boolean {
+  for (const { text } of source.pieces()) if (/[^\s,;|\uFEFF]/.test(text)) return true;
+  return false;
+}
+
 /** The beginning of a text. */
 export function headOfText(source: TextSource, length: number): string {
   let head = '';

@@ -154,11 +154,12 @@ export class Importer extends EventEmitter<Events> {
       throw new Failure('invalid-request', 'This file is not read to its end yet.');
     const wanted = mended(answer.runs, names);
     const { plan } = await findInvestigation(entry.investigationId);
+    // Opened first: a file that cannot be opened leaves everything as it is.
+    const descriptor = openSync(entry.numbers, 'r');
     this.change(entry, { kind: 'storing', share: 0 });
     const isSpots = answer.layout.axis.kind === 'spots';
     const total = wanted.reduce((sum, { channels }) => sum + channels.length, 0);
     let stored = 0;
-    const descriptor = openSync(entry.numbers, 'r');
     const numbers = (place: FilePlace) => numbersAt(descriptor, place);
     try {
       const runs = await RunModel.transaction(async (transaction) => {
