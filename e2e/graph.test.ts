@@ -325,7 +325,13 @@ test('runs are aligned where they rise through a value, laid elsewhere by hand, 
   await hand.press('Stop');
   await hand.waitForText('is ready');
   await pause(500);
-  await putCursorAt(2);
+  // At a moment in which both runs rise: near a turn, one that has died away more never comes there.
+  const [{ channels }] = (await hand.runs()).slice(-1);
+  const [{ values, sampling }] = channels;
+  const middle = (Math.max(...values) + Math.min(...values)) / 2;
+  const from = Math.round((1 - sampling.start) / sampling.interval);
+  const rising = values.findIndex((value, i) => i > from && values[i - 1] < middle && value >= middle);
+  await putCursorAt(sampling.start + rising * sampling.interval);
   await pause(300);
   await hand.press('Align runs');
   const [item] = await system.page.$$eval('.cursor-bar .dropdown-item', (all) =>
