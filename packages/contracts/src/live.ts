@@ -9,9 +9,16 @@ const diskStates = ['plenty', 'low', 'full'] as const;
 /** How much room is left where things are stored. */
 export type DiskState = (typeof diskStates)[number];
 
-/** What a screen says on the live stream, a socket.io connection at `/live`: which investigation and which scene it looks at. */
+/** So many investigations can be open in one tab. */
+export const mostWatched = 8;
+
+/** What a screen says on the live stream, a socket.io connection at `/live`: which investigations and which scene it looks at. */
 export const fromScreenSchema = z.discriminatedUnion('type', [
-  z.object({ type: z.literal('watch'), investigation: z.uuid().nullable(), stage: keySchema.nullable() }),
+  z.object({
+    type: z.literal('watch'),
+    investigations: z.array(z.uuid()).max(mostWatched),
+    stage: keySchema.nullable(),
+  }),
   z.object({ type: z.literal('control'), code: z.string().max(20), control: controlActionSchema }),
 ]);
 export type FromScreen = z.infer<typeof fromScreenSchema>;
@@ -49,6 +56,7 @@ export interface ServerToScreen {
   frame(bytes: Uint8Array): void;
 }
 export interface ScreenToServer {
-  say(message: FromScreen): void;
+  /** @param heard called when the server has taken note: what changes from then on is told */
+  say(message: FromScreen, heard?: () => void): void;
 }
 export const livePath = '/live';

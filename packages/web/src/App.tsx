@@ -1,28 +1,36 @@
 import { teacherSchema } from '@heuristor/contracts';
-import { useCallback, useEffect, useState } from 'react';
+import { type ComponentType, useCallback, useEffect, useState } from 'react';
 import { Route, Routes, useLocation } from 'react-router';
 import { ApiError, getJson, sentenceOf } from './api/client';
 import { live } from './api/live';
 import { HomePage } from './home/HomePage';
 import { SignInPage } from './home/SignInPage';
+import { investigationPages, pageAt, pageCalled } from './investigation/pages';
 import { useDecimalSign } from './stores/decimalSign';
 import { loadedPage } from './ui/loadedPage';
 import { Message } from './ui/Message';
 import { Notices } from './ui/Notices';
 
-const bench = loadedPage(() => import('./bench/BenchPage'));
-const stage = loadedPage(() => import('./stage/StagePage'));
+const investigation = loadedPage(() => import('./investigation/InvestigationLayout'));
+const stage = pageCalled('stage').page;
 const phone = loadedPage(() => import('./phone/PhonePage'));
 // Who comes to a bench needs its program; it is fetched while the server says who that is.
-if (location.pathname.startsWith('/investigations/')) bench.prepare();
+if (location.pathname.startsWith('/investigations/')) {
+  investigation.prepare();
+  pageAt(location.pathname).page.prepare();
+}
+
+/** Numbers stand everywhere, on canvases too: a page is drawn anew where they are written otherwise. What it stands on stays. */
+function Written({ by: Page }: { by: ComponentType }) {
+  const sign = useDecimalSign((state) => state.sign);
+  return <Page key={sign} />;
+}
 
 type Standing = 'asking' | 'in' | { refused: string };
 
 export function App() {
   const [standing, setStanding] = useState<Standing>('asking');
   const { pathname } = useLocation();
-  // Numbers stand everywhere, on canvases too: all is drawn anew where they are written otherwise.
-  const sign = useDecimalSign((state) => state.sign);
   const signingIn = pathname.startsWith('/sign-in/');
   const isPhone = pathname === '/phone';
   useEffect(() => {
@@ -54,11 +62,17 @@ export function App() {
   if (standing !== 'in') return <Message title="Please sign in" text={standing.refused} />;
   return (
     <>
-      <Routes key={sign}>
-        <Route path="/" element={<HomePage />} />
-        <Route path="/investigations/:id" element={<bench.Page />} />
-        <Route path="/stage" element={<stage.Page />} />
-        <Route path="/stage/:apparatus" element={<stage.Page />} />
+      <Routes>
+        <Route path="/" element={<Written by={HomePage} />} />
+        <Route path="/investigations/:id" element={<investigation.Page />}>
+          {investigationPages.flatMap(({ path, below, page: { Page } }) =>
+            [path, ...below.map((further) => `${path}/${further}`)].map((place) => (
+              <Route key={place} path={place} element={<Written by={Page} />} />
+            )),
+          )}
+        </Route>
+        <Route path="/stage" element={<Written by={stage.Page} />} />
+        <Route path="/stage/:apparatus" element={<Written by={stage.Page} />} />
         <Route
           path="*"
           element={<Message title="There is no such page" text="Go back to the start page of Heuristor." />}

@@ -174,6 +174,18 @@ describe('what a screen hears', () => {
     await witness.until(({ runFrames }) => runFrames.length > 0, 'the second');
     expect(screen.runFrames.map(({ subject }) => subject)).toEqual([2]);
   });
+
+  test('one tab with two investigations hears of both, and is told when the server listens', async () => {
+    const [first, second] = [randomUUID(), randomUUID()];
+    const screen = await watching(first);
+    await new Promise<void>((heard) =>
+      screen.say({ type: 'watch', investigations: [first, second], stage: null }, heard),
+    );
+    server.heuristor.recorder.emit('samples', first, runFrame(1, 0, 5));
+    server.heuristor.recorder.emit('samples', second, runFrame(2, 0, 5));
+    await screen.until(({ runFrames }) => runFrames.length > 1, 'both');
+    expect(screen.runFrames.map(({ subject }) => subject).sort()).toEqual([1, 2]);
+  });
 });
 
 describe('a screen that does not keep up', () => {
@@ -241,7 +253,7 @@ describe('a screen that lies', () => {
   test.each([
     ['no object', 'hello'],
     ['an unknown type', { type: 'shout' }],
-    ['an investigation that is no id', { type: 'watch', investigation: 'x', stage: null }],
+    ['an investigation that is no id', { type: 'watch', investigations: ['x'], stage: null }],
     ['half a message', { type: 'watch' }],
     ['a control of nothing', { type: 'control', code: 'L1-A', control: { action: 'explode' } }],
     ['nothing', undefined],
@@ -259,7 +271,7 @@ describe('a screen that lies', () => {
 
   test('by sending more than any message has is cut off', async () => {
     const liar = await newScreen();
-    liar.sayAnything({ type: 'watch', investigation: 'x'.repeat(100_000), stage: null });
+    liar.sayAnything({ type: 'watch', investigations: ['x'.repeat(100_000)], stage: null });
     await liar.until(({ ended }) => ended !== null, 'its end');
   });
 

@@ -172,11 +172,11 @@ export class LiveServer {
   private serve(socket: Screen): void {
     const cookie = cookieOf(socket.request);
     void socket.join(cookie === undefined ? [allScreens] : [allScreens, roomOfCookie(cookie)]);
-    let watched: string | null = null;
+    let watched: readonly string[] = [];
     let stage: string | null = null;
     socket.on('error', (error) => this.log.warn(`live stream: ${error.message}`));
     socket.on('disconnect', () => this.watchStages());
-    socket.on('say', (message: unknown) => {
+    socket.on('say', (message: unknown, heard?: unknown) => {
       const parsed = fromScreenSchema.safeParse(message);
       if (!parsed.success) {
         socket.disconnect(true);
@@ -186,13 +186,15 @@ export class LiveServer {
         this.registry.control(parsed.data.code, parsed.data.control);
         return;
       }
-      if (watched !== null) void socket.leave(roomOf(watched));
-      watched = parsed.data.investigation;
-      if (watched !== null) void socket.join(roomOf(watched));
+      const wanted = parsed.data.investigations;
+      for (const left of watched.filter((id) => !wanted.includes(id))) void socket.leave(roomOf(left));
+      watched = wanted;
+      void socket.join(watched.map(roomOf));
       if (stage !== null) void socket.leave(stageRoom + stage);
       ({ stage } = parsed.data);
       if (stage !== null) void socket.join(stageRoom + stage);
       this.watchStages();
+      if (typeof heard === 'function') heard();
     });
     socket.emit('say', { type: 'devices', devices: this.registry.list() });
     socket.emit('say', this.storage());

@@ -61,8 +61,9 @@ export class TestScreen {
     return screen;
   }
 
-  say(message: FromScreen): void {
-    this.socket.emit('say', message);
+  /** @param heard called when the server has taken note of it */
+  say(message: FromScreen, heard: () => void = () => undefined): void {
+    this.socket.emit('say', message, heard);
   }
 
   /** Says what no screen would. */
@@ -71,7 +72,7 @@ export class TestScreen {
   }
 
   watch(investigation: string | null, stage: string | null = null): void {
-    this.say({ type: 'watch', investigation, stage });
+    this.say({ type: 'watch', investigations: investigation === null ? [] : [investigation], stage });
   }
 
   /** What came of runs; frames of sensors that are connected travel beside them. */

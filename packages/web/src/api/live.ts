@@ -1,6 +1,5 @@
 import {
   type ControlAction,
-  type FromScreen,
   type SampleFrame,
   type ScreenToServer,
   type ServerToScreen,
@@ -23,11 +22,9 @@ class LiveStream {
   private readonly messages = new Set<MessageListener>();
   private readonly frames = new Set<FrameListener>();
   private readonly states = new Set<StateListener>();
-  private watching: Extract<FromScreen, { type: 'watch' }> = {
-    type: 'watch',
-    investigation: null,
-    stage: null,
-  };
+  /** One for each session that is open; several may be of one investigation. */
+  private readonly investigations: { id: string; heard: () => void }[] = [];
+  private stage: string | null = null;
 
   open(): void {
     if (this.socket !== null) return;
@@ -39,8 +36,8 @@ class LiveStream {
     });
     this.socket = socket;
     socket.on('connect', () => {
-      socket.emit('say', this.watching);
-      this.states.forEach((listener) => listener(true));
+      // Who fetches what was missed does so after the server has begun to tell what comes.
+      this.sayWatched(() => this.states.forEach((listener) => listener(true)));
     });
     let isSignedOut = false;
     socket.on('disconnect', (reason) => {
@@ -68,9 +65,42 @@ class LiveStream {
     });
   }
 
-  watch(watching: { investigation?: string | null; stage?: string | null }): void {
-    this.watching = { ...this.watching, ...watching };
-    if (this.socket?.connected === true) this.socket.emit('say', this.watching);
+  /**
+   * From here on, what happens to an investigation is heard.
+   * @returns when the server has taken note of it, and how it is heard of no more
+   */
+  watchInvestigation(id: string): { heard: Promise<void>; stop: () => void } {
+    let hear = () => undefined as void;
+    const heard = new Promise<void>((resolve) => {
+      hear = resolve;
+    });
+    const watched = { id, heard: hear };
+    this.investigations.push(watched);
+    this.sayWatched();
+    const stop = () => {
+      const place = this.investigations.indexOf(watched);
+      if (place < 0) return;
+      this.investigations.splice(place, 1);
+      this.sayWatched();
+    };
+    return { heard, stop };
+  }
+
+  /** Hears how an apparatus moves; null of none. */
+  watchStage(stage: string | null): void {
+    this.stage = stage;
+    this.sayWatched();
+  }
+
+  private sayWatched(then?: () => void): void {
+    if (this.socket?.connected !== true) return;
+    const { stage } = this;
+    const told = [...this.investigations];
+    const investigations = [...new Set(told.map(({ id }) => id))];
+    this.socket.emit('say', { type: 'watch', investigations, stage }, () => {
+      told.forEach(({ heard }) => heard());
+      then?.();
+    });
   }
 
   control(code: string, control: ControlAction): void {

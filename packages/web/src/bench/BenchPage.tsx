@@ -1,15 +1,9 @@
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { NavLink, useParams } from 'react-router';
 import { useStore } from 'zustand';
-import { ApiError, sentenceOf } from '../api/client';
-import { live } from '../api/live';
-import { BenchSession } from '../session/benchSession';
-import { SessionProvider, useDocuments, useSession } from '../session/context';
+import { useDocuments, useSession } from '../session/context';
 import { Head } from '../ui/Head';
-import { Message } from '../ui/Message';
 import { NameField } from '../ui/NameField';
-import { RunPool } from '../workers/pool';
 import { AwayPanel } from './away/AwayPanel';
 import { LargeDigits } from './digits/LargeDigits';
 import { CursorBar } from './CursorBar';
@@ -39,57 +33,8 @@ import { TraceStack } from './TraceStack';
 import { WaitingView } from './WaitingView';
 import { WorkingsColumn } from './WorkingsColumn';
 
-// While the investigation is fetched, the workers read their program.
-RunPool.prepare();
-
-type Opening = { session: BenchSession } | { fault: string; isMissing: boolean } | null;
-
+/** Where runs are recorded, looked at and worked out. */
 export default function BenchPage() {
-  const { id = '' } = useParams();
-  const [opening, setOpening] = useState<Opening>(null);
-  useEffect(() => {
-    let session: BenchSession | null = null;
-    let left = false;
-    setOpening(null);
-    BenchSession.open(id).then(
-      (opened) => {
-        if (left) {
-          opened.dispose();
-          return;
-        }
-        session = opened;
-        setOpening({ session: opened });
-      },
-      (error: unknown) => {
-        if (!left)
-          setOpening({
-            fault: sentenceOf(error),
-            isMissing: error instanceof ApiError && error.code === 'not-found',
-          });
-      },
-    );
-    return () => {
-      left = true;
-      session?.dispose();
-      live.watch({ investigation: null });
-    };
-  }, [id]);
-  if (opening === null) return <Message title="One moment …" text="" />;
-  if ('fault' in opening)
-    return (
-      <Message
-        title={opening.isMissing ? 'There is no such investigation' : 'This investigation cannot be opened'}
-        text={opening.fault}
-      />
-    );
-  return (
-    <SessionProvider session={opening.session}>
-      <Bench />
-    </SessionProvider>
-  );
-}
-
-function Bench() {
   const session = useSession();
   const name = useDocuments((documents) => documents.name);
   const sides = useSides();
@@ -118,11 +63,13 @@ function Bench() {
       // What is pasted into a field, or into the table of spot readings, is theirs.
       if (event.defaultPrevented || isTyping(event.target) || !holdsColumns(text)) return;
       event.preventDefault();
-      bringInText(text);
+      bringInText(session, text);
     };
     document.addEventListener('paste', onPaste);
     return () => document.removeEventListener('paste', onPaste);
-  }, []);
+  }, [session]);
+  // A question belongs to the page on which it was asked.
+  useEffect(() => session.dialogs.close, [session]);
   useHotkeys('mod+z', () => session.history.undo(), { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', () => session.history.redo(), { preventDefault: true });
   useHotkeys('f', () => session.frameAll());
@@ -139,7 +86,7 @@ function Bench() {
   });
   return (
     <div className="page">
-      <Head nav={<NavLink to={`/investigations/${session.id}`}>Bench</NavLink>}>
+      <Head>
         <NameField
           label="Name of the investigation"
           className="title-input"

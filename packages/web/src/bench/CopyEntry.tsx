@@ -2,22 +2,16 @@ import { type InvestigationSummary } from '@heuristor/contracts';
 import { useState } from 'react';
 import { Button, Form, Modal } from 'react-bootstrap';
 import { useNavigate } from 'react-router';
-import { useStore } from 'zustand';
-import { createStore } from 'zustand/vanilla';
 import { sentenceOf } from '../api/client';
 import { useInvestigations } from '../home/useInvestigations';
-import { useSession } from '../session/context';
+import { useDialog, useSession } from '../session/context';
 import { copyEntry } from '../session/copying';
 import { tell } from '../stores/notices';
 
-const dialog = createStore<{ entry: { id: string; called: string } | null }>(() => ({ entry: null }));
-
 /** Asks to which other investigation an entry is copied. */
-export const openCopyEntry = (id: string, called: string): void => dialog.setState({ entry: { id, called } });
-
 export function CopyEntry() {
-  const entry = useStore(dialog, (state) => state.entry);
-  return entry === null ? null : <OpenCopy {...entry} />;
+  const entry = useDialog('copy');
+  return entry === undefined ? null : <OpenCopy {...entry} />;
 }
 
 function OpenCopy({ id, called }: { id: string; called: string }) {
@@ -28,7 +22,7 @@ function OpenCopy({ id, called }: { id: string; called: string }) {
   const [refused, setFault] = useState<string | null>(null);
   const fault = refused ?? unread;
   const [isBusy, setIsBusy] = useState(false);
-  const close = () => dialog.setState({ entry: null });
+  const { close } = session.dialogs;
   const copy = async (target: InvestigationSummary) => {
     if (isBusy) return;
     setIsBusy(true);

@@ -21,16 +21,13 @@ import { withDuplicate } from '../session/users';
 import { NameField } from '../ui/NameField';
 import { Typeset } from '../ui/Typeset';
 import { CardTools } from './CardTools';
-import { openCopyEntry } from './CopyEntry';
 import { ConstantFields } from './ConstantFields';
 import { EntryEditor } from './EntryEditor';
 import { EntryNote } from './EntryNote';
 import { EntryResults } from './EntryResults';
-import { openJointFit } from './JointFit';
 import { WindowSlider } from './WindowSlider';
 import { useShownIn } from './useShown';
 import { WordsCard } from './WordsCard';
-import { openRelations } from './relations/RelationChooser';
 
 /** Where somebody begins to fill in what has just been added. */
 const firstField = ':is(.formula-field, .constant-fields, .entry-edit) :is(input, select)';
@@ -129,14 +126,21 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
           {entry.kind === 'fit' && (
             <Dropdown.Item
               onClick={() =>
-                openRelations({ of: entry.of, against: entry.against, region: entry.region, entry: entry.id })
+                session.dialogs.ask('relations', {
+                  of: entry.of,
+                  against: entry.against,
+                  region: entry.region,
+                  entry: entry.id,
+                })
               }
             >
               Choose another relation
             </Dropdown.Item>
           )}
           {isFit(entry) && (
-            <Dropdown.Item onClick={() => openJointFit(entry.id)}>One fit through all runs …</Dropdown.Item>
+            <Dropdown.Item onClick={() => session.dialogs.ask('jointFit', { entry: entry.id })}>
+              One fit through all runs …
+            </Dropdown.Item>
           )}
           {flags.map(([key, { label }]) => (
             <Dropdown.Item
@@ -170,7 +174,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
           >
             Duplicate
           </Dropdown.Item>
-          <Dropdown.Item onClick={() => openCopyEntry(entry.id, called)}>
+          <Dropdown.Item onClick={() => session.dialogs.ask('copy', { id: entry.id, called })}>
             Copy to another investigation …
           </Dropdown.Item>
           <Dropdown.Item onClick={() => removeEntry(session, entry, nameOf)}>Remove</Dropdown.Item>

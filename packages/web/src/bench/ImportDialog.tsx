@@ -7,21 +7,15 @@ import {
 } from '@heuristor/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Modal, ProgressBar } from 'react-bootstrap';
-import { create } from 'zustand';
 import { postFile, request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
-import { useSession } from '../session/context';
+import { useDialog, useSession } from '../session/context';
+import { type InvestigationSession } from '../session/investigationSession';
 import { attempt } from '../session/attempt';
 import { isFaultless, namesAsRead } from '../session/importNames';
 import { tell } from '../stores/notices';
 import { ImportChoices } from './ImportChoices';
 import { ImportPreview } from './ImportPreview';
-
-interface DialogState {
-  file: File | null;
-}
-
-const useDialog = create<DialogState>(() => ({ file: null }));
 
 const megabytes = largestImportBytes / 1024 / 1024;
 
@@ -29,27 +23,26 @@ const megabytes = largestImportBytes / 1024 / 1024;
 export const importLimit = `up to ${megabytes} MB`;
 
 /** Begins to bring in a file of columns; it is shown before anything is stored. */
-export function bringIn(file: File): void {
+export function bringIn(session: Pick<InvestigationSession, 'dialogs'>, file: File): void {
   if (file.size > largestImportBytes)
     tell({
       kind: 'fault',
       text: `“${file.name}” is too large: a file may have ${megabytes} MB. Split it into several.`,
     });
-  else useDialog.setState({ file });
+  else session.dialogs.ask('file', { file });
 }
 
 export function ImportDialog() {
-  const file = useDialog((state) => state.file);
-  return file === null ? null : <Dialog key={`${file.name}${file.lastModified}`} file={file} />;
+  const file = useDialog('file')?.file;
+  return file === undefined ? null : <Dialog key={`${file.name}${file.lastModified}`} file={file} />;
 }
 
 /** As the file itself says. */
 const asRead = { axis: { kind: 'as-read' as const }, without: [] };
 
-const close = () => useDialog.setState({ file: null });
-
 function Dialog({ file }: { file: File }) {
   const session = useSession();
+  const { close } = session.dialogs;
   const [found, setFound] = useState<Import | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [keeping, setKeeping] = useState(false);
@@ -103,7 +96,7 @@ function Dialog({ file }: { file: File }) {
     if (state?.kind === 'stored') close();
     // Another reading of the file may have other columns.
     if (state?.kind === 'reading') setMended(null);
-  }, [state]);
+  }, [state, close]);
   const names = state?.kind === 'ready' ? (mended ?? namesAsRead(state)) : null;
   const cancel = () => {
     if (found !== null && state?.kind !== 'stored')

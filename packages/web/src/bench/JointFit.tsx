@@ -1,23 +1,16 @@
 import { type EntryOfKind, type JointFit, isFit, relationOf } from '@heuristor/core';
 import { useEffect, useState } from 'react';
 import { Form, Modal } from 'react-bootstrap';
-import { useStore } from 'zustand';
-import { createStore } from 'zustand/vanilla';
 import { sentenceOf } from '../api/client';
-import { useDocuments, useNames, usePicture, useSession } from '../session/context';
+import { useDialog, useDocuments, useNames, usePicture, useSession } from '../session/context';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
 import { ResultText } from '../ui/ResultText';
 import { type ShownResult } from '../workers/protocol';
 import { written } from '../ui/numberText';
 
-const dialog = createStore<{ entry: string | null }>(() => ({ entry: null }));
-
-/** Opens one fit through all runs that are shown. */
-export const openJointFit = (entry: string): void => dialog.setState({ entry });
-
 export function JointFitDialog() {
-  const id = useStore(dialog, (state) => state.entry);
+  const id = useDialog('jointFit')?.entry;
   const entry = useDocuments(({ workings }) => workings.entries.find((one) => one.id === id));
   return entry !== undefined && isFit(entry) ? <OpenJointFit entry={entry} /> : null;
 }
@@ -49,7 +42,7 @@ function OpenJointFit({ entry }: { entry: EntryOfKind<'fit' | 'formulaFit'> }) {
       left = true;
     };
   }, [session, ids, workings, entry.id, shared]);
-  const close = () => dialog.setState({ entry: null });
+  const { close } = session.dialogs;
   const fit = state !== null && 'fit' in state ? state.fit : null;
   return (
     <Modal show onHide={close} size="lg" scrollable aria-labelledby="joint-title" animation={false}>

@@ -15,31 +15,24 @@ import {
 } from '@heuristor/core';
 import { useState } from 'react';
 import { Button, Form, Modal } from 'react-bootstrap';
-import { useStore } from 'zustand';
-import { createStore } from 'zustand/vanilla';
-import { useSession } from '../session/context';
+import { useDialog, useSession } from '../session/context';
 import { withConstant } from '../session/edits';
 import { NumberField } from '../ui/NumberField';
 import { Typeset } from '../ui/Typeset';
 import { UnitText } from '../ui/UnitText';
 import { resultText } from '../ui/numberText';
 
-const dialog = createStore<{ isOpen: boolean }>(() => ({ isOpen: false }));
-
-/** Opens the tables that ship, from which a constant is taken onto the sheet. */
-export const openKnownConstants = (): void => dialog.setState({ isOpen: true });
-
 type Taken = Omit<KnownConstant, 'name'>;
 
+/** The tables that ship, from which a constant is taken onto the sheet. */
 export function KnownConstants() {
-  const isOpen = useStore(dialog, (state) => state.isOpen);
-  return isOpen ? <OpenTables /> : null;
+  return useDialog('constants') === true ? <OpenTables /> : null;
 }
 
 function OpenTables() {
   const session = useSession();
   const [wanted, setWanted] = useState('');
-  const close = () => dialog.setState({ isOpen: false });
+  const { close } = session.dialogs;
   const take = ({ symbol, value, uncertainty, unit, source }: Taken) => {
     const constant: Partial<EntryOfKind<'constant'>> = { value, uncertainty, unit, source };
     session.changeWorkings((sheet) => withConstant(sheet, symbol, constant));

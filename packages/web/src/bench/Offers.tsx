@@ -9,7 +9,6 @@ import { pageIn } from '../session/pages';
 import { type Sight } from '../workers/protocol';
 import { AsideMenu } from './AsideMenu';
 import { type RegionBounds, axisHeight, pixelOf } from './geometry';
-import { openRelations } from './relations/RelationChooser';
 
 const offersWidth = 700;
 /** Where there is less room than this, the relations are folded into one menu. */
@@ -69,7 +68,7 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
       <Button
         variant="bare"
         onClick={() =>
-          openRelations({
+          session.dialogs.ask('relations', {
             of: series,
             against: pageIn(session.workings, session.onPage.page).horizontal,
             region: region.id,

@@ -14,7 +14,6 @@ import { graphChoices, seriesChoices } from '../session/edits';
 import { panelsOf, withPanelMoved, withRunToggled, withSeriesToggled, withoutPanel } from '../session/pages';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
-import { openPictureDialog } from './picture/PictureDialog';
 import { FixedMenu } from '../ui/FixedMenu';
 
 interface Props extends Pick<
@@ -71,7 +70,7 @@ function PanelMenu({ traceKey, symbol }: Pick<Props, 'traceKey' | 'symbol'>) {
       <FixedMenu>
         <PanelItems traceKey={traceKey} />
         <Dropdown.Divider />
-        <Dropdown.Item as="button" onClick={() => openPictureDialog(traceKey)}>
+        <Dropdown.Item as="button" onClick={() => session.dialogs.ask('picture', { only: traceKey })}>
           Make a picture of it
         </Dropdown.Item>
         <Dropdown.Item

@@ -140,7 +140,7 @@ function Tools() {
   const canGoBack = useStore(session.looking.state, (state) => state.canGoBack);
   const saving = useStore(session.saver.state, ({ phase }) => phase);
   const hasTable = useStore(session.table.state, ({ isOpen }) => isOpen);
-  const { canUndo, canRedo } = useStore(session.history.state);
+  const steps = useStore(session.history.state);
   const { left, right } = useSides(useShallow((state) => ({ left: state.left, right: state.right })));
   return (
     <div className="tools">
@@ -182,8 +182,8 @@ function Tools() {
       <Button
         variant="plain"
         aria-label="Undo"
-        title="Undo (Ctrl Z)"
-        disabled={!canUndo}
+        title={`Undo${steps.undo === null ? '' : `: ${steps.undo}`} (Ctrl Z)`}
+        disabled={steps.undo === null}
         onClick={() => session.history.undo()}
       >
         <ArrowCounterclockwise aria-hidden />
@@ -191,8 +191,8 @@ function Tools() {
       <Button
         variant="plain"
         aria-label="Redo"
-        title="Redo (Ctrl Shift Z)"
-        disabled={!canRedo}
+        title={`Redo${steps.redo === null ? '' : `: ${steps.redo}`} (Ctrl Shift Z)`}
+        disabled={steps.redo === null}
         onClick={() => session.history.redo()}
       >
         <ArrowClockwise aria-hidden />

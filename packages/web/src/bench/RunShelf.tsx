@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { CheckSquare, ChevronUp, Square } from 'react-bootstrap-icons';
 import { attempt } from '../session/attempt';
-import { type BenchSession } from '../session/benchSession';
+import { type InvestigationSession } from '../session/investigationSession';
 import { useDocuments, useFrontRun, useSession } from '../session/context';
 import { presentRuns, shownRuns } from '../session/runs';
 import { runStyles } from '../theme/runStyles';
@@ -12,12 +12,11 @@ import { NameField } from '../ui/NameField';
 import { ConditionsRow } from './conditions/ConditionsRow';
 import { bringIn, importLimit } from './ImportDialog';
 import { bringInPasted } from './pasting';
-import { openPictureDialog } from './picture/PictureDialog';
 import { RunDetails } from './RunDetails';
 import { saveFile } from './saveFile';
 import { FixedMenu } from '../ui/FixedMenu';
 
-const saveCsv = (session: BenchSession, runs: readonly Run[], name: string) =>
+const saveCsv = (session: InvestigationSession, runs: readonly Run[], name: string) =>
   attempt(async () => {
     const text = await session.pool.exportCsv(
       runs.map((run) => ({ id: run.id, name: run.name })),
@@ -157,13 +156,16 @@ function Files() {
           <Dropdown.Item onClick={() => file.current?.click()}>
             Bring in a file of columns (CSV, {importLimit})
           </Dropdown.Item>
-          <Dropdown.Item onClick={() => void bringInPasted()}>
+          <Dropdown.Item onClick={() => void bringInPasted(session)}>
             Paste columns that were copied (Ctrl V does it too)
           </Dropdown.Item>
           <Dropdown.Item disabled={shown.length === 0} onClick={() => void saveCsv(session, shown, name)}>
             Save shown runs with derived series (CSV)
           </Dropdown.Item>
-          <Dropdown.Item disabled={shown.length === 0} onClick={() => openPictureDialog()}>
+          <Dropdown.Item
+            disabled={shown.length === 0}
+            onClick={() => session.dialogs.ask('picture', { only: null })}
+          >
             Make a picture of the traces (PNG, SVG)
           </Dropdown.Item>
         </FixedMenu>
@@ -176,7 +178,7 @@ function Files() {
         aria-label="File of columns"
         onChange={(event) => {
           const [chosen] = event.target.files ?? [];
-          if (chosen !== undefined) bringIn(chosen);
+          if (chosen !== undefined) bringIn(session, chosen);
           event.target.value = '';
         }}
       />

@@ -3,12 +3,9 @@ import { memo, useEffect, useState } from 'react';
 import { Button, Dropdown, Form, Modal } from 'react-bootstrap';
 import { Trash3 } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
-import { createStore } from 'zustand/vanilla';
-import { useDocuments, useSession } from '../session/context';
+import { useDialog, useDocuments, useSession } from '../session/context';
 import { lackingFor } from '../session/templates';
 import { FixedMenu } from '../ui/FixedMenu';
-
-const dialog = createStore<{ isOpen: boolean }>(() => ({ isOpen: false }));
 
 /** Sheets that were kept: put onto this one with a press. Those come first for which these runs have all that is needed. */
 export const TemplateMenu = memo(function TemplateMenu() {
@@ -26,7 +23,7 @@ export const TemplateMenu = memo(function TemplateMenu() {
         )}
         {templates !== null && <TemplateItems templates={templates} />}
         <Dropdown.Divider />
-        <Dropdown.Item disabled={isEmpty} onClick={() => dialog.setState({ isOpen: true })}>
+        <Dropdown.Item disabled={isEmpty} onClick={() => session.dialogs.ask('template', true)}>
           Keep this sheet as a template …
         </Dropdown.Item>
       </FixedMenu>
@@ -87,8 +84,7 @@ export function FittingTemplates() {
 
 /** Asks for the name of a new template, and lists those that there are. */
 export function KeepTemplate() {
-  const isOpen = useStore(dialog, (state) => state.isOpen);
-  return isOpen ? <OpenDialog /> : null;
+  return useDialog('template') === true ? <OpenDialog /> : null;
 }
 
 function OpenDialog() {
@@ -96,7 +92,7 @@ function OpenDialog() {
   const { templates } = useStore(session.templates.list);
   const [name, setName] = useState('');
   const [about, setAbout] = useState('');
-  const close = () => dialog.setState({ isOpen: false });
+  const { close } = session.dialogs;
   const isTaken = (templates ?? []).some((one) => one.name === name.trim());
   const canKeep = name.trim() !== '' && !isTaken;
   const keep = async () => {

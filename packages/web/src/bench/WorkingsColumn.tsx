@@ -29,9 +29,7 @@ import { FaultBoundary } from '../ui/FaultBoundary';
 import { useLasting } from '../ui/useLasting';
 import { EntryCard } from './EntryCard';
 import { pageIn } from '../session/pages';
-import { openKnownConstants } from './KnownConstants';
 import { regionOffers } from './Offers';
-import { openRelations } from './relations/RelationChooser';
 import { FittingTemplates, TemplateMenu } from './TemplateMenu';
 import { RegionHead } from './RegionHead';
 import { FixedMenu } from '../ui/FixedMenu';
@@ -211,7 +209,9 @@ function WorkOutItems() {
       <Dropdown.Item onClick={addMiddleRegion} disabled={choices.length === 0}>
         Region
       </Dropdown.Item>
-      <Dropdown.Item onClick={openKnownConstants}>Constant from a table …</Dropdown.Item>
+      <Dropdown.Item onClick={() => session.dialogs.ask('constants', true)}>
+        Constant from a table …
+      </Dropdown.Item>
       {onSheet.flatMap((kind) =>
         kindOf(kind).offers.map(({ title, preset }) => (
           <Dropdown.Item
@@ -246,7 +246,7 @@ function WorkOutItems() {
           </Dropdown.Header>
           <Dropdown.Item
             onClick={() =>
-              openRelations({
+              session.dialogs.ask('relations', {
                 of: upright,
                 against: horizontal,
                 region: region?.id ?? null,

@@ -1,20 +1,23 @@
 import { bringIn } from './ImportDialog';
+import { type InvestigationSession } from '../session/investigationSession';
 import { tell } from '../stores/notices';
+
+type DialogHost = Pick<InvestigationSession, 'dialogs'>;
 
 /** Whether a text that was copied holds columns of numbers: two lines at least, with digits. */
 export const holdsColumns = (text: string): boolean =>
   /\d/.test(text) && text.trim().split(/\r?\n/).length > 1;
 
 /** Brings in what was copied elsewhere, in the way of a file. */
-export function bringInText(text: string): void {
-  bringIn(new File([text], 'pasted columns.csv', { type: 'text/csv', lastModified: Date.now() }));
+export function bringInText(session: DialogHost, text: string): void {
+  bringIn(session, new File([text], 'pasted columns.csv', { type: 'text/csv', lastModified: Date.now() }));
 }
 
 /** Brings in what stands on the clipboard, where the browser lets a page look at it. */
-export async function bringInPasted(): Promise<void> {
+export async function bringInPasted(session: DialogHost): Promise<void> {
   try {
     const text = await navigator.clipboard.readText();
-    if (holdsColumns(text)) bringInText(text);
+    if (holdsColumns(text)) bringInText(session, text);
     else
       tell({
         kind: 'fault',

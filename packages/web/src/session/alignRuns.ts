@@ -1,10 +1,10 @@
 import { tell } from '../stores/notices';
 import { type RunEvent } from '../workers/runEvents';
 import { aligned, withShifts } from './aligning';
-import { type BenchSession } from './benchSession';
+import { type InvestigationSession } from './investigationSession';
 import { shownRuns } from './runs';
 
-type Bench = Pick<BenchSession, 'front' | 'runs' | 'pool' | 'workings' | 'changeWorkings'>;
+type Bench = Pick<InvestigationSession, 'front' | 'runs' | 'pool' | 'workings' | 'changeWorkings'>;
 
 /** Brings the same event of all shown runs to where it is in the run in front. */
 export async function alignRuns(bench: Bench, event: RunEvent, near: number): Promise<void> {

@@ -3,9 +3,9 @@ import { type HampelRule, type SeriesRef, countIn, madScale, usualRule, without 
 import { tell } from '../stores/notices';
 import { type ChosenReadings, type Outline, type Stretch } from '../workers/protocol';
 import { type Readings, readingsWord, withAside, withoutAside } from './asides';
-import { type BenchSession } from './benchSession';
+import { type InvestigationSession } from './investigationSession';
 
-type Host = Pick<BenchSession, 'pool' | 'workings' | 'changeWorkings'>;
+type Host = Pick<InvestigationSession, 'pool' | 'workings' | 'changeWorkings'>;
 
 const onlyReadings =
   'Only readings that were taken at a rate or at times are set aside. A spot reading is dropped in its table; a pass through a gate is left out by what it is.';

@@ -30,7 +30,12 @@ export class AwayShelf {
       attemptInOrder(() =>
         isDiscarded ? request('DELETE', path(code, id)) : request('POST', `${path(code, id)}/restore`),
       );
-    if (await send(true)) this.history.push({ undo: () => void send(false), redo: () => void send(true) });
+    if (await send(true))
+      this.history.push({
+        name: 'throw a kept run away',
+        undo: () => void send(false),
+        redo: () => void send(true),
+      });
   }
 
   restore(code: string, id: number): Promise<boolean> {

@@ -3,8 +3,9 @@ import { type EntryOfKind, type ResultRef } from '@heuristor/core';
 import { type ReactNode, createContext, useContext, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
-import { type BenchSession } from './benchSession';
+import { type InvestigationSession } from './investigationSession';
 import { type CursorState } from './cursor';
+import { type DialogSubjects } from './dialogs';
 import { abscissaAxis, abscissaOfRuns, entryNames, namesOf, resultNames, resultsUsedBy } from './edits';
 import { type Axis, type ShownOutcome } from '../workers/protocol';
 import { type Picture } from './picture';
@@ -15,14 +16,20 @@ import { rememberedLast } from './rememberedLast';
 import { frontRun } from './runs';
 import { type Documents, type View } from './state';
 
-const SessionContext = createContext<BenchSession | null>(null);
+const SessionContext = createContext<InvestigationSession | null>(null);
 
-export function SessionProvider({ session, children }: { session: BenchSession; children: ReactNode }) {
+export function SessionProvider({
+  session,
+  children,
+}: {
+  session: InvestigationSession;
+  children: ReactNode;
+}) {
   return <SessionContext value={session}>{children}</SessionContext>;
 }
 
 /** The session of the bench that this component stands on. */
-export function useSession(): BenchSession {
+export function useSession(): InvestigationSession {
   const session = useContext(SessionContext);
   if (session === null) throw new Error('this component stands outside a bench');
   return session;
@@ -35,6 +42,10 @@ export const useView = <T,>(part: (view: View) => T): T => useStore(useSession()
 export const useCursor = <T,>(part: (cursor: CursorState) => T): T =>
   useStore(useSession().cursor.state, part);
 export const usePicture = <T,>(part: (picture: Picture) => T): T => useStore(useSession().picture, part);
+
+/** What a question over the page is about; undefined while it is not asked. */
+export const useDialog = <K extends keyof DialogSubjects>(dialog: K): DialogSubjects[K] | undefined =>
+  useStore(useSession().dialogs.state, ({ asked }) => asked[dialog]);
 
 export function useFrontRun() {
   const runs = useDocuments((documents) => documents.runs);

@@ -5,6 +5,8 @@ import { type SheetSteps } from './stepMemory';
 
 /** One step that can be taken back and taken again. */
 export interface HistoryStep {
+  /** What was done, as an order in lower case: “move region A”. It stands beside the button that takes it back. */
+  readonly name: string;
   undo(): void;
   redo(): void;
   /** Of a step that changed the sheet and nothing else: what it was before and after; its undo and redo go by this. */
@@ -12,19 +14,20 @@ export interface HistoryStep {
 }
 
 interface HistoryState {
-  canUndo: boolean;
-  canRedo: boolean;
+  /** The step that would be taken back next, and the one that would be taken again; null where there is none. */
+  undo: string | null;
+  redo: string | null;
 }
 
 const mostSteps = 300;
 /** So many steps to either side outlast a reload. */
 const keptSteps = 100;
 
-/** What a person has done on a bench, over all its documents in one row: the sheet, runs, names, plan. */
+/** What a person has done on one page of an investigation, over all documents in one row: the sheet, runs, names, plan. */
 export class History {
   readonly state: StoreApi<HistoryState> = createStore<HistoryState>(() => ({
-    canUndo: false,
-    canRedo: false,
+    undo: null,
+    redo: null,
   }));
   private done: HistoryStep[] = [];
   private undone: HistoryStep[] = [];
@@ -109,6 +112,9 @@ export class History {
   }
 
   private tell(): void {
-    this.state.setState({ canUndo: this.done.length > 0, canRedo: this.undone.length > 0 });
+    const [undo, redo] = [this.done, this.undone].map((steps) => steps.at(-1)?.name ?? null);
+    const told = this.state.getState();
+    // A drag is many changes of one step.
+    if (told.undo !== undo || told.redo !== redo) this.state.setState({ undo, redo });
   }
 }

@@ -1,6 +1,7 @@
 import { type Label } from '@heuristor/contracts';
 import { type SeriesRef, type Unit, readIn, printedUnit, resultRef } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
+import { useDecimalSign } from '../stores/decimalSign';
 import { fineText, resultWithUnit, roundedText } from '../ui/numberText';
 import { type Frame } from '../workers/compose';
 import { type RunPool } from '../workers/pool';
@@ -39,9 +40,11 @@ export class LabelDesk {
     private readonly view: StoreApi<View>,
     private readonly picture: StoreApi<Picture>,
   ) {
-    this.unlisten = picture.subscribe(() => {
+    const again = () => {
       if (this.labels.length > 0 || this.shown.getState().length > 0) this.loop.now();
-    });
+    };
+    const unlisten = [picture.subscribe(again), useDecimalSign.subscribe(again)];
+    this.unlisten = () => unlisten.forEach((stop) => stop());
   }
 
   dispose(): void {

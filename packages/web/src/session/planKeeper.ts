@@ -27,7 +27,7 @@ export class PlanKeeper {
 
   async rename(name: string): Promise<void> {
     const before = this.documents.getState().name;
-    await this.send({ name: before }, { name });
+    await this.send('rename the investigation', { name: before }, { name });
   }
 
   async change(patch: PlanPatch): Promise<void> {
@@ -35,13 +35,14 @@ export class PlanKeeper {
     const before = Object.fromEntries(
       Object.keys(patch).map((key) => [key, plan[key as keyof PlanPatch]]),
     ) as PlanPatch;
-    await this.send({ plan: before }, { plan: patch });
+    await this.send('change the plan', { plan: before }, { plan: patch });
   }
 
   /** Says something of the first run, before it is recorded. */
   async sayOfNext(said: NonNullable<InvestigationPatch['forNext']>): Promise<void> {
     const { forNext } = this.documents.getState().plan;
     await this.send(
+      'change what is said of the next run',
       {
         forNext: {
           ...(said.group === undefined ? {} : { group: forNext.group }),
@@ -71,9 +72,10 @@ export class PlanKeeper {
     return isDone;
   }
 
-  private async send(before: NamePatch, after: NamePatch): Promise<void> {
+  private async send(name: string, before: NamePatch, after: NamePatch): Promise<void> {
     if (!(await this.store(after, before))) return;
     this.history.push({
+      name,
       undo: () => void this.store(before, after),
       redo: () => void this.store(after, before),
     });

@@ -1,11 +1,11 @@
 import { type EntryOfKind } from '@heuristor/core';
 import { tell } from '../stores/notices';
-import { type BenchSession } from './benchSession';
+import { type InvestigationSession } from './investigationSession';
 import { pageIn } from './pages';
 import { type LaidRegion, fromAxis, laidRegion, laidRegions, placed, withOwn, withoutOwn } from './regions';
 
 type Host = Pick<
-  BenchSession,
+  InvestigationSession,
   'workings' | 'picture' | 'front' | 'view' | 'changeEntry' | 'looking' | 'onPage'
 >;
 type Region = EntryOfKind<'region'>;

@@ -1,12 +1,12 @@
 import { type Entry, entrySentence } from '@heuristor/core';
 import { tell } from '../stores/notices';
-import { type BenchSession } from './benchSession';
+import { type InvestigationSession } from './investigationSession';
 import { withoutEntry } from './edits';
 import { listed, usersOf } from './users';
 
 /** Removes an entry, and says which others cannot be worked out without it. */
 export function removeEntry(
-  session: Pick<BenchSession, 'workings' | 'changeWorkings' | 'history'>,
+  session: Pick<InvestigationSession, 'workings' | 'changeWorkings' | 'history'>,
   entry: Entry,
   nameOf: (reference: string) => string,
 ): void {

@@ -2,9 +2,18 @@ import { type Run, type RunPatch, changesBack, runSchema } from '@heuristor/cont
 import { request } from '../api/client';
 import { tell } from '../stores/notices';
 import { attemptInOrder } from './attempt';
-import { type BenchSession } from './benchSession';
+import { type InvestigationSession } from './investigationSession';
 
-type Host = Pick<BenchSession, 'takeRun' | 'history' | 'runs'>;
+type Host = Pick<InvestigationSession, 'takeRun' | 'history' | 'runs'>;
+
+/** What a change of a run does, in words. */
+function runStepName({ name }: Run, patch: RunPatch): string {
+  if (patch.name !== undefined) return `rename “${name}”`;
+  if (patch.removed !== undefined) return `${patch.removed ? 'remove' : 'put back'} “${name}”`;
+  if (patch.shown !== undefined) return `${patch.shown ? 'show' : 'hide'} “${name}”`;
+  if (patch.conditions !== undefined) return `change a condition of “${name}”`;
+  return `change “${name}”`;
+}
 
 /** What people do to runs as such: each is stored at once, and can be taken back. */
 export class RunDesk {
@@ -23,7 +32,11 @@ export class RunDesk {
         this.host.takeRun(runSchema.parse(await request('PATCH', `/runs/${run.id}`, wanted))),
       );
     if ((await send(patch)) === false) return;
-    this.host.history.push({ undo: () => void send(before), redo: () => void send(patch) });
+    this.host.history.push({
+      name: runStepName(present, patch),
+      undo: () => void send(before),
+      redo: () => void send(patch),
+    });
   }
 
   /** Removes runs together, as one step that can be taken back. */
@@ -34,8 +47,12 @@ export class RunDesk {
           this.host.takeRun(runSchema.parse(await request('PATCH', `/runs/${id}`, { removed })));
       });
     if (!(await send(true))) return;
-    this.host.history.push({ undo: () => void send(false), redo: () => void send(true) });
     const [first] = runs;
+    this.host.history.push({
+      name: runs.length === 1 ? `remove “${first.name}”` : `remove ${runs.length} runs`,
+      undo: () => void send(false),
+      redo: () => void send(true),
+    });
     tell({
       kind: 'news',
       text:
@@ -57,6 +74,7 @@ export class RunDesk {
       });
     if (changed.length === 0 || (await send(({ id }) => ids.has(id))) === false) return;
     this.host.history.push({
+      name: 'show other runs',
       undo: () => void send(({ id }) => !ids.has(id)),
       redo: () => void send(({ id }) => ids.has(id)),
     });

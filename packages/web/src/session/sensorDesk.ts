@@ -33,13 +33,22 @@ export class SensorDesk {
       });
     if (!(await send(used))) return;
     if (!used && this.view.getState().setUp === code) this.view.setState({ setUp: null });
-    this.history.push({ undo: () => void send(!used), redo: () => void send(used) });
+    this.history.push({
+      name: used ? `use ${code}` : `put ${code} away`,
+      undo: () => void send(!used),
+      redo: () => void send(used),
+    });
   }
 
   /** Changes how a device is used here; `before` is what it takes to have it back. */
   async setUp(code: string, patch: SetupPatch, before: SetupPatch): Promise<void> {
     const send = (wanted: SetupPatch) => attemptInOrder(() => request('PATCH', this.path(code), wanted));
-    if (await send(patch)) this.history.push({ undo: () => void send(before), redo: () => void send(patch) });
+    if (await send(patch))
+      this.history.push({
+        name: `set up ${code}`,
+        undo: () => void send(before),
+        redo: () => void send(patch),
+      });
   }
 
   /** Zeros channels of a device, or all that are on. */
@@ -51,6 +60,7 @@ export class SensorDesk {
     // By the time that it is taken back, the new zero has come with the devices.
     let zeroed = calibration;
     this.history.push({
+      name: `zero ${code}`,
       undo: () => {
         zeroed = useDevices.getState().devices.find((device) => device.code === code)?.calibration ?? zeroed;
         put(calibration);
@@ -64,7 +74,11 @@ export class SensorDesk {
     const send = (wanted: Calibration) =>
       attemptInOrder(() => request('PUT', `${devicePath(code)}/calibration`, wanted));
     if (await send(calibration))
-      this.history.push({ undo: () => void send(before), redo: () => void send(calibration) });
+      this.history.push({
+        name: `calibrate ${code}`,
+        undo: () => void send(before),
+        redo: () => void send(calibration),
+      });
   }
 
   /** Lets a device show which of a dozen it is. */

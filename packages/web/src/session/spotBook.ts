@@ -137,7 +137,11 @@ export class SpotBook {
         rows.map(({ id }) => [id, { removed }]),
       );
     if (await send(true))
-      this.session.history.push({ undo: () => void send(false), redo: () => void send(true) });
+      this.session.history.push({
+        name: rows.length === 1 ? 'drop a reading' : `drop ${rows.length} readings`,
+        undo: () => void send(false),
+        redo: () => void send(true),
+      });
   }
 
   /** Changes what was typed of a reading. */
@@ -145,7 +149,11 @@ export class SpotBook {
     const before = row.cells[key];
     const send = (wanted: GivenCell) => this.sendAll(run, [[row.id, { cells: { [key]: wanted } }]]);
     if (!(await send(cell)) || before === undefined || 'value' in before) return;
-    this.session.history.push({ undo: () => void send(before), redo: () => void send(cell) });
+    this.session.history.push({
+      name: 'change what was typed of a reading',
+      undo: () => void send(before),
+      redo: () => void send(cell),
+    });
   }
 
   /** Reads anew what belongs to the same typed values. */
@@ -164,7 +172,11 @@ export class SpotBook {
         [id, { removed: !isNew }],
         [row.id, { removed: isNew }],
       ]);
-    this.session.history.push({ undo: () => send(false), redo: () => send(true) });
+    this.session.history.push({
+      name: 'take a reading anew',
+      undo: () => send(false),
+      redo: () => send(true),
+    });
   }
 
   /** Other columns to be typed: of the series that goes on, and of those to come. */
@@ -185,7 +197,11 @@ export class SpotBook {
       );
     };
     if (await send(columns))
-      session.history.push({ undo: () => void send(before), redo: () => void send(columns) });
+      session.history.push({
+        name: 'change the columns',
+        undo: () => void send(before),
+        redo: () => void send(columns),
+      });
   }
 
   async sweep(wanted: Omit<Sweep, 'run' | 'cells'>): Promise<boolean> {
@@ -213,7 +229,11 @@ export class SpotBook {
         run,
         rows.map(({ id }) => [id, { removed }]),
       );
-    session.history.push({ undo: () => send(true), redo: () => send(false) });
+    session.history.push({
+      name: rows.length === 1 ? 'take a reading' : 'add readings',
+      undo: () => send(true),
+      redo: () => send(false),
+    });
     if (before.length === 0)
       session.changeWorkings((sheet) => withSeriesLaidOut(sheet, session.onPage.page, run));
   }

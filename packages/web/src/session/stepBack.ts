@@ -2,6 +2,7 @@ import { type WorkingsDocument } from '@heuristor/contracts';
 import isEqual from 'fast-deep-equal';
 import { tell } from '../stores/notices';
 import { type HistoryStep } from './history';
+import { sheetStepName } from './stepNames';
 
 /**
  * A list of things that have names, in which a step is taken back: only what the step has changed, and only where it still stands as
@@ -85,8 +86,11 @@ export function sheetStep(
       tell({ kind: 'news', text: 'Some of that was changed on another screen since; it is left as it is.' });
   };
   // Asked when it is taken back: the changes of one drag become one step.
-  const step = {
+  const step: HistoryStep & { sheet: typeof sheet } = {
     sheet,
+    get name() {
+      return sheetStepName(step.sheet.before, step.sheet.after);
+    },
     undo: () => go(step.sheet.after, step.sheet.before),
     redo: () => go(step.sheet.before, step.sheet.after),
   };

@@ -10,6 +10,7 @@ function bench(present: WorkingsDocument) {
   const state = { sheet: present };
   const history = new History();
   const step = (before: WorkingsDocument, after: WorkingsDocument) => ({
+    name: 'a step',
     undo: () => (state.sheet = before) as unknown as void,
     redo: () => (state.sheet = after) as unknown as void,
     sheet: { before, after },
@@ -55,7 +56,7 @@ test('what another hand has changed since is not taken back', () => {
 test('a step that was no change of the sheet ends what can be taken back', () => {
   const before = bench(sheet(0));
   before.change(sheet(1));
-  before.history.push({ undo: () => undefined, redo: () => undefined });
+  before.history.push({ name: 'something else', undo: () => undefined, redo: () => undefined });
   before.change(sheet(2));
   expect(before.history.sheetSteps(before.state.sheet)).toEqual({ states: [sheet(1), sheet(2)], at: 1 });
 });

@@ -9,7 +9,9 @@ import { type SceneValues } from './scene';
 
 /** The simulated apparatus in front of the stand-in sensors, one experiment a scene, to be taken in the hand. */
 export default function StagePage() {
-  const { apparatus } = useParams();
+  const { id, apparatus } = useParams();
+  // Beside a bench it is a page of its investigation: the way back leaves everything there as it was.
+  const place = id === undefined ? '/stage' : `/investigations/${id}/stage`;
   const devices = useDevices((state) => state.devices);
   const [said, setSaid] = useState<{ of: string; by: Record<string, SceneValues> } | null>(null);
   const staged = devices.filter((device) => device.stage !== null && device.present);
@@ -18,7 +20,7 @@ export default function StagePage() {
   const codes = chosen?.devices.map(({ code }) => code).join(' ') ?? '';
   useEffect(() => {
     if (apparatus === undefined) return;
-    live.watch({ stage: apparatus });
+    live.watchStage(apparatus);
     const mine = codes.split(' ');
     const stop = live.onMessage((message) => {
       if (message.type !== 'scene' || !mine.includes(message.code)) return;
@@ -29,11 +31,11 @@ export default function StagePage() {
     });
     return () => {
       stop();
-      live.watch({ stage: null });
+      live.watchStage(null);
     };
   }, [apparatus, codes]);
   if (apparatus === undefined && scenes.length > 0)
-    return <Navigate to={`/stage/${scenes[0].apparatus}`} replace />;
+    return <Navigate to={`${place}/${scenes[0].apparatus}`} replace />;
   return (
     <div className="page">
       <Head>
@@ -42,7 +44,7 @@ export default function StagePage() {
       <main className="stage-page">
         <nav className="scene-list" aria-label="Scenes">
           {scenes.map((scene) => (
-            <NavLink key={scene.apparatus} to={`/stage/${scene.apparatus}`}>
+            <NavLink key={scene.apparatus} to={`${place}/${scene.apparatus}`}>
               <span>{scene.title}</span>
               <span className="mono quiet small">{scene.devices.map(({ code }) => code).join(' ')}</span>
             </NavLink>

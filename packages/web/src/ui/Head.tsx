@@ -1,11 +1,12 @@
 import { type ReactNode, useEffect, useRef } from 'react';
 import { Button } from 'react-bootstrap';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { Link, NavLink } from 'react-router';
+import { Link } from 'react-router';
 import { request } from '../api/client';
 import { useDevices } from '../stores/devices';
 import { toggleDecimalSign, useDecimalSign } from '../stores/decimalSign';
 import { togglePresenter, usePresenter } from '../stores/presenter';
+import { PageLinks } from './PageLinks';
 
 type Storage = ReturnType<typeof useDevices.getState>['storage'];
 
@@ -24,7 +25,7 @@ function storageWords({ away, waiting, disk, free }: Storage): string | null {
 let isSignToggled = false;
 
 /** The bar on top of every page. */
-export function Head({ children, nav }: { children?: ReactNode; nav?: ReactNode }) {
+export function Head({ children }: { children?: ReactNode }) {
   const online = useDevices((state) => state.online);
   const storage = useDevices((state) => state.storage);
   const large = usePresenter((state) => state.large);
@@ -56,8 +57,7 @@ export function Head({ children, nav }: { children?: ReactNode; nav?: ReactNode 
         </span>
       )}
       <nav aria-label="Pages">
-        {nav}
-        <NavLink to="/stage">Stage</NavLink>
+        <PageLinks />
         <Button
           variant="on-ink"
           ref={signButton}

@@ -1,5 +1,5 @@
 import { type ConditionChanges, type ConditionValues, type Run } from '@heuristor/contracts';
-import { type BenchSession } from '../../session/benchSession';
+import { type InvestigationSession } from '../../session/investigationSession';
 
 /** What is said of a run, and how more is said of it; of the first run before it is recorded, too. */
 export interface Said {
@@ -16,7 +16,7 @@ export interface Said {
   sayRemark: (remark: string) => void;
 }
 
-export const saidOfRun = (session: BenchSession, run: Run): Said => ({
+export const saidOfRun = (session: InvestigationSession, run: Run): Said => ({
   key: run.id,
   called: `run ${run.number}`,
   conditions: run.conditions,
@@ -28,7 +28,7 @@ export const saidOfRun = (session: BenchSession, run: Run): Said => ({
 });
 
 export const saidOfNext = (
-  session: BenchSession,
+  session: InvestigationSession,
   { conditions, group }: { conditions: ConditionValues; group: string },
 ): Said => ({
   key: 'next',

@@ -1,8 +1,6 @@
 import { useEffect, useState } from 'react';
 import { Button, Form, Modal } from 'react-bootstrap';
-import { createStore } from 'zustand/vanilla';
-import { useStore } from 'zustand';
-import { useSession } from '../../session/context';
+import { useDialog, useSession } from '../../session/context';
 import { NumberField } from '../../ui/NumberField';
 import { pictureChoices } from './content';
 import { type PictureWish, copyPicture, pictureOf, savePicture } from './save';
@@ -20,16 +18,10 @@ const checkSize = (value: number) =>
     ? null
     : `A picture is ${least} to ${most} across and high. Type one of these.`;
 
-const dialog = createStore<{ isOpen: boolean; only: string | null }>(() => ({ isOpen: false, only: null }));
-
-/** Opens the dialog in which a picture is made of the page, or of one of its traces. */
-export const openPictureDialog = (only: string | null = null): void =>
-  dialog.setState({ isOpen: true, only });
-
+/** Makes a picture of the page, or of one of its traces. */
 export function PictureDialog() {
-  const { isOpen, only } = useStore(dialog);
-  if (!isOpen) return null;
-  return <OpenDialog only={only} />;
+  const asked = useDialog('picture');
+  return asked === undefined ? null : <OpenDialog only={asked.only} />;
 }
 
 function OpenDialog({ only }: { only: string | null }) {
@@ -37,7 +29,7 @@ function OpenDialog({ only }: { only: string | null }) {
   const [wish, setWish] = useState<PictureWish>({ only, width: 1120, height: 720, sharpness: 2 });
   const [preview, setPreview] = useState<{ url: string } | { fault: string } | null>(null);
   const choices = pictureChoices(session);
-  const close = () => dialog.setState({ isOpen: false });
+  const { close } = session.dialogs;
   useEffect(() => {
     let isWanted = true;
     let url: string | null = null;

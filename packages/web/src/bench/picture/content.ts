@@ -1,4 +1,4 @@
-import { type BenchSession } from '../../session/benchSession';
+import { type InvestigationSession } from '../../session/investigationSession';
 import { type ShownLabel } from '../../session/labelDesk';
 import { pageIn } from '../../session/pages';
 import { laidRegions } from '../../session/regions';
@@ -30,7 +30,7 @@ export interface PictureContent {
  * @param only key of the trace that is wanted alone; null for the whole page
  * @returns null where nothing is drawn yet
  */
-export function contentOf(session: BenchSession, only: string | null): PictureContent | null {
+export function contentOf(session: InvestigationSession, only: string | null): PictureContent | null {
   const { name, runs, workings } = session.documents.getState();
   const { frame, traces, graphs, outcomes } = session.picture.getState();
   const shown = shownRuns(runs);
@@ -65,7 +65,7 @@ export function contentOf(session: BenchSession, only: string | null): PictureCo
 }
 
 /** The traces of which a picture can be made, by their keys. */
-export const pictureChoices = (session: BenchSession): { key: string; symbol: string }[] => {
+export const pictureChoices = (session: InvestigationSession): { key: string; symbol: string }[] => {
   const { traces, graphs } = session.picture.getState();
   return [
     ...traces.filter(({ reference }) => reference !== null).map(({ key, symbol }) => ({ key, symbol })),

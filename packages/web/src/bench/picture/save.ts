@@ -1,4 +1,4 @@
-import { type BenchSession } from '../../session/benchSession';
+import { type InvestigationSession } from '../../session/investigationSession';
 import { tell } from '../../stores/notices';
 import { saveFile } from '../saveFile';
 import { type PictureContent, contentOf } from './content';
@@ -35,7 +35,7 @@ function shapesOf(content: PictureContent, { width, height }: PictureWish): Blob
 
 /** Makes a picture of what stands on the bench. */
 export async function pictureOf(
-  session: BenchSession,
+  session: InvestigationSession,
   wish: PictureWish,
   format: 'png' | 'svg',
 ): Promise<Blob> {
@@ -46,7 +46,7 @@ export async function pictureOf(
 }
 
 export async function savePicture(
-  session: BenchSession,
+  session: InvestigationSession,
   wish: PictureWish,
   format: 'png' | 'svg',
 ): Promise<void> {
@@ -55,7 +55,7 @@ export async function savePicture(
   );
 }
 
-export async function copyPicture(session: BenchSession, wish: PictureWish): Promise<void> {
+export async function copyPicture(session: InvestigationSession, wish: PictureWish): Promise<void> {
   await told(async () => {
     // Asked at once: a browser lets a page copy only while a press is fresh.
     const blob = pictureOf(session, wish, 'png');

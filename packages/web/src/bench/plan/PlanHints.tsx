@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { ExclamationTriangle } from 'react-bootstrap-icons';
-import { type BenchSession } from '../../session/benchSession';
+import { type InvestigationSession } from '../../session/investigationSession';
 import { useDocuments, useSession } from '../../session/context';
 import { type Hint, type Mend, hintsOf } from '../../session/planHints';
 import { threadOf } from '../../stores/devices';
@@ -69,7 +69,7 @@ export function PlanHints() {
 const saysTheSame = (before: readonly Hint[], now: readonly Hint[]) =>
   before.length === now.length && before.every(({ text }, i) => text === now[i].text);
 
-async function carryOut(session: BenchSession, mend: Mend): Promise<void> {
+async function carryOut(session: InvestigationSession, mend: Mend): Promise<void> {
   switch (mend.kind) {
     case 'zero':
       return session.sensors.zero(mend.device, mend.channels);

@@ -1,38 +1,30 @@
-import { type RelationKey, type SeriesRef, type TriedRelation } from '@heuristor/core';
+import { type RelationKey, type TriedRelation } from '@heuristor/core';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Form, Modal } from 'react-bootstrap';
-import { useStore } from 'zustand';
-import { createStore } from 'zustand/vanilla';
-import { useDocuments, useFrontRun, useNameables, useNames, useSession } from '../../session/context';
+import {
+  useDialog,
+  useDocuments,
+  useFrontRun,
+  useNameables,
+  useNames,
+  useSession,
+} from '../../session/context';
+import { type DialogSubjects } from '../../session/dialogs';
 import { withEntry } from '../../session/edits';
 import { boundFormula, namedFormula, parametersFor } from '../../session/formulas';
 import { type TriedPoints } from '../../workers/protocol';
 import { SmallFit } from './SmallFit';
 import { written } from '../../ui/numberText';
 
-interface Asked {
-  of: SeriesRef;
-  against: SeriesRef;
-  region: string | null;
-  /** The fit that is to get another relation; null makes a new one. */
-  entry: string | null;
-}
-
-const dialog = createStore<{ asked: Asked | null }>(() => ({ asked: null }));
-
-/** Opens the choice of a relation for a series in a region. */
-export const openRelations = (asked: Asked): void => dialog.setState({ asked });
-
 export function RelationChooser() {
-  const asked = useStore(dialog, (state) => state.asked);
-  return asked === null ? null : <OpenChooser asked={asked} />;
+  const asked = useDialog('relations');
+  return asked === undefined ? null : <OpenChooser asked={asked} />;
 }
-
-const close = () => dialog.setState({ asked: null });
 
 /** Relations drawn through the very points, the one first that explains them best. */
-function OpenChooser({ asked }: { asked: Asked }) {
+function OpenChooser({ asked }: { asked: DialogSubjects['relations'] }) {
   const session = useSession();
+  const { close } = session.dialogs;
   const nameOf = useNames();
   const known = useNameables('');
   const front = useFrontRun();

@@ -22,6 +22,7 @@ import { withFormulasRenamed } from './formulas';
 import { AsideDesk } from './asideDesk';
 import { AwayShelf } from './awayShelf';
 import { CursorDesk } from './cursor';
+import { Dialogs } from './dialogs';
 import { endedMeanwhile } from './endedMeanwhile';
 import { History, type HistoryStep } from './history';
 import { InSight } from './inSight';
@@ -50,16 +51,22 @@ import { TemplateDesk } from './templateDesk';
 import { TableDesk } from './tableDesk';
 import { unitSeen, withUnitsSeen } from './unitSeen';
 
+/** So long an investigation waits for the live stream before it opens; what is missed until the stream stands is fetched then. */
+const longestWait = 500;
+const passed = (milliseconds: number) =>
+  new Promise<false>((resolve) => setTimeout(() => resolve(false), milliseconds));
+
 /**
- * One investigation on the bench: made when the page opens, disposed of when it closes. It holds the documents and what the
- * workers make of them, keeps them stored, and remembers what was done in one history.
+ * One investigation that is open, on whichever of its pages: made by their layout, disposed of when all of them are left. It holds
+ * the documents and what the workers make of them, keeps them stored, and remembers what was done.
  */
-export class BenchSession {
+export class InvestigationSession {
   readonly documents: StoreApi<Documents>;
   readonly view: StoreApi<View>;
   readonly history = new History();
   readonly looking: Looking;
   readonly inSight = new InSight();
+  readonly dialogs = new Dialogs();
   readonly cursor: CursorDesk;
   readonly labels: LabelDesk;
   readonly table: TableDesk;
@@ -82,15 +89,26 @@ export class BenchSession {
   private wasOffline = false;
   private isToggling = false;
 
-  static async open(id: string): Promise<BenchSession> {
-    live.watch({ investigation: id });
-    const { ended, ...investigation } = await getJson(`/investigations/${id}`, investigationSchema);
-    const session = new BenchSession(investigation);
-    session.tellEnded(ended);
-    return session;
+  static async open(id: string): Promise<InvestigationSession> {
+    const watch = live.watchInvestigation(id);
+    try {
+      // What is fetched before the stream listens could be changed in between, and nobody would hear of it.
+      const isHeard = await Promise.race([watch.heard.then(() => true), passed(longestWait)]);
+      const { ended, ...investigation } = await getJson(`/investigations/${id}`, investigationSchema);
+      const session = new InvestigationSession(investigation, watch.stop);
+      if (!isHeard) void watch.heard.then(() => session.catchUp());
+      session.tellEnded(ended);
+      return session;
+    } catch (error) {
+      watch.stop();
+      throw error;
+    }
   }
 
-  private constructor({ id, workingsVersion, ...documents }: Omit<Investigation, 'ended'>) {
+  private constructor(
+    { id, workingsVersion, ...documents }: Omit<Investigation, 'ended'>,
+    unwatch: () => void,
+  ) {
     const { workings } = documents;
     this.id = id;
     this.documents = createStore<Documents>(() => documents);
@@ -119,6 +137,7 @@ export class BenchSession {
     );
     this.steps = tabSteps(id);
     this.takeUpSteps();
+    this.unlisten.push(unwatch);
     this.listen();
     this.holdShown();
     this.renderer.now();
@@ -300,7 +319,11 @@ export class BenchSession {
     this.documents.setState({ workings: after });
     // What another person has done is no step of this one, to be taken back here; a choice is.
     if (isChosen)
-      this.history.push({ undo: () => this.setWorkings(before), redo: () => this.setWorkings(after) });
+      this.history.push({
+        name: 'take the other screen’s workings',
+        undo: () => this.setWorkings(before),
+        redo: () => this.setWorkings(after),
+      });
     this.renderer.now();
   }
 
@@ -389,6 +412,7 @@ export class BenchSession {
 
   /** The stream stands again: what was missed is fetched, and what was edited meanwhile stays. */
   private async catchUp(): Promise<void> {
+    if (this.disposed) return;
     this.wasOffline = false;
     try {
       const now = await getJson(this.path(''), investigationSchema);

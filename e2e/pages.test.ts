@@ -1,0 +1,135 @@
+import { join } from 'node:path';
+import { BenchHand } from './support/bench';
+import { type System, pause, startSystem } from './support/system';
+
+// Going through the pages of an investigation and back: everything on the bench is as it was left.
+
+let system: System;
+let hand: BenchHand;
+
+beforeAll(async () => {
+  system = await startSystem();
+  hand = new BenchHand(system.page);
+  await system.open(`/sign-in/${await system.signInToken()}`);
+  await hand.waitForText('Investigations');
+}, 60_000);
+afterEach(() => expect(system.faults).toEqual([]));
+afterAll(() => system.close());
+
+const slope = () => {
+  const rows = Array.from({ length: 400 }, (_, i) => {
+    const t = i * 0.02;
+    return `${t.toFixed(2)},${(0.3 * t + 0.02 * Math.sin(9 * t)).toFixed(5)}`;
+  });
+  return `t (s),x (m)\n${rows.join('\n')}\n`;
+};
+const link = (title: string) => hand.press(title, 'nav[aria-label="Pages"]');
+const cursorWords = () =>
+  system.page.$eval('.cursor-bar', (bar) => (bar as HTMLElement).innerText.replace(/\s+/g, ' '));
+const undoWords = () => system.page.$eval('[aria-label="Undo"]', (button) => button.getAttribute('title'));
+const look = async () => ({
+  sight: await hand.viewport(),
+  cursor: await cursorWords(),
+  undo: await undoWords(),
+  regions: await system.page.$$eval('[aria-label^="Region "]', (all) =>
+    all.map((one) => one.getAttribute('aria-label')),
+  ),
+});
+
+test('going to the Stage and back leaves zoom, cursor, workers and undo as they were, and fetches nothing', async () => {
+  await system.open('/');
+  await hand.type('Name of the new investigation', 'There and back');
+  await hand.waitForText('No run yet');
+  await hand.bring(join(system.downloads, '..', 'slope.csv'), slope(), 'slope');
+  await hand.mark(1, 3);
+  await hand.press('line', '.offers');
+  await hand.waitForText(/slope\s+\d/);
+  await hand.saved();
+  // A look at a part of the run, with the cursor in it.
+  const overlay = await (await hand.element('[data-testid="overlay"]')).boundingBox();
+  if (overlay === null) throw new Error('the traces have no place');
+  await system.page.mouse.move(overlay.x + overlay.width / 2, overlay.y + overlay.height * 0.8);
+  await system.page.mouse.wheel({ deltaY: -400 });
+  await pause(400);
+  await system.page.mouse.click(overlay.x + overlay.width * 0.7, overlay.y + overlay.height * 0.8);
+  await pause(500);
+  const before = await look();
+  expect(before.sight.to - before.sight.from).toBeLessThan(7);
+  expect(before.undo).toMatch(/^Undo: add line through x/);
+  const workers = system.page.workers();
+  const asked: string[] = [];
+  const note = (request: { url(): string }) => {
+    if (/\/api\/(investigations|runs|channels)/.test(request.url())) asked.push(request.url());
+  };
+  system.page.on('request', note);
+  await link('Stage');
+  await hand.element('.scene-list a.active');
+  expect(new URL(system.page.url()).pathname).toMatch(/^\/investigations\/[-0-9a-f]+\/stage\//);
+  // What is taken back is taken back where it is seen.
+  await system.page.keyboard.down('Control');
+  await system.page.keyboard.press('z');
+  await system.page.keyboard.up('Control');
+  await link('Bench');
+  await hand.element('.cursor-bar');
+  await pause(500);
+  expect(await look()).toEqual(before);
+  await system.page.goBack();
+  await hand.element('.scene-list a.active');
+  await system.page.goForward();
+  await hand.element('.cursor-bar');
+  await pause(500);
+  system.page.off('request', note);
+  expect(await look()).toEqual(before);
+  expect(asked).toEqual([]);
+  expect(system.page.workers()).toEqual(workers);
+  // The steps of before are taken back one by one, each by its name.
+  await hand.pressLabelled('Undo');
+  expect(await undoWords()).toMatch(/^Undo: (add|move) region A/);
+  await hand.pressLabelled('Undo');
+  await hand.pressLabelled('Redo');
+  await hand.pressLabelled('Redo');
+  await hand.waitForText(/slope\s+\d/);
+}, 90_000);
+
+test('what was changed a moment ago stands there when numbers are written otherwise', async () => {
+  const unit = await hand.element('select[aria-label="Unit of slope"]');
+  await unit.select('cm/s');
+  // At once, before it can be stored.
+  await (await hand.element('[aria-label="1.5: decimal point; press for a comma"]')).click();
+  await hand.waitForText(/slope\s+\d+,\d+ ± \d+,\d+\s+cm s/, 3000);
+  await pause(1500);
+  expect(await hand.shownText('line through x')).toMatch(/slope\s+\d+,\d+ ± \d+,\d+\s+cm s/);
+  await hand.pressLabelled('1,5: decimal comma; press for a point');
+  await hand.waitForText(/slope\s+\d+\.\d+ ± \d+\.\d+\s+cm s/);
+}, 60_000);
+
+test('a sheet that is changed while another screen opens it is there as it was changed', async () => {
+  const id = system.page.url().split('/')[4];
+  for (let i = 0; i < 4; i++) {
+    const name = `held ${i}`;
+    const opening = system.newPage(`/investigations/${id}`);
+    // The change is stored in the very moment in which the other screen is being opened.
+    const stored = await system.page.evaluate(
+      async (investigation: string, called: string) => {
+        const { workings, workingsVersion } = (await (
+          await fetch(`/api/investigations/${investigation}`)
+        ).json()) as { workings: { entries: { kind: string }[] }; workingsVersion: number };
+        const entries = workings.entries.map((entry) =>
+          entry.kind === 'region' ? { ...entry, name: called } : entry,
+        );
+        const answer = await fetch(`/api/investigations/${investigation}/workings`, {
+          method: 'PUT',
+          headers: { 'Content-Type': 'application/json' },
+          body: JSON.stringify({ version: workingsVersion, workings: { ...workings, entries } }),
+        });
+        return answer.status;
+      },
+      id,
+      name,
+    );
+    expect(stored).toBe(200);
+    const other = await opening;
+    await new BenchHand(other).waitForText(name);
+    await other.close();
+  }
+}, 90_000);

@@ -1,0 +1,70 @@
+import { useEffect, useMemo, useState } from 'react';
+import { Outlet, useParams } from 'react-router';
+import { ApiError, sentenceOf } from '../api/client';
+import { SessionProvider } from '../session/context';
+import { InvestigationSession } from '../session/investigationSession';
+import { Message } from '../ui/Message';
+import { PageLinksProvider } from '../ui/PageLinks';
+import { RunPool } from '../workers/pool';
+import { addressOf, investigationPages } from './pages';
+
+// While the investigation is fetched, the workers read their program.
+RunPool.prepare();
+
+type Opening = { session: InvestigationSession } | { fault: string; isMissing: boolean } | null;
+
+/** Holds the one session on which all pages of an investigation stand: who goes from one to another finds each as it was left. */
+export default function InvestigationLayout() {
+  const { id = '' } = useParams();
+  const [opening, setOpening] = useState<Opening>(null);
+  const links = useMemo(
+    () =>
+      investigationPages.map((page) => ({
+        to: addressOf(id, page),
+        title: page.title,
+        isExact: page.path === '',
+      })),
+    [id],
+  );
+  useEffect(() => {
+    let session: InvestigationSession | null = null;
+    let left = false;
+    setOpening(null);
+    InvestigationSession.open(id).then(
+      (opened) => {
+        if (left) {
+          opened.dispose();
+          return;
+        }
+        session = opened;
+        setOpening({ session: opened });
+      },
+      (error: unknown) => {
+        if (!left)
+          setOpening({
+            fault: sentenceOf(error),
+            isMissing: error instanceof ApiError && error.code === 'not-found',
+          });
+      },
+    );
+    return () => {
+      left = true;
+      session?.dispose();
+    };
+  }, [id]);
+  if (opening === null) return <Message title="One moment …" text="" />;
+  if ('fault' in opening)
+    return (
+      <Message
+        title={opening.isMissing ? 'There is no such investigation' : 'This investigation cannot be opened'}
+        text={opening.fault}
+      />
+    );
+  return (
+    <SessionProvider session={opening.session}>
+      <PageLinksProvider value={links}>
+        <Outlet />
+      </PageLinksProvider>
+    </SessionProvider>
+  );
+}

@@ -1,0 +1,39 @@
+import { type LoadedPage, loadedPage } from '../ui/loadedPage';
+
+/** A page of an investigation: all of them stand on the one session that the layout holds. */
+export interface InvestigationPage {
+  /** Its place under the address of the investigation; '' is the one that opens first. */
+  path: string;
+  /** Further places below it, as the router writes them, which the same page shows. */
+  below: readonly string[];
+  title: string;
+  page: LoadedPage;
+}
+
+/** In the order of their tabs. */
+export const investigationPages: readonly InvestigationPage[] = [
+  { path: '', below: [], title: 'Bench', page: loadedPage(() => import('../bench/BenchPage')) },
+  {
+    path: 'stage',
+    below: [':apparatus'],
+    title: 'Stage',
+    page: loadedPage(() => import('../stage/StagePage')),
+  },
+];
+
+/** The address of a page of an investigation. */
+export const addressOf = (id: string, { path }: Pick<InvestigationPage, 'path'>): string =>
+  `/investigations/${id}${path === '' ? '' : `/${path}`}`;
+
+/** The page at a place under the address of an investigation. @throws Error where there is none */
+export function pageCalled(path: string): InvestigationPage {
+  const found = investigationPages.find((one) => one.path === path);
+  if (found === undefined) throw new Error(`an investigation has no page “${path}”`);
+  return found;
+}
+
+/** The page that an address shows; the first where it names none. @param address as in /investigations/…/stage */
+export const pageAt = (address: string): InvestigationPage => {
+  const [, , , place = ''] = address.split('/');
+  return investigationPages.find(({ path }) => path === place) ?? investigationPages[0];
+};
