@@ -40,7 +40,7 @@ export async function liveStream(site: Site): Promise<Figure[]> {
       forceNew: true,
       extraHeaders: { Cookie: site.cookie },
     });
-    socket.on('connect', () => socket.emit('say', { type: 'watch', investigation: id, stage: null }));
+    socket.on('connect', () => socket.emit('say', { type: 'watch', investigations: [id], stage: null }));
     socket.on('say', (message: ToScreen) => void message);
     socket.on('frame', (bytes: Buffer) => {
       for (const { kind, values } of decodeFrames(new Uint8Array(bytes)))
