@@ -5,6 +5,7 @@ import {
   createInvestigation,
   hasInvestigations,
   keepTemplate,
+  onlyTeacher,
   readInvestigation,
   writeSamples,
   writeWorkings,
@@ -16,7 +17,7 @@ import { record } from './demo/record';
 
 /** An experiment with its runs. @returns the id of its investigation */
 async function addExperiment({ name, conditions, workings, runs }: Experiment): Promise<string> {
-  const id = await createInvestigation(name, workings);
+  const id = await createInvestigation(await onlyTeacher(), name, workings);
   await changeInvestigation(id, { plan: { conditions } });
   for (const run of runs) await record(id, run);
   return id;
@@ -24,7 +25,7 @@ async function addExperiment({ name, conditions, workings, runs }: Experiment): 
 
 /** A study of one motion sensor with its runs. */
 async function addStudy({ name, workings, runs }: MotionStudy): Promise<void> {
-  const id = await createInvestigation(name);
+  const id = await createInvestigation(await onlyTeacher(), name);
   for (const run of runs) {
     const { channel, values } = motionOf(run);
     const { channels } = await addRun({
@@ -37,12 +38,12 @@ async function addStudy({ name, workings, runs }: MotionStudy): Promise<void> {
     });
     await writeSamples(channels[0].id, values, null);
   }
-  await writeWorkings(id, 1, workings);
+  await writeWorkings(await onlyTeacher(), id, 1, workings);
 }
 
 /** The channels of the runs of an investigation, each once. */
 async function channelsOf(id: string) {
-  const { runs } = await readInvestigation(id);
+  const { runs } = await readInvestigation(await onlyTeacher(), id);
   return knownChannels(runs.flatMap(({ channels }) => channels));
 }
 
@@ -54,6 +55,11 @@ export async function loadDemoData(): Promise<void> {
   for (const experiment of [...experiments].reverse())
     made.unshift([experiment, await addExperiment(experiment)]);
   for (const [{ template, conditions, workings }, id] of made)
-    await keepTemplate({ ...template, conditions, workings, channels: await channelsOf(id) });
+    await keepTemplate(await onlyTeacher(), {
+      ...template,
+      conditions,
+      workings,
+      channels: await channelsOf(id),
+    });
   for (const study of [lifeboatStudy, buoyStudy]) await addStudy(study);
 }

@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { type WorkingsDocument, emptyPage, emptyWorkings, panelOf } from '@heuristor/contracts';
 import { channelRef } from '@heuristor/core';
-import { createInvestigation, writeWorkings } from '@heuristor/server';
+import { createInvestigation, onlyTeacher, writeWorkings } from '@heuristor/server';
 import { type Browser, type Page } from 'puppeteer-core';
 import { FakeDevice, helloOf } from '../../packages/server/src/testing/fakeDevice';
 import { type Figure, milliseconds, quantile } from './figures';
@@ -66,7 +66,7 @@ export function pageMegabytes(browser: Browser): number {
 
 /** Thirty runs at once: the pointer moved over them, and a region dragged. */
 export async function thirtyRuns(site: Site): Promise<Figure[]> {
-  const id = await createInvestigation('Thirty runs');
+  const id = await createInvestigation(await onlyTeacher(), 'Thirty runs');
   for (let i = 0; i < 30; i++)
     await addSampledRun(id, 10_000, 0.02, { x: (t) => wave(t + 0.2 * i) + 0.01 * i });
   const browser = await site.browser();
@@ -112,7 +112,7 @@ const [channels, rate, traces] = [8, 1000, 4];
 
 /** Eight channels at 1 kHz that are recorded, drawn live in four traces. */
 export async function liveTraces(site: Site): Promise<Figure[]> {
-  const id = await createInvestigation('Four traces live');
+  const id = await createInvestigation(await onlyTeacher(), 'Four traces live');
   const keys = Array.from({ length: channels }, (_, c) => `c${c}`);
   const hello = {
     ...helloOf('W1-W'),
@@ -140,7 +140,7 @@ export async function liveTraces(site: Site): Promise<Figure[]> {
     series: keys.slice(each * i, each * (i + 1)).map(channelRef),
   }));
   const workings: WorkingsDocument = { ...emptyWorkings, pages: [{ ...emptyPage, panels }] };
-  await writeWorkings(id, 1, workings);
+  await writeWorkings(await onlyTeacher(), id, 1, workings);
   await pause(500);
   const browser = await site.browser();
   const page = await site.signedIn(browser);

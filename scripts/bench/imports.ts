@@ -3,7 +3,7 @@ import { mkdtemp, open, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
-import { createInvestigation } from '@heuristor/server';
+import { createInvestigation, onlyTeacher } from '@heuristor/server';
 import { type Figure, milliseconds } from './figures';
 import { residentMegabytes } from './processes';
 import { type Site } from './site';
@@ -13,7 +13,7 @@ const hugeBytes = 250e6;
 
 /** Sends a file and waits until its preview can be shown. */
 async function readIn(site: Site, name: string, body: BodyInit): Promise<string> {
-  const id = await createInvestigation(`A file of ${name}`);
+  const id = await createInvestigation(await onlyTeacher(), `A file of ${name}`);
   const received = await fetch(`${site.address}/api/investigations/${id}/imports?name=large&zone=UTC`, {
     method: 'POST',
     headers: { Cookie: site.cookie, 'Content-Type': 'application/octet-stream' },

@@ -1,4 +1,4 @@
-import { createInvestigation } from '@heuristor/server';
+import { createInvestigation, onlyTeacher } from '@heuristor/server';
 import { FakeDevice, helloOf } from '../../packages/server/src/testing/fakeDevice';
 import { say } from '../plain';
 import { type Figure } from './figures';
@@ -14,7 +14,7 @@ const settledAfter = 0.2;
 
 /** A run of 8 channels × 1 kHz that a bench looks at: every reading is there afterwards, and the server's memory stays flat. */
 export async function longRun(site: Site, seconds: number): Promise<Figure[]> {
-  const id = await createInvestigation('A long run');
+  const id = await createInvestigation(await onlyTeacher(), 'A long run');
   const hello = {
     ...helloOf('W1-W'),
     channels: Array.from({ length: channels }, (_, c) => ({

@@ -1,6 +1,6 @@
 import { emptyWorkings } from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
-import { createInvestigation, writeWorkings } from '@heuristor/server';
+import { createInvestigation, onlyTeacher, writeWorkings } from '@heuristor/server';
 import { type Page } from 'puppeteer-core';
 import { tenResults, twentyEntries } from './computation';
 import { type Figure, milliseconds, quantile } from './figures';
@@ -13,7 +13,7 @@ const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
 /** Three stacked traces of a million points: opening, and zooming by the wheel in the real browser. */
 export async function millionPoints(site: Site): Promise<Figure[]> {
-  const id = await createInvestigation('A million points');
+  const id = await createInvestigation(await onlyTeacher(), 'A million points');
   await addSampledRun(id, 1_000_000, 0.001, { x: wave, y: (t) => wave(t + 1), z: (t) => wave(t + 2) });
   const browser = await site.browser();
   let page = await site.signedIn(browser);
@@ -117,9 +117,9 @@ export async function draggedRegion(site: Site): Promise<Figure[]> {
 
 /** @param place how far the sheet has been scrolled: 0 to its begin, 1 to its end */
 async function draggedOver(site: Site, what: string, entries: Entry[], place = 0): Promise<Figure> {
-  const id = await createInvestigation(`Ten runs: ${what}`);
+  const id = await createInvestigation(await onlyTeacher(), `Ten runs: ${what}`);
   for (let i = 0; i < 10; i++) await addSampledRun(id, 10_000, 0.02, { x: (t) => wave(t + i) });
-  await writeWorkings(id, 1, {
+  await writeWorkings(await onlyTeacher(), id, 1, {
     ...emptyWorkings,
     entries,
   });
@@ -179,7 +179,7 @@ async function dragging(page: Page): Promise<number[]> {
 
 /** What a bench costs on which nothing happens but one live sensor. */
 export async function idleBench(site: Site, code: string): Promise<Figure[]> {
-  const id = await createInvestigation('Nothing happens');
+  const id = await createInvestigation(await onlyTeacher(), 'Nothing happens');
   await site.api('PUT', `/investigations/${id}/sensors/${code}`);
   const browser = await site.browser();
   const page = await site.signedIn(browser);

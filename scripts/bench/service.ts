@@ -1,5 +1,5 @@
 import { type ToScreen, decodeFrames, frameKinds, livePath } from '@heuristor/contracts';
-import { createInvestigation } from '@heuristor/server';
+import { createInvestigation, onlyTeacher } from '@heuristor/server';
 import { type Socket, io } from 'socket.io-client';
 import { FakeDevice, helloOf } from '../../packages/server/src/testing/fakeDevice';
 import { type Figure, milliseconds, quantile } from './figures';
@@ -14,7 +14,7 @@ const browsers = 5;
 
 /** From a sample's leaving the device to its being drawn: 8 channels × 1 kHz, 40 screens, 5 of them real browsers. */
 export async function liveStream(site: Site): Promise<Figure[]> {
-  const id = await createInvestigation('Live');
+  const id = await createInvestigation(await onlyTeacher(), 'Live');
   const hello = {
     ...helloOf('Z1-Z'),
     channels: Array.from({ length: channels }, (_, c) => ({

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { createInvestigation } from '@heuristor/server';
+import { createInvestigation, onlyTeacher } from '@heuristor/server';
 import { startStandIns } from '../system';
 import { type Figure } from './figures';
 import { processorSeconds, residentMegabytes } from './processes';
@@ -21,7 +21,7 @@ export async function standInsIdle(site: Site): Promise<Figure[]> {
   await pause(10_000);
   const share = (processorSeconds(isOf(pid)) - before) / 10;
   const memory = residentMegabytes(pid);
-  const id = await createInvestigation('A burst');
+  const id = await createInvestigation(await onlyTeacher(), 'A burst');
   await site.api('PUT', `/investigations/${id}/sensors/V2-L`);
   await site.api('PATCH', `/investigations/${id}/sensors/V2-L`, { rates: { voltage: 50_000 } });
   await site.api('PATCH', `/investigations/${id}`, { plan: { end: { kind: 'after', seconds: 2 } } });

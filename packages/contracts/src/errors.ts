@@ -5,6 +5,8 @@ export const errorStatuses = {
   'not-signed-in': 401,
   'link-used': 401,
   'wrong-origin': 403,
+  /** Somebody may look at it, and not change it. */
+  'not-allowed': 403,
   'not-found': 404,
   'invalid-request': 400,
   'too-large': 413,

@@ -103,6 +103,8 @@ export const investigationSchema = z.object({
   plan: planSchema,
   workings: workingsSchema,
   workingsVersion: z.number().int(),
+  /** Whose workings these are: of several people over one investigation each has a sheet of their own. */
+  workingsOwner: z.string(),
   runs: z.array(runSchema),
   recorder: recorderStatusSchema,
   spots: spotStatusSchema,
@@ -153,7 +155,23 @@ export const workingsPutSchema = z
 export const workingsVersionSchema = z.object({ version: z.number().int() });
 export const storedWorkingsSchema = z.object({ version: z.number().int(), workings: workingsSchema });
 export const signInSchema = z.object({ token: plainText.pipe(z.string().min(1).max(200)) }).strict();
-export const teacherSchema = z.object({ name: z.string() });
+/** Who is signed in. */
+export const meSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  kind: z.enum(['teacher', 'participant', 'screen']),
+});
+export type Me = z.infer<typeof meSchema>;
+
+/** Somebody who takes part in one investigation, or a screen that only shows it. */
+const participantKinds = z.enum(['participant', 'screen']);
+export const newParticipantSchema = z.object({ name: nameSchema, kind: participantKinds }).strict();
+export type NewParticipant = z.infer<typeof newParticipantSchema>;
+export const participantSchema = z.object({ id: z.string(), name: z.string(), kind: participantKinds });
+export type Participant = z.infer<typeof participantSchema>;
+/** The token with which they sign in; it is told once. */
+export const madeParticipantSchema = participantSchema.extend({ token: z.string() });
+export type MadeParticipant = z.infer<typeof madeParticipantSchema>;
 
 /** A channel of a device as the investigation that uses it has set it up. Shown = scale × sent + offset. */
 export const deviceChannelSchema = z.object({

@@ -34,7 +34,13 @@ export const toScreenSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('scene'), code: z.string(), values: sceneSchema.shape.values }),
   /** Its name and the plan of its next runs, as somebody has just changed them. */
   z.object({ type: z.literal('plan'), investigation: z.string(), name: z.string(), plan: planSchema }),
-  z.object({ type: z.literal('workings'), investigation: z.string(), version: z.number().int() }),
+  /** Somebody's workings over its runs were stored. */
+  z.object({
+    type: z.literal('workings'),
+    investigation: z.string(),
+    owner: z.string(),
+    version: z.number().int(),
+  }),
   /** Somebody has signed out: the stream ends, and there is nothing more to hear. */
   z.object({ type: z.literal('signed-out') }),
   /** Whether the database answers, and whether readings wait in memory for it. */

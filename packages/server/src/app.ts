@@ -17,6 +17,7 @@ import { type Recorder } from './recorder/recorder';
 import { type SenmlGateway } from './senml/gateway';
 import { type Pairings } from './senml/tokens';
 import { type SpotDesk } from './spots/spotDesk';
+import { teachersOnly } from './routes/allowed';
 import { awayRoutes } from './routes/away';
 import { deviceRoutes } from './routes/devices';
 import { importRoutes } from './routes/imports';
@@ -119,7 +120,7 @@ export function createApp({
   app.use('/api/imports', importRoutes(importer));
   app.use('/api/runs', runRoutes(live, spots));
   app.use('/api/channels', channelRoutes(recorder));
-  app.use('/api/devices', deviceRoutes(registry), awayRoutes(away));
+  app.use('/api/devices', teachersOnly, deviceRoutes(registry), awayRoutes(away));
   app.use('/api', () => {
     throw new Failure('not-found', 'There is nothing at this address of the API.');
   });

@@ -9,6 +9,7 @@ import { AwayDesk } from './away/awayDesk';
 import { Access } from './auth/access';
 import { type Certificate, fingerprintOf, ownCertificate } from './auth/certificate';
 import { plainDoorOf } from './auth/plainDoor';
+import { onlySchool } from './auth/signIn';
 import { openDatabase } from './database';
 import { DiskRoom, databaseFolder } from './diskRoom';
 import { DatabaseHealth } from './health';
@@ -77,7 +78,7 @@ export async function startHeuristor(
   if (cutOff > 0) log.warn(`${cutOff} run(s) that waited, or sweeps, were ended; it is said where they were`);
   const health = new DatabaseHealth(settings.database);
   const room = new DiskRoom([settings.data, ...(await databaseFolder(database.general))]);
-  const registry = new DeviceRegistry();
+  const registry = new DeviceRegistry((await onlySchool()).id);
   const recorder = new Recorder(registry, database.storage, log);
   const importer = new Importer(log);
   const spots = new SpotDesk(registry, log);
@@ -98,9 +99,7 @@ export async function startHeuristor(
   spots.on('broken', (investigation, sentence) =>
     live.broadcast({ type: 'fault', investigation, sentence }, investigation),
   );
-  importer.on('changed', (investigation, state) =>
-    live.broadcast({ type: 'import', import: state }, investigation),
-  );
+  importer.on('changed', (owner, state) => live.tell(owner, { type: 'import', import: state }));
   importer.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
   const link = createLinkServer(registry, log, isOwn ?? ((request) => access.isOwnProgram(request)));
   let secure: Heuristor['secure'] = null;

@@ -1,6 +1,6 @@
 export { startHeuristor, type Heuristor } from './heuristor';
 export { type Database, openDatabase } from './database';
-export { issueLinkToken } from './auth/signIn';
+export { issueLinkToken, onlyTeacher } from './auth/signIn';
 export {
   changeInvestigation,
   createInvestigation,

@@ -1,4 +1,5 @@
 import { usualPlan } from '@heuristor/contracts';
+import { onlyTeacher } from './auth/signIn';
 import { InvestigationModel } from './models/investigation';
 import { type TestServer, startTestServer } from './testing/testServer';
 
@@ -11,9 +12,9 @@ afterAll(() => server.close());
 test('a thousand of them come in pages, quickly and in few bytes; a search finds among all', async () => {
   const knex = InvestigationModel.knex();
   await knex.raw(
-    `insert into investigation (name, plan, "usedAt")
-     select 'Buoy 100% no. ' || n, ?::jsonb, now() - n * interval '1 minute' from generate_series(1, 1000) n`,
-    [JSON.stringify(usualPlan)],
+    `insert into investigation (name, plan, "ownerId", "usedAt")
+     select 'Buoy 100% no. ' || n, ?::jsonb, ?, now() - n * interval '1 minute' from generate_series(1, 1000) n`,
+    [JSON.stringify(usualPlan), (await onlyTeacher()).id],
   );
   type Page = { total: number; investigations: { name: string }[] };
   const times: number[] = [];

@@ -22,6 +22,18 @@ const connected = (code: string, position: (seconds: number) => number) =>
 const ended = (runId: string) => endedRun(server, runId);
 const valuesOf = (channelId: number) => valuesIn(server, channelId);
 
+/** Waits until the server has begun with a run that was asked for. */
+async function beingRecorded(id: string): Promise<void> {
+  for (let tries = 0; tries < 1000; tries++) {
+    try {
+      server.heuristor.recorder.checkIdle(id);
+    } catch {
+      return;
+    }
+    await pause(1);
+  }
+}
+
 describe('recording', () => {
   test('a run of a second at 50 Hz holds 51 readings from 0 to 1 s, in order, and the next has the next number', async () => {
     const device = await connected('A1-A', (t) => 1 + t / 1000);
@@ -62,7 +74,7 @@ describe('recording', () => {
     // Changed her mind at once: the run ends as soon as it has begun.
     await server.api('patch', `/investigations/${id}/sensors/A0-A`, { rates: { only: 40 } }).expect(204);
     const begun = server.api('post', `/investigations/${id}/recording`).then(({ status }) => status);
-    await new Promise((resolve) => setTimeout(resolve, 5));
+    await beingRecorded(id);
     const { body: stopped } = await server.api('delete', `/investigations/${id}/recording`).expect(200);
     expect(await begun).toBe(201);
     expect(stopped.state).toBe('ended');

@@ -1,4 +1,4 @@
-import { teacherSchema } from '@heuristor/contracts';
+import { meSchema } from '@heuristor/contracts';
 import { type ComponentType, useCallback, useEffect, useState } from 'react';
 import { Route, Routes, useLocation } from 'react-router';
 import { ApiError, getJson, sentenceOf } from './api/client';
@@ -35,7 +35,7 @@ export function App() {
   const isPhone = pathname === '/phone';
   useEffect(() => {
     if (signingIn || isPhone) return;
-    getJson('/me', teacherSchema).then(
+    getJson('/me', meSchema).then(
       () => {
         live.open();
         setStanding('in');

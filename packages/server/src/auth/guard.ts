@@ -3,7 +3,7 @@ import { type RequestHandler } from 'express';
 import { type IncomingMessage } from 'node:http';
 import { Failure } from '../failure';
 import { type Access } from './access';
-import { teacherOfCookie } from './signIn';
+import { actorOfCookie } from './signIn';
 
 /** Cookies know no ports: the name tells this server's from another one's on the same machine. */
 export const cookieNameOf = (request: IncomingMessage): string =>
@@ -12,13 +12,15 @@ export const cookieNameOf = (request: IncomingMessage): string =>
 export const cookieOf = (request: IncomingMessage): string | undefined =>
   cookies.parse(request.headers.cookie ?? '')[cookieNameOf(request)];
 
-/** Lets nobody past without a cookie of ours. */
-export const signedInOnly: RequestHandler = async (request, _response, next) => {
-  if ((await teacherOfCookie(cookieOf(request))) === null)
+/** Lets nobody past without a cookie of ours, and notes whose it is. */
+export const signedInOnly: RequestHandler = async (request, response, next) => {
+  const actor = await actorOfCookie(cookieOf(request));
+  if (actor === null)
     throw new Failure(
       'not-signed-in',
       'You are not signed in. Open the sign-in link that Heuristor printed when it started.',
     );
+  response.locals.actor = actor;
   next();
 };
 

@@ -19,6 +19,7 @@ import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import { type Logger } from 'pino';
 import { Piscina } from 'piscina';
+import { type Actor } from '../auth/actor';
 import { Failure } from '../failure';
 import { RunModel } from '../models/run';
 import { SpotModel } from '../models/spot';
@@ -32,12 +33,15 @@ import { type FilePlace, numbersAt } from './numberFile';
 import { type ReadAnswer, type ReadTask } from './task';
 
 interface Events {
-  changed: [investigationId: string, state: Import];
+  /** What became of a file; it concerns nobody but whoever brings it in. */
+  changed: [owner: string, state: Import];
   run: [run: Run];
 }
 
 interface Open {
   id: string;
+  /** Who brings it in. */
+  owner: string;
   investigationId: string;
   name: string;
   /** The file, and what was read of it: both go with it. */
@@ -83,7 +87,13 @@ export class Importer extends EventEmitter<Events> {
   }
 
   /** Receives a file and begins to read it. @throws Failure where it is too large, or too many are open */
-  async receive(investigationId: string, name: string, zone: string, body: Readable): Promise<Import> {
+  async receive(
+    actor: Actor,
+    investigationId: string,
+    name: string,
+    zone: string,
+    body: Readable,
+  ): Promise<Import> {
     await findInvestigation(investigationId);
     if (this.open.size >= mostOpen) this.forgetIdle();
     if (this.open.size >= mostOpen)
@@ -116,6 +126,7 @@ export class Importer extends EventEmitter<Events> {
     }
     const entry: Open = {
       id,
+      owner: actor.id,
       investigationId,
       name: name.trim() === '' ? 'file' : name.trim().slice(0, 100),
       file,
@@ -133,13 +144,13 @@ export class Importer extends EventEmitter<Events> {
   }
 
   /** @throws Failure */
-  status(id: string): Import {
-    return presented(this.find(id));
+  status(actor: Actor, id: string): Import {
+    return presented(this.find(actor, id));
   }
 
   /** Decides how a file is to be understood; it is read again. @throws Failure */
-  answer(id: string, choices: ImportAnswer): Import {
-    const entry = this.find(id);
+  answer(actor: Actor, id: string, choices: ImportAnswer): Import {
+    const entry = this.find(actor, id);
     if (entry.state.kind === 'reading' || entry.state.kind === 'storing' || entry.state.kind === 'stored')
       throw new Failure('invalid-request', 'This file asks nothing now.');
     void this.read(entry, { ...entry.choices, ...choices });
@@ -147,8 +158,8 @@ export class Importer extends EventEmitter<Events> {
   }
 
   /** Stores the runs of a file that was read, under the names that were given them. @throws Failure */
-  async keep(id: string, names?: ImportNames): Promise<Import> {
-    const entry = this.find(id);
+  async keep(actor: Actor, id: string, names?: ImportNames): Promise<Import> {
+    const entry = this.find(actor, id);
     const { answer } = entry;
     if (answer === null || entry.state.kind !== 'ready')
       throw new Failure('invalid-request', 'This file is not read to its end yet.');
@@ -220,8 +231,8 @@ export class Importer extends EventEmitter<Events> {
   }
 
   /** Gives a file up, whatever it is doing. @throws Failure */
-  cancel(id: string): void {
-    this.forget(this.find(id));
+  cancel(actor: Actor, id: string): void {
+    this.forget(this.find(actor, id));
   }
 
   async close(): Promise<void> {
@@ -231,9 +242,9 @@ export class Importer extends EventEmitter<Events> {
     if (this.folder !== null) await rm(await this.folder, { recursive: true, force: true });
   }
 
-  private find(id: string): Open {
+  private find(actor: Actor, id: string): Open {
     const entry = this.open.get(id);
-    if (entry === undefined)
+    if (entry?.owner !== actor.id)
       throw new Failure('not-found', 'This file is not being brought in any more. Choose it again.');
     entry.touchedAt = Date.now();
     return entry;
@@ -281,7 +292,7 @@ export class Importer extends EventEmitter<Events> {
   private change(entry: Open, state: Import['state']): void {
     if (!this.open.has(entry.id)) return;
     entry.state = state;
-    this.emit('changed', entry.investigationId, presented(entry));
+    this.emit('changed', entry.owner, presented(entry));
   }
 
   private forget(entry: Open): void {

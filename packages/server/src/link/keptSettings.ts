@@ -25,10 +25,11 @@ export const isKey = (key: string, hash: string) =>
 
 /** What is kept of a device, and who uses it. */
 export async function storedSettings(
+  school: string,
   code: string,
 ): Promise<{ calibration: Calibration; keyHash: string | null; use: Use | null }> {
-  const row = await DeviceSettingModel.query().findById(code);
-  const use = await storedUse(code);
+  const row = await DeviceSettingModel.query().findById([school, code]);
+  const use = await storedUse(school, code);
   if (row === undefined) return { calibration: noCalibration, keyHash: null, use };
   const { zeros, scales, numbers, keyHash } = row;
   return { calibration: { zeros, scales, numbers }, keyHash, use };

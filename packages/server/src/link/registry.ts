@@ -53,8 +53,12 @@ export type Arrival =
 
 const stateMilliseconds = 200;
 
-/** All devices on the link, and what the teacher has set for them. */
+/** All devices of a school on the link, and what its teachers have set for them. */
 export class DeviceRegistry extends EventEmitter<Events> {
+  constructor(readonly school: string) {
+    super();
+  }
+
   private readonly devices = new Map<string, LinkedDevice>();
   /** Codes whose settings are being read. */
   private readonly arriving = new Set<string>();
@@ -116,7 +120,9 @@ export class DeviceRegistry extends EventEmitter<Events> {
       return { kind: 'code-in-use' };
     this.arriving.add(code);
     try {
-      const stored = isHeldByStranger ? await storedSettings(code) : (holder ?? (await storedSettings(code)));
+      const stored = isHeldByStranger
+        ? await storedSettings(this.school, code)
+        : (holder ?? (await storedSettings(this.school, code)));
       const hasKey = stored.keyHash !== null && hello.key !== undefined && isKey(hello.key, stored.keyHash);
       if (!isOwn && stored.keyHash !== null && !hasKey) return { kind: 'wrong-key' };
       const isProven = isOwn || hasKey;
@@ -268,7 +274,7 @@ export class DeviceRegistry extends EventEmitter<Events> {
     const device = this.find(code);
     if (device.use?.investigation === investigation.id) return;
     this.refuseBusy(device);
-    const setup = await takeSensor(investigation.id, code);
+    const setup = await takeSensor(this.school, investigation.id, code);
     device.use = { investigation: investigation.id, name: investigation.name, setup };
     device.settle(performance.now());
     this.emit('changed');
@@ -279,7 +285,7 @@ export class DeviceRegistry extends EventEmitter<Events> {
     const device = this.find(code);
     if (device.use?.investigation !== investigation) return;
     this.refuseBusy(device);
-    await freeSensor(code);
+    await freeSensor(this.school, code);
     device.use = null;
     device.settle(performance.now());
     this.emit('changed');
@@ -417,8 +423,8 @@ export class DeviceRegistry extends EventEmitter<Events> {
 
   private async store({ code, calibration, keyHash }: LinkedDevice): Promise<void> {
     await DeviceSettingModel.query()
-      .insert({ code, ...calibration, keyHash })
-      .onConflict('code')
+      .insert({ schoolId: this.school, code, ...calibration, keyHash })
+      .onConflict(['schoolId', 'code'])
       .merge();
   }
 }

@@ -1,5 +1,4 @@
 import { encodeFrame, frameKinds } from '@heuristor/contracts';
-import { randomUUID } from 'node:crypto';
 import { useSomewhere } from '../testing/bench';
 import { FakeDevice, helloOf } from '../testing/fakeDevice';
 import { type TestServer, startTestServer } from '../testing/testServer';
@@ -29,6 +28,11 @@ const runFrame = (subject: number, firstIndex: number, count: number) =>
     values: Float64Array.from({ length: count }, (_, i) => firstIndex + i),
     times: null,
   });
+
+const newInvestigation = async (): Promise<string> => {
+  const answer = await server.api('post', '/investigations', { name: 'Watched' }).expect(201);
+  return (answer.body as { id: string }).id;
+};
 
 let probes = 0;
 
@@ -143,7 +147,7 @@ describe('what a screen hears', () => {
   });
 
   test('a run’s readings go to those who watch its investigation, in order and without a hole, and to nobody else', async () => {
-    const [mine, other] = [randomUUID(), randomUUID()];
+    const [mine, other] = [await newInvestigation(), await newInvestigation()];
     const [watcher, second, stranger] = [await watching(mine), await watching(mine), await watching(other)];
     const idle = await newScreen();
     for (let i = 0; i < 200; i++) {
@@ -163,7 +167,7 @@ describe('what a screen hears', () => {
   });
 
   test('who turns to another investigation hears no more of the first', async () => {
-    const [first, second] = [randomUUID(), randomUUID()];
+    const [first, second] = [await newInvestigation(), await newInvestigation()];
     const screen = await watching(first);
     screen.watch(second);
     await known(screen, second);
@@ -176,7 +180,7 @@ describe('what a screen hears', () => {
   });
 
   test('one tab with two investigations hears of both, and is told when the server listens', async () => {
-    const [first, second] = [randomUUID(), randomUUID()];
+    const [first, second] = [await newInvestigation(), await newInvestigation()];
     const screen = await watching(first);
     await new Promise<void>((heard) =>
       screen.say({ type: 'watch', investigations: [first, second], stage: null }, heard),
@@ -190,7 +194,7 @@ describe('what a screen hears', () => {
 
 describe('a screen that does not keep up', () => {
   test('loses frames beyond a bound, while another beside it gets them all; it sees the hole when it wakes', async () => {
-    const investigation = randomUUID();
+    const investigation = await newInvestigation();
     const [asleep, awake] = [await watching(investigation), await watching(investigation)];
     asleep.pause();
     // 48 MB in frames of 256 kB: more than what may wait and what the system's own buffers hold.

@@ -14,13 +14,15 @@ import { type Logger } from 'pino';
 import { type Socket, Server } from 'socket.io';
 import { type Access } from '../auth/access';
 import { cookieOf, isFromOwnPage } from '../auth/guard';
-import { hashOf, teacherOfCookie } from '../auth/signIn';
+import { type Actor } from '../auth/actor';
+import { actorLately, actorOfCookie, hashOf } from '../auth/signIn';
 import { type DiskRoom } from '../diskRoom';
 import { type DatabaseHealth } from '../health';
 import { type LinkedStream } from '../link/device';
 import { strideOf } from '../link/present';
 import { type DeviceRegistry } from '../link/registry';
 import { type Recorder } from '../recorder/recorder';
+import { investigationsSeenBy } from '../services/access';
 
 /** A screen that falls behind by this many bytes loses live frames; it sees the hole and fetches what it misses. */
 const mostBuffered = 4 << 20;
@@ -31,6 +33,8 @@ const deviceMilliseconds = 150;
 const allScreens = 'screens';
 const stageRoom = 'stage ';
 const roomOf = (investigation: string) => `investigation ${investigation}`;
+const roomOfPerson = (id: string) => `person ${id}`;
+const roomOfSchool = (id: string) => `school ${id}`;
 const roomOfCookie = (cookie: string) => `cookie ${hashOf(cookie)}`;
 
 type Screen = Socket<ScreenToServer, ServerToScreen>;
@@ -100,12 +104,13 @@ export class LiveServer {
     registry.on('changed', () => {
       // What was reckoned with the old zero and sign goes out before the new ones are told.
       this.deviceFrames.flush();
-      this.broadcast({ type: 'devices', devices: registry.list() });
+      this.io.to(roomOfSchool(registry.school)).emit('say', this.devices());
     });
     registry.on('samples', (stream, frame) => {
       if (stream.device.use === null) return;
       const thinned = forCards(stream, frame);
-      if (thinned.values.length > 0) this.deviceFrames.add(allScreens, encodeFrame(thinned));
+      if (thinned.values.length > 0)
+        this.deviceFrames.add(roomOfSchool(registry.school), encodeFrame(thinned));
     });
     registry.on('scene', ({ code, description }, values) => {
       if (description.stage !== null)
@@ -135,10 +140,28 @@ export class LiveServer {
     this.io.to(investigation === undefined ? allScreens : roomOf(investigation)).emit('say', message);
   }
 
+  /** Sends to the screens of one person. */
+  tell(person: string, message: ToScreen): void {
+    this.io.to(roomOfPerson(person)).emit('say', message);
+  }
+
   /** Ends the streams that a cookie has opened. */
   endFor(cookie: string): void {
-    this.io.to(roomOfCookie(cookie)).emit('say', { type: 'signed-out' });
-    this.io.in(roomOfCookie(cookie)).disconnectSockets(true);
+    this.end(roomOfCookie(cookie));
+  }
+
+  /** Ends the streams of somebody who is let in no more. */
+  endForPerson(person: string): void {
+    this.end(roomOfPerson(person));
+  }
+
+  private end(room: string): void {
+    this.io.to(room).emit('say', { type: 'signed-out' });
+    this.io.in(room).disconnectSockets(true);
+  }
+
+  private devices(): ToScreen {
+    return { type: 'devices', devices: this.registry.list() };
   }
 
   async close(): Promise<void> {
@@ -159,7 +182,7 @@ export class LiveServer {
   }
 
   private async mayListen(request: IncomingMessage): Promise<boolean> {
-    return isFromOwnPage(request, this.access) && (await teacherOfCookie(cookieOf(request))) !== null;
+    return isFromOwnPage(request, this.access) && (await actorOfCookie(cookieOf(request))) !== null;
   }
 
   private sendFrames(room: string, bytes: Uint8Array): void {
@@ -171,9 +194,26 @@ export class LiveServer {
 
   private serve(socket: Screen): void {
     const cookie = cookieOf(socket.request);
-    void socket.join(cookie === undefined ? [allScreens] : [allScreens, roomOfCookie(cookie)]);
+    // Who it is was found out just now, before the stream was opened.
+    const actor = actorLately(cookie);
+    if (actor === null || cookie === undefined) {
+      socket.disconnect(true);
+      return;
+    }
+    const seesDevices = actor.kind !== 'participant';
+    void socket.join([allScreens, roomOfCookie(cookie), roomOfPerson(actor.id)]);
+    if (seesDevices) void socket.join(roomOfSchool(actor.school));
     let watched: readonly string[] = [];
     let stage: string | null = null;
+    /** One wish after the other: what was wished last counts, however long it takes to find out whether it may be. */
+    let wishes: Promise<unknown> = Promise.resolve();
+    const watch = async (wanted: readonly string[], heard: unknown) => {
+      const allowed = await this.seenBy(actor, wanted);
+      for (const left of watched.filter((id) => !allowed.includes(id))) void socket.leave(roomOf(left));
+      watched = allowed;
+      await socket.join(allowed.map(roomOf));
+      if (typeof heard === 'function') heard();
+    };
     socket.on('error', (error) => this.log.warn(`live stream: ${error.message}`));
     socket.on('disconnect', () => this.watchStages());
     socket.on('say', (message: unknown, heard?: unknown) => {
@@ -183,21 +223,33 @@ export class LiveServer {
         return;
       }
       if (parsed.data.type === 'control') {
-        this.registry.control(parsed.data.code, parsed.data.control);
+        if (actor.kind === 'teacher') this.registry.control(parsed.data.code, parsed.data.control);
         return;
       }
-      const wanted = parsed.data.investigations;
-      for (const left of watched.filter((id) => !wanted.includes(id))) void socket.leave(roomOf(left));
-      watched = wanted;
-      void socket.join(watched.map(roomOf));
+      const { investigations } = parsed.data;
+      wishes = wishes.then(() => watch(investigations, heard));
       if (stage !== null) void socket.leave(stageRoom + stage);
       ({ stage } = parsed.data);
       if (stage !== null) void socket.join(stageRoom + stage);
       this.watchStages();
-      if (typeof heard === 'function') heard();
     });
-    socket.emit('say', { type: 'devices', devices: this.registry.list() });
+    if (seesDevices) socket.emit('say', this.devices());
     socket.emit('say', this.storage());
+  }
+
+  /** Those of some investigations that somebody may look at. */
+  private async seenBy(actor: Actor, wanted: readonly string[]): Promise<string[]> {
+    if (wanted.length === 0) return [];
+    try {
+      const seen = await investigationsSeenBy(actor)
+        .findByIds([...wanted])
+        .select('id');
+      return seen.map(({ id }) => id);
+    } catch (error) {
+      // Nobody is told anything that may not be his; the page asks again when the stream stands again.
+      this.log.warn({ error: String(error) }, 'live stream: nobody could say what may be watched');
+      return [];
+    }
   }
 
   /** Devices in front of an apparatus that somebody looks at say how it moves; others are spared it. */

@@ -11,6 +11,7 @@ import * as deviceTokens from './009-device-tokens';
 import * as templates from './010-templates';
 import * as timeZone from './011-time-zone';
 import * as underWay from './012-under-way';
+import * as actors from './013-actors';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -25,6 +26,7 @@ const migrations: Record<string, Knex.Migration> = {
   '010-templates': templates,
   '011-time-zone': timeZone,
   '012-under-way': underWay,
+  '013-actors': actors,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

@@ -5,9 +5,10 @@ import { Model } from 'objection';
 // eslint-disable-next-line @typescript-eslint/no-unsafe-declaration-merging
 export class DeviceSettingModel extends Model {
   static override tableName = 'device_setting';
-  static override idColumn = 'code';
+  static override idColumn = ['schoolId', 'code'];
   static override jsonAttributes = ['zeros', 'scales', 'numbers'];
 
+  declare schoolId: string;
   declare code: string;
   /** Hash of the key that a device on another machine was let in with. */
   declare keyHash: string | null;

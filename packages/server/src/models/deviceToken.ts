@@ -5,6 +5,7 @@ export class DeviceTokenModel extends Model {
   static override tableName = 'device_token';
 
   declare id: number;
+  declare schoolId: string;
   declare code: string;
   declare name: string;
   declare tokenHash: string;

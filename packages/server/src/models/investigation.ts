@@ -6,6 +6,7 @@ export class InvestigationModel extends Model {
 
   declare id: string;
   declare name: string;
+  declare ownerId: string;
   /** A document of any format, see the contracts. */
   declare plan: unknown;
   declare createdAt: Date;

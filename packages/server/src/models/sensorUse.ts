@@ -8,6 +8,8 @@ export class SensorUseModel extends Model {
   static override jsonAttributes = ['setup'];
 
   declare investigationId: string;
+  /** Whose device it is. */
+  declare schoolId: string;
   declare code: string;
   declare active: boolean;
   declare setup: Setup;

@@ -1,22 +1,23 @@
 import { type ImportNames, importAnswerSchema, importKeepSchema } from '@heuristor/contracts';
 import { type Request, Router } from 'express';
 import { type Importer } from '../imports/importer';
+import { actorIn } from './allowed';
 import { bodyOf, idOf } from './validated';
 
 /** Files of columns between their arrival and their becoming runs. */
 export function importRoutes(importer: Importer): Router {
   const router = Router();
   router.get('/:id', (request, response) => {
-    response.json(importer.status(idOf(request)));
+    response.json(importer.status(actorIn(response), idOf(request)));
   });
   router.post('/:id/answer', (request, response) => {
-    response.json(importer.answer(idOf(request), bodyOf(importAnswerSchema, request)));
+    response.json(importer.answer(actorIn(response), idOf(request), bodyOf(importAnswerSchema, request)));
   });
   router.post('/:id/keep', async (request, response) => {
-    response.status(201).json(await importer.keep(idOf(request), namesIn(request)));
+    response.status(201).json(await importer.keep(actorIn(response), idOf(request), namesIn(request)));
   });
   router.delete('/:id', (request, response) => {
-    importer.cancel(idOf(request));
+    importer.cancel(actorIn(response), idOf(request));
     response.status(204).end();
   });
   return router;

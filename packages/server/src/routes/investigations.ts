@@ -3,6 +3,7 @@ import {
   addSpotsSchema,
   investigationPatchSchema,
   newInvestigationSchema,
+  newParticipantSchema,
   prepareSchema,
   setupPatchSchema,
   sweepSchema,
@@ -28,9 +29,11 @@ import {
   restoreInvestigation,
   writeWorkings,
 } from '../services/investigations';
+import { addParticipant, listParticipants, removeParticipant } from '../services/participants';
 import { sensorsOf } from '../services/sensorUse';
 import { endedByRestart, toldWhatEnded } from '../services/underWay';
 import { type SpotDesk } from '../spots/spotDesk';
+import { actorIn, ownIn, seenIn, teacherIn } from './allowed';
 import { bodyOf, idOf, indexOf, textOf } from './validated';
 
 export function investigationRoutes(
@@ -46,19 +49,19 @@ export function investigationRoutes(
     const search = typeof request.query.search === 'string' ? request.query.search : '';
     if (search.length > 200 || search.includes('\u0000'))
       throw new Failure('invalid-request', 'search takes a part of a name, 200 letters at most.');
-    response.json(await listInvestigations(search, indexOf(request, 'from')));
+    response.json(await listInvestigations(actorIn(response), search, indexOf(request, 'from')));
   });
   router.get('/:id/previews', async (request, response) => {
-    response.json(await previewsOf(idOf(request)));
+    response.json(await previewsOf(await seenIn(request, response)));
   });
   router.post('/', async (request, response) => {
-    const id = await createInvestigation(bodyOf(newInvestigationSchema, request).name);
+    const id = await createInvestigation(teacherIn(response), bodyOf(newInvestigationSchema, request).name);
     response.status(201).json({ id });
   });
   router.get('/:id', async (request, response) => {
-    const id = idOf(request);
+    const id = await seenIn(request, response);
     response.json({
-      ...(await readInvestigation(id)),
+      ...(await readInvestigation(actorIn(response), id)),
       sensors: await sensorsOf(id),
       recorder: recorder.status(id),
       spots: spots.status(id),
@@ -66,11 +69,11 @@ export function investigationRoutes(
     });
   });
   router.delete('/:id/ended', async (request, response) => {
-    await toldWhatEnded(idOf(request));
+    await toldWhatEnded(await ownIn(request, response));
     response.status(204).end();
   });
   router.patch('/:id', async (request, response) => {
-    const id = idOf(request);
+    const id = await ownIn(request, response);
     const patch = bodyOf(investigationPatchSchema, request);
     const changed = await changeInvestigation(id, patch);
     live.broadcast({ type: 'plan', investigation: id, ...changed }, id);
@@ -78,7 +81,7 @@ export function investigationRoutes(
     response.status(204).end();
   });
   router.delete('/:id', async (request, response) => {
-    const id = idOf(request);
+    const id = await ownIn(request, response);
     recorder.checkIdle(id);
     spots.checkIdle(id);
     away.checkIdle(id);
@@ -87,68 +90,95 @@ export function investigationRoutes(
     response.status(204).end();
   });
   router.post('/:id/restore', async (request, response) => {
-    await restoreInvestigation(idOf(request));
+    await restoreInvestigation(await ownIn(request, response));
     response.status(204).end();
   });
   router.post('/:id/copy', async (request, response) => {
-    response.status(201).json(await copyInvestigation(idOf(request)));
+    response.status(201).json(await copyInvestigation(teacherIn(response), await ownIn(request, response)));
   });
   router.put('/:id/workings', async (request, response) => {
-    const id = idOf(request);
+    const id = await seenIn(request, response);
+    const actor = actorIn(response);
     const { version, workings } = bodyOf(workingsPutSchema, request);
-    const next = await writeWorkings(id, version, workings);
-    live.broadcast({ type: 'workings', investigation: id, version: next }, id);
+    const next = await writeWorkings(actor, id, version, workings);
+    live.broadcast({ type: 'workings', investigation: id, owner: actor.id, version: next }, id);
     response.json({ version: next });
   });
+  router.get('/:id/participants', async (request, response) => {
+    response.json(await listParticipants(await ownIn(request, response)));
+  });
+  router.post('/:id/participants', async (request, response) => {
+    const id = await ownIn(request, response);
+    const wanted = bodyOf(newParticipantSchema, request);
+    response.status(201).json(await addParticipant(teacherIn(response), id, wanted));
+  });
+  router.delete('/:id/participants/:person', async (request, response) => {
+    const person = idOf(request, 'person');
+    await removeParticipant(await ownIn(request, response), person);
+    live.endForPerson(person);
+    response.status(204).end();
+  });
   router.put('/:id/sensors/:code', async (request, response) => {
-    await registry.take(await findInvestigation(idOf(request)), textOf(request, 'code'));
+    await registry.take(await findInvestigation(await ownIn(request, response)), textOf(request, 'code'));
     response.status(204).end();
   });
   router.patch('/:id/sensors/:code', async (request, response) => {
-    await registry.setUp(idOf(request), textOf(request, 'code'), bodyOf(setupPatchSchema, request));
+    await registry.setUp(
+      await ownIn(request, response),
+      textOf(request, 'code'),
+      bodyOf(setupPatchSchema, request),
+    );
     response.status(204).end();
   });
   router.delete('/:id/sensors/:code', async (request, response) => {
-    await registry.free(idOf(request), textOf(request, 'code'));
+    await registry.free(await ownIn(request, response), textOf(request, 'code'));
     response.status(204).end();
   });
   router.post('/:id/recording', async (request, response) => {
-    const run = await recorder.start(idOf(request));
+    const run = await recorder.start(await ownIn(request, response));
     // A run that waits for what its plan says comes to the screens when it has begun.
     response.status(run === null ? 202 : 201).json(run);
   });
-  router.post('/:id/recording/begin', (request, response) => {
-    recorder.begin(idOf(request));
+  router.post('/:id/recording/begin', async (request, response) => {
+    recorder.begin(await ownIn(request, response));
     response.status(204).end();
   });
   router.delete('/:id/recording', async (request, response) => {
-    response.json(await recorder.stop(idOf(request)));
+    response.json(await recorder.stop(await ownIn(request, response)));
   });
   router.post('/:id/spots', async (request, response) => {
     const { run, cells, anyway } = bodyOf(takeSpotSchema, request);
-    response.status(201).json(await spots.take(idOf(request), run, cells, anyway));
+    response.status(201).json(await spots.take(await ownIn(request, response), run, cells, anyway));
   });
   router.post('/:id/spots/rows', async (request, response) => {
     const { run, rows } = bodyOf(addSpotsSchema, request);
-    response.status(201).json(await spots.addRows(idOf(request), run, rows));
+    response.status(201).json(await spots.addRows(await ownIn(request, response), run, rows));
   });
   router.post('/:id/spots/sweep', async (request, response) => {
-    await spots.sweep(idOf(request), bodyOf(sweepSchema, request));
+    await spots.sweep(await ownIn(request, response), bodyOf(sweepSchema, request));
     response.status(202).json(null);
   });
-  router.delete('/:id/spots/sweep', (request, response) => {
-    spots.stop(idOf(request));
+  router.delete('/:id/spots/sweep', async (request, response) => {
+    spots.stop(await ownIn(request, response));
     response.status(204).end();
   });
   router.post('/:id/away', async (request, response) => {
-    await away.prepare(idOf(request), bodyOf(prepareSchema, request));
+    await away.prepare(await ownIn(request, response), bodyOf(prepareSchema, request));
     response.status(201).json(null);
   });
   router.post('/:id/imports', async (request, response) => {
     const name = typeof request.query.name === 'string' ? request.query.name.replaceAll('\u0000', '') : '';
     response
       .status(202)
-      .json(await importer.receive(idOf(request), name, zoneIn(request.query.zone), request));
+      .json(
+        await importer.receive(
+          actorIn(response),
+          await ownIn(request, response),
+          name,
+          zoneIn(request.query.zone),
+          request,
+        ),
+      );
   });
   return router;
 }

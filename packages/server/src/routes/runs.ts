@@ -5,12 +5,14 @@ import { Readable } from 'node:stream';
 import { Failure } from '../failure';
 import { type LiveServer } from '../live/liveServer';
 import { type Recorder } from '../recorder/recorder';
+import { mustSeeChannel } from '../services/access';
 import { changeRun, readRun } from '../services/runs';
 import { findChannel, readSamples } from '../services/samples';
 import { changeColumns, changeRow } from '../services/spots';
 import { leftOutOf } from '../services/screened';
 import { type SpotDesk } from '../spots/spotDesk';
-import { bodyOf, idOf, indexOf, textOf } from './validated';
+import { actorIn, runIn } from './allowed';
+import { bodyOf, indexOf, textOf } from './validated';
 
 export function runRoutes(live: LiveServer, spots: SpotDesk): Router {
   const router = Router();
@@ -21,28 +23,35 @@ export function runRoutes(live: LiveServer, spots: SpotDesk): Router {
     return row;
   };
   router.patch('/:id/spots/:row', async (request, response) => {
-    const run = await changeRow(idOf(request), rowOf(request), bodyOf(spotPatchSchema, request));
+    const run = await changeRow(
+      await runIn(request, response, 'own'),
+      rowOf(request),
+      bodyOf(spotPatchSchema, request),
+    );
     live.broadcast({ type: 'run', run }, run.investigationId);
     response.json(run);
   });
   router.post('/:id/spots/:row/retake', async (request, response) => {
     const { anyway } = bodyOf(retakeSpotSchema, request);
-    response.json(await spots.retake(idOf(request), rowOf(request), anyway));
+    response.json(await spots.retake(await runIn(request, response, 'own'), rowOf(request), anyway));
   });
   router.put('/:id/columns', async (request, response) => {
-    const run = await changeColumns(idOf(request), bodyOf(spotColumnsSchema, request).columns);
+    const run = await changeColumns(
+      await runIn(request, response, 'own'),
+      bodyOf(spotColumnsSchema, request).columns,
+    );
     live.broadcast({ type: 'run', run }, run.investigationId);
     response.json(run);
   });
   router.get('/:id', async (request, response) => {
-    response.json(await readRun(idOf(request)));
+    response.json(await readRun(await runIn(request, response, 'see')));
   });
   router.get('/:id/left-out', async (request, response) => {
-    const { id } = await readRun(idOf(request));
+    const { id } = await readRun(await runIn(request, response, 'see'));
     response.json(await leftOutOf(id));
   });
   router.patch('/:id', async (request, response) => {
-    const run = await changeRun(idOf(request), bodyOf(runPatchSchema, request));
+    const run = await changeRun(await runIn(request, response, 'own'), bodyOf(runPatchSchema, request));
     live.broadcast({ type: 'run', run }, run.investigationId);
     response.json(run);
   });
@@ -60,6 +69,7 @@ export function channelRoutes(recorder: Recorder): Router {
       const id = Number(textOf(request, 'id'));
       if (!Number.isInteger(id) || id < 1 || id > 2 ** 31 - 1)
         throw new Failure('not-found', 'There is no such channel.');
+      await mustSeeChannel(actorIn(response), id);
       const channel = await findChannel(id);
       await recorder.writer.flush();
       const samples = readSamples(channel, what, indexOf(request, 'from'));

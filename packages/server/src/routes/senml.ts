@@ -13,6 +13,7 @@ import {
   markUsed,
   withdrawToken,
 } from '../senml/tokens';
+import { teacherIn } from './allowed';
 import { bodyOf, textOf } from './validated';
 
 const largestPack = '512kb';
@@ -32,8 +33,7 @@ export function senmlRoutes(gateway: SenmlGateway, pairings: Pairings): Router {
   });
   router.post('/phones', limited, async (request, response) => {
     const { code, name } = bodyOf(redeemPairingSchema, request);
-    pairings.redeem(code);
-    const { token, code: own } = await makeToken(name);
+    const { token, code: own } = await makeToken(pairings.redeem(code), name);
     response.status(201).json({ token, code: own });
   });
   router.post('/senml', raw({ type: () => true, limit: largestPack }), async (request, response) => {
@@ -57,19 +57,21 @@ export function senmlRoutes(gateway: SenmlGateway, pairings: Pairings): Router {
 export function deviceTokenRoutes(gateway: SenmlGateway, pairings: Pairings): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
-    response.json(await listTokens());
+    response.json(await listTokens(teacherIn(response).school));
   });
   router.post('/', async (request, response) => {
-    response.status(201).json(await makeToken(bodyOf(newTokenSchema, request).name));
+    response
+      .status(201)
+      .json(await makeToken(teacherIn(response).school, bodyOf(newTokenSchema, request).name));
   });
   router.post('/pairing', (_request, response) => {
-    response.status(201).json(pairings.make());
+    response.status(201).json(pairings.make(teacherIn(response).school));
   });
   router.delete('/:id', async (request, response) => {
     const id = Number(textOf(request, 'id'));
     if (!Number.isInteger(id) || id < 1 || id > 2 ** 31 - 1)
       throw new Failure('not-found', 'There is no such device any more.');
-    gateway.forget(await withdrawToken(id));
+    gateway.forget(await withdrawToken(teacherIn(response).school, id));
     response.status(204).end();
   });
   return router;

@@ -1,10 +1,10 @@
-import { signInSchema } from '@heuristor/contracts';
+import { type Me, signInSchema } from '@heuristor/contracts';
 import * as cookies from 'cookie';
 import { Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { type Access } from '../auth/access';
 import { cookieNameOf, cookieOf } from '../auth/guard';
-import { forgetCookie, redeemLinkToken, teacherOfCookie } from '../auth/signIn';
+import { actorOfCookie, forgetCookie, redeemToken } from '../auth/signIn';
 import { Failure } from '../failure';
 import { bodyOf } from './validated';
 
@@ -24,7 +24,7 @@ export function signInRoutes(access: Access, onSignOut: (cookie: string) => void
   });
   router.post('/sign-in', limited, async (request, response) => {
     const { token } = bodyOf(signInSchema, request);
-    const { cookie, maxAgeSeconds } = await redeemLinkToken(token);
+    const { cookie, maxAgeSeconds } = await redeemToken(token);
     response.setHeader(
       'Set-Cookie',
       cookies.serialize(cookieNameOf(request), cookie, {
@@ -48,9 +48,10 @@ export function signInRoutes(access: Access, onSignOut: (cookie: string) => void
     response.status(204).end();
   });
   router.get('/me', async (request, response) => {
-    const teacher = await teacherOfCookie(cookieOf(request));
-    if (teacher === null) throw new Failure('not-signed-in', 'You are not signed in.');
-    response.json({ name: teacher.name });
+    const actor = await actorOfCookie(cookieOf(request));
+    if (actor === null) throw new Failure('not-signed-in', 'You are not signed in.');
+    const { id, name, kind } = actor;
+    response.json({ id, name, kind } satisfies Me);
   });
   return router;
 }

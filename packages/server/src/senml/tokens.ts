@@ -17,18 +17,18 @@ const presented = ({ id, code, name, madeAt, usedAt }: DeviceTokenModel): Device
   usedAt: usedAt?.toISOString() ?? null,
 });
 
-export const listTokens = async (): Promise<DeviceToken[]> =>
-  (await DeviceTokenModel.query().orderBy('id')).map(presented);
+export const listTokens = async (schoolId: string): Promise<DeviceToken[]> =>
+  (await DeviceTokenModel.query().where({ schoolId }).orderBy('id')).map(presented);
 
 /** Makes a token; it is told now and never again. @throws Failure where there are too many */
-export async function makeToken(name: string): Promise<MadeToken> {
-  if ((await DeviceTokenModel.query().resultSize()) >= mostTokens)
+export async function makeToken(schoolId: string, name: string): Promise<MadeToken> {
+  if ((await DeviceTokenModel.query().where({ schoolId }).resultSize()) >= mostTokens)
     throw new Failure('too-many-requests', `There are ${mostTokens} devices already. Withdraw one first.`);
   const token = randomBytes(24).toString('base64url');
   for (;;) {
     const code = `H${randomInt(1, 100)}-${alphabet[randomInt(0, 24)]}`;
     const made = await DeviceTokenModel.query()
-      .insert({ code, name, tokenHash: hashOf(token) })
+      .insert({ schoolId, code, name, tokenHash: hashOf(token) })
       .onConflict('code')
       .ignore()
       .returning('*')
@@ -39,8 +39,8 @@ export async function makeToken(name: string): Promise<MadeToken> {
 }
 
 /** @returns the code of the device that is shut out @throws Failure */
-export async function withdrawToken(id: number): Promise<string> {
-  const found = await DeviceTokenModel.query().findById(id);
+export async function withdrawToken(schoolId: string, id: number): Promise<string> {
+  const found = await DeviceTokenModel.query().findById(id).where({ schoolId });
   if (found === undefined) throw new Failure('not-found', 'There is no such device any more.');
   await DeviceTokenModel.query().deleteById(id);
   return found.code;
@@ -59,25 +59,27 @@ export const markUsed = (id: number) => DeviceTokenModel.query().findById(id).pa
 
 /** Short codes by which phones let themselves in, for a few minutes each. */
 export class Pairings {
-  private readonly codes = new Map<string, number>();
+  private readonly codes = new Map<string, { until: number; school: string }>();
 
-  make(): Pairing {
+  /** @param school that the phone is let into */
+  make(school: string): Pairing {
     const now = Date.now();
-    for (const [code, until] of this.codes) if (until < now) this.codes.delete(code);
+    for (const [code, { until }] of this.codes) if (until < now) this.codes.delete(code);
     const code = Array.from({ length: 6 }, () => alphabet[randomInt(0, alphabet.length)]).join('');
     const until = now + pairingMinutes * 60_000;
-    this.codes.set(code, until);
+    this.codes.set(code, { until, school });
     return { code, until: new Date(until).toISOString() };
   }
 
-  /** @throws Failure where the code is none, or has run out */
-  redeem(typed: string): void {
+  /** @returns the school that it lets into @throws Failure where the code is none, or has run out */
+  redeem(typed: string): string {
     const code = typed.toUpperCase().replace(/[^A-Z0-9]/g, '');
-    const until = this.codes.get(code);
-    if (until === undefined || until < Date.now())
+    const found = this.codes.get(code);
+    if (found === undefined || found.until < Date.now())
       throw new Failure(
         'link-used',
         'This code is not one that lets in, or its ten minutes are over. Ask for a new one.',
       );
+    return found.school;
   }
 }

@@ -17,7 +17,7 @@ import {
   usualPlan,
 } from '@heuristor/contracts';
 import { type Transaction, raw } from 'objection';
-import { onlyTeacher } from '../auth/signIn';
+import { type Actor, type Teacher } from '../auth/actor';
 import { Failure } from '../failure';
 import { ChannelModel } from '../models/channel';
 import { GapModel } from '../models/gap';
@@ -25,6 +25,7 @@ import { InvestigationModel } from '../models/investigation';
 import { RunModel } from '../models/run';
 import { SpotModel } from '../models/spot';
 import { WorkingsModel } from '../models/workings';
+import { investigationsSeenBy } from './access';
 import { presentRun } from './present';
 import { partsOfRun } from './runs';
 import { copySetups } from './sensorUse';
@@ -58,9 +59,13 @@ const literal = (text: string) => text.replace(/[\\%_]/g, '\\$&');
  * Some of the investigations whose name holds a text, the one used last on top.
  * @param from how many come before them
  */
-export async function listInvestigations(search: string, from: number): Promise<InvestigationPage> {
+export async function listInvestigations(
+  actor: Actor,
+  search: string,
+  from: number,
+): Promise<InvestigationPage> {
   const wanted = () =>
-    InvestigationModel.query()
+    investigationsSeenBy(actor)
       .whereNull('deletedAt')
       .where('name', 'ilike', `%${literal(search)}%`);
   const total = await wanted().resultSize();
@@ -83,6 +88,7 @@ export async function listInvestigations(search: string, from: number): Promise<
   const entries = await counted(
     WorkingsModel.query()
       .whereIn('investigationId', ids)
+      .where({ ownerId: actor.id })
       .select(
         'investigationId',
         raw(
@@ -133,42 +139,55 @@ export async function hasInvestigations(): Promise<boolean> {
 }
 
 export async function createInvestigation(
+  owner: Teacher,
   name: string,
   workings: WorkingsDocument = emptyWorkings,
 ): Promise<string> {
   return InvestigationModel.transaction(async (transaction) => {
     const { id } = await InvestigationModel.query(transaction).insertAndFetch({
       name,
+      ownerId: owner.id,
       plan: usualPlan,
       usedAt: new Date(),
     });
-    await addWorkings(id, workings, transaction);
+    await addWorkings(owner, id, workings, transaction);
     return id;
   });
 }
 
 async function addWorkings(
+  owner: Actor,
   investigationId: string,
   document: unknown,
   transaction: Transaction,
 ): Promise<void> {
-  const owner = await onlyTeacher(transaction);
   await WorkingsModel.query(transaction).insert({ investigationId, ownerId: owner.id, document });
 }
 
-async function findWorkings(investigationId: string): Promise<WorkingsModel> {
-  const owner = await onlyTeacher();
-  const found = await WorkingsModel.query().where({ investigationId, ownerId: owner.id }).first();
-  if (found === undefined) throw missing();
-  return found;
+/** The workings that somebody sees over an investigation: his own; a screen sees those of its owner. @throws Failure */
+async function findWorkings(actor: Actor, investigationId: string): Promise<WorkingsModel> {
+  const of = (ownerId: string) => WorkingsModel.query().where({ investigationId, ownerId }).first();
+  const own = actor.kind === 'screen' ? undefined : await of(actor.id);
+  if (own !== undefined) return own;
+  const investigation = await InvestigationModel.query().findById(investigationId);
+  const whole = investigation === undefined ? undefined : await of(investigation.ownerId);
+  if (whole === undefined) throw missing();
+  if (actor.kind !== 'participant') return whole;
+  // Who takes part begins with what stands there, and goes on alone. Two pages that open at once begin once.
+  await WorkingsModel.query()
+    .insert({ investigationId, ownerId: actor.id, document: whole.document })
+    .onConflict(['investigationId', 'ownerId'])
+    .ignore();
+  return of(actor.id).throwIfNotFound();
 }
 
 /** An investigation with its runs, removed ones included, so that they can be put back. */
 export async function readInvestigation(
+  actor: Actor,
   id: string,
 ): Promise<Omit<Investigation, 'recorder' | 'sensors' | 'spots' | 'ended'>> {
   const { name, plan } = await findInvestigation(id);
-  const { document, version } = await findWorkings(id);
+  const { document, version, ownerId } = await findWorkings(actor, id);
   const runs = await RunModel.query()
     .where({ investigationId: id })
     .whereNot({ state: 'fetching' })
@@ -181,6 +200,7 @@ export async function readInvestigation(
     plan,
     workings: readable(readWorkings, document),
     workingsVersion: version,
+    workingsOwner: ownerId,
     runs: runs.map(presentRun),
   };
 }
@@ -236,20 +256,21 @@ export async function keepBindings(id: string, bindings: Binding[]): Promise<voi
  * @throws Failure with the newer document where somebody was faster
  */
 export async function writeWorkings(
+  actor: Actor,
   investigationId: string,
   version: number,
   workings: WorkingsDocument,
 ): Promise<number> {
   await findInvestigation(investigationId);
-  const owner = await onlyTeacher();
+  if (actor.kind === 'screen') throw new Failure('not-allowed', 'A screen only shows what others work out.');
   const changed = await WorkingsModel.query()
-    .where({ investigationId, ownerId: owner.id, version })
+    .where({ investigationId, ownerId: actor.id, version })
     .patch({ document: workings, version: version + 1, updatedAt: new Date() });
   if (changed === 1) {
     await InvestigationModel.query().findById(investigationId).patch({ updatedAt: new Date() });
     return version + 1;
   }
-  const current = await findWorkings(investigationId);
+  const current = await findWorkings(actor, investigationId);
   throw new Failure('stale-document', 'These workings were changed on another screen meanwhile.', {
     workings: readable(readWorkings, current.document),
     version: current.version,
@@ -267,13 +288,14 @@ export async function restoreInvestigation(id: string): Promise<void> {
 }
 
 /** A copy with plan, workings and all runs that are not removed. */
-export async function copyInvestigation(id: string): Promise<Copied> {
+export async function copyInvestigation(owner: Teacher, id: string): Promise<Copied> {
   const source = await findInvestigation(id);
-  const { document } = await findWorkings(id);
+  const { document } = await findWorkings(owner, id);
   return InvestigationModel.transaction(async (transaction) => {
     const copy = await InvestigationModel.query(transaction).insertAndFetch({
       name: `${source.name.slice(0, 113)} (copy)`,
       plan: source.plan,
+      ownerId: owner.id,
       usedAt: new Date(),
     });
     await copySetups(id, copy.id, transaction);
@@ -309,7 +331,7 @@ export async function copyInvestigation(id: string): Promise<Copied> {
         );
       }
     }
-    await addWorkings(copy.id, withRunsRenamed(readable(readWorkings, document), copies), transaction);
+    await addWorkings(owner, copy.id, withRunsRenamed(readable(readWorkings, document), copies), transaction);
     const left = present.filter((run) => !isWhole(run)).map(({ name }) => name);
     return { id: copy.id, left };
   });

@@ -9,14 +9,13 @@ import {
 import { z } from 'zod';
 import { Failure } from '../failure';
 import { TemplateModel } from '../models/template';
-import { onlyTeacher } from '../auth/signIn';
+import { type Teacher } from '../auth/actor';
 
 const channelsSchema = z.array(knownChannelSchema);
 const conditionsSchema = z.array(conditionColumnSchema);
 
 /** Every template of the teacher, in the order in which they were kept; one that cannot be read does not hide the others. */
-export async function listTemplates(): Promise<Template[]> {
-  const owner = await onlyTeacher();
+export async function listTemplates(owner: Teacher): Promise<Template[]> {
   const rows = await TemplateModel.query()
     .where({ ownerId: owner.id })
     .whereNull('deletedAt')
@@ -39,14 +38,10 @@ export async function listTemplates(): Promise<Template[]> {
   });
 }
 
-export async function keepTemplate({
-  name,
-  about,
-  channels,
-  conditions,
-  workings,
-}: NewTemplate): Promise<string> {
-  const owner = await onlyTeacher();
+export async function keepTemplate(
+  owner: Teacher,
+  { name, about, channels, conditions, workings }: NewTemplate,
+): Promise<string> {
   const { id } = await TemplateModel.query().insertAndFetch({
     ownerId: owner.id,
     name,
@@ -59,8 +54,7 @@ export async function keepTemplate({
 }
 
 /** Removes a template, or puts it back. @throws Failure where there is none */
-export async function removeTemplate(id: string, isRemoved: boolean): Promise<void> {
-  const owner = await onlyTeacher();
+export async function removeTemplate(owner: Teacher, id: string, isRemoved: boolean): Promise<void> {
   const changed = await TemplateModel.query()
     .where({ id, ownerId: owner.id })
     .patch({ deletedAt: isRemoved ? new Date() : null });

@@ -8,16 +8,23 @@ import { type Settings } from '../settings';
 
 const agentOf = (port: number) => supertest(`http://127.0.0.1:${port}`);
 
-export interface TestServer {
-  heuristor: Heuristor;
-  port: number;
+/** Somebody who is signed in. */
+export interface Signed {
   cookie: string;
-  /** Requests with the teacher's cookie. */
+  /** Requests with that cookie. */
   api(
     method: 'get' | 'post' | 'put' | 'patch' | 'delete',
     path: string,
     body?: string | object,
   ): supertest.Test;
+}
+
+/** The server, and the teacher who is signed in on it. */
+export interface TestServer extends Signed {
+  heuristor: Heuristor;
+  port: number;
+  /** The same with the cookie of somebody else, who signs in by a token. */
+  signIn(token: string): Promise<Signed>;
   anonymous: ReturnType<typeof agentOf>;
   close(): Promise<void>;
 }
@@ -59,17 +66,23 @@ export async function startTestServer(
     isOwn ?? undefined,
   );
   const anonymous = agentOf(heuristor.port);
-  const answer = await anonymous.post('/api/sign-in').send({ token: await issueLinkToken() });
-  const cookie = String(answer.headers['set-cookie']).split(';')[0];
+  const signIn = async (token: string): Promise<Signed> => {
+    const answer = await anonymous.post('/api/sign-in').send({ token });
+    const cookie = String(answer.headers['set-cookie']).split(';')[0];
+    return {
+      cookie,
+      api(method, path, body) {
+        const request = anonymous[method](`/api${path}`).set('Cookie', cookie);
+        return body === undefined ? request : request.send(body);
+      },
+    };
+  };
   return {
     heuristor,
     port: heuristor.port,
-    cookie,
+    ...(await signIn(await issueLinkToken())),
+    signIn,
     anonymous,
-    api(method, path, body) {
-      const request = anonymous[method](`/api${path}`).set('Cookie', cookie);
-      return body === undefined ? request : request.send(body);
-    },
     close: () => heuristor.close(),
   };
 }
