@@ -4,14 +4,12 @@ import { useStore } from 'zustand';
 import { useDocuments, useSession } from '../session/context';
 import { Head } from '../ui/Head';
 import { NameField } from '../ui/NameField';
-import { AwayPanel } from './away/AwayPanel';
 import { LargeDigits } from './digits/LargeDigits';
 import { CursorBar } from './CursorBar';
 import { GatePanel } from './gate/GatePanel';
 import { ImportDialog } from './ImportDialog';
 import { MovedRuns } from './MovedRuns';
 import { PageTabs } from './PageTabs';
-import { PacePanel } from './pace/PacePanel';
 import { giveKeysBack, isTyping, takesKeys } from './keyTakers';
 import { bringInText, holdsColumns } from './pasting';
 import { CopyEntry } from './CopyEntry';
@@ -27,18 +25,21 @@ import { SavingBar } from './SavingBar';
 import { SetUp } from './SetUp';
 import { SensorColumn } from './SensorColumn';
 import { SideColumn, useSides } from './SideColumn';
-import { SpotTable } from './spots/SpotTable';
 import { TablePanel } from './TablePanel';
 import { TraceStack } from './TraceStack';
 import { WaitingView } from './WaitingView';
+import { wayParts } from './ways';
 import { WorkingsColumn } from './WorkingsColumn';
+
+/** What ways of recording say between the plan and the traces. */
+const panels = Object.values(wayParts).flatMap(({ Panel }) => (Panel === null ? [] : [Panel]));
 
 /** Where runs are recorded, looked at and worked out. */
 export default function BenchPage() {
   const session = useSession();
   const name = useDocuments((documents) => documents.name);
   const sides = useSides();
-  const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
+  const { Beside } = wayParts[useDocuments(({ plan }) => plan.way)];
   const hasTable = useStore(session.table.state, ({ isOpen }) => isOpen);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -102,14 +103,15 @@ export default function BenchPage() {
         <main className="middle">
           <RecorderBar />
           <GatePanel />
-          <PacePanel />
-          <AwayPanel />
+          {panels.map((Panel, i) => (
+            <Panel key={i} />
+          ))}
           <PageTabs />
           <MovedRuns />
-          <div className={`stage-of-traces ${isSpot || hasTable ? 'with-table' : ''}`}>
+          <div className={`stage-of-traces ${Beside !== null || hasTable ? 'with-table' : ''}`}>
             <TraceStack />
             <TablePanel />
-            {isSpot && <SpotTable />}
+            {Beside !== null && <Beside />}
             <SetUp />
             <WaitingView />
           </div>

@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import { Form } from 'react-bootstrap';
-import { useDocuments, useSession, useView } from '../session/context';
+import { useSession, useView, useWithZero } from '../session/context';
 import { usePresenter } from '../stores/presenter';
 import { type Side } from '../workers/compose';
 import { axisKey } from '../workers/scaling';
@@ -24,8 +24,7 @@ export const PanelAxis = memo(function PanelAxis({ traceKey, side, axis, isBotto
   const set = useView(({ scales }) => scales[key]);
   const isSet = set !== undefined;
   const reach = useView((view) => view.reach);
-  const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
-  const withZero = useView((view) => view.withZero) ?? isSpot;
+  const withZero = useWithZero();
   // What was set a moment ago is not drawn yet.
   const range = set ?? { from: axis.from, to: axis.to };
   const width = plotLeft();

@@ -9,17 +9,16 @@ import { RateEditor } from './plan/RateEditor';
 import { TimesEditor } from './plan/TimesEditor';
 import { PlanHints } from './plan/PlanHints';
 import { useQuantities } from './useQuantities';
-import { WayMenu } from './WayMenu';
 
 /** The plan of the next run as a sentence, whose parts are edited where they stand. */
-export function PlanLine({ locked }: { locked: boolean }) {
+export function PlanLine({ locked, menu }: { locked: boolean; menu: ReactNode }) {
   const session = useSession();
   const { begin, end, times, practice } = useDocuments(({ plan }) => plan);
   const quantities = useQuantities();
   return (
     <section className="plan-line" aria-label="Plan of the next run">
       <p>
-        <WayMenu disabled={locked} /> Take{' '}
+        {menu} Take{' '}
         <Part label="Rate" words={rateWordsOf(quantities)} locked={locked || quantities.length === 0}>
           <RateEditor quantities={quantities} />
         </Part>

@@ -1,5 +1,3 @@
-import { type RecorderStatus } from '@heuristor/contracts';
-import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import {
   ArrowClockwise,
@@ -14,124 +12,30 @@ import {
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useSession, useView } from '../session/context';
-import { endingWords } from '../session/planWords';
 import { recordingRun } from '../session/runs';
-import { AwayLine } from './away/AwayLine';
-import { PaceLine } from './pace/PaceLine';
-import { PlanLine } from './PlanLine';
 import { toggleSide, useSides } from './SideColumn';
-import { SpotBar } from './spots/SpotBar';
-import { SpotLine } from './spots/SpotLine';
 import { TraceMenu } from './TraceMenu';
-import { useQuantities } from './useQuantities';
-import { fixedText } from '../ui/numberText';
+import { WayMenu } from './WayMenu';
+import { wayParts } from './ways';
 
+/** What begins and ends a run in the way that was chosen, the tools beside it, and the plan. */
 export function RecorderBar() {
-  const running = useDocuments(({ runs }) => recordingRun(runs));
-  const recorder = useDocuments((documents) => documents.recorder);
-  const isBusy = running !== undefined || recorder.phase !== 'idle';
-  const way = useDocuments(({ plan }) => plan.way);
+  const isRecording = useDocuments(({ runs }) => recordingRun(runs) !== undefined);
+  const isArmed = useDocuments(({ recorder }) => recorder.phase !== 'idle');
   const isReading = useDocuments(({ spots }) => spots.phase !== 'idle');
-  const isSpot = way === 'spot' && !isBusy;
+  const way = useDocuments(({ plan }) => plan.way);
+  const isBusy = isRecording || isArmed;
+  const { Bar, Line } = isBusy && !wayParts[way].stay ? wayParts.time : wayParts[way];
+  const locked = isBusy || isReading;
   return (
     <>
       <div className="recorder">
-        {isSpot ? <SpotBar /> : way === 'away' && !isBusy ? <AwayWords /> : <RecordButton />}
+        <Bar />
         <Tools />
       </div>
-      {isSpot ? (
-        <SpotLine locked={isReading} />
-      ) : way === 'pace' ? (
-        <PaceLine locked={isBusy} />
-      ) : way === 'away' && !isBusy ? (
-        <AwayLine locked={isReading} />
-      ) : (
-        <PlanLine locked={isBusy} />
-      )}
+      <Line locked={locked} menu={<WayMenu disabled={locked} />} />
     </>
   );
-}
-
-/** The button that begins and ends a run, and what the run is doing. */
-function RecordButton() {
-  const session = useSession();
-  const running = useDocuments(({ runs }) => recordingRun(runs));
-  const next = useDocuments(({ runs }) => runs.reduce((most, { number }) => Math.max(most, number), 0) + 1);
-  const recorder = useDocuments((documents) => documents.recorder);
-  const end = useDocuments(({ plan }) => plan.end);
-  const quantities = useQuantities();
-  const isBusy = running !== undefined || recorder.phase !== 'idle';
-  return (
-    <>
-      <Button
-        variant="record"
-        className={isBusy ? 'running' : ''}
-        disabled={!isBusy && quantities.length === 0}
-        onClick={() => void session.toggleRecording()}
-      >
-        <span className="record-mark" />
-        {!isBusy ? 'Record' : running === undefined ? 'Cancel' : 'Stop'}
-      </Button>
-      <div className="status" role="status">
-        {running !== undefined ? (
-          <>
-            <strong>
-              <span className="recording-word">Recording {running.name}</span> ·{' '}
-              <Elapsed since={running.startedAt} />
-            </strong>
-            <span className="quiet">
-              Space stops · ends {endingWords(end, quantities)}
-              <RowWords recorder={recorder} />
-            </span>
-          </>
-        ) : isBusy ? (
-          <>
-            <strong>Run {next} is armed</strong>
-            <span className="quiet">
-              Space cancels
-              <RowWords recorder={recorder} />
-            </span>
-          </>
-        ) : quantities.length === 0 ? (
-          <>
-            <strong>No sensor yet</strong>
-            <span className="quiet">Connect one, or bring in a file.</span>
-          </>
-        ) : (
-          <>
-            <strong>Run {next} is ready</strong>
-            <span className="quiet">Space starts and stops</span>
-          </>
-        )}
-      </div>
-    </>
-  );
-}
-
-/** Nothing is recorded here meanwhile: the device does it. */
-function AwayWords() {
-  return (
-    <div className="status" role="status">
-      <strong>A device records by itself</strong>
-      <span className="quiet">Once it is started it may be carried off, and this page closed.</span>
-    </div>
-  );
-}
-
-/** Which run of a row it is. */
-function RowWords({ recorder }: { recorder: RecorderStatus }) {
-  if (recorder.phase === 'idle' || recorder.times === 1) return null;
-  return ` · run ${recorder.number}${recorder.times === null ? '' : ` of ${recorder.times}`}`;
-}
-
-function Elapsed({ since }: { since: string }) {
-  const [begun] = useState(() => Math.min(Date.now(), new Date(since).getTime()));
-  const [now, setNow] = useState(Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 100);
-    return () => clearInterval(timer);
-  }, []);
-  return <span className="mono">{fixedText(Math.max((now - begun) / 1000, 0), 1)} s</span>;
 }
 
 function Tools() {

@@ -2,28 +2,18 @@ import { type Run } from '@heuristor/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { CheckSquare, ChevronUp, Square } from 'react-bootstrap-icons';
-import { attempt } from '../session/attempt';
-import { type InvestigationSession } from '../session/investigationSession';
 import { useDocuments, useFrontRun, useSession } from '../session/context';
 import { presentRuns, shownRuns } from '../session/runs';
 import { runStyles } from '../theme/runStyles';
 import { LineSample } from '../ui/LineSample';
 import { NameField } from '../ui/NameField';
 import { ConditionsRow } from './conditions/ConditionsRow';
+import { formsOf } from './forms';
+import { saveAs } from './forms/save';
 import { bringIn, importLimit } from './ImportDialog';
 import { bringInPasted } from './pasting';
 import { RunDetails } from './RunDetails';
-import { saveFile } from './saveFile';
 import { FixedMenu } from '../ui/FixedMenu';
-
-const saveCsv = (session: InvestigationSession, runs: readonly Run[], name: string) =>
-  attempt(async () => {
-    const text = await session.pool.exportCsv(
-      runs.map((run) => ({ id: run.id, name: run.name })),
-      session.workings,
-    );
-    saveFile(new Blob([text], { type: 'text/csv' }), `${name}.csv`);
-  });
 
 /** More runs than this are found in the list rather than by eye. */
 const manyRuns = 6;
@@ -159,14 +149,25 @@ function Files() {
           <Dropdown.Item onClick={() => void bringInPasted(session)}>
             Paste columns that were copied (Ctrl V does it too)
           </Dropdown.Item>
-          <Dropdown.Item disabled={shown.length === 0} onClick={() => void saveCsv(session, shown, name)}>
-            Save shown runs with derived series (CSV)
-          </Dropdown.Item>
+          {formsOf('runs').map((form) => (
+            <Dropdown.Item
+              key={form.extension}
+              disabled={shown.length === 0}
+              onClick={() => void saveAs(session, form, name, shown)}
+            >
+              Save shown runs {form.title}
+            </Dropdown.Item>
+          ))}
           <Dropdown.Item
             disabled={shown.length === 0}
             onClick={() => session.dialogs.ask('picture', { only: null })}
           >
-            Make a picture of the traces (PNG, SVG)
+            Make a picture of the traces (
+            {formsOf('picture')
+              .map(({ extension }) => extension.toUpperCase())
+              .reverse()
+              .join(', ')}
+            )
           </Dropdown.Item>
         </FixedMenu>
       </Dropdown>
@@ -249,9 +250,15 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
           >
             Move in time
           </Dropdown.Item>
-          <Dropdown.Item disabled={!shown} onClick={() => void saveCsv(session, [run], name)}>
-            Save as CSV
-          </Dropdown.Item>
+          {formsOf('runs').map((form) => (
+            <Dropdown.Item
+              key={form.extension}
+              disabled={!shown}
+              onClick={() => void saveAs(session, form, name, [run])}
+            >
+              Save as {form.extension.toUpperCase()}
+            </Dropdown.Item>
+          ))}
           <Dropdown.Item onClick={() => setIsOpen(true)}>How it was recorded</Dropdown.Item>
           <Dropdown.Item onClick={() => void session.runDesk.change(run, { practice: !run.practice })}>
             {run.practice ? 'Keep it: no practice run' : 'Make it a practice run'}

@@ -2,7 +2,7 @@ import { type SeriesRef, entryRef, entrySentence } from '@heuristor/core';
 import { Dropdown } from 'react-bootstrap';
 import { CheckSquare, Circle, RecordCircle, Square } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
-import { useDocuments, useNames, useSession, useShownPage, useView } from '../session/context';
+import { useDocuments, useNames, useSession, useShownPage, useWithZero } from '../session/context';
 import { graphChoices, seriesChoices } from '../session/edits';
 import { mostPages, panelsOf, seriesOn, withHorizontal, withTraceToggled } from '../session/pages';
 import { presentRuns } from '../session/runs';
@@ -17,8 +17,7 @@ export function TraceMenu() {
   const page = useShownPage();
   const nameOf = useNames();
   const choices = seriesChoices(runs, workings);
-  const isSpot = useDocuments(({ plan }) => plan.way === 'spot');
-  const withZero = useView((view) => view.withZero) ?? isSpot;
+  const withZero = useWithZero();
   const shown = seriesOn(panelsOf(page, runs));
   const graphs = graphChoices(workings);
   const graphName = (reference: SeriesRef) => {

@@ -15,6 +15,7 @@ import { type LaidRegion, isAttached, laidRegion, onAxisOf } from './regions';
 import { rememberedLast } from './rememberedLast';
 import { frontRun } from './runs';
 import { type Documents, type View } from './state';
+import { wayOf } from './ways';
 
 const SessionContext = createContext<InvestigationSession | null>(null);
 
@@ -88,6 +89,12 @@ export function useLaidRegion(region: EntryOfKind<'region'>): LaidRegion | null 
   const front = useFrontRun();
   const outcome = usePicture((picture) => outcomeOfRegion(picture, front, region));
   return useMemo(() => laidRegion(region, outcome, front?.id), [region, outcome, front?.id]);
+}
+
+/** Whether axes show their zero. */
+export function useWithZero(): boolean {
+  const usual = useDocuments(({ plan }) => wayOf(plan).showsZero);
+  return useView(({ withZero }) => withZero) ?? usual;
 }
 
 /** The page that is looked at. */

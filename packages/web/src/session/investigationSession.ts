@@ -50,6 +50,7 @@ import { type StepMemory, tabSteps } from './stepMemory';
 import { TemplateDesk } from './templateDesk';
 import { TableDesk } from './tableDesk';
 import { unitSeen, withUnitsSeen } from './unitSeen';
+import { wayOf } from './ways';
 
 /** So long an investigation waits for the live stream before it opens; what is missed until the stream stands is fetched then. */
 const longestWait = 500;
@@ -106,11 +107,12 @@ export class InvestigationSession {
   }
 
   private constructor(
-    { id, workingsVersion, ...documents }: Omit<Investigation, 'ended'>,
+    { id, workingsVersion, workingsOwner, ...documents }: Omit<Investigation, 'ended'>,
     unwatch: () => void,
   ) {
     const { workings } = documents;
     this.id = id;
+    this.owner = workingsOwner;
     this.documents = createStore<Documents>(() => documents);
     this.view = createStore<View>(() => ({ ...usualView, page: workings.pages[0].id }));
     this.looking = new Looking(this.view, tabMemory(id));
@@ -144,6 +146,8 @@ export class InvestigationSession {
   }
 
   readonly id: string;
+  /** Whose workings these are; others have a sheet of their own over the same runs. */
+  private readonly owner: string;
 
   get picture(): StoreApi<Picture> {
     return this.renderer.picture;
@@ -340,13 +344,13 @@ export class InvestigationSession {
 
   /** Begins a run, or ends the one that is recorded or waits; a hand that presses twice means it once. */
   async toggleRecording(): Promise<void> {
-    const { way } = this.documents.getState().plan;
-    if (way === 'spot') await this.spots.takeTyped();
-    if (way === 'spot' || this.isToggling) return;
+    const { takes } = wayOf(this.documents.getState().plan);
+    if (takes === 'reading') await this.spots.takeTyped();
+    if (takes === 'reading' || this.isToggling) return;
     const { runs, recorder } = this.documents.getState();
     const isRunning = recorder.phase !== 'idle' || runs.some(({ state }) => state === 'recording');
     // A device that records by itself is started on its own.
-    if (way === 'away' && !isRunning) return;
+    if (takes === 'nothing' && !isRunning) return;
     this.isToggling = true;
     await attemptInOrder(async () => {
       const answer = await request(isRunning ? 'DELETE' : 'POST', this.path('/recording'));
@@ -398,7 +402,7 @@ export class InvestigationSession {
       tell({ kind: 'fault', text: message.sentence });
     if (message.type === 'plan' && message.investigation === this.id)
       this.plan.hear({ name: message.name, plan: message.plan });
-    if (message.type === 'workings' && message.investigation === this.id)
+    if (message.type === 'workings' && message.investigation === this.id && message.owner === this.owner)
       void this.hearOfVersion(message.version);
   }
 

@@ -6,6 +6,7 @@ import {
   type WorkingsDocument,
 } from '@heuristor/contracts';
 import { type SeriesRef } from '@heuristor/core';
+import { wayOf } from './ways';
 import { type Sight } from '../workers/protocol';
 
 /** The documents of an investigation: what is stored. */
@@ -24,7 +25,7 @@ export interface Documents {
 
 /** Whether axes show their zero as the bench is looked at now. */
 export const showsZero = ({ withZero }: Pick<View, 'withZero'>, { plan }: Pick<Documents, 'plan'>): boolean =>
-  withZero ?? plan.way === 'spot';
+  withZero ?? wayOf(plan).showsZero;
 
 /** How the bench is looked at: nobody else's business, and not stored. */
 export interface View {

@@ -1,5 +1,5 @@
 import { type Device, type Prepare } from '@heuristor/contracts';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { useDocuments, useSession } from '../../session/context';
 import { rateWordsOf } from '../../session/planWords';
@@ -7,12 +7,11 @@ import { usedBy } from '../../session/sensors';
 import { useDevices } from '../../stores/devices';
 import { QuantityField } from '../../ui/QuantityField';
 import { useQuantities } from '../useQuantities';
-import { WayMenu } from '../WayMenu';
 
 const usualSeconds = 60;
 
 /** How a device is to record by itself, as a sentence, and the button that tells it. */
-export function AwayLine({ locked }: { locked: boolean }) {
+export function AwayLine({ menu }: { menu: ReactNode }) {
   const session = useSession();
   const devices = useDevices((state) => state.devices);
   const used = usedBy(devices, session.id).filter(({ away, present }) => away !== null && present);
@@ -21,7 +20,7 @@ export function AwayLine({ locked }: { locked: boolean }) {
   return (
     <section className="plan-line pace-line" aria-label="Recording away from the computer">
       <div className="pace-sentence">
-        <WayMenu disabled={locked} />
+        {menu}
         {device === undefined ? (
           <span>
             {usedBy(devices, session.id).length === 0

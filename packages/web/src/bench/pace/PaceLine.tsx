@@ -1,5 +1,5 @@
 import { type PaceTarget, type Run } from '@heuristor/contracts';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { getNumbers } from '../../api/client';
 import { attempt } from '../../session/attempt';
@@ -11,14 +11,13 @@ import { presentRuns } from '../../session/runs';
 import { type Quantity } from '../../session/sensors';
 import { NumberField } from '../../ui/NumberField';
 import { useQuantities } from '../useQuantities';
-import { WayMenu } from '../WayMenu';
 import { DrawLine } from './DrawLine';
 import { FixedMenu } from '../../ui/FixedMenu';
 
 const levelWords = ['three parts', 'five parts', 'seven steep parts', 'curved'];
 
 /** The line that is followed next, as a sentence whose parts are changed where they stand. */
-export function PaceLine({ locked }: { locked: boolean }) {
+export function PaceLine({ locked, menu }: { locked: boolean; menu: ReactNode }) {
   const session = useSession();
   const quantities = useQuantities().filter(({ stream }) => stream.sampling === 'regular');
   const plan = useDocuments((documents) => documents.plan);
@@ -38,9 +37,7 @@ export function PaceLine({ locked }: { locked: boolean }) {
   if (quantity === undefined)
     return (
       <section className="plan-line" aria-label="Line to be followed">
-        <p>
-          <WayMenu disabled={locked} /> connect a sensor whose reading you can move.
-        </p>
+        <p>{menu} connect a sensor whose reading you can move.</p>
       </section>
     );
   const made = target?.made;
@@ -51,7 +48,7 @@ export function PaceLine({ locked }: { locked: boolean }) {
   return (
     <section className="plan-line pace-line" aria-label="Line to be followed">
       <div className="pace-sentence">
-        <WayMenu disabled={locked} />
+        {menu}
         <span>follow</span>
         <Form.Select
           size="sm"

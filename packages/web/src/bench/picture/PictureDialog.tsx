@@ -3,7 +3,10 @@ import { Button, Form, Modal } from 'react-bootstrap';
 import { useDialog, useSession } from '../../session/context';
 import { NumberField } from '../../ui/NumberField';
 import { pictureChoices } from './content';
-import { type PictureWish, copyPicture, pictureOf, savePicture } from './save';
+import { type PictureWish, formsOf } from '../forms';
+import { png } from '../forms/png';
+import { saveAs } from '../forms/save';
+import { copyPicture } from './copy';
 
 const sizes = [
   { key: 'screen', title: 'half a page', width: 760, height: 520 },
@@ -17,6 +20,8 @@ const checkSize = (value: number) =>
   value >= least && value <= most
     ? null
     : `A picture is ${least} to ${most} across and high. Type one of these.`;
+
+const pictureForms = formsOf('picture');
 
 /** Makes a picture of the page, or of one of its traces. */
 export function PictureDialog() {
@@ -33,7 +38,7 @@ function OpenDialog({ only }: { only: string | null }) {
   useEffect(() => {
     let isWanted = true;
     let url: string | null = null;
-    pictureOf(session, { ...wish, sharpness: 1 }, 'png').then(
+    png.write(session, { ...wish, sharpness: 1 }).then(
       (blob) => {
         if (!isWanted) return;
         url = URL.createObjectURL(blob);
@@ -125,12 +130,15 @@ function OpenDialog({ only }: { only: string | null }) {
         <Button variant="plain" onClick={() => void copyPicture(session, wish)}>
           Copy
         </Button>
-        <Button variant="plain" onClick={() => void savePicture(session, wish, 'svg')}>
-          Save as shapes (SVG)
-        </Button>
-        <Button variant="act" onClick={() => void savePicture(session, wish, 'png')}>
-          Save as pixels (PNG)
-        </Button>
+        {pictureForms.map((form) => (
+          <Button
+            key={form.extension}
+            variant={form === pictureForms.at(-1) ? 'act' : 'plain'}
+            onClick={() => void saveAs(session, form, session.documents.getState().name, wish)}
+          >
+            Save {form.title}
+          </Button>
+        ))}
       </Modal.Footer>
     </Modal>
   );

@@ -72,3 +72,11 @@ export const pictureChoices = (session: InvestigationSession): { key: string; sy
     ...graphs.map(({ key, vertical }) => ({ key, symbol: vertical.symbol })),
   ];
 };
+
+/** The same, where there has to be something. @throws Error where nothing is drawn yet */
+export function shownContent(session: InvestigationSession, only: string | null): PictureContent {
+  const content = contentOf(session, only);
+  if (content === null)
+    throw new Error('Nothing is shown that a picture could be made of. Show a run first.');
+  return content;
+}

@@ -1,6 +1,6 @@
 import { type GivenColumn, type SpotTake, spotTakes } from '@heuristor/contracts';
 import { parseUnit, spotMean } from '@heuristor/core';
-import { useEffect, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
@@ -11,7 +11,6 @@ import { onTick } from '../../stores/ticker';
 import { NumberField } from '../../ui/NumberField';
 import { UnitText } from '../../ui/UnitText';
 import { useQuantities } from '../useQuantities';
-import { WayMenu } from '../WayMenu';
 import { ColumnEditor } from './ColumnEditor';
 import { Unsteady } from './SpotBar';
 import { SweepEditor } from './SweepEditor';
@@ -20,7 +19,7 @@ import { resultText } from '../../ui/numberText';
 import { FixedMenu } from '../../ui/FixedMenu';
 
 /** What is typed for the next reading, and what is read live beside it. */
-export function SpotLine({ locked }: { locked: boolean }) {
+export function SpotLine({ menu }: { menu: ReactNode }) {
   const { series, columns } = useSeries();
   const session = useSession();
   const quantities = useQuantities().filter(({ stream }) => stream.sampling === 'regular');
@@ -43,7 +42,7 @@ export function SpotLine({ locked }: { locked: boolean }) {
           });
         }}
       >
-        <WayMenu disabled={locked} />
+        {menu}
         {columns.map((column) => (
           <TypedColumn key={column.key} column={column} columns={columns} />
         ))}
