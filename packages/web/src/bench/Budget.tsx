@@ -24,7 +24,7 @@ export function Budget({
   const { standardUncertainty, halfWidth, degreesOfFreedom, unit, key, name } = result;
   useEffect(() => {
     let left = false;
-    session.pool.budget(runId, workings, entryId, key).then(
+    session.pool.demand(runId, 'budget', { workings, entryId, key }).then(
       (found) => {
         if (!left) setRows(found);
       },

@@ -26,7 +26,7 @@ export function DrawnCheck({
   useEffect(() => setState(null), [workings, runId]);
   const draw = () => {
     setState('asked');
-    session.pool.drawn(runId, workings, entryId, draws).then(
+    session.pool.demand(runId, 'drawn', { workings, entryId, count: draws }).then(
       (drawn) => setState({ drawn }),
       (error: unknown) => setState({ fault: sentenceOf(error) }),
     );

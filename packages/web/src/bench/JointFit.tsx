@@ -7,6 +7,7 @@ import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
 import { ResultText } from '../ui/ResultText';
 import { type ShownResult } from '../workers/protocol';
+import { fitTogether } from '../workers/severalRuns';
 import { written } from '../ui/numberText';
 
 export function JointFitDialog() {
@@ -34,7 +35,7 @@ function OpenJointFit({ entry }: { entry: EntryOfKind<'fit' | 'formulaFit'> }) {
   useEffect(() => {
     let left = false;
     setState(null);
-    session.pool.jointFit(ids.split(','), workings, entry.id, [...shared]).then(
+    fitTogether(session.pool, ids.split(','), workings, entry.id, [...shared]).then(
       (fit) => !left && setState({ fit }),
       (error: unknown) => !left && setState({ fault: sentenceOf(error) }),
     );

@@ -22,7 +22,8 @@ export function ShownWorking({ entryId, runId, result }: Props) {
     const show = (found: Working | null) => {
       if (!left) setWorking(found);
     };
-    if (isWorkedOut) session.pool.working(runId, workings, entryId, key).then(show, () => show(null));
+    if (isWorkedOut)
+      session.pool.ask(runId, 'working', { workings, entryId, key }).then(show, () => show(null));
     else show(null);
     return () => {
       left = true;

@@ -11,10 +11,10 @@ export async function alignRuns(bench: Bench, event: RunEvent, near: number): Pr
   const { front } = bench;
   if (front === undefined) return;
   const shown = shownRuns(bench.runs);
-  const moments = await bench.pool.events(
+  const moments = await bench.pool.askAll(
     shown.map(({ id }) => id),
-    bench.workings,
-    event,
+    'moments',
+    { workings: bench.workings, event },
   );
   const found = aligned(bench.workings, moments, front.id, near);
   const named = (ids: readonly string[]) =>

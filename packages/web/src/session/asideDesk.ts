@@ -32,8 +32,8 @@ export class AsideDesk {
   /** The readings of a run whose points lie within what a hand has drawn around them. */
   async within(run: Run, outline: Outline): Promise<void> {
     const { pool, workings } = this.session;
-    const found = run.spot === null ? await pool.of(run.id)?.readingsWithin(run.id, workings, outline) : null;
-    if (found == null) tell({ kind: 'news', text: onlyReadings });
+    const found = run.spot === null ? await pool.ask(run.id, 'readingsWithin', { workings, outline }) : null;
+    if (found === null) tell({ kind: 'news', text: onlyReadings });
     else if (found.ranges.length === 0)
       tell({ kind: 'news', text: `No reading of ${run.name} lies in there.` });
     else this.put([{ run: run.id, channel: found.channel, ranges: found.ranges }]);
@@ -42,7 +42,7 @@ export class AsideDesk {
   /** Suggests the readings of a run in a stretch that stand off; a person decides. */
   async suggest(run: Run, of: SeriesRef, stretch: Stretch, rule: HampelRule = usualRule): Promise<void> {
     const { pool, workings } = this.session;
-    const found = await pool.outliersIn(run.id, workings, of, stretch, rule);
+    const found = await pool.ask(run.id, 'outliersIn', { workings, reference: of, stretch, rule });
     if (found === null || run.spot !== null) {
       tell({ kind: 'news', text: onlyReadings });
       return;
@@ -81,7 +81,10 @@ export class AsideDesk {
     const found = await Promise.all(
       runs
         .filter(({ spot }) => spot === null)
-        .map(async ({ id }) => ({ id, chosen: await pool.readingsIn(id, workings, of, stretch) })),
+        .map(async ({ id }) => ({
+          id,
+          chosen: await pool.ask(id, 'readingsIn', { workings, reference: of, stretch }),
+        })),
     );
     const readings = found.flatMap(({ id, chosen }): Readings[] =>
       chosen === null ? [] : [{ run: id, channel: chosen.channel, ranges: rangesOf(chosen) }],

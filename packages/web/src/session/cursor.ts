@@ -55,7 +55,7 @@ export class CursorDesk {
   private asked = 0;
 
   constructor(
-    private readonly pool: Pick<RunPool, 'cursor' | 'stepped' | 'of'>,
+    private readonly pool: Pick<RunPool, 'ask' | 'askAll'>,
     private readonly documents: StoreApi<Documents>,
     private readonly view: StoreApi<View>,
     private readonly picture: StoreApi<Picture>,
@@ -93,11 +93,7 @@ export class CursorDesk {
     const front = frontRun(runs, this.view.getState().frontRunId);
     if (front === undefined) return null;
     const asked = ++this.asked;
-    const at =
-      (await this.pool
-        .of(front.id)
-        ?.nearPoint(front.id, workings, question)
-        .catch(() => null)) ?? null;
+    const at = await this.pool.ask(front.id, 'nearPoint', { workings, spot: question }).catch(() => null);
     // The pointer may be elsewhere by now.
     return asked === this.asked ? at : null;
   }
@@ -129,7 +125,7 @@ export class CursorDesk {
         ? (0.1 * (frame.sight.to - frame.sight.from)) / Math.max(frame.step, Number.MIN_VALUE)
         : apartReadings;
     const at = await this.pool
-      .stepped(front.id, workings, reference, placed, Math.max(Math.round(by), 1))
+      .ask(front.id, 'stepped', { workings, reference, at: placed, by: Math.max(Math.round(by), 1) })
       .catch(() => null);
     if (at !== null) this.putSecond(at);
   }
@@ -174,7 +170,9 @@ export class CursorDesk {
     // Along another quantity the middle of what is seen is no time: there it begins with the first reading.
     const middle = horizontal === 't' ? (frame.sight.from + frame.sight.to) / 2 : -Infinity;
     const from = this.place ?? middle;
-    const at = await this.pool.stepped(front.id, workings, reference, from, by).catch(() => null);
+    const at = await this.pool
+      .ask(front.id, 'stepped', { workings, reference, at: from, by })
+      .catch(() => null);
     if (at !== null) this.put(at);
   }
 
@@ -195,12 +193,14 @@ export class CursorDesk {
     const question = { workings, references: [...new Set(this.references())], snap, withNoise: false };
     try {
       const [read, secondRead] = await Promise.all([
-        this.pool.cursor(runIds, {
+        this.pool.askAll(runIds, 'cursor', {
           ...question,
           at,
           tangentPoints: placed === null ? null : tangentPoints,
         }),
-        second === null ? null : this.pool.cursor(runIds, { ...question, at: second, tangentPoints: null }),
+        second === null
+          ? null
+          : this.pool.askAll(runIds, 'cursor', { ...question, at: second, tangentPoints: null }),
       ]);
       if (this.place === null) return;
       const stillSecond = this.state.getState().second !== null;

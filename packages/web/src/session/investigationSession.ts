@@ -81,7 +81,7 @@ export class InvestigationSession {
   readonly spots: SpotBook;
   readonly away: AwayShelf;
   readonly pool = RunPool.take();
-  readonly seen = new RunsSeen((runId) => this.pool.seenIn(runId));
+  readonly seen = new RunsSeen(async (runId) => (await this.pool.ask(runId, 'seen')) ?? []);
   private readonly steps: StepMemory;
   private readonly feed: RunFeed;
   private readonly renderer: Renderer;

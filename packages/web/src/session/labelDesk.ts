@@ -35,7 +35,7 @@ export class LabelDesk {
   private readonly unlisten: () => void;
 
   constructor(
-    private readonly pool: Pick<RunPool, 'cursor'>,
+    private readonly pool: Pick<RunPool, 'ask'>,
     private readonly documents: StoreApi<Documents>,
     private readonly view: StoreApi<View>,
     private readonly picture: StoreApi<Picture>,
@@ -138,7 +138,7 @@ export class LabelDesk {
     if (!shownRuns(runs).some(({ id }) => id === at.run)) return null;
     const { horizontal } = pageIn(workings, this.view.getState().page);
     const references: SeriesRef[] = [...seriesChoices(runs, workings)];
-    const [reading] = await this.pool.cursor([at.run], {
+    const reading = await this.pool.ask(at.run, 'cursor', {
       workings,
       references,
       at: at.x,

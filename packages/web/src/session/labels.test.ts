@@ -7,7 +7,7 @@ import {
 } from '@heuristor/contracts';
 import { type RunPool } from '../workers/pool';
 import { readAt } from '../workers/atCursor';
-import { type CursorReading, type CursorQuestion } from '../workers/protocol';
+import { type CursorQuestion } from '../workers/protocol';
 import { runOf, stored, swing } from '../testing/runs';
 import { createStore } from 'zustand/vanilla';
 import { withoutEntry } from './edits';
@@ -63,9 +63,9 @@ test('the label of a region goes with it', () => {
 function deskOver(sheet: WorkingsDocument, shown = true) {
   const run = runOf('a', ['x'], { shown });
   const evaluator = stored(run, [swing(400)]);
-  const pool: Pick<RunPool, 'cursor'> = {
-    cursor: (ids: readonly string[], question: CursorQuestion): Promise<CursorReading[]> =>
-      Promise.resolve(ids.map(() => readAt(evaluator, question))),
+  const pool: Pick<RunPool, 'ask'> = {
+    ask: ((_run: string, _key: 'cursor', question: CursorQuestion) =>
+      Promise.resolve(readAt(evaluator, question))) as RunPool['ask'],
   };
   const unit = [{ atom: 'm', power: 1 }];
   const picture = createStore<Picture>(() => ({

@@ -164,7 +164,7 @@ export class Renderer {
     ];
     if (of.length === this.extents.of.length && of.every((part, i) => part === this.extents.of[i]))
       return this.extents.extents;
-    return this.pool.extents(runIds, workings, horizontal).then((extents) => {
+    return this.pool.askAll(runIds, 'extent', { workings, along: horizontal }).then((extents) => {
       this.extents = { of, extents };
       return extents;
     });

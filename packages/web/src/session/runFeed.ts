@@ -145,7 +145,7 @@ export class RunFeed {
     feed.filling.add(channelId);
     try {
       const place = feed.run.channels.findIndex(({ id }) => id === channelId);
-      const from = (await this.pool.lengths(feed.run.id))[place] ?? 0;
+      const from = (await this.pool.ask(feed.run.id, 'lengths'))?.[place] ?? 0;
       const values = await this.fetch(`/channels/${channelId}/values?from=${from}`);
       if (values.length === 0) return;
       const times =

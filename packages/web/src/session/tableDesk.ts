@@ -52,7 +52,7 @@ export class TableDesk {
   private madeOf: unknown[] = [];
 
   constructor(
-    private readonly pool: Pick<RunPool, 'of'>,
+    private readonly pool: Pick<RunPool, 'ask' | 'holds'>,
     private readonly documents: StoreApi<Documents>,
     private readonly view: StoreApi<View>,
     picture: StoreApi<Picture>,
@@ -109,6 +109,11 @@ export class TableDesk {
     return [...new Set([...over, ...seriesOn(sharedPanels(panelsOf(page, runs), workings))])];
   }
 
+  /** What the table is of, as it is asked for. */
+  private get table() {
+    return { workings: this.documents.getState().workings, references: this.columns };
+  }
+
   /** A column more, or one less; the last one stays. */
   toggleColumn(reference: SeriesRef): void {
     const before = this.columns;
@@ -123,31 +128,27 @@ export class TableDesk {
     const part = this.state.getState().parts.get(Math.floor(row / partRows));
     if (part !== undefined) return part.times[row - part.first] ?? null;
     const { runId } = this;
-    const worker = runId === null ? null : this.pool.of(runId);
-    if (worker === null || runId === null) return null;
-    const found = await worker.tablePart(runId, this.documents.getState().workings, this.columns, row, 1);
+    if (runId === null) return null;
+    const found = await this.pool.ask(runId, 'tablePart', { ...this.table, first: row, count: 1 });
     return found?.times[0] ?? null;
   }
 
   /** The row nearest to a place on the abscissa. */
   async rowAt(at: number): Promise<number | null> {
     const { runId } = this;
-    const worker = runId === null ? null : this.pool.of(runId);
-    if (worker === null || runId === null) return null;
-    return worker.tableRow(runId, this.documents.getState().workings, this.columns, at);
+    return runId === null ? null : this.pool.ask(runId, 'tableRow', { ...this.table, at });
   }
 
   /** Copies rows as columns; all of them where no stretch is told. */
   async copy(stretch: { from: number; to: number } | null): Promise<void> {
-    const { runId, columns } = this;
+    const { runId, table } = this;
     const { shape } = this.state.getState();
-    const worker = runId === null ? null : this.pool.of(runId);
-    if (worker === null || runId === null || shape === null) return;
-    const { workings } = this.documents.getState();
+    if (runId === null || shape === null) return;
     const rows =
       stretch === null ? null : await Promise.all([stretch.from, stretch.to].map((at) => this.rowAt(at)));
     const [first, last] = [rows?.[0] ?? 0, rows?.[1] ?? shape.count - 1];
-    const text = await worker.tableText(runId, workings, columns, first, last + 1);
+    const text = await this.pool.ask(runId, 'tableText', { ...table, first, past: last + 1 });
+    if (text === null) return;
     const count = last + 1 - first;
     await copyText(text, `A table of ${count} ${count === 1 ? 'row' : 'rows'}`);
   }
@@ -161,17 +162,17 @@ export class TableDesk {
   }
 
   private async fetch(): Promise<void> {
-    const { runId, columns } = this;
-    const worker = runId === null ? null : this.pool.of(runId);
-    const { workings } = this.documents.getState();
-    if (worker === null || runId === null) {
+    const { runId, table } = this;
+    const { workings, references: columns } = table;
+    if (runId === null || !this.pool.holds(runId)) {
       this.state.setState({ shape: null, shown: [], parts: new Map(), cursorRow: null });
       return;
     }
     try {
-      const shape = await worker.tableShape(runId, workings, columns);
+      const shape = await this.pool.ask(runId, 'tableShape', table);
       const { placed } = this.cursor.state.getState();
-      const cursorRow = placed === null ? null : await worker.tableRow(runId, workings, columns, placed);
+      const cursorRow =
+        placed === null ? null : await this.pool.ask(runId, 'tableRow', { ...table, at: placed });
       // What stands is kept only while nothing that it is made of has changed.
       const madeOf = [runId, columns.join(), workings, shape?.count];
       const stands =
@@ -188,7 +189,9 @@ export class TableDesk {
       )
         if (!parts.has(part)) wanted.push(part);
       const found = await Promise.all(
-        wanted.map((part) => worker.tablePart(runId, workings, columns, part * partRows, partRows)),
+        wanted.map((part) =>
+          this.pool.ask(runId, 'tablePart', { ...table, first: part * partRows, count: partRows }),
+        ),
       );
       found.forEach((part, i) => {
         if (part !== null) parts.set(wanted[i], part);

@@ -1,6 +1,7 @@
 import { type Run } from '@heuristor/contracts';
 import { type Evaluator } from '@heuristor/core';
 import { RunPool } from '../workers/pool';
+import { answersOf } from '../workers/questions';
 import { RunStore } from '../workers/runStore';
 import { type RunReadings, type RunWorker } from '../workers/protocol';
 
@@ -69,7 +70,7 @@ export function poolHere(): { pool: RunPool; store: RunStore } {
     put: (run, readings) => store.put(run, readings),
     append: (parts) => store.appendAll(parts),
     drop: (runId) => store.drop(runId),
-    lengths: (runId) => store.lengths(runId),
+    ask: (runIds, key, about) => answersOf((id) => store.held(id), runIds, key, about),
   };
   const later = new Proxy(worker, {
     get:

@@ -1,7 +1,9 @@
 import { emptyWorkings } from '@heuristor/contracts';
 import { runOf, swing } from '../testing/runs';
 import { RunPool } from './pool';
-import { type Extent, type FreshReadings, type RenderedRun, type RunWorker } from './protocol';
+import { type FreshReadings, type RenderedRun, type RunWorker } from './protocol';
+import { type QuestionKey } from './questions';
+import { csvOf } from './severalRuns';
 
 /** Workers that write down what they are asked. */
 function workers(count: number) {
@@ -15,8 +17,6 @@ function workers(count: number) {
           return parts.map(({ firstIndex }) => (firstIndex > 100 ? 100 : null));
         },
         drop: async (id: string) => void mine.push(`drop ${id}`),
-        extents: async (ids: string[]) =>
-          ids.map((id): Extent => ({ symbol: id, unit: [], quantity: '', low: 0, high: 1, step: null })),
         render: async (ids: string[]) =>
           ids.map((runId): RenderedRun => ({
             runId,
@@ -26,9 +26,12 @@ function workers(count: number) {
             residuals: {},
             graphs: {},
           })),
-        columns: async ({ prefix }: { prefix: string }) => [
-          { heading: `${prefix}x`, values: Float64Array.of(1) },
-        ],
+        ask: async (ids: string[], key: QuestionKey, about?: { prefix?: string }) =>
+          ids.map((id) => {
+            mine.push(`${key} ${id}`);
+            if (key === 'extent') return { symbol: id, unit: [], quantity: '', low: 0, high: 1, step: null };
+            return key === 'columns' ? [{ heading: `${about?.prefix}x`, values: Float64Array.of(1) }] : null;
+          }),
       };
       return worker as never;
     }),
@@ -72,13 +75,19 @@ test('what several workers say comes in the order that was asked for', async () 
   for (const id of ['a', 'b', 'c', 'd', 'e']) await pool.put(runOf(id, ['x']), readings());
   const rendered = await pool.render(['e', 'a', 'd', 'gone', 'b'], {} as never);
   expect(rendered.map(({ runId }) => runId)).toEqual(['e', 'a', 'd', 'b']);
-  expect(await pool.extents(['a', 'b'], emptyWorkings, 't')).toHaveLength(2);
+  const about = { workings: emptyWorkings, along: 't' } as const;
+  const extents = await pool.askAll(['d', 'gone', 'a', 'b'], 'extent', about);
+  expect(extents.map(({ symbol }) => symbol)).toEqual(['d', 'a', 'b']);
+  expect(await pool.askAll(['a', 'b'], 'lengths')).toEqual([]);
+  expect(await pool.ask('gone', 'extent', about)).toBeNull();
+  await expect(pool.demand('gone', 'extent', about)).rejects.toThrow('This run is not here. Show it first.');
 });
 
 test('runs of one name stay apart in a file, and a colon in a name does not end it', async () => {
   const { pool } = workers(2);
   for (const id of ['a', 'b', 'c']) await pool.put(runOf(id, ['x']), readings());
-  const text = await pool.exportCsv(
+  const text = await csvOf(
+    pool,
     [
       { id: 'a', name: 'soft' },
       { id: 'b', name: 'soft' },

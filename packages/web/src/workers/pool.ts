@@ -1,29 +1,13 @@
-import { type Run, type WorkingsDocument } from '@heuristor/contracts';
-import {
-  type Drawn,
-  type JointFit,
-  type BudgetRow,
-  type HampelRule,
-  type SeriesRef,
-  type Working,
-  writeColumns,
-} from '@heuristor/core';
+import { type Run } from '@heuristor/contracts';
 import * as Comlink from 'comlink';
 import {
-  type ChosenReadings,
-  type CursorQuestion,
-  type CursorReading,
-  type Extent,
   type FreshReadings,
   type RenderRequest,
   type RenderedRun,
   type RunReadings,
   type RunWorker,
-  type Stretch,
-  type TriedPoints,
 } from './protocol';
-import { type RunEvent, type RunMoments } from './runEvents';
-import { type SeenReadings } from './seen';
+import { type AboutOf, type AnswerOf, type QuestionKey } from './questions';
 
 /** Every call to a worker is answered later. */
 type Remote = {
@@ -131,23 +115,41 @@ export class RunPool {
     for (const [channel, run] of this.channels) if (run === runId) this.channels.delete(channel);
   }
 
-  async seenIn(runId: string): Promise<SeenReadings[]> {
-    return (await this.workerOf(runId)?.seenIn(runId)) ?? [];
+  /** Puts a question to a run; null where it is not held. @throws Error that says why there is no answer */
+  async ask<K extends QuestionKey>(runId: string, key: K, ...about: AboutOf<K>): Promise<AnswerOf<K> | null> {
+    const worker = this.workerOf(runId);
+    if (worker === null) return null;
+    const [answer] = await worker.ask([runId], key, about[0]);
+    return answer as AnswerOf<K> | null;
   }
 
-  async lengths(runId: string): Promise<number[]> {
-    return (await this.workerOf(runId)?.lengths(runId)) ?? [];
+  /** The same of a run that has to be there. @throws Error where it is not, too */
+  async demand<K extends QuestionKey>(
+    runId: string,
+    key: K,
+    ...about: AboutOf<K>
+  ): Promise<NonNullable<AnswerOf<K>>> {
+    const answer = await this.ask(runId, key, ...about);
+    if (answer === null || answer === undefined) throw new Error('This run is not here. Show it first.');
+    return answer;
   }
 
-  async extents(
+  /** Puts one question to several runs, one message to each worker; what those say that are held and know something, in their order. */
+  async askAll<K extends QuestionKey>(
     runIds: readonly string[],
-    workings: WorkingsDocument,
-    horizontal: SeriesRef,
-  ): Promise<Extent[]> {
-    const answers = await Promise.all(
-      this.shared(runIds).map(([worker, ids]) => worker.extents(ids, workings, horizontal)),
+    key: K,
+    ...about: AboutOf<K>
+  ): Promise<NonNullable<AnswerOf<K>>[]> {
+    const byId = new Map<string, unknown>();
+    await Promise.all(
+      this.shared(runIds).map(async ([worker, ids]) => {
+        const answers = await worker.ask(ids, key, about[0]);
+        ids.forEach((id, i) => byId.set(id, answers[i]));
+      }),
     );
-    return answers.flat().filter((extent) => extent !== null);
+    return runIds
+      .map((id) => byId.get(id) as AnswerOf<K> | null | undefined)
+      .filter((answer): answer is NonNullable<AnswerOf<K>> => answer !== null && answer !== undefined);
   }
 
   async render(runIds: readonly string[], request: RenderRequest): Promise<RenderedRun[]> {
@@ -158,141 +160,9 @@ export class RunPool {
     return runIds.map((id) => byId.get(id)).filter((rendered) => rendered !== undefined);
   }
 
-  /** What runs are at a cursor, in their order. */
-  async cursor(runIds: readonly string[], question: CursorQuestion): Promise<CursorReading[]> {
-    const answers = await Promise.all(
-      this.shared(runIds).map(([worker, ids]) => worker.cursor(ids, question)),
-    );
-    const byId = new Map(answers.flat().map((reading) => [reading.runId, reading]));
-    return runIds.map((id) => byId.get(id)).filter((reading) => reading !== undefined);
-  }
-
-  async stepped(
-    runId: string,
-    workings: WorkingsDocument,
-    reference: SeriesRef,
-    at: number,
-    by: number,
-  ): Promise<number | null> {
-    return (await this.workerOf(runId)?.stepped(runId, workings, reference, at, by)) ?? null;
-  }
-
-  async events(
-    runIds: readonly string[],
-    workings: WorkingsDocument,
-    event: RunEvent,
-  ): Promise<RunMoments[]> {
-    const answers = await Promise.all(
-      this.shared(runIds).map(([worker, ids]) => worker.events(ids, workings, event)),
-    );
-    return answers.flat();
-  }
-
-  async readingsIn(
-    runId: string,
-    workings: WorkingsDocument,
-    reference: SeriesRef,
-    stretch: Stretch,
-  ): Promise<ChosenReadings | null> {
-    return (await this.workerOf(runId)?.readingsIn(runId, workings, reference, stretch)) ?? null;
-  }
-
-  async outliersIn(
-    runId: string,
-    workings: WorkingsDocument,
-    reference: SeriesRef,
-    stretch: Stretch,
-    rule: HampelRule,
-  ): Promise<ChosenReadings | null> {
-    return (await this.workerOf(runId)?.outliersIn(runId, workings, reference, stretch, rule)) ?? null;
-  }
-
-  /** The worker that holds a run, to be asked for what only it knows; null where none does. */
-  of(
-    runId: string,
-  ): Pick<
-    Remote,
-    'tableShape' | 'tablePart' | 'tableRow' | 'tableText' | 'nearPoint' | 'readingsWithin'
-  > | null {
-    return this.workerOf(runId);
-  }
-
-  async budget(
-    runId: string,
-    workings: WorkingsDocument,
-    entryId: string,
-    key: string,
-  ): Promise<BudgetRow[]> {
-    return (await this.workerOf(runId)?.budget(runId, workings, entryId, key)) ?? [];
-  }
-
-  async working(
-    runId: string,
-    workings: WorkingsDocument,
-    entryId: string,
-    key: string,
-  ): Promise<Working | null> {
-    return (await this.workerOf(runId)?.working(runId, workings, entryId, key)) ?? null;
-  }
-
-  /** Every relation tried on the readings of a region. @throws Error that says why it cannot be */
-  async tryRelations(
-    runId: string,
-    workings: WorkingsDocument,
-    asked: { of: SeriesRef; against: SeriesRef; region: string | null },
-  ): Promise<TriedPoints> {
-    return this.workerFor(runId).tryRelations(runId, workings, asked);
-  }
-
-  /** What many draws say of a result by a formula. @throws Error that says why it cannot be */
-  async drawn(runId: string, workings: WorkingsDocument, entryId: string, count: number): Promise<Drawn> {
-    return this.workerFor(runId).drawn(runId, workings, entryId, count);
-  }
-
-  /** One relation through the readings of several runs, which different workers may hold. @throws Error that says why it cannot be */
-  async jointFit(
-    runIds: readonly string[],
-    workings: WorkingsDocument,
-    entryId: string,
-    shared: number[],
-  ): Promise<JointFit> {
-    const sets = await Promise.all(
-      runIds.map(async (id) => this.workerFor(id).fitPoints(id, workings, entryId)),
-    );
-    const [{ units }] = sets;
-    const other = sets.find((set) => set.units !== units);
-    if (other !== undefined)
-      throw new Error(
-        `Some of these runs are of ${units}, others of ${other.units}. Hide those that measure something else.`,
-      );
-    return this.workerFor(runIds[0]).jointFit(
-      runIds[0],
-      workings,
-      entryId,
-      sets.map(({ points }) => points),
-      shared,
-    );
-  }
-
-  private workerFor(runId: string) {
-    const worker = this.workerOf(runId);
-    if (worker === null) throw new Error('This run is not here. Show it first.');
-    return worker;
-  }
-
-  /** Runs with their derived series as CSV text; with several runs, every heading begins with the name of its run. */
-  async exportCsv(
-    runs: readonly { id: string; name: string }[],
-    workings: WorkingsDocument,
-  ): Promise<string> {
-    const names = distinct(runs.map(({ name }) => name));
-    const parts = await Promise.all(
-      runs.map(
-        ({ id }, i) =>
-          this.workerOf(id)?.columns({ id, prefix: runs.length > 1 ? `${names[i]}: ` : '' }, workings) ?? [],
-      ),
-    );
-    return writeColumns(parts.flat());
+  /** Whether a run is in one of the workers. */
+  holds(runId: string): boolean {
+    return this.places.has(runId);
   }
 
   private workerOf(runId: string): Remote | null {
@@ -308,17 +178,4 @@ export class RunPool {
     }
     return [...byPlace].map(([place, ids]) => [this.workers[place], ids]);
   }
-}
-
-/** Names that are all different, so that runs of one name stay apart in a file. */
-function distinct(names: readonly string[]): string[] {
-  const used = new Set<string>();
-  return names.map((wish) => {
-    // A colon ends the name in a heading.
-    const plain = wish.replaceAll(': ', ' ');
-    let name = plain;
-    for (let n = 2; used.has(name); n++) name = `${plain} (${n})`;
-    used.add(name);
-    return name;
-  });
 }

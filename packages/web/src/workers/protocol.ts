@@ -1,20 +1,13 @@
 import { type Run, type WorkingsDocument } from '@heuristor/contracts';
 import {
-  type BudgetRow,
   type Condition,
-  type Drawn,
-  type JointFit,
-  type JointSet,
-  type HampelRule,
   type LeftOutPass,
   type Ranges,
   type SeriesRef,
   type TriedRelation,
   type Unit,
-  type Working,
 } from '@heuristor/core';
-import { type RunEvent, type RunMoments } from './runEvents';
-import { type SeenReadings } from './seen';
+import { type QuestionKey } from './questions';
 import { type Sought } from './sought';
 
 /** One number on its way to the screen: plain, without what only the core can ask of it. */
@@ -310,90 +303,13 @@ export interface TriedPoints {
   relations: TriedRelation[];
 }
 
-/** The readings that a fit is of, and in which units they are. */
-export interface PointsOfFit {
-  points: JointSet;
-  units: string;
-}
-
-/** What a worker that holds runs can be asked. */
+/** What a worker that holds runs does. */
 export interface RunWorker {
   put(run: Run, readings: RunReadings): void;
   /** Adds readings; answers for each from which index on readings are missing before them, or null where nothing is. */
   append(parts: FreshReadings[]): (number | null)[];
   drop(runId: string): void;
-  tryRelations(
-    runId: string,
-    workings: WorkingsDocument,
-    asked: { of: SeriesRef; against: SeriesRef; region: string | null },
-  ): TriedPoints;
-  /** What many draws say of a result by a formula. @throws Refusal */
-  drawn(runId: string, workings: WorkingsDocument, entryId: string, count: number): Drawn;
-  /** The readings that a fit is of. @throws Refusal */
-  fitPoints(runId: string, workings: WorkingsDocument, entryId: string): PointsOfFit;
-  /** The relation of an entry through the readings of several runs. @throws Refusal */
-  jointFit(
-    runId: string,
-    workings: WorkingsDocument,
-    entryId: string,
-    sets: JointSet[],
-    shared: number[],
-  ): JointFit;
-  extents(runIds: string[], workings: WorkingsDocument, horizontal: SeriesRef): (Extent | null)[];
   render(runIds: string[], request: RenderRequest): RenderedRun[];
-  cursor(runIds: string[], question: CursorQuestion): CursorReading[];
-  /** The place so many readings further on in a series; null where the run has no such series. */
-  stepped(
-    runId: string,
-    workings: WorkingsDocument,
-    reference: SeriesRef,
-    at: number,
-    by: number,
-  ): number | null;
-  /** When something happens in each run, where it does; a moment on its abscissa as it lies now. */
-  events(runIds: string[], workings: WorkingsDocument, event: RunEvent): RunMoments[];
-  readingsIn(
-    runId: string,
-    workings: WorkingsDocument,
-    reference: SeriesRef,
-    stretch: Stretch,
-  ): ChosenReadings | null;
-  outliersIn(
-    runId: string,
-    workings: WorkingsDocument,
-    reference: SeriesRef,
-    stretch: Stretch,
-    rule: HampelRule,
-  ): ChosenReadings | null;
-  budget(runId: string, workings: WorkingsDocument, entryId: string, key: string): BudgetRow[];
-  /** How a result comes about; null where it is read off. */
-  working(runId: string, workings: WorkingsDocument, entryId: string, key: string): Working | null;
-  columns(
-    run: { id: string; prefix: string },
-    workings: WorkingsDocument,
-  ): { heading: string; values: Float64Array }[];
-  /** When the point was read that stands nearest to a spot. */
-  nearPoint(runId: string, workings: WorkingsDocument, question: PointQuestion): number | null;
-  readingsWithin(runId: string, workings: WorkingsDocument, outline: Outline): ChosenReadings | null;
-  tableShape(runId: string, workings: WorkingsDocument, references: SeriesRef[]): TableShape | null;
-  tablePart(
-    runId: string,
-    workings: WorkingsDocument,
-    references: SeriesRef[],
-    first: number,
-    count: number,
-  ): TablePart | null;
-  /** The row nearest to a place on the abscissa. */
-  tableRow(runId: string, workings: WorkingsDocument, references: SeriesRef[], at: number): number | null;
-  tableText(
-    runId: string,
-    workings: WorkingsDocument,
-    references: SeriesRef[],
-    first: number,
-    past: number,
-  ): string;
-  /** What each channel of a run showed; empty where the run is not here. */
-  seenIn(runId: string): SeenReadings[];
-  /** Readings held of each channel of a run. */
-  lengths(runId: string): number[];
+  /** Puts one question to runs, see `questions.ts`; the answer of one that is not here is null. @throws Refusal */
+  ask(runIds: string[], key: QuestionKey, about: unknown): unknown[];
 }

@@ -1,6 +1,7 @@
 import { type Channel, type Run } from '@heuristor/contracts';
 import { type ChannelData, Evaluator, Growing, type Sampling, parseUnit, regular } from '@heuristor/core';
 import { type FreshReadings, type RunReadings } from './protocol';
+import { type HeldRun } from './questions';
 import { systematicOf } from './systematic';
 
 /** Readings of one channel that may still grow; what comes is added, and nothing that stands is copied. */
@@ -129,7 +130,20 @@ export class RunStore {
     this.runs.delete(runId);
   }
 
-  lengths(runId: string): number[] {
+  /** A run, to be asked; null where it is not here. */
+  held(runId: string): HeldRun | null {
+    const evaluator = this.evaluator(runId);
+    return evaluator === null
+      ? null
+      : {
+          evaluator,
+          channels: () => this.channels(runId),
+          recorded: () => this.recorded(runId),
+          lengths: () => this.lengths(runId),
+        };
+  }
+
+  private lengths(runId: string): number[] {
     return this.runs.get(runId)?.channels.map(({ length }) => length) ?? [];
   }
 

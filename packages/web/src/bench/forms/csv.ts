@@ -1,3 +1,4 @@
+import { csvOf } from '../../workers/severalRuns';
 import { type ExportForm } from './form';
 
 export const csv = {
@@ -5,7 +6,8 @@ export const csv = {
   title: 'with derived series (CSV)',
   extension: 'csv',
   async write({ pool, workings }, runs) {
-    const text = await pool.exportCsv(
+    const text = await csvOf(
+      pool,
       runs.map(({ id, name }) => ({ id, name })),
       workings,
     );

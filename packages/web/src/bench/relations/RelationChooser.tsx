@@ -40,7 +40,9 @@ function OpenChooser({ asked }: { asked: DialogSubjects['relations'] }) {
   useEffect(() => {
     let isWanted = true;
     if (front === undefined) return;
-    session.pool.tryRelations(front.id, session.workings, asked).then(
+    const { of, against, region: stretch } = asked;
+    const about = { workings: session.workings, of, against, region: stretch };
+    session.pool.demand(front.id, 'relations', about).then(
       (found) => {
         if (isWanted) setTried(found);
       },
