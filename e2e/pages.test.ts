@@ -133,3 +133,16 @@ test('a sheet that is changed while another screen opens it is there as it was c
     await other.close();
   }
 }, 90_000);
+
+test('the Stage of an investigation opens at the apparatus in front of a sensor that is used there', async () => {
+  await hand.begin(system.site, 'Buoy', ['K7-D']);
+  await link('Stage');
+  await hand.element('.scene-list a.active');
+  expect(new URL(system.page.url()).pathname).toMatch(/\/stage\/buoy$/);
+  await link('Bench');
+  await hand.waitForText('is ready');
+  // Of no investigation, it begins with the first.
+  await system.open('/stage');
+  await hand.element('.scene-list a.active');
+  expect(new URL(system.page.url()).pathname).toMatch(/^\/stage\/(?!buoy)/);
+}, 60_000);

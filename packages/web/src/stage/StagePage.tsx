@@ -34,8 +34,11 @@ export default function StagePage() {
       live.watchStage(null);
     };
   }, [apparatus, codes]);
-  if (apparatus === undefined && scenes.length > 0)
-    return <Navigate to={`${place}/${scenes[0].apparatus}`} replace />;
+  if (apparatus === undefined && scenes.length > 0) {
+    // What stands in front of a sensor of this investigation is what one comes to move.
+    const own = scenes.find((scene) => scene.devices.some(({ use }) => use?.investigation === id));
+    return <Navigate to={`${place}/${(own ?? scenes[0]).apparatus}`} replace />;
+  }
   return (
     <div className="page">
       <Head>
