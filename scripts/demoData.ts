@@ -8,7 +8,7 @@ import {
   onlyTeacher,
   readInvestigation,
   writeSamples,
-  writeWorkings,
+  writeDocument,
 } from '@heuristor/server';
 import { type Experiment } from './demo/experiment';
 import { experiments } from './demo/index';
@@ -38,7 +38,7 @@ async function addStudy({ name, workings, runs }: MotionStudy): Promise<void> {
     });
     await writeSamples(channels[0].id, values, null);
   }
-  await writeWorkings(await onlyTeacher(), id, 1, workings);
+  await writeDocument(await onlyTeacher(), id, 'workings', 1, workings);
 }
 
 /** The channels of the runs of an investigation, each once. */

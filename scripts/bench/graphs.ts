@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { type WorkingsDocument, emptyPage, emptyWorkings, panelOf } from '@heuristor/contracts';
 import { channelRef } from '@heuristor/core';
-import { createInvestigation, onlyTeacher, writeWorkings } from '@heuristor/server';
+import { createInvestigation, onlyTeacher, writeDocument } from '@heuristor/server';
 import { type Browser, type Page } from 'puppeteer-core';
 import { FakeDevice, helloOf } from '../../packages/server/src/testing/fakeDevice';
 import { type Figure, milliseconds, quantile } from './figures';
@@ -140,7 +140,7 @@ export async function liveTraces(site: Site): Promise<Figure[]> {
     series: keys.slice(each * i, each * (i + 1)).map(channelRef),
   }));
   const workings: WorkingsDocument = { ...emptyWorkings, pages: [{ ...emptyPage, panels }] };
-  await writeWorkings(await onlyTeacher(), id, 1, workings);
+  await writeDocument(await onlyTeacher(), id, 'workings', 1, workings);
   await pause(500);
   const browser = await site.browser();
   const page = await site.signedIn(browser);

@@ -1,6 +1,6 @@
 import { emptyWorkings } from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
-import { createInvestigation, onlyTeacher, writeWorkings } from '@heuristor/server';
+import { createInvestigation, onlyTeacher, writeDocument } from '@heuristor/server';
 import { type Page } from 'puppeteer-core';
 import { tenResults, twentyEntries } from './computation';
 import { type Figure, milliseconds, quantile } from './figures';
@@ -119,7 +119,7 @@ export async function draggedRegion(site: Site): Promise<Figure[]> {
 async function draggedOver(site: Site, what: string, entries: Entry[], place = 0): Promise<Figure> {
   const id = await createInvestigation(await onlyTeacher(), `Ten runs: ${what}`);
   for (let i = 0; i < 10; i++) await addSampledRun(id, 10_000, 0.02, { x: (t) => wave(t + i) });
-  await writeWorkings(await onlyTeacher(), id, 1, {
+  await writeDocument(await onlyTeacher(), id, 'workings', 1, {
     ...emptyWorkings,
     entries,
   });

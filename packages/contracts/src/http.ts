@@ -142,18 +142,6 @@ export const investigationPatchSchema = z
 export type InvestigationPatch = z.infer<typeof investigationPatchSchema>;
 export type PlanPatch = NonNullable<InvestigationPatch['plan']>;
 
-export const workingsPutSchema = z
-  .object({
-    version: z
-      .number()
-      .int()
-      .min(0)
-      .max(2 ** 31 - 1),
-    workings: workingsSchema,
-  })
-  .strict();
-export const workingsVersionSchema = z.object({ version: z.number().int() });
-export const storedWorkingsSchema = z.object({ version: z.number().int(), workings: workingsSchema });
 export const signInSchema = z.object({ token: plainText.pipe(z.string().min(1).max(200)) }).strict();
 /** Who is signed in. */
 export const meSchema = z.object({

@@ -9,6 +9,7 @@ export * from './link';
 export * from './live';
 export * from './plan';
 export * from './workings';
+export * from './kept';
 export * from './setup';
 export * from './recorder';
 export * from './bindings';

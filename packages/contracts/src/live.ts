@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { deviceSchema, importSchema, runSchema } from './http';
 import { controlActionSchema, keySchema, sceneSchema } from './link';
+import { keptKindKeys } from './kept';
 import { planSchema } from './plan';
 import { recorderStatusSchema } from './recorder';
 import { spotStatusSchema } from './spots';
@@ -34,9 +35,10 @@ export const toScreenSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('scene'), code: z.string(), values: sceneSchema.shape.values }),
   /** Its name and the plan of its next runs, as somebody has just changed them. */
   z.object({ type: z.literal('plan'), investigation: z.string(), name: z.string(), plan: planSchema }),
-  /** Somebody's workings over its runs were stored. */
+  /** A document that somebody keeps over its runs was stored. */
   z.object({
-    type: z.literal('workings'),
+    type: z.literal('document'),
+    kind: z.enum(keptKindKeys),
     investigation: z.string(),
     owner: z.string(),
     version: z.number().int(),

@@ -1,6 +1,6 @@
 import { emptyWorkings } from '@heuristor/contracts';
 import { issueLinkToken } from './auth/signIn';
-import { WorkingsModel } from './models/workings';
+import { DocumentModel } from './models/document';
 import workings1 from '../../contracts/examples/workings-1.json';
 import { type TestServer, startTestServer } from './testing/testServer';
 
@@ -226,7 +226,7 @@ describe('other pages', () => {
 describe('documents of other formats', () => {
   const store = async (document: unknown) => {
     const id = await newInvestigation();
-    await WorkingsModel.query().where({ investigationId: id }).patch({ document });
+    await DocumentModel.query().where({ investigationId: id }).patch({ content: document });
     return server.api('get', `/investigations/${id}`);
   };
   test('workings of format 1 are brought into today’s', async () => {

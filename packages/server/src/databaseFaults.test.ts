@@ -3,6 +3,7 @@ import { Agent, request } from 'node:http';
 import { type Socket } from 'node:net';
 import pg from 'pg';
 import { connected, endedRun, newBench, pause, runOf, until, valuesOf } from './testing/bench';
+import { TestScreen } from './testing/testScreen';
 import { type TestServer, newDatabase, startTestServer } from './testing/testServer';
 import { wayToDatabase } from './testing/wayToDatabase';
 
@@ -230,3 +231,29 @@ test('a request that was answered because the database hung leaves its connectio
   await server.close();
   way.close();
 }, 30_000);
+
+test('a screen that asks for an investigation while the database hangs hears of it when the database is back', async () => {
+  const way = await wayToDatabase(await newDatabase());
+  const server = await startTestServer(undefined, way.address);
+  const { body } = await server.api('post', '/investigations', { name: 'Watched' }).expect(201);
+  const { id } = body as { id: string };
+  const screen = await TestScreen.open(server.port, { Cookie: server.cookie });
+  way.hang();
+  let isHeard = false;
+  screen.say({ type: 'watch', investigations: [id], stage: null }, () => (isHeard = true));
+  await pause(3000);
+  expect(isHeard).toBe(false);
+  way.mend();
+  await until(
+    () => Promise.resolve(isHeard),
+    (heard) => heard,
+  );
+  await until(
+    () => server.api('patch', `/investigations/${id}`, { name: 'Watched still' }),
+    ({ status }) => status === 204,
+    15,
+  );
+  await screen.until(({ messages }) => messages.some(({ type }) => type === 'plan'), 'word of the name');
+  await server.close();
+  way.close();
+}, 60_000);

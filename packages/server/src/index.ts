@@ -6,8 +6,8 @@ export {
   createInvestigation,
   hasInvestigations,
   readInvestigation,
-  writeWorkings,
 } from './services/investigations';
+export { writeDocument } from './services/documents';
 export { addRun, changeRun } from './services/runs';
 export { addRows } from './services/spots';
 export { writeSamples } from './services/samples';

@@ -164,14 +164,16 @@ test('who takes part begins with the sheet that stands there, and goes on with o
   const path = `/investigations/${investigation}/workings`;
   await participant.api('put', path, { version: own.workingsVersion, workings }).expect(200);
   expect((await opened(participant)).workings.shifts).toEqual([{ run, by: 0.25 }]);
+  const alone = await participant.api('get', path).expect(200);
+  expect(alone.body).toEqual({ version: own.workingsVersion + 1, workings });
   expect(await opened(server)).toMatchObject({
     workings: before.workings,
     workingsVersion: before.workingsVersion,
   });
   // Screens hear whose it is, so that nobody takes it for his own.
   for (const one of [mine, theirs]) {
-    await one.until((stream) => stream.heard('workings').length > 0, 'word of the sheet');
-    expect(one.heard('workings')).toMatchObject([{ owner: participant.id }]);
+    await one.until((stream) => stream.heard('document').length > 0, 'word of the sheet');
+    expect(one.heard('document')).toMatchObject([{ kind: 'workings', owner: participant.id }]);
   }
   // A screen shows what the owner sees, and changes nothing.
   expect((await opened(screen)).workingsOwner).toBe(before.workingsOwner);

@@ -29,6 +29,9 @@ const mostBuffered = 4 << 20;
 /** Readings of a run go out together so often, those of devices outside runs less often. */
 const runMilliseconds = 25;
 const deviceMilliseconds = 150;
+/** While the database does not answer, it is asked so often what somebody may watch. */
+const askAgainMilliseconds = 500;
+const giveUpMilliseconds = 2000;
 
 const allScreens = 'screens';
 const stageRoom = 'stage ';
@@ -36,6 +39,9 @@ const roomOf = (investigation: string) => `investigation ${investigation}`;
 const roomOfPerson = (id: string) => `person ${id}`;
 const roomOfSchool = (id: string) => `school ${id}`;
 const roomOfCookie = (cookie: string) => `cookie ${hashOf(cookie)}`;
+
+const givenUp = (milliseconds: number) =>
+  new Promise<never>((_, reject) => setTimeout(() => reject(new Error('no answer')), milliseconds).unref());
 
 type Screen = Socket<ScreenToServer, ServerToScreen>;
 
@@ -205,10 +211,12 @@ export class LiveServer {
     if (seesDevices) void socket.join(roomOfSchool(actor.school));
     let watched: readonly string[] = [];
     let stage: string | null = null;
-    /** One wish after the other: what was wished last counts, however long it takes to find out whether it may be. */
-    let wishes: Promise<unknown> = Promise.resolve();
+    /** The last wish counts, however long it takes to find out whether it may be. */
+    let wishes = 0;
     const watch = async (wanted: readonly string[], heard: unknown) => {
-      const allowed = await this.seenBy(actor, wanted);
+      const wish = ++wishes;
+      const allowed = await this.seenBy(actor, wanted, () => wish !== wishes || !socket.connected);
+      if (allowed === null) return;
       for (const left of watched.filter((id) => !allowed.includes(id))) void socket.leave(roomOf(left));
       watched = allowed;
       await socket.join(allowed.map(roomOf));
@@ -227,7 +235,7 @@ export class LiveServer {
         return;
       }
       const { investigations } = parsed.data;
-      wishes = wishes.then(() => watch(investigations, heard));
+      void watch(investigations, heard);
       if (stage !== null) void socket.leave(stageRoom + stage);
       ({ stage } = parsed.data);
       if (stage !== null) void socket.join(stageRoom + stage);
@@ -237,19 +245,32 @@ export class LiveServer {
     socket.emit('say', this.storage());
   }
 
-  /** Those of some investigations that somebody may look at. */
-  private async seenBy(actor: Actor, wanted: readonly string[]): Promise<string[]> {
+  /**
+   * Those of some investigations that somebody may look at; asked again while the database does not answer.
+   * @returns null where nobody waits for it any more
+   */
+  private async seenBy(
+    actor: Actor,
+    wanted: readonly string[],
+    isIdle: () => boolean,
+  ): Promise<string[] | null> {
     if (wanted.length === 0) return [];
-    try {
-      const seen = await investigationsSeenBy(actor)
-        .findByIds([...wanted])
-        .select('id');
-      return seen.map(({ id }) => id);
-    } catch (error) {
-      // Nobody is told anything that may not be his; the page asks again when the stream stands again.
-      this.log.warn({ error: String(error) }, 'live stream: nobody could say what may be watched');
-      return [];
+    while (!isIdle()) {
+      try {
+        // A database that hangs must not hold up the one that is back.
+        const seen = await Promise.race([
+          investigationsSeenBy(actor)
+            .findByIds([...wanted])
+            .select('id'),
+          givenUp(giveUpMilliseconds),
+        ]);
+        return isIdle() ? null : seen.map(({ id }) => id);
+      } catch (error) {
+        this.log.warn({ error: String(error) }, 'live stream: who may watch what is asked again');
+        await new Promise((resolve) => setTimeout(resolve, askAgainMilliseconds).unref());
+      }
     }
+    return null;
   }
 
   /** Devices in front of an apparatus that somebody looks at say how it moves; others are spared it. */

@@ -12,6 +12,7 @@ import * as templates from './010-templates';
 import * as timeZone from './011-time-zone';
 import * as underWay from './012-under-way';
 import * as actors from './013-actors';
+import * as documents from './014-documents';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -27,6 +28,7 @@ const migrations: Record<string, Knex.Migration> = {
   '011-time-zone': timeZone,
   '012-under-way': underWay,
   '013-actors': actors,
+  '014-documents': documents,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

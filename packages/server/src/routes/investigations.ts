@@ -2,13 +2,14 @@ import { ownTimeZone } from '../services/runs';
 import {
   addSpotsSchema,
   investigationPatchSchema,
+  keptKindKeys,
+  keptPutSchema,
   newInvestigationSchema,
   newParticipantSchema,
   prepareSchema,
   setupPatchSchema,
   sweepSchema,
   takeSpotSchema,
-  workingsPutSchema,
 } from '@heuristor/contracts';
 import { Router } from 'express';
 import { type AwayDesk } from '../away/awayDesk';
@@ -27,8 +28,8 @@ import {
   readInvestigation,
   removeInvestigation,
   restoreInvestigation,
-  writeWorkings,
 } from '../services/investigations';
+import { findDocument, writeDocument } from '../services/documents';
 import { addParticipant, listParticipants, removeParticipant } from '../services/participants';
 import { sensorsOf } from '../services/sensorUse';
 import { endedByRestart, toldWhatEnded } from '../services/underWay';
@@ -96,14 +97,24 @@ export function investigationRoutes(
   router.post('/:id/copy', async (request, response) => {
     response.status(201).json(await copyInvestigation(teacherIn(response), await ownIn(request, response)));
   });
-  router.put('/:id/workings', async (request, response) => {
-    const id = await seenIn(request, response);
-    const actor = actorIn(response);
-    const { version, workings } = bodyOf(workingsPutSchema, request);
-    const next = await writeWorkings(actor, id, version, workings);
-    live.broadcast({ type: 'workings', investigation: id, owner: actor.id, version: next }, id);
-    response.json({ version: next });
-  });
+  for (const kind of keptKindKeys) {
+    const sent = keptPutSchema(kind);
+    router.get(`/:id/${kind}`, async (request, response) => {
+      const id = await seenIn(request, response);
+      await findInvestigation(id);
+      const { version, document } = await findDocument(actorIn(response), id, kind);
+      response.json({ version, [kind]: document });
+    });
+    router.put(`/:id/${kind}`, async (request, response) => {
+      const id = await seenIn(request, response);
+      const actor = actorIn(response);
+      const { version, document } = bodyOf(sent, request);
+      await findInvestigation(id);
+      const next = await writeDocument(actor, id, kind, version, document);
+      live.broadcast({ type: 'document', kind, investigation: id, owner: actor.id, version: next }, id);
+      response.json({ version: next });
+    });
+  }
   router.get('/:id/participants', async (request, response) => {
     response.json(await listParticipants(await ownIn(request, response)));
   });

@@ -6,17 +6,16 @@ import {
   type InvestigationPage,
   type Plan,
   type Previews,
-  UnreadableDocument,
   type WorkingsDocument,
   emptyWorkings,
+  keptKindKeys,
+  keptKinds,
   investigationsPerPage,
   withConditionsChanged,
-  withRunsRenamed,
   readPlan,
-  readWorkings,
   usualPlan,
 } from '@heuristor/contracts';
-import { type Transaction, raw } from 'objection';
+import { raw } from 'objection';
 import { type Actor, type Teacher } from '../auth/actor';
 import { Failure } from '../failure';
 import { ChannelModel } from '../models/channel';
@@ -24,8 +23,9 @@ import { GapModel } from '../models/gap';
 import { InvestigationModel } from '../models/investigation';
 import { RunModel } from '../models/run';
 import { SpotModel } from '../models/spot';
-import { WorkingsModel } from '../models/workings';
+import { DocumentModel } from '../models/document';
 import { investigationsSeenBy } from './access';
+import { addDocument, findDocument, readable } from './documents';
 import { presentRun } from './present';
 import { partsOfRun } from './runs';
 import { copySetups } from './sensorUse';
@@ -34,16 +34,6 @@ import { inOneUnit, makePreview } from './previews';
 const previewsShown = 3;
 
 const missing = () => new Failure('not-found', 'There is no such investigation. It may have been removed.');
-
-/** Reads a stored document. @throws Failure that says what is wrong with it */
-function readable<T>(read: (stored: unknown) => T, stored: unknown): T {
-  try {
-    return read(stored);
-  } catch (error) {
-    if (error instanceof UnreadableDocument) throw new Failure('unreadable-document', error.message);
-    throw error;
-  }
-}
 
 /** An investigation that is there, its plan in today's form. @throws Failure */
 export async function findInvestigation(id: string): Promise<{ id: string; name: string; plan: Plan }> {
@@ -86,13 +76,13 @@ export async function listInvestigations(
   );
   // A document that cannot be read must not hide the list of all the others.
   const entries = await counted(
-    WorkingsModel.query()
+    DocumentModel.query()
       .whereIn('investigationId', ids)
-      .where({ ownerId: actor.id })
+      .where({ ownerId: actor.id, kind: 'workings' })
       .select(
         'investigationId',
         raw(
-          "case jsonb_typeof(document -> 'entries') when 'array' then jsonb_array_length(document -> 'entries') else 0 end as count",
+          "case jsonb_typeof(content -> 'entries') when 'array' then jsonb_array_length(content -> 'entries') else 0 end as count",
         ),
       ),
   );
@@ -150,35 +140,9 @@ export async function createInvestigation(
       plan: usualPlan,
       usedAt: new Date(),
     });
-    await addWorkings(owner, id, workings, transaction);
+    await addDocument(owner, id, 'workings', workings, transaction);
     return id;
   });
-}
-
-async function addWorkings(
-  owner: Actor,
-  investigationId: string,
-  document: unknown,
-  transaction: Transaction,
-): Promise<void> {
-  await WorkingsModel.query(transaction).insert({ investigationId, ownerId: owner.id, document });
-}
-
-/** The workings that somebody sees over an investigation: his own; a screen sees those of its owner. @throws Failure */
-async function findWorkings(actor: Actor, investigationId: string): Promise<WorkingsModel> {
-  const of = (ownerId: string) => WorkingsModel.query().where({ investigationId, ownerId }).first();
-  const own = actor.kind === 'screen' ? undefined : await of(actor.id);
-  if (own !== undefined) return own;
-  const investigation = await InvestigationModel.query().findById(investigationId);
-  const whole = investigation === undefined ? undefined : await of(investigation.ownerId);
-  if (whole === undefined) throw missing();
-  if (actor.kind !== 'participant') return whole;
-  // Who takes part begins with what stands there, and goes on alone. Two pages that open at once begin once.
-  await WorkingsModel.query()
-    .insert({ investigationId, ownerId: actor.id, document: whole.document })
-    .onConflict(['investigationId', 'ownerId'])
-    .ignore();
-  return of(actor.id).throwIfNotFound();
 }
 
 /** An investigation with its runs, removed ones included, so that they can be put back. */
@@ -187,20 +151,21 @@ export async function readInvestigation(
   id: string,
 ): Promise<Omit<Investigation, 'recorder' | 'sensors' | 'spots' | 'ended'>> {
   const { name, plan } = await findInvestigation(id);
-  const { document, version, ownerId } = await findWorkings(actor, id);
+  const { document, version, owner } = await findDocument(actor, id, 'workings');
   const runs = await RunModel.query()
     .where({ investigationId: id })
     .whereNot({ state: 'fetching' })
     .withGraphFetched(partsOfRun)
     .orderBy('number');
-  await InvestigationModel.query().findById(id).patch({ usedAt: new Date() });
+  // Its place in the owner’s list is the owner’s: others who look do not move it.
+  await InvestigationModel.query().findById(id).where({ ownerId: actor.id }).patch({ usedAt: new Date() });
   return {
     id,
     name,
     plan,
-    workings: readable(readWorkings, document),
+    workings: document,
     workingsVersion: version,
-    workingsOwner: ownerId,
+    workingsOwner: owner,
     runs: runs.map(presentRun),
   };
 }
@@ -251,32 +216,6 @@ export async function keepBindings(id: string, bindings: Binding[]): Promise<voi
   );
 }
 
-/**
- * Stores workings that were made from `version`.
- * @throws Failure with the newer document where somebody was faster
- */
-export async function writeWorkings(
-  actor: Actor,
-  investigationId: string,
-  version: number,
-  workings: WorkingsDocument,
-): Promise<number> {
-  await findInvestigation(investigationId);
-  if (actor.kind === 'screen') throw new Failure('not-allowed', 'A screen only shows what others work out.');
-  const changed = await WorkingsModel.query()
-    .where({ investigationId, ownerId: actor.id, version })
-    .patch({ document: workings, version: version + 1, updatedAt: new Date() });
-  if (changed === 1) {
-    await InvestigationModel.query().findById(investigationId).patch({ updatedAt: new Date() });
-    return version + 1;
-  }
-  const current = await findWorkings(actor, investigationId);
-  throw new Failure('stale-document', 'These workings were changed on another screen meanwhile.', {
-    workings: readable(readWorkings, current.document),
-    version: current.version,
-  });
-}
-
 export async function removeInvestigation(id: string): Promise<void> {
   await findInvestigation(id);
   await InvestigationModel.query().findById(id).patch({ deletedAt: new Date() });
@@ -290,7 +229,6 @@ export async function restoreInvestigation(id: string): Promise<void> {
 /** A copy with plan, workings and all runs that are not removed. */
 export async function copyInvestigation(owner: Teacher, id: string): Promise<Copied> {
   const source = await findInvestigation(id);
-  const { document } = await findWorkings(owner, id);
   return InvestigationModel.transaction(async (transaction) => {
     const copy = await InvestigationModel.query(transaction).insertAndFetch({
       name: `${source.name.slice(0, 113)} (copy)`,
@@ -331,7 +269,10 @@ export async function copyInvestigation(owner: Teacher, id: string): Promise<Cop
         );
       }
     }
-    await addWorkings(owner, copy.id, withRunsRenamed(readable(readWorkings, document), copies), transaction);
+    for (const kind of keptKindKeys) {
+      const { document } = await findDocument(owner, id, kind);
+      await addDocument(owner, copy.id, kind, keptKinds[kind].overCopies(document, copies), transaction);
+    }
     const left = present.filter((run) => !isWhole(run)).map(({ name }) => name);
     return { id: copy.id, left };
   });

@@ -1,7 +1,7 @@
-import { type WorkingsDocument } from '@heuristor/contracts';
+import { type KeptDocument, type KeptKind } from '@heuristor/contracts';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { withdrawOffers } from '../stores/notices';
-import { type SheetSteps } from './stepMemory';
+import { type DocumentSteps } from './stepMemory';
 
 /** One step that can be taken back and taken again. */
 export interface HistoryStep {
@@ -9,8 +9,8 @@ export interface HistoryStep {
   readonly name: string;
   undo(): void;
   redo(): void;
-  /** Of a step that changed the sheet and nothing else: what it was before and after; its undo and redo go by this. */
-  sheet?: { before: WorkingsDocument; after: WorkingsDocument };
+  /** Of a step that changed one document and nothing else: what it was before and after; its undo and redo go by this. */
+  document?: { kind: KeptKind; before: KeptDocument; after: KeptDocument };
 }
 
 interface HistoryState {
@@ -37,9 +37,9 @@ export class History {
   /** Adds a step that has been done. While a hand holds on, further ones extend it. */
   push(step: HistoryStep): void {
     if (this.isHeld && this.held !== null) {
-      // A step of the sheet goes by what the sheet was before and after it.
-      if (this.held.sheet !== undefined && step.sheet !== undefined)
-        this.held.sheet = { before: this.held.sheet.before, after: step.sheet.after };
+      // A step of a document goes by what it was before and after it.
+      if (this.held.document !== undefined && step.document?.kind === this.held.document.kind)
+        this.held.document = { ...this.held.document, after: step.document.after };
       else this.held.redo = step.redo;
       this.tell();
       return;
@@ -81,30 +81,27 @@ export class History {
     step.redo();
   }
 
-  /** The steps on either side of now that changed the sheet only, in one chain; what else was done ends it. */
-  sheetSteps(present: WorkingsDocument): SheetSteps {
-    const before: WorkingsDocument[] = [];
+  /** The steps on either side of now that changed one document only, in one chain; what else was done ends it. */
+  stepsOf<K extends KeptKind>(kind: K, present: KeptDocument<K>): DocumentSteps<KeptDocument<K>> {
+    const before: KeptDocument<K>[] = [];
     let state = present;
-    for (const { sheet } of this.done.slice(-keptSteps).reverse()) {
-      if (sheet?.after !== state) break;
-      state = sheet.before;
+    for (const { document } of this.done.slice(-keptSteps).reverse()) {
+      if (document?.kind !== kind || document.after !== state) break;
+      state = document.before;
       before.unshift(state);
     }
-    const after: WorkingsDocument[] = [];
+    const after: KeptDocument<K>[] = [];
     state = present;
-    for (const { sheet } of this.undone.slice(-keptSteps).reverse()) {
-      if (sheet?.before !== state) break;
-      state = sheet.after;
+    for (const { document } of this.undone.slice(-keptSteps).reverse()) {
+      if (document?.kind !== kind || document.before !== state) break;
+      state = document.after;
       after.push(state);
     }
     return { states: [...before, present, ...after], at: before.length };
   }
 
   /** Takes up steps that were done before the page was loaded. @param step one that leads from one state to the next */
-  takeUp(
-    { states, at }: SheetSteps,
-    step: (before: WorkingsDocument, after: WorkingsDocument) => HistoryStep,
-  ): void {
+  takeUp<T>({ states, at }: DocumentSteps<T>, step: (before: T, after: T) => HistoryStep): void {
     const steps = states.slice(1).map((after, i) => step(states[i], after));
     this.done = steps.slice(0, at);
     this.undone = steps.slice(at).reverse();

@@ -24,7 +24,8 @@ import { AwayShelf } from './awayShelf';
 import { CursorDesk } from './cursor';
 import { Dialogs } from './dialogs';
 import { endedMeanwhile } from './endedMeanwhile';
-import { History, type HistoryStep } from './history';
+import { History } from './history';
+import { KeptOnPage } from './kept/keptOnPage';
 import { InSight } from './inSight';
 import { LabelDesk } from './labelDesk';
 import { mostLabels, withLabel, withRenamed } from './labels';
@@ -39,14 +40,9 @@ import { RunDesk } from './runDesk';
 import { RunFeed } from './runFeed';
 import { RunsSeen } from './runsSeen';
 import { frontRun, shownRuns } from './runs';
-import { Saver } from './saver';
 import { SensorDesk } from './sensorDesk';
-import { faultOfSheet } from './sheetLimits';
-import { sheetStep } from './stepBack';
-import { sendLast, sendSheet } from './sheetSending';
 import { SpotBook } from './spotBook';
 import { type Documents, type View } from './state';
-import { type StepMemory, tabSteps } from './stepMemory';
 import { TemplateDesk } from './templateDesk';
 import { TableDesk } from './tableDesk';
 import { unitSeen, withUnitsSeen } from './unitSeen';
@@ -76,13 +72,13 @@ export class InvestigationSession {
   readonly regions: RegionDesk = new RegionDesk(this);
   readonly templates: TemplateDesk = new TemplateDesk(this);
   readonly plan: PlanKeeper;
-  readonly saver: Saver<WorkingsDocument>;
+  /** The sheet, as it is changed, stored and taken back; everybody else reads it off the documents. */
+  private readonly sheet: KeptOnPage<'workings'>;
   readonly sensors: SensorDesk;
   readonly spots: SpotBook;
   readonly away: AwayShelf;
   readonly pool = RunPool.take();
   readonly seen = new RunsSeen(async (runId) => (await this.pool.ask(runId, 'seen')) ?? []);
-  private readonly steps: StepMemory;
   private readonly feed: RunFeed;
   private readonly renderer: Renderer;
   private readonly unlisten: (() => void)[] = [];
@@ -112,7 +108,6 @@ export class InvestigationSession {
   ) {
     const { workings } = documents;
     this.id = id;
-    this.owner = workingsOwner;
     this.documents = createStore<Documents>(() => documents);
     this.view = createStore<View>(() => ({ ...usualView, page: workings.pages[0].id }));
     this.looking = new Looking(this.view, tabMemory(id));
@@ -125,20 +120,19 @@ export class InvestigationSession {
     this.runDesk = new RunDesk(this);
     this.table = new TableDesk(this.pool, this.documents, this.view, this.renderer.picture, this.cursor);
     this.labels = new LabelDesk(this.pool, this.documents, this.view, this.renderer.picture);
-    this.saver = new Saver(
-      workings,
-      workingsVersion,
-      (version, document) => sendSheet(this.path(''), version, document),
-      (document, isChosen) => this.layOut(document, isChosen),
-    );
     this.feed = new RunFeed(
       this.pool,
       getNumbers,
       () => this.renderer.readingsCame(),
       (run, error) => tell({ kind: 'fault', text: `${run.name} could not be read. ${sentenceOf(error)}` }),
     );
-    this.steps = tabSteps(id);
-    this.takeUpSteps();
+    this.sheet = new KeptOnPage('workings', workingsVersion, workingsOwner, {
+      id,
+      history: this.history,
+      present: () => this.workings,
+      lay: (sheet) => this.layOut(sheet),
+      isMoving: () => this.view.getState().moving,
+    });
     this.unlisten.push(unwatch);
     this.listen();
     this.holdShown();
@@ -146,8 +140,6 @@ export class InvestigationSession {
   }
 
   readonly id: string;
-  /** Whose workings these are; others have a sheet of their own over the same runs. */
-  private readonly owner: string;
 
   get picture(): StoreApi<Picture> {
     return this.renderer.picture;
@@ -171,16 +163,9 @@ export class InvestigationSession {
     return this.documents.getState().runs;
   }
 
-  /** Steps that were done before the page was loaded can be taken back still, as long as nobody else has changed the sheet. */
-  private takeUpSteps(): void {
-    const steps = this.steps.load(this.workings);
-    if (steps === null) return;
-    const states = steps.states.map((state, i) => (i === steps.at ? this.workings : state));
-    this.history.takeUp({ ...steps, states }, (before, after) => this.sheetStep(before, after));
-  }
-
-  private keepSteps(): void {
-    this.steps.save(this.history.sheetSteps(this.workings));
+  /** How far the storing of the sheet is. */
+  get saver() {
+    return this.sheet.saver;
   }
 
   /** Ends the session; what is not stored yet is stored. */
@@ -188,9 +173,8 @@ export class InvestigationSession {
     if (this.disposed) return;
     this.disposed = true;
     this.looking.keep();
-    this.keepSteps();
     this.unlisten.forEach((stop) => stop());
-    this.saver.leave();
+    this.sheet.leave();
     this.cursor.dispose();
     this.table.dispose();
     this.labels.dispose();
@@ -207,27 +191,13 @@ export class InvestigationSession {
     const changed = change(before);
     if (changed === before) return;
     const after = withUnitsSeen(before, changed, (of) => this.unitSeenOf(of));
-    const fault = faultOfSheet(before, after, this.view.getState().moving);
-    if (fault !== null) {
-      tell({ kind: 'fault', text: fault });
-      return;
-    }
-    this.setWorkings(after);
-    this.history.push(this.sheetStep(before, after));
+    this.sheet.change(before, after);
   }
 
   /** The unit in which a person sees a series; null where nobody knows. */
   unitSeenOf(of: SeriesRef): string | null {
     const { horizontal } = pageIn(this.workings, this.onPage.page);
     return unitSeen(of, { picture: this.picture.getState(), runs: this.runs, front: this.front, horizontal });
-  }
-
-  private sheetStep(before: WorkingsDocument, after: WorkingsDocument): HistoryStep {
-    return sheetStep(
-      () => this.workings,
-      (workings) => this.setWorkings(workings),
-      { before, after },
-    );
   }
 
   /** Changes how the traces of the page that is looked at are laid out. */
@@ -317,26 +287,11 @@ export class InvestigationSession {
     this.looking.open(id);
   }
 
-  /** Another screen's sheet takes this one's place. */
-  private layOut(after: WorkingsDocument, isChosen: boolean): void {
-    const before = this.workings;
-    this.documents.setState({ workings: after });
-    // What another person has done is no step of this one, to be taken back here; a choice is.
-    if (isChosen)
-      this.history.push({
-        name: 'take the other screen’s workings',
-        undo: () => this.setWorkings(before),
-        redo: () => this.setWorkings(after),
-      });
-    this.renderer.now();
-  }
-
-  private setWorkings(workings: WorkingsDocument): void {
+  private layOut(workings: WorkingsDocument): void {
     const { selectedRegion } = this.view.getState();
     this.documents.setState({ workings });
     if (selectedRegion !== null && !workings.entries.some(({ id }) => id === selectedRegion))
       this.view.setState({ selectedRegion: null });
-    this.saver.tell({ kind: 'edited', document: workings });
     this.renderer.now();
   }
 
@@ -385,8 +340,7 @@ export class InvestigationSession {
     );
     const onHide = () => {
       this.looking.keep();
-      this.keepSteps();
-      sendLast(this.path(''), this.saver.unsaved());
+      this.sheet.keep();
     };
     window.addEventListener('pagehide', onHide);
     this.unlisten.push(() => window.removeEventListener('pagehide', onHide));
@@ -402,16 +356,7 @@ export class InvestigationSession {
       tell({ kind: 'fault', text: message.sentence });
     if (message.type === 'plan' && message.investigation === this.id)
       this.plan.hear({ name: message.name, plan: message.plan });
-    if (message.type === 'workings' && message.investigation === this.id && message.owner === this.owner)
-      void this.hearOfVersion(message.version);
-  }
-
-  /** Another screen has stored the sheet; it is fetched unless it is our own. */
-  private async hearOfVersion(announced: number): Promise<void> {
-    const state = this.saver.state.getState();
-    if (announced <= state.version || state.phase === 'sending') return;
-    const { workings, workingsVersion } = await getJson(this.path(''), investigationSchema);
-    this.saver.tell({ kind: 'newer', theirs: workings, theirVersion: workingsVersion });
+    if (message.type === 'document' && message.investigation === this.id) void this.sheet.hear(message);
   }
 
   /** The stream stands again: what was missed is fetched, and what was edited meanwhile stays. */
@@ -424,7 +369,7 @@ export class InvestigationSession {
       const ended = now.ended ?? endedMeanwhile(this.documents.getState(), { runs, recorder, spots });
       this.documents.setState({ name, plan, runs, recorder, spots, sensors });
       this.tellEnded(ended);
-      this.saver.tell({ kind: 'newer', theirs: workings, theirVersion: workingsVersion });
+      this.sheet.newer(workings, workingsVersion);
       this.holdShown();
       this.feed.completeAll();
       this.renderer.now();

@@ -1,16 +1,18 @@
 import { type WorkingsDocument, emptyPage, emptyWorkings } from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
 import { History } from './history';
-import { sheetStep, steppedBack } from './stepBack';
+import { documentStep } from './kept/documentStep';
+import { workings as workingsHere } from './kept/workings';
+import { steppedBack } from './stepBack';
 
 const words = (id: string, text = id): Entry => ({ kind: 'words', id, name: '', text, look: 'text' });
 const sheet = (...entries: Entry[]): WorkingsDocument => ({ ...emptyWorkings, entries });
-const texts = ({ workings }: { workings: WorkingsDocument }) =>
+const texts = ({ document: workings }: { document: WorkingsDocument }) =>
   workings.entries.map((entry) => (entry.kind === 'words' ? entry.text : ''));
 
 test('where nobody else has done anything, the sheet is what it was', () => {
   const [before, after] = [sheet(words('a')), sheet(words('a'), words('b'))];
-  expect(steppedBack(after, after, before)).toEqual({ workings: before, isWhole: true });
+  expect(steppedBack(after, after, before)).toEqual({ document: before, isWhole: true });
 });
 
 test('what another person has added stays when an own step is taken back, and taken again', () => {
@@ -18,7 +20,7 @@ test('what another person has added stays when an own step is taken back, and ta
   const present = sheet(words('a'), words('mine'), words('theirs'));
   const back = steppedBack(present, after, before);
   expect([texts(back), back.isWhole]).toEqual([['a', 'theirs'], true]);
-  expect(texts(steppedBack(back.workings, before, after))).toEqual(['a', 'mine', 'theirs']);
+  expect(texts(steppedBack(back.document, before, after))).toEqual(['a', 'mine', 'theirs']);
 });
 
 test('what another person has changed since is left as it is, and that is said', () => {
@@ -50,7 +52,7 @@ test('pages, readings set aside and shifts go by their own names', () => {
   const before = { ...emptyWorkings, shifts: [] };
   const after = { ...emptyWorkings, aside: [mine], shifts: [{ run: 'r', by: 1 }] };
   const present = { ...after, aside: [mine, theirs], pages: [emptyPage, { ...emptyPage, id: 'p2' }] };
-  expect(steppedBack(present, after, before).workings).toEqual({
+  expect(steppedBack(present, after, before).document).toEqual({
     ...emptyWorkings,
     aside: [theirs],
     pages: present.pages,
@@ -64,7 +66,8 @@ test('a drag of many changes is one step, taken back and again as a whole', () =
     const before = present;
     present = after;
     history.push(
-      sheetStep(
+      documentStep(
+        workingsHere,
         () => present,
         (workings) => (present = workings),
         { before, after },
@@ -75,11 +78,11 @@ test('a drag of many changes is one step, taken back and again as a whole', () =
   for (let i = 1; i < 30; i++) change(sheet(words('a', `at ${i}`), words('b')));
   history.release();
   history.undo();
-  expect(texts({ workings: present })).toEqual(['at 0', 'b']);
+  expect(texts({ document: present })).toEqual(['at 0', 'b']);
   history.redo();
-  expect(texts({ workings: present })).toEqual(['at 29', 'b']);
+  expect(texts({ document: present })).toEqual(['at 29', 'b']);
   // Another person’s change beside it stays.
   present = sheet(words('a', 'at 29'), words('b', 'theirs'));
   history.undo();
-  expect(texts({ workings: present })).toEqual(['at 0', 'theirs']);
+  expect(texts({ document: present })).toEqual(['at 0', 'theirs']);
 });

@@ -1,8 +1,5 @@
 import { type WorkingsDocument } from '@heuristor/contracts';
 import isEqual from 'fast-deep-equal';
-import { tell } from '../stores/notices';
-import { type HistoryStep } from './history';
-import { sheetStepName } from './stepNames';
 
 /**
  * A list of things that have names, in which a step is taken back: only what the step has changed, and only where it still stands as
@@ -49,8 +46,8 @@ export function steppedBack(
   present: WorkingsDocument,
   after: WorkingsDocument,
   before: WorkingsDocument,
-): { workings: WorkingsDocument; isWhole: boolean } {
-  if (present === after || isEqual(present, after)) return { workings: before, isWhole: true };
+): { document: WorkingsDocument; isWhole: boolean } {
+  if (present === after || isEqual(present, after)) return { document: before, isWhole: true };
   const entries = partsBack(present.entries, after.entries, before.entries, ({ id }) => id);
   const pages = partsBack(present.pages, after.pages, before.pages, ({ id }) => id);
   const aside = partsBack(
@@ -61,7 +58,7 @@ export function steppedBack(
   );
   const shifts = partsBack(present.shifts, after.shifts, before.shifts, ({ run }) => run);
   return {
-    workings: {
+    document: {
       ...present,
       entries: entries.parts,
       // A sheet has a page at the least.
@@ -71,28 +68,4 @@ export function steppedBack(
     },
     isWhole: [entries, pages, aside, shifts].every((part) => part.isWhole),
   };
-}
-
-/** A step of the sheet, taken back and taken again beside whatever others have done to it since. */
-export function sheetStep(
-  present: () => WorkingsDocument,
-  lay: (workings: WorkingsDocument) => void,
-  sheet: { before: WorkingsDocument; after: WorkingsDocument },
-): HistoryStep {
-  const go = (from: WorkingsDocument, to: WorkingsDocument) => {
-    const { workings, isWhole } = steppedBack(present(), from, to);
-    lay(workings);
-    if (!isWhole)
-      tell({ kind: 'news', text: 'Some of that was changed on another screen since; it is left as it is.' });
-  };
-  // Asked when it is taken back: the changes of one drag become one step.
-  const step: HistoryStep & { sheet: typeof sheet } = {
-    sheet,
-    get name() {
-      return sheetStepName(step.sheet.before, step.sheet.after);
-    },
-    undo: () => go(step.sheet.after, step.sheet.before),
-    redo: () => go(step.sheet.before, step.sheet.after),
-  };
-  return step;
 }

@@ -13,7 +13,7 @@ function bench(present: WorkingsDocument) {
     name: 'a step',
     undo: () => (state.sheet = before) as unknown as void,
     redo: () => (state.sheet = after) as unknown as void,
-    sheet: { before, after },
+    document: { kind: 'workings' as const, before, after },
   });
   const change = (after: WorkingsDocument) => {
     history.push(step(state.sheet, after));
@@ -28,11 +28,11 @@ test('a hundred steps are taken back, and again, after a reload', () => {
   const before = bench(sheet(0));
   for (let i = 1; i <= 120; i++) before.change(sheet(i));
   for (let i = 0; i < 5; i++) before.history.undo();
-  tabSteps('a').save(before.history.sheetSteps(before.state.sheet));
+  tabSteps('a', 'workings').save(before.history.stepsOf('workings', before.state.sheet));
 
   // The sheet comes from the server, as a document of its own.
   const after = bench(sheet(115));
-  const steps = tabSteps('a').load(after.state.sheet);
+  const steps = tabSteps('a', 'workings').load(after.state.sheet);
   if (steps === null) throw new Error('nothing was kept');
   after.history.takeUp(steps, after.step);
   after.history.redo();
@@ -46,11 +46,11 @@ test('a hundred steps are taken back, and again, after a reload', () => {
 test('what another hand has changed since is not taken back', () => {
   const before = bench(sheet(0));
   before.change(sheet(1));
-  tabSteps('a').save(before.history.sheetSteps(before.state.sheet));
-  expect(tabSteps('a').load(sheet(2))).toBeNull();
-  expect(tabSteps('b').load(sheet(1))).toBeNull();
-  sessionStorage.setItem('steps of a', '{"states":[7],"at":0}');
-  expect(tabSteps('a').load(sheet(1))).toBeNull();
+  tabSteps('a', 'workings').save(before.history.stepsOf('workings', before.state.sheet));
+  expect(tabSteps('a', 'workings').load(sheet(2))).toBeNull();
+  expect(tabSteps('b', 'workings').load(sheet(1))).toBeNull();
+  sessionStorage.setItem('steps of a workings', '{"states":[7],"at":0}');
+  expect(tabSteps('a', 'workings').load(sheet(1))).toBeNull();
 });
 
 test('a step that was no change of the sheet ends what can be taken back', () => {
@@ -58,7 +58,10 @@ test('a step that was no change of the sheet ends what can be taken back', () =>
   before.change(sheet(1));
   before.history.push({ name: 'something else', undo: () => undefined, redo: () => undefined });
   before.change(sheet(2));
-  expect(before.history.sheetSteps(before.state.sheet)).toEqual({ states: [sheet(1), sheet(2)], at: 1 });
+  expect(before.history.stepsOf('workings', before.state.sheet)).toEqual({
+    states: [sheet(1), sheet(2)],
+    at: 1,
+  });
 });
 
 test('a drag is one step; more than the browser keeps loses its oldest steps', () => {
@@ -66,7 +69,7 @@ test('a drag is one step; more than the browser keeps loses its oldest steps', (
   history.hold();
   for (let i = 1; i <= 10; i++) change(sheet(i));
   history.release();
-  expect(history.sheetSteps(state.sheet)).toEqual({ states: [sheet(0), sheet(10)], at: 1 });
+  expect(history.stepsOf('workings', state.sheet)).toEqual({ states: [sheet(0), sheet(10)], at: 1 });
 
   const wide = (i: number): WorkingsDocument => ({
     ...sheet(i),
@@ -78,8 +81,8 @@ test('a drag is one step; more than the browser keeps loses its oldest steps', (
   });
   const large = bench(wide(0));
   for (let i = 1; i <= 90; i++) large.change(wide(i));
-  tabSteps('a').save(large.history.sheetSteps(large.state.sheet));
-  const kept = tabSteps('a').load(wide(90));
+  tabSteps('a', 'workings').save(large.history.stepsOf('workings', large.state.sheet));
+  const kept = tabSteps('a', 'workings').load(wide(90));
   expect(kept?.at).toBeGreaterThan(20);
   expect(kept?.at).toBeLessThan(60);
 });

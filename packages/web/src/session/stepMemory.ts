@@ -1,10 +1,10 @@
-import { type WorkingsDocument, readWorkings } from '@heuristor/contracts';
+import { type KeptDocument, type KeptKind, readKept } from '@heuristor/contracts';
 import isEqual from 'fast-deep-equal';
 import { z } from 'zod';
 
-/** The sheet as it was after each step, and which of these states it is in. */
-export interface SheetSteps {
-  states: WorkingsDocument[];
+/** A document as it was after each step, and which of these states it is in. */
+export interface DocumentSteps<T> {
+  states: T[];
   at: number;
 }
 
@@ -13,20 +13,20 @@ const storedSchema = z.object({ states: z.array(z.unknown()).min(1).max(300), at
 /** More than this and the browser's store is filled by steps alone. */
 const mostCharacters = 2_000_000;
 
-/** Keeps the steps of the sheet as long as the browser's tab, so that they can be taken back after a reload. */
-export interface StepMemory {
-  /** The steps that lead to this very sheet; null where there are none, or another hand has changed it since. */
-  load(present: WorkingsDocument): SheetSteps | null;
-  save(steps: SheetSteps): void;
+/** Keeps the steps of a document as long as the browser's tab, so that they can be taken back after a reload. */
+export interface StepMemory<T> {
+  /** The steps that lead to this very one; null where there are none, or another hand has changed it since. */
+  load(present: T): DocumentSteps<T> | null;
+  save(steps: DocumentSteps<T>): void;
 }
 
-export const tabSteps = (investigation: string): StepMemory => {
-  const key = `steps of ${investigation}`;
+export const tabSteps = <K extends KeptKind>(investigation: string, kind: K): StepMemory<KeptDocument<K>> => {
+  const key = `steps of ${investigation} ${kind}`;
   return {
     load(present) {
       try {
         const { states, at } = storedSchema.parse(JSON.parse(sessionStorage.getItem(key) ?? ''));
-        const read = states.map(readWorkings);
+        const read = states.map((state) => readKept(kind, state));
         return at < read.length && isEqual(read[at], present) ? { states: read, at } : null;
       } catch {
         // What cannot be read cannot be taken back.

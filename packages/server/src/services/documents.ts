@@ -1,0 +1,97 @@
+import {
+  type KeptDocument,
+  type KeptKind,
+  UnreadableDocument,
+  keptKinds,
+  readKept,
+} from '@heuristor/contracts';
+import { type Transaction } from 'objection';
+import { type Actor } from '../auth/actor';
+import { Failure } from '../failure';
+import { DocumentModel } from '../models/document';
+import { InvestigationModel } from '../models/investigation';
+
+/** Reads something that was stored. @throws Failure that says what is wrong with it */
+export function readable<T>(read: (stored: unknown) => T, stored: unknown): T {
+  try {
+    return read(stored);
+  } catch (error) {
+    if (error instanceof UnreadableDocument) throw new Failure('unreadable-document', error.message);
+    throw error;
+  }
+}
+
+/** A document as somebody sees it. */
+export interface FoundDocument<K extends KeptKind> {
+  document: KeptDocument<K>;
+  version: number;
+  owner: string;
+}
+
+/** Keeps a new document. */
+export async function addDocument<K extends KeptKind>(
+  { id: ownerId }: Pick<Actor, 'id'>,
+  investigationId: string,
+  kind: K,
+  content: KeptDocument<K>,
+  transaction: Transaction,
+): Promise<void> {
+  await DocumentModel.query(transaction).insert({ investigationId, ownerId, kind, content });
+}
+
+/** A document as somebody sees it: his own; a screen sees that of the owner. @throws Failure */
+export async function findDocument<K extends KeptKind>(
+  actor: Actor,
+  investigationId: string,
+  kind: K,
+): Promise<FoundDocument<K>> {
+  const { content, version, ownerId } = await rowFor(actor, investigationId, kind);
+  return { document: readable((stored) => readKept(kind, stored), content), version, owner: ownerId };
+}
+
+async function rowFor(actor: Actor, investigationId: string, kind: KeptKind): Promise<DocumentModel> {
+  const of = (ownerId: string) => DocumentModel.query().where({ investigationId, ownerId, kind }).first();
+  const begin = async (ownerId: string, content: unknown) => {
+    // Two pages that open at once begin once.
+    await DocumentModel.query()
+      .insert({ investigationId, ownerId, kind, content })
+      .onConflict(['investigationId', 'ownerId', 'kind'])
+      .ignore();
+    return of(ownerId).throwIfNotFound();
+  };
+  const own = actor.kind === 'screen' ? undefined : await of(actor.id);
+  if (own !== undefined) return own;
+  const { ownerId } = await InvestigationModel.query().findById(investigationId).throwIfNotFound();
+  const whole = (await of(ownerId)) ?? (await begin(ownerId, keptKinds[kind].empty));
+  // Who takes part begins with what stands there, and goes on alone.
+  return actor.kind === 'participant' ? begin(actor.id, whole.content) : whole;
+}
+
+/**
+ * Stores a document that was made from `version`.
+ * @returns the version that it has then
+ * @throws Failure with the newer document where somebody was faster
+ */
+export async function writeDocument<K extends KeptKind>(
+  actor: Actor,
+  investigationId: string,
+  kind: K,
+  version: number,
+  content: KeptDocument<K>,
+): Promise<number> {
+  if (actor.kind === 'screen') throw new Failure('not-allowed', 'A screen only shows what others work out.');
+  const changed = await DocumentModel.query()
+    .where({ investigationId, ownerId: actor.id, kind, version })
+    .patch({ content, version: version + 1, updatedAt: new Date() });
+  if (changed === 1) {
+    await InvestigationModel.query().findById(investigationId).patch({ updatedAt: new Date() });
+    return version + 1;
+  }
+  const current = await findDocument(actor, investigationId, kind);
+  const { title, isMany } = keptKinds[kind].format;
+  throw new Failure(
+    'stale-document',
+    `${isMany ? 'These' : 'This'} ${title} ${isMany ? 'were' : 'was'} changed on another screen meanwhile.`,
+    { version: current.version, [kind]: current.document },
+  );
+}

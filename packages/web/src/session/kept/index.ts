@@ -1,0 +1,6 @@
+import { type KeptKind } from '@heuristor/contracts';
+import { type KeptKindHere } from './kind';
+import { workings } from './workings';
+
+/** Every kind of document that an investigation keeps, as pages know it. */
+export const keptHere: { readonly [K in KeptKind]: KeptKindHere<K> } = { workings };
