@@ -328,12 +328,20 @@ test('runs are aligned where they rise through a value, laid elsewhere by hand, 
   // At a moment in which both runs rise: near a turn, one that has died away more never comes there.
   const [{ channels }] = (await hand.runs()).slice(-1);
   const [{ values, sampling }] = channels;
-  const middle = (Math.max(...values) + Math.min(...values)) / 2;
+  // A wrong echo, or one at the sensor’s limit, is no part of the swing.
+  const sorted = [...values].sort((a, b) => a - b);
+  const [low, high] = [0.1, 0.9].map((share) => sorted[Math.round(share * (sorted.length - 1))]);
+  const isSwing = (value: number) => value > low - 0.1 && value < high + 0.1;
+  const middle = (low + high) / 2;
   const from = Math.round((1 - sampling.start) / sampling.interval);
-  const rising = values.findIndex((value, i) => i > from && values[i - 1] < middle && value >= middle);
+  const rising = values.findIndex(
+    (value, i) =>
+      i > from && values[i - 1] < middle && value >= middle && values.slice(i - 3, i + 4).every(isSwing),
+  );
   await putCursorAt(sampling.start + rising * sampling.interval);
   await pause(300);
   await hand.press('Align runs');
+  await system.page.waitForFunction(() => /rises through [−\d]/.test(document.body.innerText));
   const [item] = await system.page.$$eval('.cursor-bar .dropdown-item', (all) =>
     all.map((one) => one.textContent ?? '').filter((text) => text.includes('rises through')),
   );

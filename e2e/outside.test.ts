@@ -163,7 +163,8 @@ test('a phone lets itself in by the code on the screen, and its acceleration is 
   await hand.pressLabelled('Close');
   const phone = await system.newPage('/phone');
   await phone.setViewport({ width: 400, height: 760 });
-  await phone.type('input[aria-label="Code"]', code.toLowerCase());
+  // Its program comes after the page.
+  await (await phone.waitForSelector('input[aria-label="Code"]'))?.type(code.toLowerCase());
   await (await phone.waitForSelector('::-p-xpath(//button[.="Let it in"])'))?.click();
   await (await phone.waitForSelector('::-p-xpath(//button[.="Measure"])'))?.click();
   // A headless browser has no such sensor; its events are made here.

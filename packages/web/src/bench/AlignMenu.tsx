@@ -30,7 +30,13 @@ export function AlignMenu() {
       <FixedMenu>
         <Dropdown.Header>With {front.name}, at the moment when</Dropdown.Header>
         {(['rise', 'fall'] as const).map((direction) => (
-          <Dropdown.Item key={direction} as="button" onClick={() => crossing(direction)}>
+          <Dropdown.Item
+            key={direction}
+            as="button"
+            // What stands at the cursor comes a moment after the cursor.
+            disabled={level === undefined}
+            onClick={() => crossing(direction)}
+          >
             {nameOf(of)} {direction}s through {level === undefined ? 'this value' : fineText(level.y)}
           </Dropdown.Item>
         ))}
