@@ -132,7 +132,7 @@ export async function liveTraces(site: Site): Promise<Figure[]> {
     (t) => Math.sin(9 * t) + 0.01 * Math.sin(7e4 * t),
     hello,
   );
-  await site.api('PUT', `/investigations/${id}/sensors/W1-W`);
+  await site.use(id, 'W1-W');
   await site.api('PATCH', `/investigations/${id}`, { plan: { end: { kind: 'stopped' } } });
   const each = channels / traces;
   const panels = Array.from({ length: traces }, (_, i) => ({

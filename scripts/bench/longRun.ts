@@ -29,7 +29,7 @@ export async function longRun(site: Site, seconds: number): Promise<Figure[]> {
   };
   // A reading tells its own place in the stream.
   const device = await FakeDevice.connect(site.port, 'W1-W', (time) => Math.round(time * rate), hello);
-  await site.api('PUT', `/investigations/${id}/sensors/W1-W`);
+  await site.use(id, 'W1-W');
   await site.api('PATCH', `/investigations/${id}`, { plan: { end: { kind: 'after', seconds } } });
   const browser = await site.browser();
   const page = await site.signedIn(browser);

@@ -180,7 +180,7 @@ async function dragging(page: Page): Promise<number[]> {
 /** What a bench costs on which nothing happens but one live sensor. */
 export async function idleBench(site: Site, code: string): Promise<Figure[]> {
   const id = await createInvestigation(await onlyTeacher(), 'Nothing happens');
-  await site.api('PUT', `/investigations/${id}/sensors/${code}`);
+  await site.use(id, code);
   const browser = await site.browser();
   const page = await site.signedIn(browser);
   await page.goto(`${site.address}/investigations/${id}`);

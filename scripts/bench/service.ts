@@ -29,7 +29,7 @@ export async function liveStream(site: Site): Promise<Figure[]> {
   };
   // Every reading is the moment at which it was made, so that any screen can tell its age.
   const device = await FakeDevice.connect(site.port, 'Z1-Z', () => Date.now() / 1000, hello);
-  await site.api('PUT', `/investigations/${id}/sensors/Z1-Z`);
+  await site.use(id, 'Z1-Z');
   await site.api('PATCH', `/investigations/${id}`, { plan: { end: { kind: 'stopped' } } });
   await pause(500);
   const ages: number[] = [];

@@ -16,6 +16,8 @@ export interface Site {
   cookie: string;
   server: Service;
   api(method: string, path: string, body?: object): Promise<Response>;
+  /** Lets a device in and uses it. */
+  use(investigation: string, code: string): Promise<void>;
   browser(): Promise<Browser>;
   signedIn(browser: Browser): Promise<Page>;
   close(): Promise<void>;
@@ -40,18 +42,25 @@ export async function openSite(ending: AbortSignal): Promise<Site> {
     body: JSON.stringify({ token: await issueLinkToken() }),
   });
   const cookie = answer.headers.getSetCookie()[0].split(';')[0];
+  const api: Site['api'] = (method, path, body) =>
+    fetch(`${address}/api${path}`, {
+      method,
+      headers: { Cookie: cookie, ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
   const browsers: Browser[] = [];
   return {
     address,
     port: server.port,
     cookie,
     server,
-    api: (method, path, body) =>
-      fetch(`${address}/api${path}`, {
-        method,
-        headers: { Cookie: cookie, ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
-        body: body === undefined ? undefined : JSON.stringify(body),
-      }),
+    api,
+    async use(investigation, code) {
+      // A device of these scripts shows no secret of the program, so it is let in like one on another machine.
+      await api('POST', `/devices/${code}/admission`);
+      const answer = await api('PUT', `/investigations/${investigation}/sensors/${code}`);
+      if (!answer.ok) throw new Error(`${code} is not used: ${await answer.text()}`);
+    },
     async browser() {
       const browser = await startBrowser(mkdtempSync(join(tmpdir(), 'heuristor-')));
       browsers.push(browser);

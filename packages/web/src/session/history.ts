@@ -41,7 +41,6 @@ export class History {
       if (this.held.document !== undefined && step.document?.kind === this.held.document.kind)
         this.held.document = { ...this.held.document, after: step.document.after };
       else this.held.redo = step.redo;
-      this.tell();
       return;
     }
     this.done.push(step);
@@ -57,8 +56,11 @@ export class History {
   }
 
   release(): void {
+    const wasHeld = this.held !== null;
     this.isHeld = false;
     this.held = null;
+    // What a drag has become is told when it is over; while it goes on, every move would look for its name.
+    if (wasHeld) this.tell();
   }
 
   undo(): void {
