@@ -153,7 +153,7 @@ function Files() {
             <Dropdown.Item
               key={form.extension}
               disabled={shown.length === 0}
-              onClick={() => void saveAs(session, form, name, shown)}
+              onClick={() => void saveAs(form, name, () => form.write(session, shown))}
             >
               Save shown runs {form.title}
             </Dropdown.Item>
@@ -254,7 +254,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
             <Dropdown.Item
               key={form.extension}
               disabled={!shown}
-              onClick={() => void saveAs(session, form, name, [run])}
+              onClick={() => void saveAs(form, name, () => form.write(session, [run]))}
             >
               Save as {form.extension.toUpperCase()}
             </Dropdown.Item>

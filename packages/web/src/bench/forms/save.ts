@@ -1,5 +1,4 @@
 import { ApiError, sentenceOf } from '../../api/client';
-import { type InvestigationSession } from '../../session/investigationSession';
 import { tell } from '../../stores/notices';
 import { saveFile } from '../saveFile';
 import { type ExportForm } from './form';
@@ -14,14 +13,9 @@ export async function told(work: () => Promise<void>): Promise<void> {
   }
 }
 
-/** Makes a file in a form and hands it to the browser’s downloads, under a name. */
-export const saveAs = <F extends ExportForm>(
-  session: InvestigationSession,
-  form: F,
+/** Hands a file in a form to the browser’s downloads, under a name. @param make makes it; why it cannot is said */
+export const saveAs = (
+  { extension }: Pick<ExportForm, 'extension'>,
   name: string,
-  ...wish: F extends { write: (first: InvestigationSession, ...rest: infer W) => Promise<Blob> } ? W : never
-): Promise<void> =>
-  told(async () => {
-    const write = form.write as (of: InvestigationSession, ...rest: typeof wish) => Promise<Blob>;
-    saveFile(await write(session, ...wish), `${name}.${form.extension}`);
-  });
+  make: () => Promise<Blob>,
+): Promise<void> => told(async () => saveFile(await make(), `${name}.${extension}`));

@@ -134,7 +134,9 @@ function OpenDialog({ only }: { only: string | null }) {
           <Button
             key={form.extension}
             variant={form === pictureForms.at(-1) ? 'act' : 'plain'}
-            onClick={() => void saveAs(session, form, session.documents.getState().name, wish)}
+            onClick={() =>
+              void saveAs(form, session.documents.getState().name, () => form.write(session, wish))
+            }
           >
             Save {form.title}
           </Button>
