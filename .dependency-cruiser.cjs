@@ -1,4 +1,4 @@
-/** Dependencies point one way: core ← contracts ← server, stand-ins, web. */
+/** Dependencies point one way: core ← contracts ← evaluation ← server, web; stand-ins and bridge know contracts. */
 const only = (name, from, ...allowed) => ({
   name,
   severity: 'error',
@@ -10,10 +10,20 @@ module.exports = {
   forbidden: [
     only('core-stands-alone', 'core'),
     only('contracts-know-core-only', 'contracts', 'core'),
-    only('server-knows-core-and-contracts', 'server', 'core', 'contracts'),
+    only('evaluation-knows-core-and-contracts', 'evaluation', 'core', 'contracts'),
+    only('server-knows-core-contracts-and-evaluation', 'server', 'core', 'contracts', 'evaluation'),
     only('stand-ins-know-contracts', 'stand-ins', 'core', 'contracts'),
     only('bridge-knows-contracts', 'bridge', 'core', 'contracts'),
-    only('web-knows-core-and-contracts', 'web', 'core', 'contracts'),
+    only('web-knows-core-contracts-and-evaluation', 'web', 'core', 'contracts', 'evaluation'),
+    {
+      name: 'page-asks-workers-and-runs-nothing-of-theirs',
+      severity: 'error',
+      from: {
+        path: '^packages/web/src/',
+        pathNot: '^packages/web/src/(workers|drawing|testing)/|[.]test[.]tsx?$',
+      },
+      to: { path: '^packages/web/src/(workers|drawing)/', dependencyTypesNot: ['type-only'] },
+    },
     {
       name: 'packages-know-no-scripts-or-browser-tests',
       severity: 'error',

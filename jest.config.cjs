@@ -27,7 +27,7 @@ module.exports = {
     {
       ...project('unit'),
       testMatch: [
-        '<rootDir>/packages/{contracts,core,web}/**/*.test.{ts,tsx}',
+        '<rootDir>/packages/{contracts,core,evaluation,web}/**/*.test.{ts,tsx}',
         // Simulated and reckoned, without a device or a database.
         '<rootDir>/scripts/{compare,demo}/**/*.test.ts',
       ],

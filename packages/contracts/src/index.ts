@@ -19,3 +19,4 @@ export * from './pace';
 export * from './away';
 export * from './tokens';
 export * from './templates';
+export * from './outcomes';

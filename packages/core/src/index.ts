@@ -67,6 +67,16 @@ export {
   covarianceOf,
   halfWidth,
 } from './results/quantity';
+export { dependenciesOf } from './evaluation/dependencies';
+export { type OpenedResult, openedEvaluation, ownCovariance } from './evaluation/opened';
+export { restrictedTo } from './evaluation/restricted';
+export {
+  type StoredEvaluation,
+  type StoredNumber,
+  type StoredOutcome,
+  type StoredResult,
+  storedEvaluation,
+} from './evaluation/stored';
 export * from './workings/references';
 export * from './workings/entries';
 export {

@@ -1,5 +1,7 @@
+import { cos, log } from './elementary';
+
 // Taken out of Math once: in the test runner's sandbox every look-up of a global is slow.
-const { imul, sqrt, log, cos, PI } = Math;
+const { imul, sqrt, PI } = Math;
 
 /** A seeded generator of uniform numbers in [0, 1) (mulberry32), so that simulated runs are the same every time. */
 export function uniformRandom(seed: number): () => number {

@@ -7,6 +7,7 @@ import { type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { type Access } from './auth/access';
 import { ownPagesOnly, signedInOnly } from './auth/guard';
+import { type Evaluations } from './evaluation/evaluations';
 import { Failure } from './failure';
 import { type DatabaseHealth } from './health';
 import { type Importer } from './imports/importer';
@@ -22,6 +23,7 @@ import { awayRoutes } from './routes/away';
 import { deviceRoutes } from './routes/devices';
 import { importRoutes } from './routes/imports';
 import { investigationRoutes } from './routes/investigations';
+import { outcomeRoutes } from './routes/outcomes';
 import { channelRoutes, runRoutes } from './routes/runs';
 import { deviceTokenRoutes, senmlRoutes } from './routes/senml';
 import { signInRoutes } from './routes/signIn';
@@ -34,6 +36,7 @@ interface Parts {
   plainDoor: RequestHandler | null;
   health: DatabaseHealth;
   importer: Importer;
+  evaluations: Evaluations;
   registry: DeviceRegistry;
   recorder: Recorder;
   spots: SpotDesk;
@@ -50,6 +53,7 @@ export function createApp({
   plainDoor,
   health,
   importer,
+  evaluations,
   registry,
   recorder,
   spots,
@@ -118,7 +122,7 @@ export function createApp({
   app.use('/api/investigations', investigationRoutes(registry, recorder, live, importer, spots, away));
   app.use('/api/templates', templateRoutes());
   app.use('/api/imports', importRoutes(importer));
-  app.use('/api/runs', runRoutes(live, spots));
+  app.use('/api/runs', runRoutes(live, spots), outcomeRoutes(evaluations, recorder));
   app.use('/api/channels', channelRoutes(recorder));
   app.use('/api/devices', teachersOnly, deviceRoutes(registry), awayRoutes(away));
   app.use('/api', () => {

@@ -12,6 +12,7 @@ import { plainDoorOf } from './auth/plainDoor';
 import { onlySchool } from './auth/signIn';
 import { openDatabase } from './database';
 import { DiskRoom, databaseFolder } from './diskRoom';
+import { Evaluations } from './evaluation/evaluations';
 import { DatabaseHealth } from './health';
 import { Importer } from './imports/importer';
 import { createLinkServer } from './link/linkServer';
@@ -81,6 +82,7 @@ export async function startHeuristor(
   const registry = new DeviceRegistry((await onlySchool()).id);
   const recorder = new Recorder(registry, database.storage, log);
   const importer = new Importer(log);
+  const evaluations = new Evaluations(settings.database);
   const spots = new SpotDesk(registry, log);
   const away = new AwayDesk(registry, log);
   const senml = new SenmlGateway(registry);
@@ -110,6 +112,7 @@ export async function startHeuristor(
       certificate === null ? null : plainDoorOf(access, { port: () => secure?.port ?? 0, fingerprint }),
     health,
     importer,
+    evaluations,
     registry,
     recorder,
     spots,
@@ -166,6 +169,7 @@ export async function startHeuristor(
       senml.close();
       await recorder.close();
       await importer.close();
+      await evaluations.close();
       for (const client of link.clients) client.terminate();
       await live.close();
       await Promise.all([ended(server), ended(tlsServer)]);

@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { type Stretch, sumOfStretches } from '../series/noisePath';
 import { indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
@@ -61,7 +62,7 @@ export function crossingAt(series: Series, level: number, at: number, first = 0,
   }
   const [t0, t1] = [timeAt(sampling, left), timeAt(sampling, right)];
   const [y0, y1] = [values[left], values[right]];
-  const rise = (t1 - t0) / (y1 - y0) ** 2;
+  const rise = (t1 - t0) / square(y1 - y0);
   const weights = new Float64Array(right - left + 1);
   weights[0] = rise * (level - y1);
   weights[right - left] = rise * (y0 - level);

@@ -1,4 +1,5 @@
-import FFT from 'fft.js';
+import { cos, log2, pow, sin, square } from '../elementary';
+import { fourierOf } from '../spectrum/fourier';
 import { type ReadingsRoot } from '../series/noisePath';
 import { indexAfter, indexAtOrAfter } from '../series/sampling';
 import { type FilterStep, type Series } from '../series/series';
@@ -45,11 +46,8 @@ export function responseAt({ windowPoints, degree, order }: FilterStep, angular:
   const weights = localPolynomialWeights(offsets, 0, degree, order);
   let sum = order === 1 ? 0 : weights[half];
   for (let j = 1; j <= half; j++)
-    sum +=
-      order === 1
-        ? 2 * weights[half + j] * Math.sin(j * angular)
-        : 2 * weights[half + j] * Math.cos(j * angular);
-  if (order === 2) return -sum / angular ** 2;
+    sum += order === 1 ? 2 * weights[half + j] * sin(j * angular) : 2 * weights[half + j] * cos(j * angular);
+  if (order === 2) return -sum / square(angular);
   return order === 1 ? sum / angular : sum;
 }
 
@@ -78,7 +76,7 @@ export function flatteningIn(series: Series, start: number, end: number, advises
     let sum = 0;
     for (const { angular, power } of lines) {
       const passed = steps.reduce((product, step) => product * responseAt(step, angular), 1);
-      sum += power * (angular / interval) ** (2 * derivatives) * (1 - passed) ** 2;
+      sum += power * pow(angular / interval, 2 * derivatives) * square(1 - passed);
     }
     return Math.sqrt(sum);
   };
@@ -165,22 +163,22 @@ function spectrumOf(root: ReadingsRoot, values: Float64Array, first: number): Li
   const bridged = bridgedOver(values);
   if (bridged === null) return null;
   const flat = withoutParabola(bridged);
-  const size = 2 ** Math.ceil(Math.log2(2 * n));
+  const size = pow(2, Math.ceil(log2(2 * n)));
   const input = new Array<number>(size).fill(0);
   let windowSquared = 0;
   for (let i = 0; i < n; i++) {
-    const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / n);
+    const window = 0.5 - 0.5 * cos((2 * Math.PI * (i + 0.5)) / n);
     input[i] = flat[i] * window;
     windowSquared += window * window;
   }
-  const fft = new FFT(size);
+  const fft = fourierOf(size);
   const output = fft.createComplexArray();
   fft.realTransform(output, input);
   const sigma = root.level.between(first, first + n).standardDeviation;
   const floor = (Number.isFinite(sigma) ? sigma * sigma : 0) * windowSquared;
   const lines: Line[] = [];
   for (let bin = 1; bin < size / 2; bin++) {
-    const power = output[2 * bin] ** 2 + output[2 * bin + 1] ** 2;
+    const power = square(output[2 * bin]) + square(output[2 * bin + 1]);
     if (power > aboveNoise * floor)
       lines.push({
         angular: (2 * Math.PI * bin) / size,
@@ -217,15 +215,15 @@ function withoutParabola(values: Float64Array): Float64Array {
   const u = (i: number) => (2 * i) / (n - 1) - 1;
   // Polynomials orthogonal over regular points: 1, u, u² − mean of u².
   let second = 0;
-  for (let i = 0; i < n; i++) second += u(i) ** 2 / n;
-  const basis = [() => 1, u, (i: number) => u(i) ** 2 - second];
+  for (let i = 0; i < n; i++) second += square(u(i)) / n;
+  const basis = [() => 1, u, (i: number) => square(u(i)) - second];
   const out = values.slice();
   for (const polynomial of basis) {
     let dot = 0;
     let norm = 0;
     for (let i = 0; i < n; i++) {
       dot += polynomial(i) * out[i];
-      norm += polynomial(i) ** 2;
+      norm += square(polynomial(i));
     }
     for (let i = 0; i < n; i++) out[i] -= (dot / norm) * polynomial(i);
   }

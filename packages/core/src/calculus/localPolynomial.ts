@@ -1,3 +1,4 @@
+import { pow } from '../elementary';
 /**
  * Weights w with Σ wⱼ yⱼ = the `order`-th derivative at `target` of the least-squares polynomial of `degree` through the
  * points (tⱼ, yⱼ). Built on polynomials orthogonal over the very points (Forsythe, J. SIAM 5 (1957) 74), so that it serves
@@ -52,7 +53,7 @@ export function localPolynomialWeights(
     currentAt = nextAt;
     previousNorm = norm;
   }
-  const unscale = scale ** -order;
+  const unscale = pow(scale, -order);
   for (let j = 0; j < n; j++) weights[j] *= unscale;
   return weights;
 }

@@ -1,3 +1,4 @@
+import { exp, square } from '../elementary';
 import { Refusal } from '../refusal';
 import { type NoisePath, type Stretch, addStretches } from '../series/noisePath';
 import { checkSampling } from '../series/sampling';
@@ -54,13 +55,13 @@ export function medianFilter(series: Series, symbol: string, windowPoints: numbe
     let sum = 0;
     for (let j = 0; j < weights.length; j++) {
       const off = (values[i - reach + j] - out[i]) / (shares * sigma);
-      const near = Number.isNaN(off) ? 0 : sigma > 0 ? Math.exp(-off * off) : off === 0 ? 1 : 0;
+      const near = Number.isNaN(off) ? 0 : sigma > 0 ? exp(-off * off) : off === 0 ? 1 : 0;
       weights[j] = near;
       sum += near;
     }
     if (!(sum > 0)) return { first: i, weights: Float64Array.of(1) };
     let squares = 0;
-    for (let j = 0; j < weights.length; j++) squares += (weights[j] /= sum) ** 2;
+    for (let j = 0; j < weights.length; j++) squares += square((weights[j] /= sum));
     // From 1 where one reading alone is the median to π/2 where all share it.
     const spread = weights.length === 1 ? 0 : (1 - squares) / (1 - 1 / weights.length);
     const factor = Math.sqrt(1 + (loss - 1) * spread);

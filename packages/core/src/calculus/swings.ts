@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { sumOfStretches } from '../series/noisePath';
 import { timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
@@ -25,9 +26,9 @@ function middleOf([before, here, after]: readonly Turn[]): Middle {
     at: here.time.value,
     level: new ToldLater(b + (p * q) / across, () =>
       sumOfStretches([
-        [before.value.weights, (q / across) ** 2],
-        [here.value.weights, 1 - (q / across) ** 2 - (p / across) ** 2],
-        [after.value.weights, (p / across) ** 2],
+        [before.value.weights, square(q / across)],
+        [here.value.weights, 1 - square(q / across) - square(p / across)],
+        [after.value.weights, square(p / across)],
       ]),
     ),
   };

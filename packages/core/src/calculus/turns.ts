@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { normSquared, sumOfStretches } from '../series/noisePath';
 import { timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
@@ -293,7 +294,7 @@ function vertexOf(series: Series, index: number, kind: Turn['kind'], top: Top): 
   return new ToldLater(vertex, () =>
     sumOfStretches([
       [slope.weights, -1 / bend.value],
-      [bend.weights, slope.value / bend.value ** 2],
+      [bend.weights, slope.value / square(bend.value)],
     ]),
   );
 }

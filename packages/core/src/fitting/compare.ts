@@ -1,3 +1,4 @@
+import { log } from '../elementary';
 import { Refusal, orRefusal } from '../refusal';
 import { runsTest } from '../statistics/runsTest';
 import { type Unit, one } from '../units/unit';
@@ -62,7 +63,7 @@ export function tryRelations(
     const k = parameterCount + 1;
     const aicc =
       n > k + 1
-        ? n * Math.log(Math.max(fit.residualSumOfSquares, least) / few.x.length) +
+        ? n * log(Math.max(fit.residualSumOfSquares, least) / few.x.length) +
           2 * k +
           (2 * k * (k + 1)) / (n - k - 1)
         : Infinity;

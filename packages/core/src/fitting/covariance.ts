@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { productAt, rowNormsSquared, rowProducts, totalOf } from '../calculus/rowProducts';
 import {
   type NoisePath,
@@ -57,14 +58,14 @@ export interface FitNoise {
   moved(change: Float64Array): number[];
 }
 
-const square = (p: number, entry: (a: number, b: number) => number): number[][] =>
+const squareMatrix = (p: number, entry: (a: number, b: number) => number): number[][] =>
   Array.from({ length: p }, (_, a) => Array.from({ length: p }, (_unused, b) => entry(a, b)));
 
 /** (RᵀR)⁻¹ times a variance: the covariance where all values scatter independently. */
 export function independentCovariance(triangle: Triangle, variance: number): number[][] {
   const p = triangle.length;
   const inverse = invertUpper(triangle, p);
-  return square(p, (a, b) => {
+  return squareMatrix(p, (a, b) => {
     let sum = 0;
     for (let k = 0; k < p; k++) sum += inverse[a][k] * inverse[b][k];
     return variance * sum;
@@ -158,7 +159,7 @@ function spreadNoise(
   const { indices, noise, against } = points;
   const n = indices.length;
   const roots = spreadOverRoots(columns, points, slope);
-  const gram = square(p, (a, b) =>
+  const gram = squareMatrix(p, (a, b) =>
     a > b
       ? 0
       : roots.reduce(
@@ -178,7 +179,7 @@ function spreadNoise(
     });
   const { trace, degreesOfFreedom } = scatterOf(points, slope, roots, orthonormal, explained);
   const variance =
-    trace !== null && trace > 0 ? residualSumOfSquares / trace : ownNoise(noise ?? against, indices) ** 2;
+    trace !== null && trace > 0 ? residualSumOfSquares / trace : square(ownNoise(noise ?? against, indices));
   return {
     covariance: sandwich.map((row) => row.map((value) => value * variance)),
     degreesOfFreedom,
@@ -272,8 +273,8 @@ function scatterOf(
   if (n <= mostExact) {
     const q = orthonormal();
     const rows = Array.from({ length: n }, (_, i) => rowsAt(i) ?? []);
-    const v = square(n, (i, j) => shareOf(rows[i], rows[j]));
-    const projected = square(n, (i, j) => {
+    const v = squareMatrix(n, (i, j) => shareOf(rows[i], rows[j]));
+    const projected = squareMatrix(n, (i, j) => {
       let sum = v[i][j];
       for (let k = 0; k < p; k++) {
         let along = 0;
@@ -284,7 +285,7 @@ function scatterOf(
     });
     let squared = 0;
     for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) squared += projected[i][j] * projected[j][i];
-    return { trace, degreesOfFreedom: squared > 0 ? trace ** 2 / squared : n - p };
+    return { trace, degreesOfFreedom: squared > 0 ? square(trace) / squared : n - p };
   }
   // tr(V)² / tr(V²) of one typical row in the middle stands for all of them.
   const middle = n >> 1;

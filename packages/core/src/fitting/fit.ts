@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { Refusal } from '../refusal';
 import { productAt, rowNormsSquared, rowProducts } from '../calculus/rowProducts';
 import { type Influence } from '../results/quantity';
@@ -226,7 +227,7 @@ function isNoiseRefuted(
   const slope = slopes();
   let sum = 0;
   for (let i = 0; i < slope.length; i++) sum += slope[i] * slope[i] * productAt(norms, i);
-  const explained = (sum / slope.length) * standardDeviation ** 2;
+  const explained = (sum / slope.length) * square(standardDeviation);
   const found = residualSumOfSquares / degreesOfFreedom;
   return explained > found * (1 + refutingDeviations * Math.sqrt(2 / degreesOfFreedom + 2 / known));
 }

@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { type FittedPoints } from './covariance';
 
 /**
@@ -18,6 +19,6 @@ export function independentShare({ noise, indices }: Pick<FittedPoints, 'noise' 
   const own = product(0);
   if (!(own > 0)) return 1;
   let squares = 0;
-  for (let lag = 1; lag < weights.length; lag++) squares += (product(lag) / own) ** 2;
+  for (let lag = 1; lag < weights.length; lag++) squares += square(product(lag) / own);
   return 1 / (1 + 2 * squares);
 }

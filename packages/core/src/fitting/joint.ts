@@ -1,3 +1,4 @@
+import { log, square } from '../elementary';
 import fDistribution from '@stdlib/stats-base-dists-f-cdf';
 import { Refusal } from '../refusal';
 import { coverageFactor } from '../statistics/significance';
@@ -133,14 +134,13 @@ function turnedAlike(relation: Relation, single: readonly SingleFit[]): number[]
 /** By how much the covariance of each set is to be multiplied, and by how many degrees of freedom the scatter is known. */
 function commonScatter(single: readonly SingleFit[]): { factors: number[]; degreesOfFreedom: number } {
   const free = single.map(({ degreesOfFreedom }) => degreesOfFreedom);
-  const variances = single.map(({ residualStandardDeviation }) => residualStandardDeviation ** 2);
+  const variances = single.map(({ residualStandardDeviation }) => square(residualStandardDeviation));
   const all = free.reduce((sum, value) => sum + value, 0);
   if (!Number.isFinite(all)) return { factors: single.map(() => 1), degreesOfFreedom: Infinity };
   const pooled = variances.reduce((sum, variance, s) => sum + free[s] * variance, 0) / all;
   const k = single.length - 1;
   // M. S. Bartlett, Proc. R. Soc. A 160 (1937) 268; χ² as F with many degrees of freedom below.
-  const spread =
-    all * Math.log(pooled) - variances.reduce((sum, variance, s) => sum + free[s] * Math.log(variance), 0);
+  const spread = all * log(pooled) - variances.reduce((sum, variance, s) => sum + free[s] * log(variance), 0);
   const correction = 1 + (free.reduce((sum, value) => sum + 1 / value, 0) - 1 / all) / (3 * k);
   const chance = 1 - fDistribution(spread / correction / k, k, 1e6);
   return chance > oneScatter

@@ -1,3 +1,4 @@
+import { pow, square } from '../elementary';
 import { Refusal } from '../refusal';
 import {
   type Triangle,
@@ -181,8 +182,8 @@ export function leastSquares(
     let bent = 0;
     let straight = 0;
     for (let k = 0; k < p; k++) {
-      bent += (scale[k] * correction[k]) ** 2;
-      straight += (scale[k] * step[k]) ** 2;
+      bent += square(scale[k] * correction[k]);
+      straight += square(scale[k] * step[k]);
     }
     return !(2 * Math.sqrt(bent) <= 0.75 * Math.sqrt(straight));
   };
@@ -312,7 +313,7 @@ export function leastSquares(
       if (trial.sum < sum && Number.isFinite(trial.sum)) {
         const settled = sum - trial.sum <= tolerance * sum;
         state = trial;
-        damping *= Math.max(1 / 10, 1 - (2 * gain - 1) ** 3);
+        damping *= Math.max(1 / 10, 1 - pow(2 * gain - 1, 3));
         damping = Math.max(damping, 1e-16);
         growth = 2;
         // One more step from here still sharpens the parameters, to which the sum is blind near its bottom.

@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { Refusal } from '../refusal';
 import { independentCovariance } from './covariance';
 import { isRankDeficient } from './householder';
@@ -120,7 +121,7 @@ function modelOf(
       const at = first + i;
       const place = x[at];
       const slope = ofX === null ? 0 : solved.slope(own, place);
-      const variance = ofY[at] ** 2 + (ofX === null ? 0 : (slope * ofX[at]) ** 2);
+      const variance = square(ofY[at]) + (ofX === null ? 0 : square(slope * ofX[at]));
       const deviation = Math.sqrt(variance);
       const residual = y[at] - solved.value(own, place);
       out[i] = residual / deviation;
@@ -129,7 +130,7 @@ function modelOf(
       const bends = ofX === null ? null : [solved.gradient(own, place + h), solved.gradient(own, place - h)];
       for (let k = 0; k < p; k++) {
         const bend = bends === null ? 0 : (bends[0][k] - bends[1][k]) / (2 * h);
-        const byDeviation = ofX === null ? 0 : (slope * ofX[at] ** 2 * bend) / deviation;
+        const byDeviation = ofX === null ? 0 : (slope * square(ofX[at]) * bend) / deviation;
         jacobian[k][i] = -gradient[k] / deviation - (residual * byDeviation) / variance;
       }
     }

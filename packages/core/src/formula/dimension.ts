@@ -1,3 +1,4 @@
+import { pow } from '../elementary';
 import { shiftedScales } from '../units/atoms';
 import { measureOfUnit } from '../units/conversion';
 import { type Unit, multiplyUnits, parseUnit, powerOfUnit } from '../units/unit';
@@ -45,7 +46,7 @@ export function measured(unit: Unit): Measured {
     const measure = measureOfUnit([{ atom, power: 1 }]);
     if (measure === undefined) dimension = addDimensions(dimension, new Map([[atom, 1]]), power);
     else {
-      factor *= measure.scale ** power;
+      factor *= pow(measure.scale, power);
       const exponents = new Map(bases.map((base, i) => [base as string, measure.dimension[i]]));
       dimension = addDimensions(dimension, exponents, power);
     }

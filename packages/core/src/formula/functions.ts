@@ -1,3 +1,20 @@
+import {
+  acos,
+  asin,
+  atan,
+  atan2,
+  cbrt,
+  cos,
+  cosh,
+  exp,
+  log,
+  log10,
+  sin,
+  sinh,
+  square,
+  tan,
+  tanh,
+} from '../elementary';
 /** What a function asks of the dimension of its arguments, and what it gives. */
 export type FunctionUnits =
   /** Plain numbers (or angles) in, a plain number out. */
@@ -33,32 +50,32 @@ const ofOne = (
   byFirst: (a: number) => number,
 ): FormulaFunction => ({ units, tex, arity: 1, value, byFirst });
 
-const { sin, cos, tan, sinh, cosh, tanh, exp, log, sqrt, abs, sign } = Math;
+const { sqrt, abs, sign } = Math;
 
 /** Every function of formulas, by the name that is typed. */
 export const functions = {
   sin: ofOne('plain', '\\sin', sin, cos),
   cos: ofOne('plain', '\\cos', cos, (a) => -sin(a)),
-  tan: ofOne('plain', '\\tan', tan, (a) => 1 / cos(a) ** 2),
-  asin: ofOne('angle', '\\arcsin', Math.asin, (a) => 1 / sqrt(1 - a * a)),
-  acos: ofOne('angle', '\\arccos', Math.acos, (a) => -1 / sqrt(1 - a * a)),
-  atan: ofOne('angle', '\\arctan', Math.atan, (a) => 1 / (1 + a * a)),
+  tan: ofOne('plain', '\\tan', tan, (a) => 1 / square(cos(a))),
+  asin: ofOne('angle', '\\arcsin', asin, (a) => 1 / sqrt(1 - a * a)),
+  acos: ofOne('angle', '\\arccos', acos, (a) => -1 / sqrt(1 - a * a)),
+  atan: ofOne('angle', '\\arctan', atan, (a) => 1 / (1 + a * a)),
   atan2: {
     units: 'ratio',
     tex: '\\operatorname{atan2}',
     arity: 2,
-    value: Math.atan2,
+    value: atan2,
     byFirst: (a, b) => b / (a * a + b * b),
     bySecond: (a, b) => -a / (a * a + b * b),
   },
   sinh: ofOne('plain', '\\sinh', sinh, cosh),
   cosh: ofOne('plain', '\\cosh', cosh, sinh),
-  tanh: ofOne('plain', '\\tanh', tanh, (a) => 1 - tanh(a) ** 2),
+  tanh: ofOne('plain', '\\tanh', tanh, (a) => 1 - square(tanh(a))),
   exp: ofOne('plain', '\\exp', exp, exp),
   ln: ofOne('plain', '\\ln', log, (a) => 1 / a),
-  lg: ofOne('plain', '\\lg', Math.log10, (a) => 1 / (a * Math.LN10)),
+  lg: ofOne('plain', '\\lg', log10, (a) => 1 / (a * Math.LN10)),
   sqrt: ofOne('half', '\\sqrt', sqrt, (a) => 0.5 / sqrt(a)),
-  cbrt: ofOne('third', '\\sqrt[3]', Math.cbrt, (a) => 1 / (3 * Math.cbrt(a) ** 2)),
+  cbrt: ofOne('third', '\\sqrt[3]', cbrt, (a) => 1 / (3 * square(cbrt(a)))),
   abs: ofOne('same', '\\operatorname{abs}', abs, sign),
   sign: ofOne('sign', '\\operatorname{sign}', sign, () => 0),
   min: {

@@ -1,3 +1,4 @@
+import { pow } from '../elementary';
 import { type Formula } from './tree';
 
 /** The value of a part of plain numbers; null where it speaks of something, or of units. */
@@ -21,7 +22,7 @@ export function plainValue(formula: Formula): number | null {
         difference: () => a - b,
         product: () => a * b,
         quotient: () => a / b,
-        power: () => a ** b,
+        power: () => pow(a, b),
       }[formula.kind]();
     }
   }

@@ -1,3 +1,4 @@
+import { log, pow } from '../elementary';
 import { FormulaFault } from './fault';
 import { measured } from './dimension';
 import { type FormulaFunction, functions } from './functions';
@@ -206,7 +207,7 @@ function joined(kind: Operation, a: Float64Array, b: Float64Array, n: number, ou
       for (let i = 0; i < n; i++) out[i] = a[i] / b[i];
       return;
     case 'power':
-      for (let i = 0; i < n; i++) out[i] = b[i] === 2 ? a[i] * a[i] : a[i] ** b[i];
+      for (let i = 0; i < n; i++) out[i] = b[i] === 2 ? a[i] * a[i] : pow(a[i], b[i]);
   }
 }
 
@@ -238,8 +239,8 @@ function joinedSlope(
         break;
       case 'power':
         // What does not move asks for no logarithm of what may be negative.
-        if (x !== 0) sum += b[i] === 0 ? 0 : b[i] * a[i] ** (b[i] - 1) * x;
-        if (y !== 0) sum += value[i] === 0 && a[i] === 0 ? 0 : value[i] * Math.log(a[i]) * y;
+        if (x !== 0) sum += b[i] === 0 ? 0 : b[i] * pow(a[i], b[i] - 1) * x;
+        if (y !== 0) sum += value[i] === 0 && a[i] === 0 ? 0 : value[i] * log(a[i]) * y;
     }
     out[i] = sum;
   }

@@ -1,3 +1,4 @@
+import { pow } from '../elementary';
 import { type TemperatureKind, temperatureKind } from '../units/temperature';
 import { type Unit } from '../units/unit';
 import { FormulaFault } from './fault';
@@ -82,7 +83,7 @@ export function temperaturesIn(
 
 function subsetsOf(names: readonly string[]): Set<string>[] {
   return Array.from(
-    { length: 2 ** names.length },
+    { length: pow(2, names.length) },
     (_, mask) => new Set(names.filter((__, i) => (mask >> i) % 2 === 1)),
   );
 }

@@ -1,3 +1,4 @@
+import { sin, square } from '../elementary';
 import { Refusal } from '../refusal';
 
 /**
@@ -24,8 +25,8 @@ export function normalGravity(latitude: number, height: number): number {
     throw new Refusal(`A latitude lies between −90° and 90°; ${latitude}° does not.`);
   if (!(height >= -500 && height <= 20_000))
     throw new Refusal(`The formula holds from −500 m to 20 000 m of height, not at ${height} m.`);
-  const sine2 = Math.sin((latitude * Math.PI) / 180) ** 2;
+  const sine2 = square(sin((latitude * Math.PI) / 180));
   const onSurface = (atEquator * (1 + somigliana * sine2)) / Math.sqrt(1 - eccentricitySquared * sine2);
   const first = (2 / semiMajorAxis) * (1 + flattening + ratioOfRotation - 2 * flattening * sine2) * height;
-  return onSurface * (1 - first + (3 * height * height) / semiMajorAxis ** 2);
+  return onSurface * (1 - first + (3 * height * height) / square(semiMajorAxis));
 }

@@ -1,3 +1,4 @@
+import { cos } from '../elementary';
 import { uniformRandom } from '../random';
 import { type PacePoint } from './target';
 
@@ -57,7 +58,7 @@ export function generatedPositions(seed: number, level: number, room: PaceRoom):
         // Half a cosine begins and ends at rest; its steepest place is π/2 times its mean slope.
         points.push({
           t: rounded(t + duration * share),
-          value: rounded(before + ((value - before) * (1 - Math.cos(Math.PI * share))) / 2),
+          value: rounded(before + ((value - before) * (1 - cos(Math.PI * share))) / 2),
         });
       }
     t += duration;

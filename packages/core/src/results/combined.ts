@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { type Stretch, addStretches, scaledStretch } from '../series/noisePath';
 import { type Unit } from '../units/unit';
 import { type Influence, type Quantity, effectiveDegreesOfFreedom, varianceOf } from './quantity';
@@ -42,7 +43,7 @@ export function combined(value: number, unit: Unit, parts: readonly Part[]): Qua
       ? Math.min(...uncertain.map(({ quantity }) => quantity.degreesOfFreedom))
       : effectiveDegreesOfFreedom(
           uncertain.map(({ quantity, derivative }) => ({
-            variance: (derivative * (quantity.standardUncertainty ?? 0)) ** 2,
+            variance: square(derivative * (quantity.standardUncertainty ?? 0)),
             degreesOfFreedom: quantity.degreesOfFreedom,
           })),
         ),

@@ -1,3 +1,4 @@
+import { log, pow, square } from '../elementary';
 import { normalRandom, uniformRandom } from '../random';
 import { type Quantity, covarianceOf } from './quantity';
 
@@ -73,13 +74,13 @@ function groupsOf(covariance: readonly (readonly number[])[]): number[] {
  */
 function chiSquared(degreesOfFreedom: number, normal: () => number, uniform: () => number): number {
   const shape = degreesOfFreedom / 2;
-  if (shape < 1) return chiSquared(degreesOfFreedom + 2, normal, uniform) * (1 - uniform()) ** (1 / shape);
+  if (shape < 1) return chiSquared(degreesOfFreedom + 2, normal, uniform) * pow(1 - uniform(), 1 / shape);
   const d = shape - 1 / 3;
   const c = 1 / Math.sqrt(9 * d);
   for (;;) {
     const x = normal();
-    const v = (1 + c * x) ** 3;
-    if (v > 0 && Math.log(1 - uniform()) < 0.5 * x * x + d - d * v + d * Math.log(v)) return 2 * d * v;
+    const v = pow(1 + c * x, 3);
+    if (v > 0 && log(1 - uniform()) < 0.5 * x * x + d - d * v + d * log(v)) return 2 * d * v;
   }
 }
 
@@ -105,7 +106,7 @@ export function summaryOfDraws(values: Float64Array): Drawn {
   for (const value of good) sum += value;
   const mean = sum / count;
   let squares = 0;
-  for (const value of good) squares += (value - mean) ** 2;
+  for (const value of good) squares += square(value - mean);
   const at = (share: number) => good[Math.min(Math.max(Math.round(share * (count - 1)), 0), count - 1)];
   return {
     count,

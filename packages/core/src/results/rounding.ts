@@ -1,3 +1,4 @@
+import { pow } from '../elementary';
 /** A result as a physicist writes it, in parts, so that a screen can set it in its own way. */
 export interface WrittenResult {
   /** Digits of the value, with a true minus sign. */
@@ -28,7 +29,7 @@ const magnitudeOf = (number: number) => Number(number.toExponential(mostDigits -
 
 /** Rounded to a place left of the decimal point; what is right of it is left to the number of decimals. */
 const roundedTo = (number: number, place: number): number =>
-  place > 0 ? Math.round(number / 10 ** place) * 10 ** place : number;
+  place > 0 ? Math.round(number / pow(10, place)) * pow(10, place) : number;
 
 /** Digits in groups of three before the decimal sign, where there are five or more (ISO 80000-1, 7.3.1). */
 export const grouped = (digits: string): string =>
@@ -44,7 +45,7 @@ export function writeResult(value: number, standardUncertainty: number | null, f
   const known =
     standardUncertainty !== null &&
     Number.isFinite(standardUncertainty) &&
-    standardUncertainty > Math.abs(value) * 10 ** -mostDigits &&
+    standardUncertainty > Math.abs(value) * pow(10, -mostDigits) &&
     standardUncertainty > 0;
   const place = known
     ? lastPlace(standardUncertainty, 2)
@@ -58,7 +59,7 @@ export function writeResult(value: number, standardUncertainty: number | null, f
   const isTiny = magnitude <= -5 || (magnitude <= -3 && -place > mostDecimals);
   const exponent = magnitude >= plainBelow || isTiny ? magnitude : 0;
   const decimals = Math.min(Math.max(exponent - place, 0), 20);
-  const scaled = (number: number) => minus((roundedTo(number, place) / 10 ** exponent).toFixed(decimals));
+  const scaled = (number: number) => minus((roundedTo(number, place) / pow(10, exponent)).toFixed(decimals));
   return {
     value: withoutMinusZero(scaled(value)),
     uncertainty: known ? scaled(standardUncertainty) : null,

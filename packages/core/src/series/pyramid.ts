@@ -1,3 +1,4 @@
+import { pow } from '../elementary';
 const baseBlock = 64;
 const fan = 8;
 
@@ -26,7 +27,7 @@ export class MinMaxPyramid {
   /** Goes on over values that no later reading can change. */
   grow(values: Float64Array, settled: number): void {
     for (let depth = 0; ; depth++) {
-      const size = baseBlock * fan ** depth;
+      const size = baseBlock * pow(fan, depth);
       const whole = Math.floor(settled / size);
       if (whole === 0) return;
       const level = (this.levels[depth] ??= {

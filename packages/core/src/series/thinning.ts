@@ -1,3 +1,4 @@
+import { log2, pow } from '../elementary';
 import { pyramidOf } from './pyramid';
 import { type Sampling, indexAfter, indexAtOrAfter, timeAt, timesOf } from './sampling';
 import { type Series } from './series';
@@ -85,7 +86,7 @@ function partsOf(
 
 /** A size that is a little larger, in steps of an eighth to a quarter of it, so that nearly equal sizes come out the same. */
 function roundedUp(size: number, leastStep: number): number {
-  const step = Math.max(2 ** (Math.floor(Math.log2(size)) - 2), leastStep);
+  const step = Math.max(pow(2, Math.floor(log2(size)) - 2), leastStep);
   return Math.ceil(size / step) * step;
 }
 

@@ -1,4 +1,5 @@
-import FFT from 'fft.js';
+import { log2, pow } from '../elementary';
+import { fourierOf } from './fourier';
 import { type SpectrumWindow, windowWeight } from './windows';
 
 /** Amplitudes over frequencies 0, step, 2 step, … up to half the sample rate. */
@@ -21,7 +22,7 @@ export function amplitudeSpectrum(
   padding: number,
 ): AmplitudeSpectrum {
   const count = values.length;
-  const size = 2 ** Math.max(Math.ceil(Math.log2(Math.max(count * padding, 2))), 1);
+  const size = pow(2, Math.max(Math.ceil(log2(Math.max(count * padding, 2))), 1));
   const input = new Array<number>(size).fill(0);
   let sum = 0;
   for (let i = 0; i < count; i++) {
@@ -32,7 +33,7 @@ export function amplitudeSpectrum(
   const half = size / 2;
   const amplitudes = new Float64Array(half + 1);
   if (sum === 0) return { step: 1 / size, amplitudes };
-  const transform = new FFT(size);
+  const transform = fourierOf(size);
   const output = transform.createComplexArray();
   transform.realTransform(output, input);
   for (let k = 0; k <= half; k++)

@@ -1,3 +1,4 @@
+import { atan2, cos, sin, square } from '../elementary';
 /** A sine that was found among readings: its frequency, amplitude, and how each reading moves both. */
 export interface Tone {
   /** In cycles per unit of time. */
@@ -11,7 +12,7 @@ export interface Tone {
 const mostRounds = 60;
 /** Changes below this share of what changes are none. */
 const settled = 1e-10;
-const { sin, cos, hypot, PI } = Math;
+const { hypot, PI } = Math;
 
 /**
  * The frequency at which the spectrum of weighed readings is highest, between the frequencies that are drawn. The readings are
@@ -90,11 +91,11 @@ export function toneAt(
   }
   const amplitude = 2 * hypot(real, imaginary);
   if (!isSettled || !(amplitude > 0)) return null;
-  const phase = Math.atan2(imaginary, real);
+  const phase = atan2(imaginary, real);
   const frequencyBy = new Float64Array(n);
   const amplitudeBy = new Float64Array(n);
   let spread = 0;
-  for (let i = 0; i < n; i++) spread += weights[i] * (times[i] - middle) ** 2;
+  for (let i = 0; i < n; i++) spread += weights[i] * square(times[i] - middle);
   for (let i = 0; i < n; i++) {
     const t = times[i] - middle;
     frequencyBy[i] = (-2 * weights[i] * t * sin(omega * t + phase)) / (amplitude * spread * 2 * PI);

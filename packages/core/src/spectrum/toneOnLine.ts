@@ -1,3 +1,4 @@
+import { cos, sin } from '../elementary';
 import { independentCovariance } from '../fitting/covariance';
 import { isRankDeficient } from '../fitting/householder';
 import { leastSquares } from '../fitting/levenbergMarquardt';
@@ -13,7 +14,7 @@ export interface ToneOnLine extends Tone {
   lineAt(time: number): number;
 }
 
-const { sin, cos, hypot, PI, sqrt } = Math;
+const { hypot, PI, sqrt } = Math;
 
 /**
  * The weighed least-squares sine with a straight line under it, all five numbers at once, so that a drift does not shift the sine.

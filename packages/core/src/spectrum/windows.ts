@@ -1,3 +1,4 @@
+import { cos } from '../elementary';
 /** How the readings of a stretch are weighed before their spectrum is taken. */
 export type SpectrumWindow = 'hann' | 'none';
 
@@ -6,4 +7,4 @@ export type SpectrumWindow = 'hann' | 'none';
  * want it (F. J. Harris, Proc. IEEE 66 (1978) 51, eq. 27).
  */
 export const windowWeight = (window: SpectrumWindow, share: number): number =>
-  window === 'none' ? 1 : 0.5 - 0.5 * Math.cos(2 * Math.PI * share);
+  window === 'none' ? 1 : 0.5 - 0.5 * cos(2 * Math.PI * share);

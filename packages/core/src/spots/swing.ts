@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { fitRelation } from '../fitting/fit';
 import { sine } from '../fitting/models/sine';
 import { Refusal } from '../refusal';
@@ -36,7 +37,7 @@ export function spotSwing(readings: SpotReadings, what: 'amplitude' | 'frequency
   const reading =
     what === 'amplitude'
       ? { value: whole.amplitude, standardUncertainty: whole.amplitudeU }
-      : { value: 1 / whole.period, standardUncertainty: whole.periodU / whole.period ** 2 };
+      : { value: 1 / whole.period, standardUncertainty: whole.periodU / square(whole.period) };
   return {
     ...reading,
     spread: standardDeviation,

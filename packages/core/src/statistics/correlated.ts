@@ -1,3 +1,4 @@
+import { log, log2, square } from '../elementary';
 /**
  * Whether readings rest (but for noise, which may wander) or follow a smooth motion, and by how many independent readings a mean of
  * them counts.
@@ -46,7 +47,7 @@ export function isMotion(values: Float64Array): boolean {
   const [first] = levels;
   let top = first;
   for (let k = 1; k < levels.length; k++) {
-    const growth = Math.log2(levels[k] / levels[k - 1]);
+    const growth = log2(levels[k] / levels[k - 1]);
     // Of little growth in all nothing is said: it may be chance.
     if (growth > smoothGrowth && levels[k] > sameLevel * first) return true;
     top = Math.max(top, levels[k]);
@@ -62,7 +63,7 @@ function momentsOf(values: Float64Array): { mean: number; variance: number } {
   for (let i = 0; i < n; i++) mean += (values[i] - values[0]) / n;
   mean += values[0];
   let squares = 0;
-  for (let i = 0; i < n; i++) squares += (values[i] - mean) ** 2;
+  for (let i = 0; i < n; i++) squares += square(values[i] - mean);
   return { mean, variance: squares / (n - 1) };
 }
 
@@ -95,7 +96,7 @@ export function meanOfCorrelated(values: Float64Array): {
   const variance0 = (innovation * n) / free;
   if (order === 0) return { variance: variance0 / n, independent: n, degreesOfFreedom: n - 1 };
   const gathered = Math.min(sum + (1 + 3 * sum) / n, 1 - 1 / n);
-  const variance = variance0 / (1 - gathered) ** 2 / n;
+  const variance = variance0 / square(1 - gathered) / n;
   // What the readings would scatter by, had their own mean not been taken off.
   const whole = spread + variance;
   const independent = whole / variance;
@@ -115,14 +116,14 @@ function autoregression(values: Float64Array): { sum: number; innovation: number
   let error = values.reduce((sum, value) => sum + value * value, 0) / n;
   let phi: number[] = [];
   const aicc = (variance: number, k: number) =>
-    n - k - 2 > 0 ? n * Math.log(variance) + (2 * (k + 1) * n) / (n - k - 2) : Infinity;
+    n - k - 2 > 0 ? n * log(variance) + (2 * (k + 1) * n) / (n - k - 2) : Infinity;
   let best = { sum: 0, innovation: error, order: 0, aicc: aicc(error, 0) };
   const most = Math.min(mostOrder, Math.floor(n / 4));
   for (let m = 1; m <= most; m++) {
     let [product, squares] = [0, 0];
     for (let i = m; i < n; i++) {
       product += forward[i] * backward[i - 1];
-      squares += forward[i] ** 2 + backward[i - 1] ** 2;
+      squares += square(forward[i]) + square(backward[i - 1]);
     }
     if (!(squares > 0) || m > best.order + patience) break;
     const reflection = (2 * product) / squares;

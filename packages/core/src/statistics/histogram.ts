@@ -1,3 +1,4 @@
+import { cbrt, log10, pow } from '../elementary';
 import { Refusal } from '../refusal';
 import { stepOf } from './steps';
 
@@ -72,7 +73,7 @@ function widthBy(rule: 'spread' | 'root', sorted: Float64Array, range: number): 
     return sorted[below] + (place - below) * (sorted[above] - sorted[below]);
   };
   const byRoot = range / Math.sqrt(count);
-  const bySpread = (2 * (middle(0.75) - middle(0.25))) / Math.cbrt(count);
+  const bySpread = (2 * (middle(0.75) - middle(0.25))) / cbrt(count);
   const width = rule === 'spread' && bySpread > 0 ? Math.max(bySpread, range / fewerBins) : byRoot;
   // Values that are all the same fill one bin, of any width.
   return width > 0 ? width : Math.max(Math.abs(sorted[0]) / 100, Number.MIN_VALUE * 2 ** 60);
@@ -80,9 +81,9 @@ function widthBy(rule: 'spread' | 'root', sorted: Float64Array, range: number): 
 
 /** The nearest of 1, 2 and 5 times a power of ten. */
 function rounded(width: number): number {
-  const power = Math.floor(Math.log10(width));
-  const lead = width / 10 ** power;
+  const power = Math.floor(log10(width));
+  const lead = width / pow(10, power);
   const round = lead < Math.SQRT2 ? 1 : lead < Math.sqrt(10) ? 2 : lead < Math.sqrt(50) ? 5 : 10;
   // 10^-3 is not a decimal fraction to the last bit, 1 / 10^3 is.
-  return power < 0 ? round / 10 ** -power : round * 10 ** power;
+  return power < 0 ? round / pow(10, -power) : round * pow(10, power);
 }

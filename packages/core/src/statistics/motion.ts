@@ -1,4 +1,5 @@
-import FFT from 'fft.js';
+import { cos, log2, pow, square } from '../elementary';
+import { fourierOf } from '../spectrum/fourier';
 
 const share = 0.99;
 /** Fewer readings than this say nothing about how fast something moves. */
@@ -16,7 +17,7 @@ const standsOut = 5;
  */
 export function bandwidthOf(values: ArrayLike<number>, rate: number, noise: number): number | null {
   const { length } = values;
-  const size = 2 ** Math.floor(Math.log2(length));
+  const size = pow(2, Math.floor(log2(length)));
   if (size < fewest) return null;
   const used = new Float64Array(size);
   let before = NaN;
@@ -38,16 +39,16 @@ export function bandwidthOf(values: ArrayLike<number>, rate: number, noise: numb
   for (let i = 0; i < size; i++) {
     const rest = used[i] - mean - slope * (i - middle);
     squares += rest * rest;
-    used[i] = rest * (0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / size));
+    used[i] = rest * (0.5 - 0.5 * cos((2 * Math.PI * (i + 0.5)) / size));
   }
   if (Math.sqrt(squares / size) <= standsOut * noise) return null;
-  const fft = new FFT(size);
+  const fft = fourierOf(size);
   const spectrum = fft.createComplexArray();
   fft.realTransform(spectrum, Array.from(used));
   // White noise of this scatter has this power in every line; the mean square of the window is 3/8.
   const floor = noise * noise * size * 0.375;
   const power = Array.from({ length: size / 2 }, (_, k) =>
-    Math.max(spectrum[2 * k] ** 2 + spectrum[2 * k + 1] ** 2 - 3 * floor, 0),
+    Math.max(square(spectrum[2 * k]) + square(spectrum[2 * k + 1]) - 3 * floor, 0),
   );
   const total = power.reduce((sum, line) => sum + line, 0);
   let gathered = 0;

@@ -1,3 +1,4 @@
+import { expm1, log1p } from '../elementary';
 import fDistribution from '@stdlib/stats-base-dists-f-cdf';
 import tQuantile from '@stdlib/stats-base-dists-t-quantile';
 
@@ -54,5 +55,4 @@ export function chanceBeyond(times: number, degreesOfFreedom: number): number {
 const mostDegrees = 1e6;
 
 /** Probability that the luckiest of `trials` independent tries has a chance of `single` or less. */
-export const chanceOfBest = (single: number, trials: number): number =>
-  -Math.expm1(trials * Math.log1p(-single));
+export const chanceOfBest = (single: number, trials: number): number => -expm1(trials * log1p(-single));

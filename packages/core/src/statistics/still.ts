@@ -1,3 +1,4 @@
+import { exp, square } from '../elementary';
 /**
  * What the step of a sensor leaves uncertain about the mean of readings of something that rests. Without noise the mean lies
  * anywhere within a step: step/√12 (JCGM 100:2008, 4.3.7 and F.2.2.1). Noise of standard deviation σ makes readings reach the next
@@ -9,9 +10,9 @@
 export function uncertaintyByStep(step: number, spread: number): number {
   if (!(step > 0)) return 0;
   // What was read scatters by the noise and, where it reaches several steps, by the steps themselves.
-  const noise = Math.max((spread / step) ** 2 - 1 / 12, 0);
+  const noise = Math.max(square(spread / step) - 1 / 12, 0);
   let sum = 0;
-  for (let k = 1; k <= terms; k++) sum += Math.exp(-4 * Math.PI ** 2 * k * k * noise) / (k * k);
+  for (let k = 1; k <= terms; k++) sum += exp(-4 * square(Math.PI) * k * k * noise) / (k * k);
   // Of no noise at all the series is π²/6, and the whole step²/12.
   return noise === 0 ? step / Math.sqrt(12) : (step / (Math.PI * Math.SQRT2)) * Math.sqrt(sum);
 }

@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { type Blocking, type LeftOutPass, blockingsOf, missingPasses } from './edges';
 import { type EdgesOf, type Timed, addTimed, nothingTimed } from './passage';
 
@@ -24,7 +25,7 @@ export function fence({ edges, length: spacing, second }: EdgesOf, gives: FenceG
       case 'velocity':
         for (let k = 0; k + 1 < bars.length; k++) {
           const duration = bars[k + 1].began - bars[k].began;
-          const byTime = spacing / duration ** 2;
+          const byTime = spacing / square(duration);
           addTimed(
             timed,
             (bars[k].began + bars[k + 1].began) / 2,
@@ -57,8 +58,8 @@ function addAcceleration(timed: Timed, [a, b, c]: readonly Blocking[], spacing: 
   // The moments of the two speeds lie half the time from the first to the third edge apart.
   const apart = (d1 + d2) / 2;
   const value = (spacing / d2 - spacing / d1) / apart;
-  const byD1 = spacing / d1 ** 2 / apart - value / (2 * apart);
-  const byD2 = -spacing / d2 ** 2 / apart - value / (2 * apart);
+  const byD1 = spacing / square(d1) / apart - value / (2 * apart);
+  const byD2 = -spacing / square(d2) / apart - value / (2 * apart);
   addTimed(
     timed,
     (a.began + 2 * b.began + c.began) / 4,

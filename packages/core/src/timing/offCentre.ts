@@ -1,3 +1,4 @@
+import { asin, pow, square } from '../elementary';
 /** How long a beam is blocked by a ball that may miss its middle, as shares of the diameter. */
 export interface ChordShare {
   /** The mean chord, less than 1. */
@@ -15,7 +16,8 @@ export interface ChordShare {
 export function chordShare(most: number): ChordShare {
   const q = 2 * most;
   // The series keeps its digits where the differences below lose them: 1 − q²/6 − q⁴/40 and q⁴/45.
-  if (q < 0.02) return { mean: 1 - q ** 2 / 6 - q ** 4 / 40, standardDeviation: q ** 2 / Math.sqrt(45) };
-  const mean = (Math.sqrt(1 - q ** 2) + Math.asin(q) / q) / 2;
-  return { mean, standardDeviation: Math.sqrt(Math.max(1 - q ** 2 / 3 - mean ** 2, 0)) };
+  if (q < 0.02)
+    return { mean: 1 - square(q) / 6 - pow(q, 4) / 40, standardDeviation: square(q) / Math.sqrt(45) };
+  const mean = (Math.sqrt(1 - square(q)) + asin(q) / q) / 2;
+  return { mean, standardDeviation: Math.sqrt(Math.max(1 - square(q) / 3 - square(mean), 0)) };
 }

@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { NoiseLevel } from '../series/noiseLevel';
 import { type NoisePath, type Stretch } from '../series/noisePath';
 import { timed } from '../series/sampling';
@@ -87,8 +88,8 @@ function uncertaintiesOf(
   return Float64Array.from({ length: count }, (_, i) => {
     const row = noise?.row(i)?.weights ?? [];
     let variance = 0;
-    for (const weight of row) variance += (weight * level) ** 2;
-    for (const { effect } of shared) variance += effect[i] ** 2;
+    for (const weight of row) variance += square(weight * level);
+    for (const { effect } of shared) variance += square(effect[i]);
     return noise === null ? NaN : Math.sqrt(variance);
   });
 }

@@ -1,3 +1,4 @@
+import { pow, square } from '../elementary';
 import { siPrefixes } from './prefixes';
 
 /** Exponents of the seven base quantities of the SI, in the order m, kg, s, A, K, mol, cd. */
@@ -85,7 +86,7 @@ const atoms: Readonly<Record<string, Atom>> = {
   '[ppm]': atom(1e-6, false, 0, 0, 0, 0, 0, 0, 0),
   Np: atom(1, true, 0, 0, 0, 0, 0, 0, 0),
   B: atom(Math.LN10 / 2, true, 0, 0, 0, 0, 0, 0, 0),
-  '[psi]': atom((0.45359237 * standardGravity) / 0.0254 ** 2, false, -1, 1, -2, 0, 0, 0, 0),
+  '[psi]': atom((0.45359237 * standardGravity) / square(0.0254), false, -1, 1, -2, 0, 0, 0, 0),
   cal: atom(4.184, true, 2, 1, -2, 0, 0, 0, 0),
   eV: atom(1.602176634e-19, true, 2, 1, -2, 0, 0, 0, 0),
   u: atom(1.66053906892e-27, true, 0, 1, 0, 0, 0, 0, 0),
@@ -107,7 +108,7 @@ export function atomOf(code: string): Measure | undefined {
   const prefix = Object.hasOwn(siPrefixes, code.slice(0, 1)) ? siPrefixes[code.slice(0, 1)] : undefined;
   const rest = Object.hasOwn(atoms, code.slice(1)) ? atoms[code.slice(1)] : undefined;
   if (prefix === undefined || rest === undefined || !rest.metric) return undefined;
-  return { dimension: rest.dimension, scale: rest.scale * 10 ** prefix };
+  return { dimension: rest.dimension, scale: rest.scale * pow(10, prefix) };
 }
 
 /**

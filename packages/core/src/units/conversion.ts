@@ -1,3 +1,4 @@
+import { pow } from '../elementary';
 import { Refusal, orRefusal } from '../refusal';
 import { type Measure, atomOf, shiftedScales } from './atoms';
 import { type Unit, printedUnit, sameUnit } from './unit';
@@ -16,7 +17,7 @@ export function measureOfUnit(unit: Unit): Measure | undefined {
       ? { scale: shiftedScales[atom].factor, dimension: temperature }
       : atomOf(atom);
     if (known === undefined) return undefined;
-    scale *= known.scale ** power;
+    scale *= pow(known.scale, power);
     known.dimension.forEach((exponent, index) => (dimension[index] += exponent * power));
   }
   return { scale, dimension };

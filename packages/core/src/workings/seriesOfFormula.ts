@@ -1,3 +1,4 @@
+import { pow, square } from '../elementary';
 import { localPolynomialFilter } from '../calculus/filter';
 import { raisedWindow } from '../calculus/flattening';
 import { type Measured, measured } from '../formula/dimension';
@@ -232,7 +233,7 @@ function slopeSource(
     kind: 'series',
     series: slope,
     isOnGrid: true,
-    input: { values: slope.values, factor: factor ** -order, zero: 0 },
+    input: { values: slope.values, factor: pow(factor, -order), zero: 0 },
   };
 }
 
@@ -277,7 +278,7 @@ function ownUncertainties(
     if (source.kind === 'result' || source.series.uncertainties === undefined || !source.isOnGrid) return;
     const { uncertainties } = source.series;
     const slope = partials[leaf]();
-    for (let i = 0; i < n; i++) squares[i] += slope[i] === 0 ? 0 : (slope[i] * uncertainties[i]) ** 2;
+    for (let i = 0; i < n; i++) squares[i] += slope[i] === 0 ? 0 : square(slope[i] * uncertainties[i]);
   });
   return squares.map(Math.sqrt);
 }

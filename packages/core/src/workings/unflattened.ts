@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { type Flattening } from '../calculus/flattening';
 import { covarianceOf, exactly, halfWidth, merged, withShared } from '../results/quantity';
 import { resultText } from '../results/rounding';
@@ -245,7 +246,7 @@ function differencesOf(here: Results, next: Results): Difference[] {
     const off = key === 'phase' ? plain - 2 * Math.PI * Math.round(plain / (2 * Math.PI)) : plain;
     const ofOff = () => {
       const common = covarianceOf(quantity, other);
-      return Math.sqrt(Math.max(u ** 2 + (other.standardUncertainty ?? 0) ** 2 - 2 * common, 0));
+      return Math.sqrt(Math.max(square(u) + square(other.standardUncertainty ?? 0) - 2 * common, 0));
     };
     const uNext = other.standardUncertainty ?? 0;
     return Number.isFinite(off) ? [{ key, name, off, u, uNext, size: Math.abs(quantity.value), ofOff }] : [];

@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import {
   type Influence,
   type Quantity,
@@ -109,8 +110,8 @@ function ownOf(series: Series, { first, weights }: Stretch): Influence[] {
   const alone = (i: number) =>
     Math.sqrt(
       Math.max(
-        uncertainties[i] ** 2 -
-          (series.shared ?? []).reduce((sum, one) => sum + (one.uniform ?? one.effect[i]) ** 2, 0),
+        square(uncertainties[i]) -
+          (series.shared ?? []).reduce((sum, one) => sum + square(one.uniform ?? one.effect[i]), 0),
         0,
       ),
     );

@@ -13,6 +13,7 @@ import * as timeZone from './011-time-zone';
 import * as underWay from './012-under-way';
 import * as actors from './013-actors';
 import * as documents from './014-documents';
+import * as evaluations from './015-evaluations';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -29,6 +30,7 @@ const migrations: Record<string, Knex.Migration> = {
   '012-under-way': underWay,
   '013-actors': actors,
   '014-documents': documents,
+  '015-evaluations': evaluations,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

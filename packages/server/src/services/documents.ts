@@ -49,6 +49,16 @@ export async function findDocument<K extends KeptKind>(
   return { document: readable((stored) => readKept(kind, stored), content), version, owner: ownerId };
 }
 
+/** A document of a person who has one in an investigation; null where there is none. @throws Failure where it cannot be read */
+export async function documentOf<K extends KeptKind>(
+  ownerId: string,
+  investigationId: string,
+  kind: K,
+): Promise<KeptDocument<K> | null> {
+  const found = await DocumentModel.query().where({ investigationId, ownerId, kind }).first();
+  return found === undefined ? null : readable((stored) => readKept(kind, stored), found.content);
+}
+
 async function rowFor(actor: Actor, investigationId: string, kind: KeptKind): Promise<DocumentModel> {
   const of = (ownerId: string) => DocumentModel.query().where({ investigationId, ownerId, kind }).first();
   const begin = async (ownerId: string, content: unknown) => {

@@ -7,7 +7,7 @@ import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
 import { ResultText } from '../ui/ResultText';
 import { type ShownResult } from '../workers/protocol';
-import { fitTogether } from '../workers/severalRuns';
+import { fitTogether } from '../runs/severalRuns';
 import { written } from '../ui/numberText';
 
 export function JointFitDialog() {

@@ -14,13 +14,13 @@ import { useDocuments, usePicture, useSession, useShownPage, useView } from '../
 import { withRegion } from '../session/edits';
 import { CursorLayer } from './CursorLayer';
 import { LabelLayer } from './LabelLayer';
-import { axisKey } from '../workers/scaling';
+import { axisKey } from '../traces/scaling';
 import { type RegionBounds, axisHeight, pixelOf, plotLeft, valueAtPixel } from './geometry';
 import { Offers } from './Offers';
 import { type PanelPlot, plotOf, valueIn } from './panelPlot';
 import { pinchedAxis } from './pinch';
 import { zoomed } from './axisMoves';
-import { type DrawnTrace } from '../workers/compose';
+import { type DrawnTrace } from '../traces/compose';
 import { type PointQuestion, type Sight, type Spot } from '../workers/protocol';
 import { RegionMarks } from './RegionMarks';
 

@@ -1,5 +1,5 @@
 import { type Chart, type Plugin } from 'chart.js';
-import { type Side } from '../workers/compose';
+import { type Side } from '../traces/compose';
 import { scaleOf } from './geometry';
 
 /** Readings that stand closer than the pixels, of one run. */

@@ -1,4 +1,4 @@
-import { type DrawnLine, type DrawnQuantity } from '../workers/compose';
+import { type DrawnLine, type DrawnQuantity } from '../traces/compose';
 import { type StyleOfRun } from './chartSetup';
 import { type LineLabel } from './traceLayers';
 

@@ -1,5 +1,5 @@
 import { runStyle } from '../theme/runStyles';
-import { type DrawnLine, type DrawnQuantity, type DrawnTrace } from '../workers/compose';
+import { type DrawnLine, type DrawnQuantity, type DrawnTrace } from '../traces/compose';
 import { type StyleOfRun } from './chartSetup';
 import { lineLabelsOf } from './lineLabels';
 import { type Marks, type OverLayer } from './traceLayers';

@@ -1,7 +1,7 @@
 import { axisLabel } from '@heuristor/core';
 import { faded } from '../theme/colours';
 import { runStyle } from '../theme/runStyles';
-import { type DrawnGraph, type GraphLine } from '../workers/composeGraphs';
+import { type DrawnGraph, type GraphLine } from '../traces/composeGraphs';
 import { type StyleOfRun, fillChart } from './chartSetup';
 import { plotRight } from './geometry';
 import { type OverLayer } from './traceLayers';

@@ -1,7 +1,7 @@
 import { type Chart } from 'chart.js';
 import { colours, faded } from '../theme/colours';
 import { highlighter } from '../theme/runStyles';
-import { type Side } from '../workers/compose';
+import { type Side } from '../traces/compose';
 import { type Bars, type FittedCurve, type Line } from '../workers/protocol';
 import { acrossTicks, uprightTicks } from './axisTicks';
 import { type RegionBounds, fontScale, headHeight, scaleOf } from './geometry';

@@ -5,7 +5,7 @@ import { SessionProvider } from '../session/context';
 import { InvestigationSession } from '../session/investigationSession';
 import { Message } from '../ui/Message';
 import { PageLinksProvider } from '../ui/PageLinks';
-import { RunPool } from '../workers/pool';
+import { RunPool } from '../runs/pool';
 import { addressOf, investigationPages } from './pages';
 
 // While the investigation is fetched, the workers read their program.

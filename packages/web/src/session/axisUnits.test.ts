@@ -1,5 +1,5 @@
 import { parseUnit } from '@heuristor/core';
-import { type DrawnTrace, frameOf } from '../workers/compose';
+import { type DrawnTrace, frameOf } from '../traces/compose';
 import { setInUnitsOf } from './axisUnits';
 
 // 1 ft = 0.3048 m exactly; 0 °C = 273.15 K.

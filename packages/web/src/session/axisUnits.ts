@@ -1,6 +1,6 @@
 import { type Unit, conversionBetween, sameUnit } from '@heuristor/core';
 import { type Sight } from '../workers/protocol';
-import { axisKey } from '../workers/scaling';
+import { axisKey } from '../traces/scaling';
 import { type Picture } from './picture';
 import { type View } from './state';
 

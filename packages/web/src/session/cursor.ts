@@ -1,6 +1,6 @@
 import { type SeriesRef } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
-import { type RunPool } from '../workers/pool';
+import { type RunPool } from '../runs/pool';
 import { type CursorReading, type PointQuestion } from '../workers/protocol';
 import { pageIn } from './pages';
 import { type Picture } from './picture';

@@ -14,7 +14,7 @@ import { type StoreApi, createStore } from 'zustand/vanilla';
 import { getJson, getNumbers, request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
 import { tell } from '../stores/notices';
-import { RunPool } from '../workers/pool';
+import { RunPool } from '../runs/pool';
 import { type Sight } from '../workers/protocol';
 import { attempt, attemptInOrder } from './attempt';
 import { withShifts } from './aligning';

@@ -5,7 +5,7 @@ import {
   emptyWorkings,
   workingsSchema,
 } from '@heuristor/contracts';
-import { type RunPool } from '../workers/pool';
+import { type RunPool } from '../runs/pool';
 import { readAt } from '../workers/atCursor';
 import { type CursorQuestion } from '../workers/protocol';
 import { runOf, stored, swing } from '../testing/runs';

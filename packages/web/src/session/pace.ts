@@ -12,7 +12,7 @@ import {
   walkingSpeed,
   canConvert,
 } from '@heuristor/core';
-import { type ShownTarget } from '../workers/compose';
+import { type ShownTarget } from '../traces/compose';
 import { withEntry } from './edits';
 import { newId } from './ids';
 import { type OnPage, pageIn, withHorizontal, withPage, withShown } from './pages';

@@ -1,9 +1,9 @@
 import { type WorkingsDocument, emptyWorkings, panelOf } from '@heuristor/contracts';
 import { runOf, stored, swing } from '../testing/runs';
-import { type Frame } from '../workers/compose';
+import { type Frame } from '../traces/compose';
 import { type RenderRequest, type RenderedRun } from '../workers/protocol';
-import { renderRun } from '../workers/renderRun';
-import { Told } from '../workers/told';
+import { renderRun } from '../drawing/renderRun';
+import { Told } from '../drawing/told';
 import { PictureMaker } from './picture';
 
 const panels = [panelOf('channel:x')];

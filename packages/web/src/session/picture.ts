@@ -1,7 +1,7 @@
 import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
-import { type DrawnGraph, composeGraphs } from '../workers/composeGraphs';
-import { type DrawnTrace, type Frame, composeTraces } from '../workers/compose';
-import { KnownLines } from '../workers/knownLines';
+import { type DrawnGraph, composeGraphs } from '../traces/composeGraphs';
+import { type DrawnTrace, type Frame, composeTraces } from '../traces/compose';
+import { KnownLines } from '../traces/knownLines';
 import { type RenderRequest, type RenderedRun, type ShownOutcome } from '../workers/protocol';
 import { seriesOn } from './pages';
 

@@ -1,13 +1,13 @@
 import { type Panel, type Run, type WorkingsDocument, panelOf } from '@heuristor/contracts';
 import { type SeriesRef } from '@heuristor/core';
+import { conditionsOf } from '@heuristor/evaluation';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { tell } from '../stores/notices';
-import { type DrawnTrace, frameOf } from '../workers/compose';
-import { type RunPool } from '../workers/pool';
+import { type DrawnTrace, frameOf } from '../traces/compose';
+import { type RunPool } from '../runs/pool';
 import { type Extent, type RenderRequest } from '../workers/protocol';
-import { axisKey } from '../workers/scaling';
+import { axisKey } from '../traces/scaling';
 import { setInUnitsOf } from './axisUnits';
-import { conditionsOf } from './conditions';
 import { type InSight } from './inSight';
 import { shownTarget } from './pace';
 import { ownPanels, pageIn, panelsOf, seriesOn, sharedPanels } from './pages';

@@ -1,6 +1,7 @@
 import { type Run, type SampleFrame } from '@heuristor/contracts';
-import { type RunPool } from '../workers/pool';
-import { isSameSpot, readingsOfSpot } from './spotReadings';
+import { readingsOfSpot } from '@heuristor/evaluation';
+import { type RunPool } from '../runs/pool';
+import { isSameSpot } from './spotReadings';
 
 type Fetch = (path: string) => Promise<Float64Array>;
 

@@ -1,6 +1,6 @@
 import { type SeriesRef } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
-import { type RunPool } from '../workers/pool';
+import { type RunPool } from '../runs/pool';
 import { type TablePart, type TableShape } from '../workers/protocol';
 import { copyText } from './clipboard';
 import { type CursorDesk } from './cursor';

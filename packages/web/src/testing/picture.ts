@@ -1,10 +1,10 @@
 import { type WorkingsDocument, panelOf } from '@heuristor/contracts';
 import { type SeriesRef } from '@heuristor/core';
-import { composeTraces, frameOf } from '../workers/compose';
-import { KnownLines } from '../workers/knownLines';
+import { composeTraces, frameOf } from '../traces/compose';
+import { KnownLines } from '../traces/knownLines';
 import { type RenderRequest, type Sight } from '../workers/protocol';
-import { extentOf, renderRun } from '../workers/renderRun';
-import { Told } from '../workers/told';
+import { extentOf, renderRun } from '../drawing/renderRun';
+import { Told } from '../drawing/told';
 import { type stored } from './runs';
 
 type Evaluators = ReturnType<typeof stored>[];

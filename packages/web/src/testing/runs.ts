@@ -1,9 +1,9 @@
 import { type Run } from '@heuristor/contracts';
+import { HeldRuns, type RunReadings } from '@heuristor/evaluation';
 import { type Evaluator } from '@heuristor/core';
-import { RunPool } from '../workers/pool';
+import { RunPool } from '../runs/pool';
 import { answersOf } from '../workers/questions';
-import { RunStore } from '../workers/runStore';
-import { type RunReadings, type RunWorker } from '../workers/protocol';
+import { type RunWorker } from '../workers/protocol';
 
 /** A run of made-up channels at 50 Hz; their ids count from `firstId`. */
 export const runOf = (
@@ -56,7 +56,7 @@ export const swing = (count: number) =>
 
 /** An evaluator over a run that is held as a worker holds it. */
 export function stored(run: Run, values: Float64Array[], single?: RunReadings['single']): Evaluator {
-  const store = new RunStore();
+  const store = new HeldRuns();
   store.put(run, { values, times: values.map(() => null), ...(single === undefined ? {} : { single }) });
   const evaluator = store.evaluator(run.id);
   if (evaluator === null) throw new Error('the run is not there');
@@ -64,8 +64,8 @@ export function stored(run: Run, values: Float64Array[], single?: RunReadings['s
 }
 
 /** A pool whose one worker lives in this very thread. */
-export function poolHere(): { pool: RunPool; store: RunStore } {
-  const store = new RunStore();
+export function poolHere(): { pool: RunPool; store: HeldRuns } {
+  const store = new HeldRuns();
   const worker: Partial<RunWorker> = {
     put: (run, readings) => store.put(run, readings),
     append: (parts) => store.appendAll(parts),

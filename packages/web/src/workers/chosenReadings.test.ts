@@ -1,8 +1,8 @@
 import { emptyWorkings } from '@heuristor/contracts';
+import { HeldRuns } from '@heuristor/evaluation';
 import { countIn, usualRule } from '@heuristor/core';
 import { runOf, stored, swing } from '../testing/runs';
 import { outliersIn, readingsIn } from './chosenReadings';
-import { RunStore } from './runStore';
 
 const evaluator = () => stored(runOf('a', ['x', 'F']), [swing(400), swing(400)]);
 const derived = {
@@ -36,7 +36,7 @@ test('a stretch of another quantity holds what lies there at any time', () => {
 test('passes through a gate, and series that are not there, have no readings of their own', () => {
   const gate = runOf('g', ['A']);
   gate.channels[0].sampling = { kind: 'events' };
-  const store = new RunStore();
+  const store = new HeldRuns();
   store.put(gate, { values: [Float64Array.of(1, 0, 1, 0)], times: [Float64Array.of(0.1, 0.2, 0.4, 0.5)] });
   const edges = store.evaluator('g');
   if (edges === null) throw new Error('the run is not there');

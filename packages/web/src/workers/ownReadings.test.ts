@@ -1,15 +1,15 @@
 import { type WorkingsDocument, emptyWorkings, panelOf } from '@heuristor/contracts';
+import { HeldRuns } from '@heuristor/evaluation';
 import { uniformRandom } from '@heuristor/core';
 import { runOf, stored, swing } from '../testing/runs';
-import { composeGraphs } from './composeGraphs';
+import { composeGraphs } from '../traces/composeGraphs';
 import { exportColumns } from './exportColumns';
-import { KnownLines } from './knownLines';
+import { KnownLines } from '../traces/knownLines';
 import { isWithin, nearPoint, readingsWithin } from './nearPoint';
 import { type RenderRequest } from './protocol';
-import { renderRun } from './renderRun';
-import { RunStore } from './runStore';
+import { renderRun } from '../drawing/renderRun';
 import { tablePart, tableRow, tableShape, tableText } from './tableRows';
-import { Told } from './told';
+import { Told } from '../drawing/told';
 
 const workings: WorkingsDocument = {
   ...emptyWorkings,
@@ -22,7 +22,7 @@ const workings: WorkingsDocument = {
 const count = 400;
 
 function held(values = swing(count)) {
-  const store = new RunStore();
+  const store = new HeldRuns();
   const run = runOf('a', ['x']);
   store.put(run, { values: [values], times: [null] });
   const evaluator = store.evaluator('a');

@@ -7,6 +7,7 @@ import {
   type TriedRelation,
   type Unit,
 } from '@heuristor/core';
+import { type FreshReadings, type RunReadings } from '@heuristor/evaluation';
 import { type QuestionKey } from './questions';
 import { type Sought } from './sought';
 
@@ -179,22 +180,6 @@ export interface RenderedRun {
   traces: Record<string, RunTrace>;
   residuals: Record<string, RunTrace>;
   graphs: Partial<Record<SeriesRef, RunGraph>>;
-}
-
-/** Readings as they come from the server, in one array a channel. */
-export interface RunReadings {
-  values: Float64Array[];
-  times: (Float64Array | null)[];
-  /** Of values that were taken one by one: how uncertain each is, and where its sensor stood at a limit. */
-  single?: { uncertainties: Float64Array; pinned: Uint8Array }[];
-}
-
-/** Readings of one channel that have come. */
-export interface FreshReadings {
-  channelId: number;
-  firstIndex: number;
-  values: Float64Array;
-  times: Float64Array | null;
 }
 
 /** What a cursor asks of runs: their values at one place of the time axis. */

@@ -1,6 +1,5 @@
-import { type Channel, type WorkingsDocument } from '@heuristor/contracts';
+import { type WorkingsDocument } from '@heuristor/contracts';
 import {
-  type Evaluator,
   type HampelRule,
   type JointSet,
   Refusal,
@@ -10,27 +9,17 @@ import {
   fittedIn,
   jointFit,
 } from '@heuristor/core';
+import { type HeldRun, type OutcomesQuestion, outcomesOf } from '@heuristor/evaluation';
 import { readAt, steppedFrom } from './atCursor';
 import { outliersIn, readingsIn } from './chosenReadings';
 import { exportColumns } from './exportColumns';
 import { nearPoint, readingsWithin } from './nearPoint';
 import { type CursorQuestion, type Outline, type PointQuestion, type Stretch } from './protocol';
-import { extentOf } from './renderRun';
+import { extentOf } from '../drawing/renderRun';
 import { type RunEvent, momentsIn } from './runEvents';
 import { seenOf } from './seen';
 import { tablePart, tableRow, tableShape, tableText } from './tableRows';
 import { triedOn } from './triedRelations';
-
-/** A run with its readings, where it is held. */
-export interface HeldRun {
-  evaluator: Evaluator;
-  /** Its channels with their readings as they were recorded. */
-  channels(): { channel: Channel; values: Float64Array }[];
-  /** The same by the keys of the channels. */
-  recorded(): ReadonlyMap<string, Float64Array>;
-  /** How many readings of each channel are here. */
-  lengths(): number[];
-}
 
 interface OnSheet {
   workings: WorkingsDocument;
@@ -97,6 +86,8 @@ export const questions = {
     { evaluator }: HeldRun,
     { workings, ...asked }: OnSheet & { of: SeriesRef; against: SeriesRef; region: string | null },
   ) => triedOn(evaluator, workings, asked),
+  /** What sheets say of the run, in a form that can be stored and sent. */
+  outcomes: ({ evaluator }: HeldRun, asked: OutcomesQuestion) => outcomesOf(evaluator, asked),
   /** What many draws say of a result by a formula. */
   drawn: ({ evaluator }: HeldRun, { workings, entryId, count }: OfEntry & { count: number }) =>
     drawnIn(evaluator, workings, entryId, count),

@@ -1,11 +1,11 @@
+import { HeldRuns } from '@heuristor/evaluation';
 import * as Comlink from 'comlink';
 import { type RenderedRun, type RunWorker } from './protocol';
 import { answersOf } from './questions';
-import { renderRun } from './renderRun';
-import { RunStore } from './runStore';
-import { Told } from './told';
+import { renderRun } from '../drawing/renderRun';
+import { Told } from '../drawing/told';
 
-const store = new RunStore();
+const store = new HeldRuns();
 const told = new Map<string, Told>();
 
 const api: RunWorker = {

@@ -1,3 +1,4 @@
+import { exp } from '../../elementary';
 import { type Relation } from '../relation';
 import { solveExponential } from './exponential';
 
@@ -14,8 +15,7 @@ export const approach: Relation = {
     { key: 'valueAtZero', name: 'value at 0', unit: yUnit, main: false },
     { key: 'halfLife', name: 'half-life', unit: xUnit, main: false },
   ],
-  value: ([finalValue, timeConstant, start], x) =>
-    finalValue + (start - finalValue) * Math.exp(-x / timeConstant),
+  value: ([finalValue, timeConstant, start], x) => finalValue + (start - finalValue) * exp(-x / timeConstant),
   solve: (points, hint) =>
     solveExponential(
       points,

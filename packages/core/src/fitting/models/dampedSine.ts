@@ -1,3 +1,4 @@
+import { atan2, cos, exp, sin, square } from '../../elementary';
 import { intervalUnit } from '../../units/temperature';
 import { Refusal } from '../../refusal';
 import { chanceOfGain } from '../../statistics/significance';
@@ -15,9 +16,9 @@ const model: ShapedModel = {
   factors: 3,
   held: 2,
   fill([omega, rate], u, values, byHeld) {
-    const fallen = Math.exp(-rate * (u + 1));
-    const s = fallen * Math.sin(omega * u);
-    const c = fallen * Math.cos(omega * u);
+    const fallen = exp(-rate * (u + 1));
+    const s = fallen * sin(omega * u);
+    const c = fallen * cos(omega * u);
     values[0] = s;
     values[1] = c;
     values[2] = 1;
@@ -59,7 +60,7 @@ export const dampedSine: Relation = {
     { key: 'quality', name: 'Q', unit: [], main: false },
   ],
   value: ([amplitude, period, damping, phase, offset], x) =>
-    amplitude * Math.exp(-damping * x) * Math.sin((2 * PI * x) / period + phase) + offset,
+    amplitude * exp(-damping * x) * sin((2 * PI * x) / period + phase) + offset,
   solve({ x, y }, { near }) {
     const { low, high } = endsOf(x);
     if (!(high > low)) throw new Refusal('A damped sine needs readings at different places along the axis.');
@@ -73,8 +74,8 @@ export const dampedSine: Relation = {
       const [amplitude, period, damping, phase, offset] = near;
       const omega = (2 * PI * reach) / period;
       const turned = phase + (2 * PI * origin) / period;
-      const height = amplitude * Math.exp(-damping * low);
-      start = [height * Math.cos(turned), height * Math.sin(turned), offset, omega, damping * reach];
+      const height = amplitude * exp(-damping * low);
+      start = [height * cos(turned), height * sin(turned), offset, omega, damping * reach];
     }
     const starts = start === null ? startsFor(u, y, mostCycles) : [];
     const fastest = Math.max(...starts.map(([omega]) => omega / PI), 1);
@@ -103,10 +104,10 @@ export const dampedSine: Relation = {
       const sign = Math.sign(omega);
       const [w, damping] = [Math.abs(omega) / reach, rate / reach];
       return [
-        Math.hypot(a, b) * Math.exp(damping * low),
+        Math.hypot(a, b) * exp(damping * low),
         (2 * PI) / w,
         damping,
-        wrapped(Math.atan2(b, sign * a) - w * origin),
+        wrapped(atan2(b, sign * a) - w * origin),
         offset,
         w / (2 * damping),
       ];
@@ -129,6 +130,6 @@ function scatterOf(y: Float64Array): number {
   let mean = 0;
   for (let i = 0; i < y.length; i++) mean += y[i] / y.length;
   let sum = 0;
-  for (let i = 0; i < y.length; i++) sum += (y[i] - mean) ** 2;
+  for (let i = 0; i < y.length; i++) sum += square(y[i] - mean);
   return sum;
 }

@@ -1,3 +1,4 @@
+import { exp } from '../../elementary';
 import { intervalUnit } from '../../units/temperature';
 import { type Relation } from '../relation';
 import { solveExponential } from './exponential';
@@ -15,7 +16,7 @@ export const decay: Relation = {
     { key: 'offset', name: 'offset', unit: yUnit, main: false },
     { key: 'halfLife', name: 'half-life', unit: xUnit, main: false },
   ],
-  value: ([amplitude, timeConstant, offset], x) => amplitude * Math.exp(-x / timeConstant) + offset,
+  value: ([amplitude, timeConstant, offset], x) => amplitude * exp(-x / timeConstant) + offset,
   solve: (points, hint) =>
     solveExponential(
       points,

@@ -1,3 +1,4 @@
+import { exp, log } from '../../elementary';
 import { type FitPoints, type Hint, type RelationSolution } from '../relation';
 import { Refusal } from '../../refusal';
 import { type ShapedModel, geometric, solveShaped } from './shaped';
@@ -8,8 +9,8 @@ const model: ShapedModel = {
   factors: 2,
   held: 1,
   fill([rate], u, values, byHeld) {
-    const k = Math.exp(rate);
-    const fallen = Math.exp(-k * u);
+    const k = exp(rate);
+    const fallen = exp(-k * u);
     values[0] = fallen;
     values[1] = 1;
     if (byHeld === null) return;
@@ -21,7 +22,7 @@ const model: ShapedModel = {
 /** Less of a time constant than this in the region is told from a parabola by nobody. */
 const fewest = 0.02;
 const most = 3000;
-const starts = geometric(0.05, 1000, 46).map((k) => [Math.log(k)]);
+const starts = geometric(0.05, 1000, 46).map((k) => [log(k)]);
 
 /** An exponential in terms that people can choose from. */
 export interface Exponential {
@@ -48,7 +49,7 @@ export function solveExponential(
   let start: number[] | null = null;
   if (near !== null) {
     const { amplitude, timeConstant, offset } = read(near);
-    start = [amplitude * Math.exp(-origin / timeConstant), offset, Math.log(reach / timeConstant)];
+    start = [amplitude * exp(-origin / timeConstant), offset, log(reach / timeConstant)];
   }
   const solution = solveShaped(
     model,
@@ -56,11 +57,11 @@ export function solveExponential(
     points.y,
     starts,
     start?.every(Number.isFinite) === true ? start : null,
-    ([rate]) => rate > Math.log(fewest) && rate < Math.log(most),
+    ([rate]) => rate > log(fewest) && rate < log(most),
     'No exponential settles on this region: what is in it does not level off to the right. Mark a longer stretch, or take a straight line or a parabola.',
   );
   return shapedSolution(model, solution, frame, ([height, offset, rate]) => {
-    const k = Math.exp(rate);
-    return named({ amplitude: height * Math.exp((k * origin) / reach), timeConstant: reach / k, offset });
+    const k = exp(rate);
+    return named({ amplitude: height * exp((k * origin) / reach), timeConstant: reach / k, offset });
   });
 }

@@ -1,3 +1,4 @@
+import { exp, log, square } from '../../elementary';
 import { intervalUnit } from '../../units/temperature';
 import { Refusal } from '../../refusal';
 import { type Relation } from '../relation';
@@ -9,9 +10,9 @@ const model: ShapedModel = {
   factors: 2,
   held: 2,
   fill([centre, width], u, values, byHeld) {
-    const w = Math.exp(width);
+    const w = exp(width);
     const off = (u - centre) / w;
-    const bell = Math.exp(-0.5 * off * off);
+    const bell = exp(-0.5 * off * off);
     values[0] = bell;
     values[1] = 1;
     if (byHeld === null) return;
@@ -22,9 +23,9 @@ const model: ShapedModel = {
   },
 };
 
-const widths = geometric(0.03, 2.5, 12).map(Math.log);
+const widths = geometric(0.03, 2.5, 12).map(log);
 const grid = pairs(evenly(-1.2, 1.2, 49), widths);
-const narrow = geometric(0.004, 0.06, 6).map(Math.log);
+const narrow = geometric(0.004, 0.06, 6).map(log);
 /** Full width at half height of a bell of width one. */
 const fullWidth = 2 * Math.sqrt(2 * Math.LN2);
 
@@ -45,8 +46,7 @@ export const gaussian: Relation = {
     { key: 'offset', name: 'offset', unit: yUnit, main: false },
     { key: 'fullWidth', name: 'full width at half height', unit: xUnit, main: false },
   ],
-  value: ([centre, height, width, offset], x) =>
-    height * Math.exp(-0.5 * ((x - centre) / width) ** 2) + offset,
+  value: ([centre, height, width, offset], x) => height * exp(-0.5 * square((x - centre) / width)) + offset,
   solve({ x, y }, { near }) {
     const { low, high } = endsOf(x);
     if (!(high > low)) throw new Refusal('A Gaussian needs readings at different places along the axis.');
@@ -59,12 +59,12 @@ export const gaussian: Relation = {
       [...grid, ...pairs(extremesOf(u, y), narrow)],
       near === null
         ? null
-        : [near[1], near[3], (near[0] - frame.origin) / frame.reach, Math.log(near[2] / frame.reach)],
-      ([centre, width]) => Math.abs(centre) < 3 && width > Math.log(1e-3) && width < Math.log(6),
+        : [near[1], near[3], (near[0] - frame.origin) / frame.reach, log(near[2] / frame.reach)],
+      ([centre, width]) => Math.abs(centre) < 3 && width > log(1e-3) && width < log(6),
       'No bell settles on this region. Mark a stretch with one peak and something of its feet on both sides.',
     );
     return shapedSolution(model, solution, frame, ([height, offset, centre, width]) => {
-      const w = frame.reach * Math.exp(width);
+      const w = frame.reach * exp(width);
       return [frame.origin + frame.reach * centre, height, w, offset, fullWidth * w];
     });
   },

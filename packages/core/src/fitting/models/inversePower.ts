@@ -1,3 +1,4 @@
+import { pow } from '../../elementary';
 import { multiplyUnits, powerOfUnit } from '../../units/unit';
 import { type Relation } from '../relation';
 import { needPlaces, solveBasis } from './basis';
@@ -13,12 +14,12 @@ export const inversePower = (key: string, title: string, formula: string, power:
   parameterNames: ({ xUnit, yUnit }) => [
     { key: 'factor', name: 'factor', unit: multiplyUnits(yUnit, powerOfUnit(xUnit, power)), main: true },
   ],
-  value: ([factor], x) => factor / x ** power,
+  value: ([factor], x) => factor / pow(x, power),
   solve(points) {
     needPlaces(points, `relation “${title}”`, 'other than 0', (x) => x !== 0);
     return solveBasis(
       points,
-      [{ value: (x) => x ** -power, slope: (x) => -power * x ** (-power - 1) }],
+      [{ value: (x) => pow(x, -power), slope: (x) => -power * pow(x, -power - 1) }],
       [[1]],
     );
   },

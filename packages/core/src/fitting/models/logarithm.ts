@@ -1,3 +1,4 @@
+import { log } from '../../elementary';
 import { intervalUnit } from '../../units/temperature';
 import { printedUnit } from '../../units/unit';
 import { type Relation } from '../relation';
@@ -19,16 +20,16 @@ export const logarithm: Relation = {
       main: false,
     },
   ],
-  value: ([gain, valueAtOne], x) => gain * Math.log(x) + valueAtOne,
+  value: ([gain, valueAtOne], x) => gain * log(x) + valueAtOne,
   solve(points) {
     needPlaces(points, 'logarithm', 'greater than 0', isPositive);
     let middle = 0;
-    for (let i = 0; i < points.x.length; i++) middle += Math.log(points.x[i]) / points.x.length;
+    for (let i = 0; i < points.x.length; i++) middle += log(points.x[i]) / points.x.length;
     // About the middle of the points, so that gain and value do not hang on each other.
     return solveBasis(
       points,
       [
-        { value: (x) => Math.log(x) - middle, slope: (x) => 1 / x },
+        { value: (x) => log(x) - middle, slope: (x) => 1 / x },
         { value: () => 1, slope: () => 0 },
       ],
       [

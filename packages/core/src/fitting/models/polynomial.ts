@@ -1,3 +1,4 @@
+import { pow } from '../../elementary';
 import { Refusal } from '../../refusal';
 import { linearLeastSquares } from '../linear';
 import { type FitPoints, type RelationSolution } from '../relation';
@@ -29,7 +30,7 @@ export function solvePolynomial({ x, y }: FitPoints, degree: number): RelationSo
   // ((x − m)/s)^k expanded in powers of x: coefficient of x^j is C(k, j) (−m)^(k−j) / s^k.
   const transformation = Array.from({ length: degree + 1 }, (_, j) =>
     Array.from({ length: degree + 1 }, (_unused, k) =>
-      k < j ? 0 : (binomial(k, j) * (-middle) ** (k - j)) / scale ** k,
+      k < j ? 0 : (binomial(k, j) * pow(-middle, k - j)) / pow(scale, k),
     ),
   );
   return {

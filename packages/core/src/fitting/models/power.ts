@@ -1,3 +1,4 @@
+import { exp, log, pow } from '../../elementary';
 import { printedUnit } from '../../units/unit';
 import { type Relation, type RelationSolution } from '../relation';
 import { isPositive, needPlaces } from './basis';
@@ -9,7 +10,7 @@ const model: ShapedModel = {
   factors: 1,
   held: 1,
   fill([exponent], u, values, byHeld) {
-    values[0] = Math.exp(exponent * u);
+    values[0] = exp(exponent * u);
     if (byHeld !== null) byHeld[0] = u * values[0];
   },
 };
@@ -28,10 +29,10 @@ export const power: Relation = {
     { key: 'exponent', name: 'exponent', unit: [], main: true },
     { key: 'valueAtOne', name: `value at 1 ${printedUnit(xUnit)}`.trim(), unit: yUnit, main: false },
   ],
-  value: ([exponent, valueAtOne], x) => valueAtOne * x ** exponent,
+  value: ([exponent, valueAtOne], x) => valueAtOne * pow(x, exponent),
   solve(points, { near }) {
     needPlaces(points, 'power', 'greater than 0', isPositive);
-    const logarithms = points.x.map(Math.log);
+    const logarithms = points.x.map(log);
     let middle = 0;
     for (let i = 0; i < logarithms.length; i++) middle += logarithms[i] / logarithms.length;
     const u = logarithms.map((value) => value - middle);
@@ -40,13 +41,13 @@ export const power: Relation = {
       u,
       points.y,
       starts,
-      near === null ? null : [near[1] * Math.exp(near[0] * middle), near[0]],
+      near === null ? null : [near[1] * exp(near[0] * middle), near[0]],
       ([exponent]) => Math.abs(exponent) < mostExponent,
       `No power up to ${mostExponent} settles on this region. Take another relation.`,
     );
     const solved = shapedSolution(model, solution, { origin: 0, reach: 1 }, ([middleValue, exponent]) => [
       exponent,
-      middleValue * Math.exp(-exponent * middle),
+      middleValue * exp(-exponent * middle),
     ]);
     return overLogarithm(solved, middle);
   },
@@ -55,7 +56,7 @@ export const power: Relation = {
 /** The same relation over x rather than over its logarithm about the middle. */
 const overLogarithm = (solved: RelationSolution, middle: number): RelationSolution => ({
   ...solved,
-  value: (own, x) => solved.value(own, Math.log(x) - middle),
-  slope: (own, x) => (own[1] * solved.value(own, Math.log(x) - middle)) / x,
-  gradient: (own, x) => solved.gradient(own, Math.log(x) - middle),
+  value: (own, x) => solved.value(own, log(x) - middle),
+  slope: (own, x) => (own[1] * solved.value(own, log(x) - middle)) / x,
+  gradient: (own, x) => solved.gradient(own, log(x) - middle),
 });

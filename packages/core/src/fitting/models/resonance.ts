@@ -1,3 +1,4 @@
+import { exp, log, square } from '../../elementary';
 import { intervalUnit } from '../../units/temperature';
 import { type Relation } from '../relation';
 import { isPositive, needPlaces } from './basis';
@@ -9,8 +10,8 @@ const model: ShapedModel = {
   factors: 1,
   held: 2,
   fill([frequency, width], u, values, byHeld) {
-    const f = Math.exp(frequency);
-    const g = Math.exp(width);
+    const f = exp(frequency);
+    const g = exp(width);
     const off = f * f - u * u;
     const squares = off * off + g * g * u * u;
     const value = (f * g) / Math.sqrt(squares);
@@ -35,30 +36,27 @@ export const resonance: Relation = {
     { key: 'width', name: 'width', unit: xUnit, main: false },
     { key: 'quality', name: 'Q', unit: [], main: false },
   ],
-  value: ([f, amplitude, g], x) => (amplitude * f * g) / Math.sqrt((f * f - x * x) ** 2 + (g * x) ** 2),
+  value: ([f, amplitude, g], x) => (amplitude * f * g) / Math.sqrt(square(f * f - x * x) + square(g * x)),
   solve(points, { near }) {
     needPlaces(points, 'resonance', 'greater than 0', isPositive);
     const { low, high } = endsOf(points.x);
     const frame: Frame = { origin: 0, reach: high };
-    const widths = geometric(0.002, 4, 15).map(Math.log);
+    const widths = geometric(0.002, 4, 15).map(log);
     let top = 0;
     for (let i = 0; i < points.y.length; i++) if (Math.abs(points.y[i]) > Math.abs(points.y[top])) top = i;
-    const places = [...geometric((0.6 * low) / high, 1.6, 56), points.x[top] / high].map(Math.log);
+    const places = [...geometric((0.6 * low) / high, 1.6, 56), points.x[top] / high].map(log);
     const solution = solveShaped(
       model,
       toFrame(points.x, frame),
       points.y,
       pairs(places, widths),
-      near === null ? null : [near[1], Math.log(near[0] / high), Math.log(near[2] / high)],
+      near === null ? null : [near[1], log(near[0] / high), log(near[2] / high)],
       ([frequency, width]) =>
-        frequency > Math.log((0.2 * low) / high) &&
-        frequency < Math.log(5) &&
-        width > Math.log(1e-5) &&
-        width < Math.log(100),
+        frequency > log((0.2 * low) / high) && frequency < log(5) && width > log(1e-5) && width < log(100),
       'No resonance settles on this region. Mark frequencies on both sides of the peak.',
     );
     return shapedSolution(model, solution, frame, ([amplitude, frequency, width]) => {
-      const [f, g] = [Math.exp(frequency), Math.exp(width)];
+      const [f, g] = [exp(frequency), exp(width)];
       return [high * f, amplitude, high * g, f / g];
     });
   },

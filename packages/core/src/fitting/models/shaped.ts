@@ -1,3 +1,4 @@
+import { pow, square } from '../../elementary';
 import { Refusal, orRefusal } from '../../refusal';
 import { type ModelFunction, type Solution, type SolverOptions, leastSquares } from '../levenbergMarquardt';
 
@@ -98,7 +99,7 @@ function shapeTrial(
   const constant = constantOf(model);
   const base = constant === null ? 0 : middle / weight;
   let squares = 0;
-  for (let i = 0; i < n; i++) squares += (root[i] * (y[i] - base)) ** 2;
+  for (let i = 0; i < n; i++) squares += square(root[i] * (y[i] - base));
   return (held) => {
     gram.fill(0);
     right.fill(0);
@@ -134,7 +135,7 @@ function constantOf({ factors, held, fill }: ShapedModel): number | null {
 function solvedGram(gram: Float64Array, right: Float64Array, m: number): number[] | null {
   for (let i = 0; i < m; i++) {
     const whole = gram[i * m + i];
-    for (let k = 0; k < i; k++) gram[i * m + i] -= gram[k * m + i] ** 2;
+    for (let k = 0; k < i; k++) gram[i * m + i] -= square(gram[k * m + i]);
     if (!(gram[i * m + i] > 1e-12 * whole)) return null;
     gram[i * m + i] = Math.sqrt(gram[i * m + i]);
     for (let j = i + 1; j < m; j++) {
@@ -233,7 +234,7 @@ function spread(
 
 /** Numbers from `low` to `high`, each the same factor from the last. */
 export const geometric = (low: number, high: number, count: number): number[] =>
-  Array.from({ length: count }, (_, i) => low * (high / low) ** (i / (count - 1)));
+  Array.from({ length: count }, (_, i) => low * pow(high / low, i / (count - 1)));
 
 /** Numbers from `low` to `high` at equal distances. */
 export const evenly = (low: number, high: number, count: number): number[] =>

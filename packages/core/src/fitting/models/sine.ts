@@ -1,3 +1,4 @@
+import { sin, square } from '../../elementary';
 import { intervalUnit } from '../../units/temperature';
 import { type Relation } from '../relation';
 import { chanceOfGain } from '../../statistics/significance';
@@ -18,7 +19,7 @@ export const sine: Relation = {
     { key: 'offset', name: 'offset', unit: yUnit, main: false },
   ],
   value: ([amplitude, period, phase, offset], x) =>
-    amplitude * Math.sin((2 * Math.PI * x) / period + phase) + offset,
+    amplitude * sin((2 * Math.PI * x) / period + phase) + offset,
   solve: (points, hint) => solveSwing(points, hint, false),
   remarks({ x }, { solution, named }) {
     const residuals = solution.residuals();
@@ -28,7 +29,7 @@ export const sine: Relation = {
     let xx = 0;
     let xr = 0;
     for (let i = 0; i < n; i++) {
-      xx += (x[i] - middle) ** 2;
+      xx += square(x[i] - middle);
       xr += (x[i] - middle) * residuals[i];
     }
     const drift = xr / xx;

@@ -1,3 +1,4 @@
+import { cos, sin, atan2, square } from '../../elementary';
 import { Refusal, orRefusal } from '../../refusal';
 import { chanceOfBest, chanceOfGain } from '../../statistics/significance';
 import { type ModelFunction, type Solution, type SolverOptions, leastSquares } from '../levenbergMarquardt';
@@ -8,7 +9,7 @@ import { swingSums, turnLength } from './swingSums';
 import { type Swing, binned, mostBinnedCycles, searchSwing } from './swingGuess';
 import { wrapped } from './wrapped';
 
-const { sin, cos, PI } = Math;
+const { PI } = Math;
 
 /** Less of a swing than this, and offset, amplitude and period cannot be told apart. */
 const fewestCycles = 0.4;
@@ -221,7 +222,7 @@ export function solveSwing(points: FitPoints, hint: Hint, onLine: boolean): Rela
   const named = (own: readonly number[]): number[] => {
     const turn = Math.sign(own[3]);
     const rate = Math.abs(own[3]) / reach;
-    const phase = wrapped(Math.atan2(own[1], turn * own[0]) - rate * middle);
+    const phase = wrapped(atan2(own[1], turn * own[0]) - rate * middle);
     const drift = onLine ? own[4] / reach : 0;
     return [
       Math.hypot(own[0], own[1]),
@@ -238,7 +239,7 @@ export function solveSwing(points: FitPoints, hint: Hint, onLine: boolean): Rela
     transformation: [
       padded([a / amplitude, b / amplitude, 0, 0]),
       padded([0, 0, 0, (-2 * PI * sign) / (omega * omega * reach)]),
-      padded([(-sign * b) / amplitude ** 2, (sign * a) / amplitude ** 2, 0, (-sign * middle) / reach]),
+      padded([(-sign * b) / square(amplitude), (sign * a) / square(amplitude), 0, (-sign * middle) / reach]),
       padded([0, 0, 1, 0], -middle / reach),
       ...(onLine ? [[0, 0, 0, 0, 1 / reach]] : []),
     ],

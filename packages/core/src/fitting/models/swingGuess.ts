@@ -1,6 +1,7 @@
-import FFT from 'fft.js';
+import { cos, sin, log2, pow, square } from '../../elementary';
+import { fourierOf } from '../../spectrum/fourier';
 
-const { sin, cos, PI } = Math;
+const { PI } = Math;
 
 /** Points of a possible swing, on u ∈ [−1, 1]. */
 export interface Swing {
@@ -69,7 +70,7 @@ function withoutLine({ u, y }: Swing): Float64Array {
   let uu = 0;
   let uy = 0;
   for (let i = 0; i < n; i++) {
-    uu += (u[i] - meanU) ** 2;
+    uu += square(u[i] - meanU);
     uy += (u[i] - meanU) * (y[i] - y[0] - meanY);
   }
   const slope = uu > 0 ? uy / uu : 0;
@@ -104,7 +105,7 @@ export function binned(swing: Swing, bins: number): Swing {
 /** Cycles per stretch at the highest peaks of the zero-padded spectrum of the points, laid on a regular grid. */
 function spectrumPeaks(swing: Swing, most: number, mostPoints: number): number[] {
   const points = Math.min(swing.u.length, mostPoints);
-  const size = 2 ** Math.max(4, Math.ceil(Math.log2(points)));
+  const size = pow(2, Math.max(4, Math.ceil(log2(points))));
   const padded = size * 2;
   const { u, y } = binned(swing, size);
   let mean = 0;
@@ -114,10 +115,10 @@ function spectrumPeaks(swing: Swing, most: number, mostPoints: number): number[]
     const place = Math.min(size - 1, Math.max(0, Math.round(((u[i] + 1) / 2) * (size - 1))));
     input[place] = y[i] - mean;
   }
-  const fft = new FFT(padded);
+  const fft = fourierOf(padded);
   const output = fft.createComplexArray();
   fft.realTransform(output, input);
-  const power = (bin: number) => output[2 * bin] ** 2 + output[2 * bin + 1] ** 2;
+  const power = (bin: number) => square(output[2 * bin]) + square(output[2 * bin + 1]);
   const peaks: { bin: number; power: number }[] = [];
   for (let bin = 1; bin < padded / 2 - 1; bin++) {
     const here = power(bin);

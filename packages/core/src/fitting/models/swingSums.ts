@@ -1,3 +1,4 @@
+import { cos, sin } from '../../elementary';
 import { GramSum } from '../gram';
 import { type SolverSums } from '../levenbergMarquardt';
 
@@ -13,15 +14,15 @@ export const swingSums =
   (u: Float64Array, y: Float64Array, step: number): SolverSums =>
   ([a, b, c, w]) => {
     const n = y.length;
-    const turnS = Math.sin(w * step);
-    const turnC = Math.cos(w * step);
+    const turnS = sin(w * step);
+    const turnC = cos(w * step);
     let [ss, sk, s1, sg, sr] = [0, 0, 0, 0, 0];
     let [k1, kg, kr] = [0, 0, 0];
     let [g1, r1, gg, gr, rr] = [0, 0, 0, 0, 0];
     for (let start = 0; start < n; start += turnLength) {
       const end = Math.min(start + turnLength, n);
-      let s = Math.sin(w * u[start]);
-      let k = Math.cos(w * u[start]);
+      let s = sin(w * u[start]);
+      let k = cos(w * u[start]);
       for (let i = start; i < end; i++) {
         const r = y[i] - (a * s + b * k + c);
         const g = u[i] * (a * k - b * s);

@@ -1,3 +1,4 @@
+import { log2, pow } from '../../elementary';
 import { sameName } from '../../formula/names';
 import { parsed } from '../../formula/parsed';
 import { Program } from '../../formula/program';
@@ -67,8 +68,8 @@ function solvedRate(
       x,
     );
   const [single, double] = [at(1), at(2)];
-  const power = Math.log2(double / single);
-  const found = (wanted / single) ** (1 / power);
+  const power = log2(double / single);
+  const found = pow(wanted / single, 1 / power);
   return Number.isFinite(found) && Math.abs(at(found) / wanted - 1) < 1e-6 ? found : null;
 }
 

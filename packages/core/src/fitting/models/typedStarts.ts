@@ -1,3 +1,4 @@
+import { pow } from '../../elementary';
 import { measured } from '../../formula/dimension';
 import { uniformRandom } from '../../random';
 import { Refusal, orRefusal } from '../../refusal';
@@ -182,5 +183,5 @@ function sizeOf(typed: TypedFunction, unit: Unit, scales: { x: number; y: number
   const powers = axisPowers(measured(unit).dimension, typed.xUnit, typed.yUnit);
   if (powers === null) return 1;
   const [x, y] = [measured(typed.xUnit), measured(typed.yUnit)];
-  return ((scales.y * y.factor) ** powers.y * (scales.x * x.factor) ** powers.x) / measured(unit).factor;
+  return (pow(scales.y * y.factor, powers.y) * pow(scales.x * x.factor, powers.x)) / measured(unit).factor;
 }

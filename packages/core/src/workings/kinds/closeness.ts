@@ -1,3 +1,4 @@
+import { square } from '../../elementary';
 import { intervalUnit } from '../../units/temperature';
 import { closeness as closenessTo } from '../../pace/closeness';
 import { exactly } from '../../results/quantity';
@@ -37,7 +38,7 @@ export const closeness = defineKind({
         {
           rms: () => ({
             formula: `\\sqrt{\\frac{1}{n}\\sum_{i=1}^{n} \\left({${symbolOf(series.symbol)}}_i-\\text{line}_i\\right)^2}`,
-            putIn: `= \\sqrt{\\frac{${texPart({ value: rms ** 2 * count, unit: powerOfUnit(series.unit, 2) })}}{${count}}}`,
+            putIn: `= \\sqrt{\\frac{${texPart({ value: square(rms) * count, unit: powerOfUnit(series.unit, 2) })}}{${count}}}`,
           }),
         },
       ),

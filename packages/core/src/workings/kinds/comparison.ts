@@ -1,3 +1,4 @@
+import { square } from '../../elementary';
 import { measured } from '../../formula/dimension';
 import { Refusal } from '../../refusal';
 import { texName } from '../../formula/typeset';
@@ -40,7 +41,7 @@ export const comparison = defineKind({
             { quantity: a, derivative: (100 * from) / Math.abs(base) },
             {
               quantity: b,
-              derivative: (-100 * per * (apart + base) * Math.sign(base)) / base ** 2,
+              derivative: (-100 * per * (apart + base) * Math.sign(base)) / square(base),
             },
           ]);
     const letters = { a: texName(first.name), b: texName(second.name) };

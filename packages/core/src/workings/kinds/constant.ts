@@ -48,7 +48,8 @@ export const constant = defineKind({
               uncertainty > 0
                 ? [
                     {
-                      root: `constant/${id}`,
+                      // What two people copied is one root only as long as neither types something else.
+                      root: `constant/${id}/${value}/${uncertainty}`,
                       label: name,
                       effect: { first: 0, weights: Float64Array.of(uncertainty) },
                     },

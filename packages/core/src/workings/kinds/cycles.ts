@@ -1,3 +1,4 @@
+import { log, square } from '../../elementary';
 import { intervalUnit } from '../../units/temperature';
 import { type Cycles, type Told, differenceOf } from '../../calculus/cycles';
 import { swingsOf } from '../../calculus/swings';
@@ -123,7 +124,7 @@ function workingsOfCycles(
 
 const inverse = ({ value, weights }: Told): Told => ({
   value: 1 / value,
-  weights: scaledStretch(weights, -1 / value ** 2),
+  weights: scaledStretch(weights, -1 / square(value)),
 });
 
 function decrementOf(
@@ -143,11 +144,6 @@ function decrementOf(
     1 / steps,
   );
   return [
-    told(
-      'decrement',
-      'logarithmic decrement',
-      { value: Math.log(first.value / last.value) / steps, weights },
-      [],
-    ),
+    told('decrement', 'logarithmic decrement', { value: log(first.value / last.value) / steps, weights }, []),
   ];
 }

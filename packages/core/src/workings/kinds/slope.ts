@@ -1,3 +1,4 @@
+import { square } from '../../elementary';
 import { line as straightLine } from '../../fitting/models/line';
 import { describe } from '../../statistics/describe';
 import { multiplyUnits, powerOfUnit } from '../../units/unit';
@@ -12,7 +13,7 @@ function workingOfSlope({ selection: { x, y }, series, against, fit }: FittedSel
   const middle = { x: describe(x).mean, y: describe(y).mean };
   let [xx, xy] = [0, 0];
   for (let i = 0; i < x.length; i++) {
-    xx += (x[i] - middle.x) ** 2;
+    xx += square(x[i] - middle.x);
     xy += (x[i] - middle.x) * (y[i] - middle.y);
   }
   const off = (symbol: string) => `\\left({${symbolOf(symbol)}}_i-${meanOfSymbol(symbol)}\\right)`;

@@ -1,3 +1,4 @@
+import { log, square } from '../../elementary';
 import { intervalUnit } from '../../units/temperature';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
@@ -239,7 +240,7 @@ function lineThrough(values: Float64Array): (i: number) => number {
   let [mean, up, spread] = [0, 0, 0];
   values.forEach((value, i) => {
     mean += value / values.length;
-    spread += (i - middle) ** 2;
+    spread += square(i - middle);
   });
   values.forEach((value, i) => (up += (i - middle) * (value - mean)));
   return (i) => mean + (up / spread) * (i - middle);
@@ -294,7 +295,7 @@ function peakIn(
       [series, spread(tone.amplitudeBy)],
     ]);
     // Noise alone makes one of so many amplitudes this high in one stretch of a hundred.
-    const chance = Math.sqrt(2 * Math.log(50 * values.length));
+    const chance = Math.sqrt(2 * log(50 * values.length));
     const isInNoise = tone.amplitude < chance * (amplitude.standardUncertainty ?? 0);
     if (isInNoise) return [];
     return [
@@ -304,7 +305,7 @@ function peakIn(
         key: 'period',
         name: 'period',
         quantity: weighed(1 / tone.frequency, series.timeUnit, [
-          [series, spread(tone.frequencyBy.map((by) => -by / tone.frequency ** 2))],
+          [series, spread(tone.frequencyBy.map((by) => -by / square(tone.frequency)))],
         ]),
         roundTo: null,
         main: false,

@@ -1,3 +1,4 @@
+import { square } from '../../elementary';
 import { intervalUnit } from '../../units/temperature';
 import { describe, medianOf } from '../../statistics/describe';
 import { raised, writeResult } from '../../results/rounding';
@@ -129,7 +130,7 @@ export function statisticsOf(
     }),
     sd: () => ({
       formula: `s = \\sqrt{\\frac{1}{n-1}\\sum_{i=1}^{n} \\left({${letter}}_i-${meanOfSymbol(symbol)}\\right)^2}`,
-      putIn: `= \\sqrt{\\frac{${texPart(part(standardDeviation ** 2 * (count - 1), powerOfUnit(unit, 2)))}}{${count}-1}}`,
+      putIn: `= \\sqrt{\\frac{${texPart(part(square(standardDeviation) * (count - 1), powerOfUnit(unit, 2)))}}{${count}-1}}`,
     }),
     ...(found.says[0] === byScatter && standardError === (spread ?? NaN) / Math.sqrt(count)
       ? {
@@ -256,7 +257,7 @@ function meanByReadings(series: Series, selection: Picked, mean: number, spread:
     const { standardDeviation, degreesOfFreedom } = noise.root.level.between(first, past);
     const weights = () => stretchAt(indices, new Float64Array(count).fill(1 / count));
     let own = isPlain ? null : noiseOfSum(series, weights());
-    const variance = own?.variance ?? standardDeviation ** 2 / count;
+    const variance = own?.variance ?? square(standardDeviation) / count;
     const byReadings: Mean = {
       quantity:
         variance > 0
@@ -339,8 +340,8 @@ function withStep({ unit, noise, symbol }: Series, step: number, mean: Mean, spr
       ...quantity,
       standardUncertainty: total,
       degreesOfFreedom: effectiveDegreesOfFreedom([
-        { variance: byStep ** 2, degreesOfFreedom: Infinity },
-        { variance: own ** 2, degreesOfFreedom: quantity.degreesOfFreedom || 1 },
+        { variance: square(byStep), degreesOfFreedom: Infinity },
+        { variance: square(own), degreesOfFreedom: quantity.degreesOfFreedom || 1 },
       ]),
       influences: () => [
         // What rests at the same place has the same error; elsewhere it has another one.

@@ -1,4 +1,4 @@
-import { csvOf } from '../../workers/severalRuns';
+import { csvOf } from '../../runs/severalRuns';
 import { type ExportForm } from './form';
 
 export const csv = {

@@ -1,7 +1,6 @@
 import { type Channel, type Run } from '@heuristor/contracts';
 import { type ChannelData, Evaluator, Growing, type Sampling, parseUnit, regular } from '@heuristor/core';
-import { type FreshReadings, type RunReadings } from './protocol';
-import { type HeldRun } from './questions';
+import { type FreshReadings, type RunReadings } from './readings';
 import { systematicOf } from './systematic';
 
 /** Readings of one channel that may still grow; what comes is added, and nothing that stands is copied. */
@@ -84,8 +83,19 @@ interface Held {
   grown: Set<GrowingChannel>;
 }
 
-/** The runs that a bench shows, and an evaluator for each. */
-export class RunStore {
+/** A run with its readings, where it is held. */
+export interface HeldRun {
+  evaluator: Evaluator;
+  /** Its channels with their readings as they were recorded. */
+  channels(): { channel: Channel; values: Float64Array }[];
+  /** The same by the keys of the channels. */
+  recorded(): ReadonlyMap<string, Float64Array>;
+  /** How many readings of each channel are here. */
+  lengths(): number[];
+}
+
+/** Runs with their readings in memory, and an evaluator for each: in a browser's worker, or in a thread of the server. */
+export class HeldRuns {
   private readonly runs = new Map<string, Held>();
 
   put(run: Run, { values, times, single }: RunReadings): void {

@@ -1,5 +1,5 @@
 import { type Series, conversionBetween } from '@heuristor/core';
-import { type RenderRequest } from './protocol';
+import { type RenderRequest } from '../workers/protocol';
 
 /** How what the horizontal axis shows is brought into its unit. */
 export type Across = NonNullable<ReturnType<typeof conversionBetween>>;

@@ -13,7 +13,7 @@ import {
   valuesAtTimesOf,
 } from '@heuristor/core';
 import { type Horizontal, onAxis } from './across';
-import { type Line, type RenderRequest, type Sight, type ThinLine } from './protocol';
+import { type Line, type RenderRequest, type Sight, type ThinLine } from '../workers/protocol';
 import { type Told, stands } from './told';
 
 /** Points of one quantity against another that can be told apart on a screen. */

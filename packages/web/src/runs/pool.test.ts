@@ -1,8 +1,9 @@
 import { emptyWorkings } from '@heuristor/contracts';
+import { type FreshReadings } from '@heuristor/evaluation';
 import { runOf, swing } from '../testing/runs';
 import { RunPool } from './pool';
-import { type FreshReadings, type RenderedRun, type RunWorker } from './protocol';
-import { type QuestionKey } from './questions';
+import { type RenderedRun, type RunWorker } from '../workers/protocol';
+import { type QuestionKey } from '../workers/questions';
 import { csvOf } from './severalRuns';
 
 /** Workers that write down what they are asked. */

@@ -1,4 +1,4 @@
-import { type RenderedRun, type RunGraph, type RunTrace, type ThinLine } from './protocol';
+import { type RenderedRun, type RunGraph, type RunTrace, type ThinLine } from '../workers/protocol';
 
 /** A run's part with every line in it. */
 export interface CompleteRun extends Pick<RenderedRun, 'runId'> {

@@ -1,11 +1,11 @@
 import { type WorkingsDocument, emptyWorkings } from '@heuristor/contracts';
+import { HeldRuns } from '@heuristor/evaluation';
 import { type SeriesRef, arrayOf, readTable, writeColumns } from '@heuristor/core';
 import { pictureOf } from '../testing/picture';
 import { runOf, stored, swing } from '../testing/runs';
-import { exportColumns } from './exportColumns';
-import { type RenderRequest } from './protocol';
+import { exportColumns } from '../workers/exportColumns';
+import { type RenderRequest } from '../workers/protocol';
 import { renderRun } from './renderRun';
-import { RunStore } from './runStore';
 import { Told } from './told';
 
 const x: SeriesRef[] = ['channel:x'];
@@ -252,10 +252,10 @@ describe('what is drawn', () => {
 
 describe('readings that come live', () => {
   const numbers = (first: number, count: number) => Float64Array.from({ length: count }, (_, i) => first + i);
-  const held = (store: RunStore) => [...(store.recorded('a').get('x') ?? [])];
+  const held = (store: HeldRuns) => [...(store.recorded('a').get('x') ?? [])];
 
   test('go on where the stored ones end; what is known already is passed over', () => {
-    const store = new RunStore();
+    const store = new HeldRuns();
     store.put(runOf('a', ['x']), { values: [numbers(1, 3)], times: [null] });
     expect(store.append(1, 1, numbers(2, 4), null)).toBeNull();
     expect(store.append(1, 0, numbers(1, 1), null)).toBeNull();
@@ -263,14 +263,14 @@ describe('readings that come live', () => {
   });
 
   test('with a hole before them are not taken: it is told where readings are missing', () => {
-    const store = new RunStore();
+    const store = new HeldRuns();
     store.put(runOf('a', ['x']), { values: [numbers(0, 2)], times: [null] });
     expect(store.append(1, 4, numbers(4, 2), null)).toBe(2);
     expect(held(store)).toEqual([0, 1]);
   });
 
   test('reach the evaluator, frame by frame, without making it anew', () => {
-    const store = new RunStore();
+    const store = new HeldRuns();
     store.put(runOf('a', ['x']), { values: [swing(30)], times: [null] });
     const evaluator = store.evaluator('a');
     for (let first = 30; first < 3000; first += 30) {
@@ -286,7 +286,7 @@ describe('readings that come live', () => {
   test('at times of their own keep their times', () => {
     const run = runOf('a', ['x']);
     run.channels[0].sampling = { kind: 'events' };
-    const store = new RunStore();
+    const store = new HeldRuns();
     store.put(run, { values: [Float64Array.of(1, 0)], times: [Float64Array.of(0.5, 0.7)] });
     store.append(1, 2, Float64Array.of(1), Float64Array.of(1.1));
     const series = store.evaluator('a')?.series(emptyWorkings, 'channel:x');

@@ -1,7 +1,7 @@
 import { type Panel } from '@heuristor/contracts';
 import { type SeriesRef, conversionBetween } from '@heuristor/core';
 import { type CompleteGraph, type CompleteRun } from './knownLines';
-import { type Axis, type Line, type Sight } from './protocol';
+import { type Axis, type Line, type Sight } from '../workers/protocol';
 import { framed, padding } from './scaling';
 
 export interface GraphLine extends Line {

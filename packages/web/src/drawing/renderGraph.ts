@@ -8,7 +8,7 @@ import {
   thinSeries,
   timed,
 } from '@heuristor/core';
-import { type RenderRequest, type RunGraph, type Sight, type ThinLine } from './protocol';
+import { type RenderRequest, type RunGraph, type Sight, type ThinLine } from '../workers/protocol';
 import { type Told, stands } from './told';
 
 /** Graphs with axes of their own, as far as a page shows them. */

@@ -1,5 +1,5 @@
 import { type DrawnAxis, type DrawnTrace, type Frame, type Side } from './compose';
-import { type Sight } from './protocol';
+import { type Sight } from '../workers/protocol';
 
 /** Air about the data, as a share of their reach. */
 export const padding = 0.06;

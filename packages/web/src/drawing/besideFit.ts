@@ -1,5 +1,5 @@
 import { type Fitted } from '@heuristor/core';
-import { type FittedCurve, type Sight } from './protocol';
+import { type FittedCurve, type Sight } from '../workers/protocol';
 
 const points = 160;
 

@@ -3,7 +3,7 @@ import { parseUnit } from '@heuristor/core';
 import { pixelOf, valueAtPixel } from '../bench/geometry';
 import { composeTraces, frameOf } from './compose';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
-import { type Extent } from './protocol';
+import { type Extent } from '../workers/protocol';
 
 const extent = (unit: string, low: number, high: number, step = 0.02): Extent => ({
   symbol: 't',

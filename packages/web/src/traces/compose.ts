@@ -1,7 +1,14 @@
 import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
 import { type SeriesRef, type Unit, conversionBetween, isFit, sameUnit } from '@heuristor/core';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
-import { type Axis, type Bars, type Extent, type FittedCurve, type Line, type Sight } from './protocol';
+import {
+  type Axis,
+  type Bars,
+  type Extent,
+  type FittedCurve,
+  type Line,
+  type Sight,
+} from '../workers/protocol';
 import { type ScalingFrame, calmed, framed, padding, scaled } from './scaling';
 
 /** The scale that something is drawn in. */

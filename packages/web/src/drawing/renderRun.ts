@@ -30,10 +30,10 @@ import {
   type ShownOutcome,
   type Sight,
   type ThinLine,
-} from './protocol';
+} from '../workers/protocol';
 import { graphsOf } from './renderGraph';
 import { mostPoints, newLineOf } from './renderLine';
-import { shownOutcome } from './shownOutcome';
+import { shownOutcome } from '../workers/shownOutcome';
 import { besideFit } from './besideFit';
 import { type Told } from './told';
 

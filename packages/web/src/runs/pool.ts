@@ -1,13 +1,8 @@
 import { type Run } from '@heuristor/contracts';
+import { type FreshReadings, type RunReadings } from '@heuristor/evaluation';
 import * as Comlink from 'comlink';
-import {
-  type FreshReadings,
-  type RenderRequest,
-  type RenderedRun,
-  type RunReadings,
-  type RunWorker,
-} from './protocol';
-import { type AboutOf, type AnswerOf, type QuestionKey } from './questions';
+import { type RenderRequest, type RenderedRun, type RunWorker } from '../workers/protocol';
+import { type AboutOf, type AnswerOf, type QuestionKey } from '../workers/questions';
 
 /** Every call to a worker is answered later. */
 type Remote = {
@@ -54,7 +49,7 @@ export class RunPool {
     const count = Math.max(1, Math.min(navigator.hardwareConcurrency, mostWorkers));
     const threads = Array.from(
       { length: count },
-      () => new Worker(new URL('./run.worker.ts', import.meta.url), { type: 'module' }),
+      () => new Worker(new URL('../workers/run.worker.ts', import.meta.url), { type: 'module' }),
     );
     return new RunPool(
       threads.map((thread) => Comlink.wrap<RunWorker>(thread) as unknown as Remote),

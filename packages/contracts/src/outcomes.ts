@@ -1,0 +1,57 @@
+import { type StoredEvaluation } from '@heuristor/core';
+import { z } from 'zod';
+
+const number = z.union([z.number(), z.enum(['NaN', 'Infinity', '-Infinity'])]);
+const notes = z.array(z.string());
+const place = z.number().int().nonnegative();
+
+const outcomeSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('refused'),
+    sentence: z.string(),
+    lacks: z.string().optional(),
+    isFault: z.literal(true).optional(),
+  }),
+  z.object({ kind: z.literal('region'), start: number, end: number, notes }),
+  z.object({
+    kind: z.literal('series'),
+    symbol: z.string(),
+    quantity: z.string(),
+    unit: z.string(),
+    count: place,
+    notes,
+  }),
+  z.object({ kind: z.literal('results'), notes }),
+]);
+
+/** What sheets say of one run, as it is stored and sent; what it means is told by the core (`evaluation/stored.ts`). */
+export const storedEvaluationSchema = z.object({
+  runId: z.string(),
+  sheets: z.array(z.record(z.string(), outcomeSchema)),
+  results: z.array(
+    z.object({
+      sheet: place,
+      entry: z.string(),
+      region: z.string().nullable(),
+      field: z.string(),
+      name: z.string(),
+      value: number,
+      unit: z.string(),
+      standardUncertainty: number.nullable(),
+      degreesOfFreedom: z.number().nullable(),
+      roundTo: z.number().nullable(),
+      main: z.boolean(),
+    }),
+  ),
+  shared: z.array(
+    z.object({ root: z.string(), label: z.string(), moves: z.array(z.tuple([place, number])) }),
+  ),
+  own: z.array(
+    z.object({
+      root: z.string(),
+      label: z.string(),
+      results: z.array(place),
+      covariance: z.array(number),
+    }),
+  ),
+}) satisfies z.ZodType<StoredEvaluation>;

@@ -1,0 +1,77 @@
+import { sameName } from '../formula/names';
+import { parsed } from '../formula/parsed';
+import { namesIn } from '../formula/tree';
+import { Refusal, orRefusal } from '../refusal';
+import { type Entry, type Workings, kindOf } from '../workings/entries';
+import { type FormulaText } from '../workings/fields';
+import { nameIn, partsOfResultRef } from '../workings/references';
+import { referencesIn } from '../workings/speaks';
+
+/**
+ * What decides what an entry of a sheet says, beside the run and what was said of it: its own words and those of all that it speaks
+ * of, directly or through others, and what the sheet does with the run. The same text means the same outcome.
+ */
+export function dependenciesOf(workings: Workings, runId: string): Map<string, string> {
+  const { entries, aside = [], shifts = [] } = workings;
+  const byId = new Map(entries.map((entry) => [entry.id, entry]));
+  const ofRun = JSON.stringify([
+    aside.filter(({ run }) => run === runId),
+    shifts.find(({ run }) => run === runId)?.by ?? 0,
+  ]);
+  const direct = new Map(entries.map((entry) => [entry.id, spokenOf(entry, entries)]));
+  return new Map(
+    entries.map(({ id }) => {
+      const reached = new Set([id]);
+      const words: string[] = [];
+      for (const next of reached) {
+        const entry = byId.get(next);
+        // What is gone is told by its id: an entry may speak of something that was removed.
+        words.push(entry === undefined ? next : JSON.stringify(entry));
+        const { ids, names } = direct.get(next) ?? nothing;
+        if (names !== null) words.push(names);
+        for (const other of ids) reached.add(other);
+      }
+      return [id, JSON.stringify([ofRun, ...words])];
+    }),
+  );
+}
+
+interface Spoken {
+  ids: readonly string[];
+  /** The names of all entries, where a name in a formula means none of them: it might be taken for one of these. */
+  names: string | null;
+}
+
+const nothing: Spoken = { ids: [], names: null };
+
+/** Entries that one speaks of: under references, and by names in formulas. */
+function spokenOf(entry: Entry, entries: readonly Entry[]): Spoken {
+  const { series, results, regions } = referencesIn(entry);
+  const ids = [
+    ...series.filter((reference) => reference.startsWith('entry:')).map(nameIn),
+    ...results.map((reference) => partsOfResultRef(reference).id),
+    ...regions,
+  ];
+  const open = namesOpenIn(entry);
+  const called = open.map((name) => entries.filter((other) => mayBeCalled(other.name, name)));
+  const isUnknown = called.some((found) => found.length === 0);
+  return {
+    ids: [...ids, ...called.flat().map(({ id }) => id)],
+    names: isUnknown ? JSON.stringify(entries.map(({ id, name }) => [id, name])) : null,
+  };
+}
+
+const mayBeCalled = (own: string, name: string): boolean =>
+  own !== '' && (sameName(own) === sameName(name) || name.endsWith(` of ${own}`));
+
+/** Names in the formulas of an entry that were not bound when it was typed. */
+function namesOpenIn(entry: Entry): string[] {
+  const values = entry as unknown as Readonly<Record<string, unknown>>;
+  return Object.entries(kindOf(entry.kind).fields).flatMap(([field, { type }]) => {
+    if (type !== 'formula') return [];
+    const { text, names } = values[field] as FormulaText;
+    const formula = text === '' ? null : orRefusal(() => parsed(text));
+    if (formula === null || formula instanceof Refusal) return [];
+    return [...namesIn(formula)].filter((name) => !Object.hasOwn(names, name));
+  });
+}

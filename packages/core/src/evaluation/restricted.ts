@@ -1,0 +1,39 @@
+import { type StoredEvaluation } from './stored';
+
+/** A stored evaluation of some of its entries alone, with all that is known of their results. */
+export function restrictedTo(
+  { runId, sheets, results, shared, own }: StoredEvaluation,
+  isWanted: (sheet: number, entry: string) => boolean,
+): StoredEvaluation {
+  const places = new Map<number, number>();
+  const kept = results.filter(({ sheet, entry }, i) => {
+    if (!isWanted(sheet, entry)) return false;
+    places.set(i, places.size);
+    return true;
+  });
+  return {
+    runId,
+    sheets: sheets.map((outcomes, sheet) =>
+      Object.fromEntries(Object.entries(outcomes).filter(([entry]) => isWanted(sheet, entry))),
+    ),
+    results: kept,
+    shared: shared.flatMap((root) => {
+      const moves = root.moves.flatMap(([result, by]): typeof root.moves => {
+        const place = places.get(result);
+        return place === undefined ? [] : [[place, by]];
+      });
+      return moves.length === 0 ? [] : [{ ...root, moves }];
+    }),
+    own: own.flatMap((root) => {
+      const covariance = root.results.flatMap((a, i) =>
+        root.results
+          .slice(0, i + 1)
+          .flatMap((b, j) =>
+            places.has(a) && places.has(b) ? [root.covariance[(i * (i + 1)) / 2 + j]] : [],
+          ),
+      );
+      const moved = root.results.flatMap((result) => places.get(result) ?? []);
+      return moved.length === 0 ? [] : [{ ...root, results: moved, covariance }];
+    }),
+  };
+}

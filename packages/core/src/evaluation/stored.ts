@@ -1,0 +1,183 @@
+import { Refusal, orRefusal } from '../refusal';
+import { type Influence } from '../results/quantity';
+import { type Stretch, dotOfStretches } from '../series/noisePath';
+import { ucumCode } from '../units/unit';
+import { type Workings, regionOfEntry } from '../workings/entries';
+import { type NamedResult, type Outcome } from '../workings/outcome';
+
+// What the workings say of a run, in plain numbers that can be stored and sent. A result is uncertain by roots. Those that other
+// runs may share (a constant, a zero, a calibration, a length, a condition) are kept with how far one standard deviation of each
+// moves the result, so that results of several runs keep their covariance. What it owes to the readings of its own run is kept as
+// covariances with the other results of that run: thousands of weights would say no more.
+
+/** One result. What it is called may change; entry, region and field say which one it is. */
+export interface StoredResult {
+  /** Which of the sheets that were evaluated together. */
+  sheet: number;
+  entry: string;
+  /** The region that it is worked out on; null where that is the whole run, or none. */
+  region: string | null;
+  field: string;
+  name: string;
+  value: StoredNumber;
+  /** UCUM code. */
+  unit: string;
+  standardUncertainty: StoredNumber | null;
+  /** Null where the uncertainty was given, which is as good as infinitely many. */
+  degreesOfFreedom: number | null;
+  roundTo: number | null;
+  main: boolean;
+}
+
+/** A number as JSON can hold it. */
+export type StoredNumber = number | 'NaN' | 'Infinity' | '-Infinity';
+
+/** A root that runs may share: by how much one standard deviation of it moves which results. */
+export interface SharedRoot {
+  root: string;
+  label: string;
+  moves: [result: number, by: StoredNumber][];
+}
+
+/** A root that belongs to the run, such as the readings of one of its channels, and the covariances that it gives to results. */
+export interface OwnRoot {
+  root: string;
+  label: string;
+  /** Which results it moves. */
+  results: number[];
+  /** Their covariances, the lower triangle row by row. */
+  covariance: StoredNumber[];
+}
+
+/** What an entry says beside its results. */
+export type StoredOutcome =
+  | { kind: 'refused'; sentence: string; lacks?: string; isFault?: true }
+  | { kind: 'region'; start: StoredNumber; end: StoredNumber; notes: string[] }
+  | { kind: 'series'; symbol: string; quantity: string; unit: string; count: number; notes: string[] }
+  | { kind: 'results'; notes: string[] };
+
+export interface StoredEvaluation {
+  runId: string;
+  /** What the entries of each sheet say, by their ids. */
+  sheets: Record<string, StoredOutcome>[];
+  results: StoredResult[];
+  shared: SharedRoot[];
+  own: OwnRoot[];
+}
+
+/** A sheet with what it says of the run. */
+export interface Evaluated {
+  workings: Workings;
+  outcomes: ReadonlyMap<string, Outcome>;
+}
+
+export const storedNumber = (value: number): StoredNumber =>
+  Number.isFinite(value) ? value : (String(value) as StoredNumber);
+
+/**
+ * What sheets say of one run, in a form that can be stored and sent. Sheets of several people over one run are given together, so
+ * that what their results owe to the same readings is known.
+ */
+export function storedEvaluation(runId: string, sheets: readonly Evaluated[]): StoredEvaluation {
+  const results: StoredResult[] = [];
+  const effects = new Map<string, { label: string; moves: { result: number; effect: Stretch }[] }>();
+  const take = (result: number, { root, label, effect }: Influence) => {
+    const known = effects.get(root) ?? { label, moves: [] };
+    effects.set(root, known);
+    known.moves.push({ result, effect });
+  };
+  for (const [sheet, { workings, outcomes }] of sheets.entries())
+    for (const entry of workings.entries) {
+      const outcome = outcomes.get(entry.id);
+      if (outcome?.kind !== 'results') continue;
+      for (const result of outcome.results) {
+        const place = results.push(
+          storedResult(result, { sheet, entry: entry.id, region: regionOfEntry(entry) ?? null }),
+        );
+        for (const influence of influencesOf(result)) take(place - 1, influence);
+      }
+    }
+  const shared: SharedRoot[] = [];
+  const own: OwnRoot[] = [];
+  for (const [root, { label, moves }] of effects)
+    if (isShared(runId, root, moves))
+      shared.push({
+        root,
+        label,
+        moves: moves.map(({ result, effect }) => [result, storedNumber(effect.weights[0])]),
+      });
+    else own.push(ownRoot(root, label, moves));
+  return { runId, sheets: sheets.map(({ outcomes }) => storedOutcomes(outcomes)), results, shared, own };
+}
+
+/** What moves a result; nothing where that cannot be told, as of readings of which a filter lacks too many. */
+function influencesOf({ quantity }: NamedResult): Influence[] {
+  const found = orRefusal(() => quantity.influences());
+  return found instanceof Refusal ? [] : found;
+}
+
+type Move = Readonly<{ result: number; effect: Stretch }>;
+
+/** Roots of a run carry its id; whatever other runs may share moves a result by one number. */
+const isShared = (runId: string, root: string, moves: readonly Move[]): boolean =>
+  !root.startsWith(`${runId}/`) &&
+  moves.every(({ effect: { first, weights } }) => first === 0 && weights.length === 1);
+
+function ownRoot(root: string, label: string, moves: readonly Move[]): OwnRoot {
+  const covariance = moves.flatMap(({ effect }, i) =>
+    moves.slice(0, i + 1).map((other) => storedNumber(dotOfStretches(effect, other.effect))),
+  );
+  return { root, label, results: moves.map(({ result }) => result), covariance };
+}
+
+function storedResult(
+  { key, name, quantity, roundTo, main }: NamedResult,
+  which: Pick<StoredResult, 'sheet' | 'entry' | 'region'>,
+): StoredResult {
+  const { value, unit, standardUncertainty, degreesOfFreedom } = quantity;
+  return {
+    ...which,
+    field: key,
+    name,
+    value: storedNumber(value),
+    unit: ucumCode(unit),
+    standardUncertainty: standardUncertainty === null ? null : storedNumber(standardUncertainty),
+    degreesOfFreedom: Number.isFinite(degreesOfFreedom) ? degreesOfFreedom : null,
+    roundTo,
+    main,
+  };
+}
+
+const storedOutcomes = (outcomes: ReadonlyMap<string, Outcome>): Record<string, StoredOutcome> =>
+  Object.fromEntries([...outcomes].map(([id, outcome]) => [id, storedOutcome(outcome)]));
+
+function storedOutcome(outcome: Outcome): StoredOutcome {
+  switch (outcome.kind) {
+    case 'refused': {
+      const { kind, sentence, lacks, isFault } = outcome;
+      return {
+        kind,
+        sentence,
+        ...(lacks === undefined ? {} : { lacks }),
+        ...(isFault === undefined ? {} : { isFault }),
+      };
+    }
+    case 'region': {
+      const { kind, start, end, notes } = outcome;
+      return { kind, start: storedNumber(start), end: storedNumber(end), notes };
+    }
+    case 'series': {
+      const { symbol, quantity, unit, values } = outcome.series;
+      return {
+        kind: 'series',
+        symbol,
+        quantity,
+        unit: ucumCode(unit),
+        count: values.length,
+        notes: outcome.notes,
+      };
+    }
+    case 'results':
+      return { kind: 'results', notes: outcome.notes };
+  }
+}

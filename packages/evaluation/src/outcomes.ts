@@ -1,0 +1,23 @@
+import { type WorkingsDocument } from '@heuristor/contracts';
+import { type Condition, type Evaluator, type StoredEvaluation, storedEvaluation } from '@heuristor/core';
+
+/** What is asked of a run: what sheets say of it, together. */
+export interface OutcomesQuestion {
+  /** Sheets of several people are evaluated together, so that what their results owe to the same readings is known. */
+  sheets: readonly WorkingsDocument[];
+  /** What was said of the run. */
+  conditions: readonly Condition[];
+}
+
+/**
+ * What sheets say of a run, wherever it is held, with what its results owe to roots that other runs share and to its own readings.
+ * @throws Refusal
+ */
+export function outcomesOf(evaluator: Evaluator, { sheets, conditions }: OutcomesQuestion): StoredEvaluation {
+  evaluator.say(conditions);
+  const evaluated = sheets.map((workings) => ({
+    workings,
+    outcomes: evaluator.evaluate(workings).outcomes,
+  }));
+  return storedEvaluation(evaluator.run.id, evaluated);
+}

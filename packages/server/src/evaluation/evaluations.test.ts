@@ -1,0 +1,276 @@
+import {
+  type MadeParticipant,
+  type WorkingsDocument,
+  channelOf,
+  emptyWorkings,
+  storedEvaluationSchema,
+  usualPlan,
+} from '@heuristor/contracts';
+import {
+  type Entry,
+  type OpenedResult,
+  type StoredEvaluation,
+  covarianceOf,
+  evaluate,
+  normalRandom,
+  openedEvaluation,
+  parseUnit,
+  regular,
+} from '@heuristor/core';
+import { EvaluationModel } from '../models/evaluation';
+import { addRun } from '../services/runs';
+import { addRows } from '../services/spots';
+import { writeSamples } from '../services/samples';
+import { type Signed, type TestServer, startTestServer } from '../testing/testServer';
+
+const interval = 0.01;
+const zero = 0.02;
+const count = 3000;
+
+let server: TestServer;
+let investigation: string;
+let participant: Signed & { id: string };
+let version = 1;
+/** Two runs under one zero of the sensor, each with its readings. */
+const runs: { id: string; values: Float64Array }[] = [];
+
+const on = { region: null } as const;
+const entries: Entry[] = [
+  {
+    kind: 'constant',
+    id: 'm',
+    name: 'm',
+    value: 0.5,
+    uncertainty: 0.001,
+    unit: 'kg',
+    source: '',
+    ends: '',
+    shift: 0,
+  },
+  { kind: 'statistics', id: 'f', name: 'f', of: 'channel:F', ...on },
+  { kind: 'slope', id: 's', name: 's', of: 'channel:F', against: 't', ...on },
+  { kind: 'calculation', id: 'a', name: 'a', formula: { text: 'f/m', names: {} }, unit: '' },
+];
+
+const asked = async (who: Signed, run: string, query = '', status = 200): Promise<StoredEvaluation> => {
+  const { body } = await who.api('get', `/runs/${run}/outcomes${query}`).expect(status);
+  return status === 200 ? storedEvaluationSchema.parse(body) : (body as StoredEvaluation);
+};
+const resultOf = (evaluation: StoredEvaluation, entry: string, field: string): OpenedResult => {
+  const found = openedEvaluation(evaluation).find((one) => one.entry === entry && one.field === field);
+  if (found === undefined) throw new Error(`no ${field} of ${entry}`);
+  return found;
+};
+const writeSheet = async (changed: Entry[]) => {
+  const workings: WorkingsDocument = { ...emptyWorkings, entries: changed };
+  const { body } = await server
+    .api('put', `/investigations/${investigation}/workings`, { version, workings })
+    .expect(200);
+  ({ version } = body as { version: number });
+};
+const madeAt = async (run: string) =>
+  (await EvaluationModel.query().where({ runId: run }).first().throwIfNotFound()).madeAt.getTime();
+
+beforeAll(async () => {
+  server = await startTestServer();
+  investigation = ((await server.api('post', '/investigations', { name: 'Pull' })).body as { id: string }).id;
+  for (const seed of [1, 2]) {
+    const normal = normalRandom(seed);
+    const values = Float64Array.from(
+      { length: count },
+      (_, i) => 2 + 0.01 * seed * i * interval + 0.05 * normal(),
+    );
+    const run = await addRun({
+      investigationId: investigation,
+      origin: 'recorded',
+      state: 'ended',
+      plan: usualPlan,
+      channels: [
+        {
+          ...channelOf({
+            key: 'F',
+            quantity: 'force',
+            unit: 'N',
+            timeUnit: 's',
+            sampling: { kind: 'regular', start: 0, interval },
+          }),
+          deviceCode: 'K7-F',
+          applied: {
+            scale: 1,
+            offset: 0,
+            range: 'usual',
+            reversed: false,
+            numbers: {},
+            zero: { offset: 0.3, spread: 0.05, at: '2026-11-29T10:00:00.000Z', uncertainty: zero },
+            twoPoint: null,
+            zeroedAtStart: false,
+          },
+        },
+      ],
+    });
+    await writeSamples(run.channels[0].id, values, null);
+    runs.push({ id: run.id, values });
+  }
+  await writeSheet(entries);
+  const { id, token } = (
+    await server
+      .api('post', `/investigations/${investigation}/participants`, { name: 'Heron', kind: 'participant' })
+      .expect(201)
+  ).body as MadeParticipant;
+  participant = { id, ...(await server.signIn(token)) };
+}, 60_000);
+afterAll(() => server.close());
+
+test('a run that no screen shows is worked out, as the core says', async () => {
+  const [{ id, values }] = runs;
+  await server.api('patch', `/runs/${id}`, { shown: false }).expect(200);
+  const evaluation = await asked(server, id);
+  const { outcomes } = evaluate(
+    { entries },
+    {
+      id,
+      channels: [
+        {
+          key: 'F',
+          symbol: 'F',
+          quantity: 'force',
+          unit: parseUnit('N'),
+          timeUnit: parseUnit('s'),
+          sampling: regular(0, interval, count),
+          values,
+          low: null,
+          high: null,
+          noise: null,
+          systematic: [
+            { root: 'zero/K7-F/F/2026-11-29T10:00:00.000Z', label: 'zero of F', offset: zero, perUnit: 0 },
+          ],
+        },
+      ],
+    },
+  );
+  const mean = outcomes.get('f');
+  if (mean?.kind !== 'results') throw new Error('no mean');
+  const [own] = mean.results;
+  const { quantity } = resultOf(evaluation, 'f', 'mean');
+  expect(quantity.value).toBe(own.quantity.value);
+  expect(quantity.standardUncertainty).toBe(own.quantity.standardUncertainty);
+  // The mean of n readings that scatter by s, under a zero: √(s²/n + u²), JCGM 100:2008, 4.2.3 and 5.1.2.
+  expect(quantity.standardUncertainty).toBeCloseTo(Math.hypot(0.05 / Math.sqrt(count), zero), 3);
+  expect(JSON.stringify(evaluation).length).toBeLessThan(50_000);
+});
+
+test('results of two runs share their zero and the typed constant, through storage', async () => {
+  for (const { id } of runs) await asked(server, id);
+  const kept = await Promise.all(runs.map(({ id }) => asked(server, id)));
+  const [one, two] = kept.map((evaluation) => resultOf(evaluation, 'f', 'mean').quantity);
+  expect(covarianceOf(one, two)).toBeCloseTo(zero ** 2, 15);
+  const [a, b] = kept.map((evaluation) => resultOf(evaluation, 'a', 'value').quantity);
+  // a = f/m: the zero by 1/m in each, and m by −f/m² in each.
+  const byZero = (zero / 0.5) ** 2;
+  const byMass = (one.value / 0.25) * 0.001 * (two.value / 0.25) * 0.001;
+  expect(covarianceOf(a, b) / (byZero + byMass)).toBeCloseTo(1, 9);
+  expect(kept[0].shared.map(({ label }) => label).sort()).toEqual(['m', 'zero of F']);
+});
+
+test('what was worked out is kept as long as what it depends on stands', async () => {
+  const [{ id }] = runs;
+  await asked(server, id);
+  const first = await madeAt(id);
+  await asked(server, id);
+  expect(await madeAt(id)).toBe(first);
+  // Another constant: the mean does not depend on it, what is worked out from it does.
+  await writeSheet(entries.map((entry) => (entry.id === 'm' ? ({ ...entry, value: 0.25 } as Entry) : entry)));
+  const mean = await asked(server, id, '?entries=f,s');
+  expect(await madeAt(id)).toBe(first);
+  expect(Object.keys(mean.sheets[0])).toEqual(['f', 's']);
+  const both = await asked(server, id);
+  expect(await madeAt(id)).toBeGreaterThan(first);
+  expect(resultOf(both, 'a', 'value').quantity.value).toBeCloseTo(
+    resultOf(both, 'f', 'mean').quantity.value / 0.25,
+    12,
+  );
+  expect(resultOf(both, 'f', 'mean').quantity.value).toBe(resultOf(mean, 'f', 'mean').quantity.value);
+  // What counts of the readings, and what the run was said to be, decide too.
+  const second = await madeAt(id);
+  await server.api('patch', `/runs/${id}`, { keepPinned: true }).expect(200);
+  await asked(server, id);
+  expect(await madeAt(id)).toBeGreaterThan(second);
+  await writeSheet(entries);
+});
+
+test('many who ask at once get the same, worked out once', async () => {
+  const [, { id }] = runs;
+  const answers = await Promise.all(Array.from({ length: 24 }, () => asked(server, id)));
+  expect(new Set(answers.map((answer) => JSON.stringify(answer))).size).toBe(1);
+});
+
+describe('who asks', () => {
+  test('is told what his own sheet says; the owner what those of all say, with what they owe to the same readings', async () => {
+    const [{ id }] = runs;
+    const workings = {
+      ...emptyWorkings,
+      entries: [{ kind: 'statistics', id: 'own', name: '', of: 'channel:F', ...on }],
+    };
+    const { body: opened } = await participant
+      .api('get', `/investigations/${investigation}/workings`)
+      .expect(200);
+    await participant
+      .api('put', `/investigations/${investigation}/workings`, {
+        version: (opened as { version: number }).version,
+        workings,
+      })
+      .expect(200);
+    expect(Object.keys((await asked(participant, id)).sheets[0])).toEqual(['own']);
+    const me = (await server.api('get', '/me').expect(200)).body as { id: string };
+    const joint = await asked(server, id, `?of=${me.id},${participant.id}`);
+    expect(joint.sheets.map((sheet) => Object.keys(sheet))).toEqual([['m', 'f', 's', 'a'], ['own']]);
+    const [mine, own] = [resultOf(joint, 'f', 'mean'), resultOf(joint, 'own', 'mean')];
+    // The same mean of the same readings.
+    expect(covarianceOf(mine.quantity, own.quantity)).toBeCloseTo(
+      covarianceOf(mine.quantity, mine.quantity),
+      15,
+    );
+    await asked(participant, id, `?of=${me.id}`, 403);
+    await asked(server, id, `?of=${runs[1].id}`, 404);
+  });
+
+  test('finds no run that is not his, and is told what would be right', async () => {
+    const { anonymous } = server;
+    await anonymous.get(`/api/runs/${runs[0].id}/outcomes`).expect(401);
+    await asked(server, investigation, '', 404);
+    const { body } = await server.api('get', `/runs/${runs[0].id}/outcomes?entries=`).expect(400);
+    expect(JSON.stringify(body)).toMatch('ids with commas between them');
+  });
+});
+
+test('of a series of spot readings, of which another one is taken', async () => {
+  const run = await addRun({
+    investigationId: investigation,
+    origin: 'imported',
+    state: 'ended',
+    plan: usualPlan,
+    channels: [
+      channelOf({
+        key: 'F',
+        quantity: 'force',
+        unit: 'N',
+        timeUnit: '1',
+        sampling: { kind: 'regular', start: 1, interval: 1 },
+      }),
+    ],
+    spot: {
+      seconds: 1,
+      columns: [{ kind: 'typed', key: 'F', name: 'force', unit: 'N', offset: 0, output: null }],
+    },
+  });
+  const take = (values: readonly number[]) =>
+    addRows(
+      run.id,
+      values.map((typed) => ({ F: { typed } })),
+    );
+  const mean = async () => resultOf(await asked(server, run.id, '?entries=f'), 'f', 'mean').quantity.value;
+  await take([1, 2, 3]);
+  expect(await mean()).toBeCloseTo(2, 12);
+  await take([6]);
+  expect(await mean()).toBeCloseTo(3, 12);
+});

@@ -1,0 +1,126 @@
+import { type Plan, type Run, type WorkingsDocument } from '@heuristor/contracts';
+import { type StoredEvaluation, dependenciesOf, restrictedTo } from '@heuristor/core';
+import { conditionsOf } from '@heuristor/evaluation';
+import { createHash } from 'node:crypto';
+import { availableParallelism } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import { Piscina } from 'piscina';
+import { Failure } from '../failure';
+import { type Made, type Wanted, findKept, keep } from './keptEvaluations';
+import { programThatEvaluates } from './program';
+import { type EvaluationTask } from './task';
+
+/** A sheet, and whose it is. */
+export interface OwnedSheet {
+  owner: string;
+  workings: WorkingsDocument;
+}
+
+const mostWaiting = 500;
+
+/**
+ * What workings say of any run, also of one that no screen shows: worked out on threads of the server by the same code as in a
+ * browser's workers, and kept by run and by what each entry depends on.
+ */
+export class Evaluations {
+  private readonly pool: Piscina;
+  /** What is being worked out: who asks the same meanwhile gets the same. */
+  private readonly underWay = new Map<string, Promise<StoredEvaluation>>();
+
+  /** @param database address of the database, from which the threads fetch readings */
+  constructor(database: string) {
+    this.pool = new Piscina({
+      filename: fileURLToPath(new URL('./worker.ts', import.meta.url)),
+      execArgv: ['--import', 'tsx'],
+      workerData: { database },
+      minThreads: 0,
+      // One core is left to those who record.
+      maxThreads: Math.max(1, availableParallelism() - 1),
+      maxQueue: mostWaiting,
+      idleTimeout: 30_000,
+    });
+  }
+
+  /**
+   * What sheets say of a run, evaluated together.
+   * @param entries the only ones that are asked for; null for all of them
+   * @throws Failure
+   */
+  async of(
+    run: Run,
+    plan: Pick<Plan, 'conditions'>,
+    sheets: readonly OwnedSheet[],
+    entries: ReadonlySet<string> | null = null,
+  ): Promise<StoredEvaluation> {
+    const conditions = conditionsOf(run, plan);
+    const state = stateOf(run);
+    const made: Made = {
+      runId: run.id,
+      owners: sheets.map(({ owner }) => owner).join(' '),
+      made: hashOf(`${programThatEvaluates()}${state}${JSON.stringify(conditions)}`),
+      keys: sheets.map(({ workings }) => hashed(dependenciesOf(workings, run.id))),
+    };
+    const wanted: Wanted = sheets.map(
+      ({ workings }) =>
+        new Set(workings.entries.map(({ id }) => id).filter((id) => entries?.has(id) ?? true)),
+    );
+    // Of a run that goes on, what is said now is not said any more in a moment.
+    const isKept = run.state !== 'recording';
+    const kept = isKept ? await findKept(made, wanted) : null;
+    if (kept !== null) return kept;
+    const whole = await this.workOut(
+      { run, state, conditions, sheets: sheets.map(({ workings }) => workings) },
+      made,
+    );
+    return restrictedTo(whole, (sheet, entry) => wanted[sheet].has(entry));
+  }
+
+  async close(): Promise<void> {
+    await this.pool.destroy();
+  }
+
+  private async workOut(task: EvaluationTask, made: Made): Promise<StoredEvaluation> {
+    if (task.run.state === 'recording') return this.ask(task);
+    const key = JSON.stringify(made);
+    const same = this.underWay.get(key);
+    if (same !== undefined) return same;
+    const answer = this.ask(task).then(async (evaluation) => {
+      await keep(made, evaluation);
+      return evaluation;
+    });
+    this.underWay.set(key, answer);
+    try {
+      return await answer;
+    } finally {
+      this.underWay.delete(key);
+    }
+  }
+
+  private async ask(task: EvaluationTask): Promise<StoredEvaluation> {
+    if (this.pool.queueSize >= mostWaiting)
+      throw new Failure(
+        'too-many-requests',
+        `${mostWaiting} runs are waiting to be worked out. Ask again when some of them are done.`,
+      );
+    const answer = (await this.pool.run(task)) as StoredEvaluation | { refused: string };
+    if ('refused' in answer) throw new Failure('invalid-request', answer.refused);
+    return answer;
+  }
+}
+
+/** What of a run decides what is worked out from it, beside its readings, which change only while it is recorded. */
+const stateOf = ({ id, state, channels, spot, plan, keepPinned }: Run): string =>
+  JSON.stringify([
+    id,
+    state === 'recording' ? Date.now() : state,
+    channels,
+    spot?.rows,
+    spot?.columns,
+    plan?.way === 'pace' ? plan.pace : null,
+    keepPinned,
+  ]);
+
+const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
+
+const hashed = (texts: ReadonlyMap<string, string>): Record<string, string> =>
+  Object.fromEntries([...texts].map(([id, text]) => [id, hashOf(text)]));

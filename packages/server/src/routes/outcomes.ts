@@ -1,0 +1,63 @@
+import { idSchema } from '@heuristor/contracts';
+import { type Request, Router } from 'express';
+import { type Actor } from '../auth/actor';
+import { type Evaluations, type OwnedSheet } from '../evaluation/evaluations';
+import { Failure } from '../failure';
+import { type Recorder } from '../recorder/recorder';
+import { mustOwn } from '../services/access';
+import { documentOf, findDocument } from '../services/documents';
+import { findInvestigation } from '../services/investigations';
+import { readRun } from '../services/runs';
+import { actorIn, runIn } from './allowed';
+
+const mostAsked = 200;
+
+/** A list in the query, its parts between commas; null where there is none. @throws Failure */
+function listOf({ query }: Request, name: string): string[] | null {
+  const { [name]: text } = query;
+  if (text === undefined) return null;
+  const parts = typeof text === 'string' ? text.split(',').filter((part) => part !== '') : [];
+  if (parts.length === 0 || parts.length > mostAsked)
+    throw new Failure('invalid-request', `${name} takes 1 to ${mostAsked} ids with commas between them.`);
+  return parts;
+}
+
+/** The sheets that are asked for: one's own, or those of people, which only the owner of the investigation may. @throws Failure */
+async function sheetsFor(
+  actor: Actor,
+  investigation: string,
+  people: readonly string[] | null,
+): Promise<OwnedSheet[]> {
+  if (people === null) {
+    const { document, owner } = await findDocument(actor, investigation, 'workings');
+    return [{ owner, workings: document }];
+  }
+  if (people.some((person) => person !== actor.id)) await mustOwn(actor, investigation);
+  return Promise.all(
+    people.map(async (owner) => {
+      const found = idSchema.safeParse(owner).success
+        ? await documentOf(owner, investigation, 'workings')
+        : null;
+      if (found === null)
+        throw new Failure(
+          'not-found',
+          `“${owner.slice(0, 60)}” is nobody who has workings in this investigation.`,
+        );
+      return { owner, workings: found };
+    }),
+  );
+}
+
+/** What workings say of a run, whether a screen shows it or not. */
+export function outcomeRoutes(evaluations: Evaluations, recorder: Recorder): Router {
+  const router = Router();
+  router.get('/:id/outcomes', async (request, response) => {
+    const run = await readRun(await runIn(request, response, 'see'));
+    const entries = listOf(request, 'entries');
+    const sheets = await sheetsFor(actorIn(response), run.investigationId, listOf(request, 'of'));
+    const { plan } = await findInvestigation(run.investigationId);
+    if (run.state === 'recording') await recorder.writer.flush();
+    response.json(await evaluations.of(run, plan, sheets, entries === null ? null : new Set(entries)));
+  });
+  return router;
+}
