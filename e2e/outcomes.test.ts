@@ -1,4 +1,4 @@
-import { type Investigation, type Run } from '@heuristor/contracts';
+import { type Investigation, type Run, lookOf } from '@heuristor/contracts';
 import { type StoredEvaluation } from '@heuristor/core';
 import { conditionsOf } from '@heuristor/evaluation';
 import { type WebWorker } from 'puppeteer-core';
@@ -79,7 +79,7 @@ test('outcomes of all runs of the demo are the same in the browser and on the se
     await system.open(`/investigations/${id}`);
     await hand.element('[aria-label="Runs"]');
     await new Promise((resolve) => setTimeout(resolve, 1500));
-    const shown = runs.filter((run) => run.shown && !run.removed);
+    const shown = runs.filter((run) => lookOf(run, workings.runs).shown && !run.removed);
     for (const run of shown) {
       const about = { sheets: [workings], conditions: conditionsOf(run, plan) };
       let own = await heldBy(system.page.workers(), run, about);

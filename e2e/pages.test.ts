@@ -146,3 +146,48 @@ test('the Stage of an investigation opens at the apparatus in front of a sensor 
   await hand.element('.scene-list a.active');
   expect(new URL(system.page.url()).pathname).toMatch(/^\/stage\/(?!buoy)/);
 }, 60_000);
+
+test('which runs are shown, and how they are drawn, is told by the sheet: on all screens of its owner, back by a key, after a reload', async () => {
+  await system.open('/');
+  await hand.type('Name of the new investigation', 'Looks');
+  await hand.waitForText('No run yet');
+  for (const name of ['first', 'second'])
+    await hand.bring(join(system.downloads, '..', `${name}.csv`), slope(), name);
+  const looks = (page = system.page) =>
+    page.$$eval('.chip[data-run]', (chips) =>
+      chips.map((chip) => [
+        !chip.classList.contains('hidden-run'),
+        chip.querySelector('svg [stroke]')?.getAttribute('stroke'),
+      ]),
+    );
+  const before = await looks();
+  expect(before.map(([shown]) => shown)).toEqual([true, true]);
+  const second = await system.newPage(new URL(system.page.url()).pathname);
+  await new BenchHand(second).element('.chip[data-run="2"]');
+  await system.page.bringToFront();
+  await (await hand.element('.chip[data-run="1"] button')).click();
+  await system.page.waitForSelector('.chip.hidden-run[data-run="1"]');
+  expect(await undoWords()).toMatch(/^Undo: hide one run/);
+  await second.waitForFunction(() => document.querySelector('.chip.hidden-run[data-run="1"]') !== null, {
+    polling: 100,
+  });
+  await system.page.keyboard.down('Control');
+  await system.page.keyboard.press('z');
+  await system.page.keyboard.up('Control');
+  await system.page.waitForFunction(() => document.querySelector('.chip.hidden-run') === null);
+  // A tab in the background draws no frames to wait by.
+  await second.waitForFunction(() => document.querySelector('.chip.hidden-run') === null, { polling: 100 });
+  expect(await looks()).toEqual(before);
+  await second.close();
+  await system.page.bringToFront();
+  await hand.pressLabelled('More for run 2');
+  await (await system.page.waitForSelector('.dropdown-menu.show .dropdown-item:last-of-type'))?.click();
+  await (await hand.element('.chip[data-run="1"] button')).click();
+  await system.page.waitForSelector('.chip.hidden-run[data-run="1"]');
+  const after = await looks();
+  expect(after[1][1]).not.toBe(before[1][1]);
+  await hand.saved();
+  await system.page.reload({ waitUntil: 'load' });
+  await hand.element('.chip.hidden-run[data-run="1"]');
+  expect(await looks()).toEqual(after);
+}, 90_000);

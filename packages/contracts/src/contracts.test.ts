@@ -3,6 +3,7 @@ import workings1 from '../examples/workings-1.json';
 import workings2 from '../examples/workings-2.json';
 import workings3 from '../examples/workings-3.json';
 import workings4 from '../examples/workings-4.json';
+import workings5 from '../examples/workings-5.json';
 import { UnreadableDocument } from './documents';
 import { FrameError, decodeFrame, decodeFrames, encodeFrame, frameKinds, joinFrames } from './frames';
 import { describeDevice, helloSchema } from './link';
@@ -172,7 +173,7 @@ describe('stored documents', () => {
   });
   test('the kept example of format 2 has its traces on one page, none of them twice', () => {
     const { format, entries, pages } = readWorkings(workings2);
-    expect(format).toBe(5);
+    expect(format).toBe(6);
     expect(entries).toMatchObject(workings2.entries);
     expect(pages).toEqual([
       {
@@ -188,16 +189,29 @@ describe('stored documents', () => {
   test('the kept example of format 3 has what it had, and no labels', () => {
     const { pages, ...rest } = readWorkings(workings3);
     const { pages: former, ...had } = workings3;
-    expect(rest).toEqual({ ...had, format: 5 });
+    expect(rest).toEqual({ ...had, format: 6, runs: [] });
     expect(pages).toEqual(former.map((page) => ({ ...page, labels: [] })));
   });
 
   test('the kept example of format 4 has what it had; fields that came later have their usual values', () => {
     const { entries, ...rest } = readWorkings(workings4);
     const { entries: former, ...had } = workings4;
-    expect(rest).toEqual({ ...had, format: 5 });
+    expect(rest).toEqual({ ...had, format: 6, runs: [] });
     expect(entries[1]).toEqual({ ...former[1], source: '', ends: '', shift: 0 });
     expect(entries).toMatchObject(former);
+  });
+
+  test('the kept example of format 5 has what it had; how its runs were looked at is taken with it', () => {
+    const { format, ...had } = workings5;
+    expect(format).toBe(5);
+    expect(readWorkings(workings5)).toEqual({ ...had, format: 6, runs: [] });
+    const runs = [
+      { run: 'r1', hidden: true },
+      { run: 'r2', style: 3 },
+    ];
+    expect(readWorkings({ ...workings5, runs }).runs).toEqual(runs);
+    // A sheet of an older format may have been given them, too.
+    expect(readWorkings({ ...workings2, runs }).runs).toEqual(runs);
   });
 
   test('what was done to runs for a sheet is done to their copies, and forgotten of runs without one', () => {
@@ -224,6 +238,10 @@ describe('stored documents', () => {
         { run: 'gone', by: 1 },
         { run: 'b', by: -0.5 },
       ],
+      runs: [
+        { run: 'gone', hidden: true as const },
+        { run: 'b', style: 2 },
+      ],
     };
     const renamed = withRunsRenamed(
       sheet,
@@ -234,6 +252,7 @@ describe('stored documents', () => {
     );
     expect(renamed.aside).toEqual([{ run: 'a2', channel: 'x', ranges: [[3, 5]] }]);
     expect(renamed.shifts).toEqual([{ run: 'b2', by: -0.5 }]);
+    expect(renamed.runs).toEqual([{ run: 'b2', style: 2 }]);
     expect(renamed.pages[0].panels[0].without).toEqual(['a2']);
     expect(renamed.pages[0].labels.map(({ at }) => at)).toEqual([
       { kind: 'point', run: 'a2', series: 'channel:x', x: 1 },
@@ -254,7 +273,7 @@ describe('stored documents', () => {
     expect(plan.conditions).toEqual(plan3.conditions);
   });
   test('a newer format and a damaged document are refused by name', () => {
-    expect(() => readWorkings({ format: 6 })).toThrow(UnreadableDocument);
+    expect(() => readWorkings({ format: 7 })).toThrow(UnreadableDocument);
     expect(() => readWorkings({ format: 2, entries: 7 })).toThrow('The workings are damaged at');
     expect(() => readWorkings('text')).toThrow('they are no document');
   });

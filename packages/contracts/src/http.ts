@@ -30,9 +30,6 @@ export const runSchema = z.object({
   origin: z.enum(['recorded', 'imported', 'away']),
   /** One that is fetched from a device is not shown before all of it is here. */
   state: z.enum(['recording', 'ended', 'interrupted', 'fetching']),
-  shown: z.boolean(),
-  /** Place in the row of colours and dashes. */
-  style: z.number().int().min(0).max(7),
   /** The instant at which it began, and the zone of the clock there (IANA); null where nobody knows. */
   startedAt: z.string(),
   timeZone: z.string().nullable(),
@@ -43,8 +40,6 @@ export const runSchema = z.object({
   /** The plan as it was when the run began; null of a file's runs. */
   plan: planSchema.nullable(),
   practice: z.boolean(),
-  /** Whether readings at a limit of their sensor count in spite of it. */
-  keepPinned: z.boolean(),
   conditions: conditionValuesSchema,
   /** Who recorded it, and what there is to say about it. */
   group: z.string(),
@@ -58,11 +53,8 @@ export type Run = z.infer<typeof runSchema>;
 export const runPatchSchema = z
   .object({
     name: nameSchema,
-    shown: z.boolean(),
-    style: z.number().int().min(0).max(7),
     removed: z.boolean(),
     practice: z.boolean(),
-    keepPinned: z.boolean(),
     conditions: conditionChangesSchema,
     group: groupSchema,
     remark: plainText.pipe(z.string().max(2000, 'a note has 2000 letters at most')),

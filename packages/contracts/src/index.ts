@@ -20,3 +20,4 @@ export * from './away';
 export * from './tokens';
 export * from './templates';
 export * from './outcomes';
+export * from './runChoices';

@@ -65,6 +65,7 @@ export const withoutRuns = (workings: WorkingsDocument): WorkingsDocument => ({
   ...workings,
   aside: [],
   shifts: [],
+  runs: [],
   entries: workings.entries.map((entry) => (entry.kind === 'region' ? { ...entry, own: [] } : entry)),
   pages: workings.pages.map((page) => ({
     ...page,

@@ -11,6 +11,7 @@ export const mostOnSheet = {
   aside: 2000,
   ranges: 5000,
   shifts: 500,
+  runs: 2000,
 } as const;
 /** How long a sheet may be as it is sent; the server reads some more. */
 export const mostSheetBytes = 3_000_000;
@@ -84,28 +85,46 @@ export const asideSchema = z.object({
     ),
 });
 
+/** How somebody looks at a run, where that is not as usual. */
+export const runChoiceSchema = z.object({
+  run: runId,
+  /** It is not drawn, and nothing is said of it. */
+  hidden: z.literal(true).optional(),
+  /** Place in the row of colours and dashes; that of its number where nothing else was chosen. */
+  style: z.number().int().min(0).max(7).optional(),
+  /** Readings at a limit of their sensor, and wrong echoes, count in spite of it. */
+  keepPinned: z.literal(true).optional(),
+});
+export type RunChoice = z.infer<typeof runChoiceSchema>;
+
 /** The workings as they are stored: the entries, how their traces are laid out, and what was done to runs for them. */
 export const workingsSchema = z
   .object({
-    format: z.literal(5),
+    format: z.literal(6),
     entries: z.array(entrySchema).max(mostOnSheet.entries),
     pages: z.array(pageSchema).min(1).max(mostOnSheet.pages),
     aside: z.array(asideSchema).max(mostOnSheet.aside),
     /** By how much runs are moved along their abscissa, in its unit. */
     shifts: z.array(z.object({ run: runId, by: finite })).max(mostOnSheet.shifts),
+    runs: z.array(runChoiceSchema).max(mostOnSheet.runs),
   })
   .refine(({ entries }) => areApart(entries), 'every entry needs an id of its own')
-  .refine(({ pages }) => areApart(pages), 'every page needs an id of its own');
+  .refine(({ pages }) => areApart(pages), 'every page needs an id of its own')
+  .refine(
+    ({ runs }) => new Set(runs.map(({ run }) => run)).size === runs.length,
+    'of every run is said once how it is looked at',
+  );
 export type WorkingsDocument = z.infer<typeof workingsSchema>;
 
 export const emptyPage: Page = { id: 'page-1', name: '', horizontal: 't', panels: [], labels: [] };
 
 export const emptyWorkings: WorkingsDocument = {
-  format: 5,
+  format: 6,
   entries: [],
   pages: [emptyPage],
   aside: [],
   shifts: [],
+  runs: [],
 };
 
 /** A trace of one series, known by it. */
@@ -133,6 +152,7 @@ export function withRunsRenamed(
     ),
     aside: ofCopies(workings.aside),
     shifts: ofCopies(workings.shifts),
+    runs: ofCopies(workings.runs),
     pages: workings.pages.map((page) => ({
       ...page,
       panels: page.panels.map((panel) => ({
@@ -162,7 +182,7 @@ const renamedReferences = (value: unknown): unknown => {
 export const workingsFormat: DocumentFormat<WorkingsDocument> = {
   title: 'workings',
   isMany: true,
-  format: 5,
+  format: 6,
   schema: workingsSchema,
   steps: [
     ({ lines, ...rest }) => ({
@@ -187,6 +207,8 @@ export const workingsFormat: DocumentFormat<WorkingsDocument> = {
     }),
     // Format 5 knows formulas and more fields; what is missing gets its usual value by the schema.
     (workings) => workings,
+    // How runs are looked at was told with the runs themselves.
+    ({ runs = [], ...rest }) => ({ ...rest, runs }),
   ],
 };
 

@@ -82,12 +82,16 @@ export * from './workings/entries';
 export {
   type Anchor,
   type Field,
+  type FieldTypeKey,
+  type FieldValue,
   type Fields,
   type FormulaText,
   type OwnStretch,
   usualOf,
+  valueOfNew,
 } from './workings/fields';
-export { type ReferenceMap, referencesIn, withReferences } from './workings/speaks';
+export { type ReferenceMap } from './workings/fieldTypes/fieldType';
+export { referencesIn, withReferences } from './workings/speaks';
 export { withUnitsTold } from './workings/toldUnits';
 export {
   type KnownChannel,

@@ -12,7 +12,6 @@ class GrowingChannel {
     readonly channel: Channel,
     values: Float64Array,
     times: Float64Array | null,
-    private readonly unscreened: boolean,
     private readonly runId: string,
     private readonly single?: { uncertainties: Float64Array; pinned: Uint8Array },
   ) {
@@ -59,7 +58,6 @@ class GrowingChannel {
       low,
       high,
       noise,
-      unscreened: this.unscreened,
       ...(resolution > 0 ? { resolution } : {}),
       ...(systematic.length > 0 ? { systematic } : {}),
       ...this.single,
@@ -100,7 +98,7 @@ export class HeldRuns {
 
   put(run: Run, { values, times, single }: RunReadings): void {
     const channels = run.channels.map(
-      (channel, i) => new GrowingChannel(channel, values[i], times[i], run.keepPinned, run.id, single?.[i]),
+      (channel, i) => new GrowingChannel(channel, values[i], times[i], run.id, single?.[i]),
     );
     shareTimes(channels);
     const target = run.plan?.way === 'pace' ? run.plan.pace : null;

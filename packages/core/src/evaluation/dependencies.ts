@@ -1,22 +1,19 @@
 import { sameName } from '../formula/names';
-import { parsed } from '../formula/parsed';
-import { namesIn } from '../formula/tree';
-import { Refusal, orRefusal } from '../refusal';
-import { type Entry, type Workings, kindOf } from '../workings/entries';
-import { type FormulaText } from '../workings/fields';
+import { type Entry, type Workings } from '../workings/entries';
 import { nameIn, partsOfResultRef } from '../workings/references';
-import { referencesIn } from '../workings/speaks';
+import { openNames, referencesIn } from '../workings/speaks';
 
 /**
  * What decides what an entry of a sheet says, beside the run and what was said of it: its own words and those of all that it speaks
  * of, directly or through others, and what the sheet does with the run. The same text means the same outcome.
  */
 export function dependenciesOf(workings: Workings, runId: string): Map<string, string> {
-  const { entries, aside = [], shifts = [] } = workings;
+  const { entries, aside = [], shifts = [], runs = [] } = workings;
   const byId = new Map(entries.map((entry) => [entry.id, entry]));
   const ofRun = JSON.stringify([
     aside.filter(({ run }) => run === runId),
     shifts.find(({ run }) => run === runId)?.by ?? 0,
+    runs.find(({ run }) => run === runId)?.keepPinned ?? false,
   ]);
   const direct = new Map(entries.map((entry) => [entry.id, spokenOf(entry, entries)]));
   return new Map(
@@ -52,7 +49,7 @@ function spokenOf(entry: Entry, entries: readonly Entry[]): Spoken {
     ...results.map((reference) => partsOfResultRef(reference).id),
     ...regions,
   ];
-  const open = namesOpenIn(entry);
+  const open = openNames(entry);
   const called = open.map((name) => entries.filter((other) => mayBeCalled(other.name, name)));
   const isUnknown = called.some((found) => found.length === 0);
   return {
@@ -63,15 +60,3 @@ function spokenOf(entry: Entry, entries: readonly Entry[]): Spoken {
 
 const mayBeCalled = (own: string, name: string): boolean =>
   own !== '' && (sameName(own) === sameName(name) || name.endsWith(` of ${own}`));
-
-/** Names in the formulas of an entry that were not bound when it was typed. */
-function namesOpenIn(entry: Entry): string[] {
-  const values = entry as unknown as Readonly<Record<string, unknown>>;
-  return Object.entries(kindOf(entry.kind).fields).flatMap(([field, { type }]) => {
-    if (type !== 'formula') return [];
-    const { text, names } = values[field] as FormulaText;
-    const formula = text === '' ? null : orRefusal(() => parsed(text));
-    if (formula === null || formula instanceof Refusal) return [];
-    return [...namesIn(formula)].filter((name) => !Object.hasOwn(names, name));
-  });
-}

@@ -21,6 +21,15 @@ export interface Workings {
   aside?: readonly Aside[];
   /** Runs that people have moved in time. */
   shifts?: readonly Shift[];
+  /** What people have decided of single runs. */
+  runs?: readonly RunChoice[];
+}
+
+/** What somebody has decided of a run, as far as it changes what is worked out. */
+export interface RunChoice {
+  run: string;
+  /** Readings that are no measurement, at a limit or wrong echoes, count in spite of it. */
+  keepPinned?: boolean | undefined;
 }
 
 /** Readings of one channel of one run that do not count: they are kept, shown, and left out of all that is worked out. */

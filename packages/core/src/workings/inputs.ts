@@ -4,9 +4,9 @@ import { Refusal, orRefusal } from '../refusal';
 import { indexAfter, indexAtOrAfter } from '../series/sampling';
 import { type Series } from '../series/series';
 import { type Entry, kindOf, toldTo } from './entries';
-import { type Anchor, type FormulaText } from './fields';
+import { spokenBy } from './fields';
 import { type Context, type RegionBounds } from './kind';
-import { type ResultRef, type SeriesRef } from './references';
+import { type SeriesRef } from './references';
 import { unitsToldHere } from './toldUnits';
 
 /**
@@ -21,13 +21,9 @@ export function inputsOf(
   const { fields, yields, beyond = 0 } = kindOf(entry.kind);
   const values = toldTo(entry) as unknown as Readonly<Record<string, unknown>>;
   const named = Object.entries(fields);
-  const regions = named
-    .filter(([, { type }]) => type === 'region' || type === 'regions')
-    .flatMap(([name]) => (values[name] ?? [null]) as string | null | readonly string[])
-    .map((id) => context.region(id));
-  const anchors = named.flatMap(([name, { type }]) =>
-    type === 'anchor' && values[name] !== null ? [values[name] as Anchor] : [],
-  );
+  const spoken = named.map(([name, field]) => spokenBy(field, values[name]));
+  const regions = spoken.flatMap((one) => one.regions ?? []).map((id) => context.region(id));
+  const anchors = spoken.flatMap((one) => one.anchors ?? []);
   // What speaks of one region only hangs on the readings in there; what looks elsewhere too hangs on all of them.
   const isWithin =
     yields === 'results' &&
@@ -39,9 +35,7 @@ export function inputsOf(
   const all: Series[] = [];
   const rest: unknown[] = [];
   // Names that mean nothing are the parameters of a fit; those that were when it was typed are not looked for.
-  const open = named.find(([, { type }]) => type === 'parameters')?.[0];
-  const leavesOpen = open !== undefined;
-  const parameters = open === undefined ? {} : (values[open] as Readonly<Record<string, unknown>>);
+  const parameters = spoken.find((one) => one.parameters !== undefined)?.parameters;
   let first: Series | undefined;
   const addSeries = (reference: SeriesRef) => {
     const series = context.series(reference, first);
@@ -50,22 +44,21 @@ export function inputsOf(
     lineages.push(series.lineage);
     rest.push(...stretchOf(series, region, beyond));
   };
-  for (const [name, field] of named) {
+  for (const [i, [name, field]] of named.entries()) {
+    const { series = [], results = [], formulas = [] } = spoken[i];
     // The axis that a region lies on does not decide where it lies; what it is cut by does.
-    if (
-      field.type === 'series' &&
-      (yields !== 'region' || (field.none !== undefined && values[name] !== 't'))
-    )
-      addSeries(values[name] as SeriesRef);
-    if (field.type === 'result') rest.push(context.result(values[name] as ResultRef));
-    if (field.type === 'formula') {
-      const { text, names } = values[name] as FormulaText;
+    const decides =
+      yields !== 'region' || (field.type === 'series' && field.none !== undefined && values[name] !== 't');
+    if (decides) series.forEach(addSeries);
+    for (const reference of results) rest.push(context.result(reference));
+    for (const { text, names } of formulas) {
       if (text === '') continue;
       for (const called of namesIn(parsed(text))) {
-        if (Object.hasOwn(parameters, called)) continue;
-        const meant = leavesOpen
-          ? orRefusal(() => context.named(called, names))
-          : context.named(called, names);
+        if (parameters !== undefined && Object.hasOwn(parameters, called)) continue;
+        const meant =
+          parameters === undefined
+            ? context.named(called, names)
+            : orRefusal(() => context.named(called, names));
         if (meant instanceof Refusal) rest.push(null);
         else if (meant.kind === 'series') addSeries(meant.reference);
         else rest.push(meant.result);

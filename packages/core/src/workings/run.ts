@@ -94,9 +94,9 @@ const isUpper = (value: number, low: number | null, high: number | null) =>
 
 /** A watch for echoes of something else, for positions that a sensor samples in time; null for all else. */
 function watchFor(channel: ChannelData): StrayWatch | null {
-  const { timeUnit, sampling, unscreened = false } = channel;
+  const { timeUnit, sampling } = channel;
   const second = parseUnit('s');
-  if (unscreened || sampling.kind !== 'regular' || !canConvert(timeUnit, second)) return null;
+  if (sampling.kind !== 'regular' || !canConvert(timeUnit, second)) return null;
   const floor = strayFloor(channel, sampling.interval * conversionFactor(timeUnit, second));
   return floor === null ? null : new StrayWatch(floor);
 }
@@ -118,16 +118,18 @@ export class ChannelSeries {
   /**
    * @param aside readings that do not count
    * @param shift by how much the run is moved along its abscissa
+   * @param keepsPinned whether readings count that are no measurement
    */
   constructor(
     private readonly runId: string,
     private readonly channel: ChannelData,
     readonly aside: Ranges = [],
     readonly shift = 0,
+    readonly keepsPinned = channel.unscreened ?? false,
   ) {
     this.raw = channel;
     this.sampling = channel.sampling;
-    this.watch = watchFor(channel);
+    this.watch = keepsPinned ? null : watchFor(channel);
     const readings = () => ({ sampling: this.sampling, values: this.clean.view() });
     const settled = () => ({ sampling: this.sampling, values: this.clean.view().subarray(0, this.settled) });
     this.root = {
@@ -148,7 +150,8 @@ export class ChannelSeries {
     const count = Math.min(values.length, countOf(sampling));
     const known = this.clean.length;
     if (count <= known && this.state !== null) return;
-    const { low, high, symbol, quantity, unit, timeUnit, unscreened = false } = this.channel;
+    const { low, high, symbol, quantity, unit, timeUnit } = this.channel;
+    const unscreened = this.keepsPinned;
     const { uncertainties, pinned, systematic = [], resolution = 0 } = this.channel;
     const view = this.clean.extend(count);
     const least = (unscreened ? null : low) ?? -Infinity;
@@ -187,9 +190,14 @@ export class ChannelSeries {
     });
   }
 
-  /** The same readings, of which others are set aside or that lie elsewhere; a series of its own. */
-  arranged(aside: Ranges, shift: number): ChannelSeries {
-    return new ChannelSeries(this.runId, { ...this.channel, ...this.raw }, aside, shift);
+  /** The same readings, of which others count or that lie elsewhere; a series of its own. */
+  arranged(aside: Ranges, shift: number, keepsPinned: boolean): ChannelSeries {
+    return new ChannelSeries(this.runId, { ...this.channel, ...this.raw }, aside, shift, keepsPinned);
+  }
+
+  /** Whether nothing is ever left out of its readings, whatever a sheet says. */
+  get isUnscreened(): boolean {
+    return this.channel.unscreened ?? false;
   }
 
   /** Readings that were set aside, as they were recorded. */

@@ -25,7 +25,7 @@ export class RunSeries {
   /** The conditions of this run as results, by their names. */
   private said = new Map<string, { text: string; result: NamedResult | null }>();
   /** What the channels were arranged by last. */
-  private arranged: Required<Pick<Workings, 'aside' | 'shifts'>> = { aside: nothing, shifts: nothing };
+  private arranged: Required<Omit<Workings, 'entries'>> = { aside: nothing, shifts: nothing, runs: nothing };
 
   constructor(readonly run: RunData) {
     this.say(run.conditions ?? nothing);
@@ -85,16 +85,23 @@ export class RunSeries {
     );
   }
 
-  /** Sets aside what the sheet sets aside, and lays the run where the sheet lays it. */
-  protected arrange({ aside = nothing, shifts = nothing }: Workings): void {
-    if (aside === this.arranged.aside && shifts === this.arranged.shifts) return;
-    this.arranged = { aside, shifts };
+  /** Sets aside what the sheet sets aside, counts what it counts, and lays the run where the sheet lays it. */
+  protected arrange({ aside = nothing, shifts = nothing, runs = nothing }: Workings): void {
+    const { arranged } = this;
+    if (aside === arranged.aside && shifts === arranged.shifts && runs === arranged.runs) return;
+    this.arranged = { aside, shifts, runs };
+    const keeps = runs.find(({ run }) => run === this.run.id)?.keepPinned ?? false;
     const shift = shifts.find(({ run }) => run === this.run.id)?.by ?? 0;
     for (const [key, channel] of this.channels) {
       const ranges =
         aside.find(({ run, channel: own }) => run === this.run.id && own === key)?.ranges ?? nothing;
-      if (shift !== channel.shift || !sameRanges(ranges, channel.aside))
-        this.channels.set(key, channel.arranged(ranges, shift));
+      const keepsPinned = keeps || channel.isUnscreened;
+      if (
+        shift !== channel.shift ||
+        keepsPinned !== channel.keepsPinned ||
+        !sameRanges(ranges, channel.aside)
+      )
+        this.channels.set(key, channel.arranged(ranges, shift, keepsPinned));
     }
   }
 

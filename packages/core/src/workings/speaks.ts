@@ -1,47 +1,19 @@
-import { type Anchor, type FormulaText } from './fields';
+import { parsed } from '../formula/parsed';
+import { namesIn } from '../formula/tree';
+import { Refusal, orRefusal } from '../refusal';
 import { type Entry, kindOf } from './entries';
+import { type ReferenceMap } from './fieldTypes/fieldType';
+import { type FormulaText, spokenBy, valueWithReferences } from './fields';
 import { type ResultRef, type SeriesRef } from './references';
-
-/** What the references of an entry are put for. */
-export interface ReferenceMap {
-  series(reference: SeriesRef): SeriesRef;
-  result(reference: ResultRef): ResultRef;
-  region(id: string): string;
-}
 
 /** An entry that speaks of other things in the same way, as its kind declares what it speaks of. */
 export function withReferences(entry: Entry, map: ReferenceMap): Entry {
   const values = entry as unknown as Readonly<Record<string, unknown>>;
-  const changed = Object.entries(kindOf(entry.kind).fields).flatMap(
-    ([name, { type }]): [string, unknown][] => {
-      const value = values[name];
-      if (value === undefined || value === null) return [];
-      switch (type) {
-        case 'series':
-          return [[name, map.series(value as SeriesRef)]];
-        case 'result':
-          return [[name, map.result(value as ResultRef)]];
-        case 'region':
-          return [[name, map.region(value as string)]];
-        case 'regions':
-          return [[name, (value as readonly string[]).map(map.region)]];
-        case 'anchor':
-          return [[name, { ...(value as Anchor), of: map.series((value as Anchor).of) }]];
-        case 'formula': {
-          const { text, names } = value as FormulaText;
-          const renamed = Object.entries(names).map(([called, reference]) => [
-            called,
-            reference.startsWith('result:')
-              ? map.result(reference as ResultRef)
-              : map.series(reference as SeriesRef),
-          ]);
-          return [[name, { text, names: Object.fromEntries(renamed) as FormulaText['names'] }]];
-        }
-        default:
-          return [];
-      }
-    },
-  );
+  const changed = Object.entries(kindOf(entry.kind).fields).flatMap(([name, field]): [string, unknown][] => {
+    const { [name]: value } = values;
+    const next = value === undefined || value === null ? undefined : valueWithReferences(field, value, map);
+    return next === undefined ? [] : [[name, next]];
+  });
   const { toldIn } = entry;
   const told =
     toldIn === undefined
@@ -65,4 +37,21 @@ export function referencesIn(entry: Entry): { series: SeriesRef[]; results: Resu
     region: (id) => (found.regions.push(id), id),
   });
   return found;
+}
+
+/** The formulas of an entry, by their fields. */
+export function formulasIn(entry: Entry): [field: string, formula: FormulaText][] {
+  const values = entry as unknown as Readonly<Record<string, unknown>>;
+  return Object.entries(kindOf(entry.kind).fields).flatMap(([name, field]) =>
+    (spokenBy(field, values[name]).formulas ?? []).map((formula): [string, FormulaText] => [name, formula]),
+  );
+}
+
+/** Names in the formulas of an entry that were bound to nothing when it was typed. */
+export function openNames(entry: Entry): string[] {
+  return formulasIn(entry).flatMap(([, { text, names }]) => {
+    const read = text === '' ? null : orRefusal(() => parsed(text));
+    if (read === null || read instanceof Refusal) return [];
+    return namesIn(read).filter((name) => !Object.hasOwn(names, name));
+  });
 }

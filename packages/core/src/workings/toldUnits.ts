@@ -4,27 +4,16 @@ import { conversionBetween } from '../units/conversion';
 import { intervalUnit } from '../units/temperature';
 import { parseUnit, printedUnit, ucumCode } from '../units/unit';
 import { type Entry, fieldsOf, toldTo } from './entries';
-import { type Anchor, type Field, type FieldValues, type Fields, type OwnStretch } from './fields';
+import { type FieldValues, type Fields, seriesToldBy, valueInUnits } from './fields';
 import { type Context, type EntryBase } from './kind';
 import { type SeriesRef } from './references';
 
 type Values = Readonly<Record<string, unknown>>;
 
-const hasLevel = ({ event }: Anchor) => event === 'rises' || event === 'falls';
-
-/** The series in whose unit a field of an entry is told; null where it is told in none. */
-function seriesOfField(field: Field, value: unknown, values: Values): SeriesRef | null {
-  if (field.type === 'anchor')
-    return value !== null && hasLevel(value as Anchor) ? (value as Anchor).of : null;
-  if ((field.type !== 'number' && field.type !== 'ownStretches') || field.inUnitOf === undefined) return null;
-  const of = values[field.inUnitOf] as SeriesRef | undefined;
-  return of === undefined || of === 't' ? null : of;
-}
-
 /** Every series that an entry tells numbers of: levels, ends, widths. */
 export function seriesToldOf(entry: Entry): SeriesRef[] {
   const values = toldTo(entry) as unknown as Values;
-  const found = fieldsOf(entry).map(([name, field]) => seriesOfField(field, values[name], values));
+  const found = fieldsOf(entry).map(([name, field]) => seriesToldBy(field, values[name], values));
   return [...new Set(found.filter((of) => of !== null))];
 }
 
@@ -45,18 +34,12 @@ export function inUnitsOfRun(
   const values = told as unknown as Values;
   const patch = fieldsOf(entry).flatMap(([name, field]): [string, unknown][] => {
     const value = values[name];
-    const of = seriesOfField(field, value, values);
+    const of = seriesToldBy(field, value, values);
     const code = of === null ? undefined : toldIn[of];
     if (of === null || code === undefined) return [];
-    const isWidth = field.type === 'number' && field.isWidth === true;
-    const read = (number: number) => readOf(number, code, seriesOf(of), isWidth);
-    if (field.type === 'number') return [[name, read(value as number)]];
-    if (field.type === 'ownStretches') {
-      const own = (value as readonly OwnStretch[]).find(({ run }) => run === runId);
-      return own === undefined ? [] : [[name, [{ run: runId, start: read(own.start), end: read(own.end) }]]];
-    }
-    const anchor = value as Anchor;
-    return [[name, { ...anchor, level: read(anchor.level) }]];
+    const read = (number: number, isWidth: boolean) => readOf(number, code, seriesOf(of), isWidth);
+    const here = valueInUnits(field, value, { runId, read });
+    return here === undefined ? [] : [[name, here]];
   });
   // Numbers stand for numbers, anchors for anchors, which the type system cannot follow through the look-up.
   return patch.length === 0 ? told : ({ ...told, ...Object.fromEntries(patch) } as typeof told);

@@ -1,11 +1,7 @@
 import { sameName } from '../formula/names';
-import { parsed } from '../formula/parsed';
-import { namesIn } from '../formula/tree';
-import { Refusal, orRefusal } from '../refusal';
 import { canConvert } from '../units/conversion';
 import { parseUnit } from '../units/unit';
 import { type Entry, kindOf } from './entries';
-import { type FormulaText } from './fields';
 import {
   type ResultRef,
   type SeriesRef,
@@ -15,7 +11,7 @@ import {
   partsOfResultRef,
   resultRef,
 } from './references';
-import { referencesIn, withReferences } from './speaks';
+import { formulasIn, openNames, referencesIn, withReferences } from './speaks';
 import { withUnitsTold } from './toldUnits';
 
 /** A channel as sheets know it: by its key, by what it measures, and in which unit. */
@@ -184,22 +180,6 @@ const channelNamesIn = (entry: Entry, channels: readonly KnownChannel[]): string
   const names = new Set(openNames(entry).map(sameName));
   return channels.filter(({ key }) => names.has(sameName(key))).map(({ key }) => key);
 };
-
-const formulasIn = (entry: Entry): [field: string, formula: FormulaText][] => {
-  const values = entry as unknown as Readonly<Record<string, unknown>>;
-  return Object.entries(kindOf(entry.kind).fields)
-    .filter(([, { type }]) => type === 'formula')
-    .map(([name]) => [name, values[name] as FormulaText]);
-};
-
-/** Names in the formulas of an entry that were bound to nothing. */
-function openNames(entry: Entry): string[] {
-  return formulasIn(entry).flatMap(([, { text, names }]) => {
-    const read = text === '' ? null : orRefusal(() => parsed(text));
-    if (read === null || read instanceof Refusal) return [];
-    return namesIn(read).filter((name) => !Object.hasOwn(names, name));
-  });
-}
 
 /** An entry whose formulas know by reference what their names mean, as far as that can be told without working it out. */
 function withBoundNames(entry: Entry, { entries, channels }: SheetOver): Entry {

@@ -160,7 +160,8 @@ test('who takes part begins with the sheet that stands there, and goes on with o
     await new Promise<void>((heard) =>
       one.say({ type: 'watch', investigations: [investigation], stage: null }, heard),
     );
-  const workings = { ...emptyWorkings, shifts: [{ run, by: 0.25 }] };
+  // What he hides, he hides for himself.
+  const workings = { ...emptyWorkings, shifts: [{ run, by: 0.25 }], runs: [{ run, hidden: true as const }] };
   const path = `/investigations/${investigation}/workings`;
   await participant.api('put', path, { version: own.workingsVersion, workings }).expect(200);
   expect((await opened(participant)).workings.shifts).toEqual([{ run, by: 0.25 }]);

@@ -61,8 +61,8 @@ const resultOf = (evaluation: StoredEvaluation, entry: string, field: string): O
   if (found === undefined) throw new Error(`no ${field} of ${entry}`);
   return found;
 };
-const writeSheet = async (changed: Entry[]) => {
-  const workings: WorkingsDocument = { ...emptyWorkings, entries: changed };
+const writeSheet = async (changed: Entry[], choices: WorkingsDocument['runs'] = []) => {
+  const workings: WorkingsDocument = { ...emptyWorkings, entries: changed, runs: choices };
   const { body } = await server
     .api('put', `/investigations/${investigation}/workings`, { version, workings })
     .expect(200);
@@ -123,7 +123,7 @@ afterAll(() => server.close());
 
 test('a run that no screen shows is worked out, as the core says', async () => {
   const [{ id, values }] = runs;
-  await server.api('patch', `/runs/${id}`, { shown: false }).expect(200);
+  await writeSheet(entries, [{ run: id, hidden: true }]);
   const evaluation = await asked(server, id);
   const { outcomes } = evaluate(
     { entries },
@@ -192,9 +192,13 @@ test('what was worked out is kept as long as what it depends on stands', async (
   expect(resultOf(both, 'f', 'mean').quantity.value).toBe(resultOf(mean, 'f', 'mean').quantity.value);
   // What counts of the readings, and what the run was said to be, decide too.
   const second = await madeAt(id);
-  await server.api('patch', `/runs/${id}`, { keepPinned: true }).expect(200);
+  await writeSheet(entries);
   await asked(server, id);
-  expect(await madeAt(id)).toBeGreaterThan(second);
+  const third = await madeAt(id);
+  await writeSheet(entries, [{ run: id, keepPinned: true }]);
+  await asked(server, id);
+  expect(third).toBeGreaterThan(second);
+  expect(await madeAt(id)).toBeGreaterThan(third);
   await writeSheet(entries);
 });
 

@@ -109,7 +109,7 @@ export class Evaluations {
 }
 
 /** What of a run decides what is worked out from it, beside its readings, which change only while it is recorded. */
-const stateOf = ({ id, state, channels, spot, plan, keepPinned }: Run): string =>
+const stateOf = ({ id, state, channels, spot, plan }: Run): string =>
   JSON.stringify([
     id,
     state === 'recording' ? Date.now() : state,
@@ -117,7 +117,6 @@ const stateOf = ({ id, state, channels, spot, plan, keepPinned }: Run): string =
     spot?.rows,
     spot?.columns,
     plan?.way === 'pace' ? plan.pace : null,
-    keepPinned,
   ]);
 
 const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');

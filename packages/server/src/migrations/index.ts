@@ -14,6 +14,7 @@ import * as underWay from './012-under-way';
 import * as actors from './013-actors';
 import * as documents from './014-documents';
 import * as evaluations from './015-evaluations';
+import * as looks from './016-looks';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -31,6 +32,7 @@ const migrations: Record<string, Knex.Migration> = {
   '013-actors': actors,
   '014-documents': documents,
   '015-evaluations': evaluations,
+  '016-looks': looks,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

@@ -1,7 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
-import { type Investigation, type InvestigationPage, type Template, mostOnSheet } from '@heuristor/contracts';
+import {
+  type Investigation,
+  type InvestigationPage,
+  type Template,
+  lookOf,
+  mostOnSheet,
+} from '@heuristor/contracts';
 import pg from 'pg';
 import { hashOf } from '../auth/signIn';
 import { PersonModel } from '../models/person';
@@ -17,6 +23,8 @@ const dump = () =>
 
 let server: TestServer;
 let counts: Record<string, number>;
+/** How each run was looked at, when that was told with the run. */
+let looks: { id: string; number: number; shown: boolean; style: number; keepPinned: boolean }[];
 
 beforeAll(async () => {
   const address = await newDatabase();
@@ -29,6 +37,15 @@ beforeAll(async () => {
       (select sum(count)::int from public.block) readings`,
   );
   [counts] = rows;
+  // One that is drawn otherwise, and one in which everything counts, beside the hidden one.
+  await client.query(
+    `update public.run set style = 6, "keepPinned" = true where id = (select id from public.run where number = 2 limit 1)`,
+  );
+  looks = (
+    await client.query<(typeof looks)[number]>(
+      'select id, number, shown, style, "keepPinned" from public.run',
+    )
+  ).rows;
   await client.end();
   server = await startTestServer(() => true, address);
 }, 60_000);
@@ -60,6 +77,18 @@ test('every investigation opens with its runs, its sheet and every reading', asy
   }
   expect([runs, readings]).toEqual([counts.runs, counts.readings]);
 }, 60_000);
+
+test('runs are shown, hidden, drawn and counted as they were, as the sheet of their owner says', async () => {
+  const { investigations } = (await asBefore('/investigations').expect(200)).body as InvestigationPage;
+  const seen = new Map<string, object>();
+  for (const { id } of investigations) {
+    const { runs, workings } = (await asBefore(`/investigations/${id}`).expect(200)).body as Investigation;
+    for (const run of runs) seen.set(run.id, lookOf(run, workings.runs));
+  }
+  expect(looks.filter(({ shown }) => !shown)).toHaveLength(1);
+  for (const { id, shown, style, keepPinned } of looks)
+    expect(seen.get(id)).toEqual({ shown, style, keepPinned });
+});
 
 test('its templates are there, its devices known as they were set', async () => {
   expect(((await asBefore('/templates').expect(200)).body as Template[]).length).toBe(counts.templates);

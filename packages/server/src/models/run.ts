@@ -31,14 +31,11 @@ export class RunModel extends Model {
   declare name: string;
   declare origin: Run['origin'];
   declare state: Run['state'];
-  declare shown: boolean;
-  declare style: number;
   /** The plan as it was when the run began. */
   declare plan: unknown;
   declare notes: string[];
   declare preview: Preview | null;
   declare practice: boolean;
-  declare keepPinned: boolean;
   declare conditions: ConditionValues;
   declare group: string;
   declare remark: string;

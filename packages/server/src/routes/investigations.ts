@@ -53,7 +53,7 @@ export function investigationRoutes(
     response.json(await listInvestigations(actorIn(response), search, indexOf(request, 'from')));
   });
   router.get('/:id/previews', async (request, response) => {
-    response.json(await previewsOf(await seenIn(request, response)));
+    response.json(await previewsOf(actorIn(response), await seenIn(request, response)));
   });
   router.post('/', async (request, response) => {
     const id = await createInvestigation(teacherIn(response), bodyOf(newInvestigationSchema, request).name);

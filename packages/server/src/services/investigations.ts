@@ -11,6 +11,7 @@ import {
   keptKindKeys,
   keptKinds,
   investigationsPerPage,
+  lookOf,
   withConditionsChanged,
   readPlan,
   usualPlan,
@@ -103,18 +104,21 @@ async function counted(query: PromiseLike<unknown>): Promise<Map<string, number>
   return new Map(rows.map(({ investigationId, count }) => [investigationId, count]));
 }
 
-/** Small pictures of the runs of an investigation that are shown, the last ones. */
-export async function previewsOf(id: string): Promise<Previews> {
+/** Small pictures of the runs of an investigation that somebody shows, the last ones. */
+export async function previewsOf(actor: Actor, id: string): Promise<Previews> {
+  const { document } = await findDocument(actor, id, 'workings');
+  const hidden = document.runs.filter((choice) => choice.hidden === true).map(({ run }) => run);
   const runs = await RunModel.query()
-    .where({ investigationId: id, shown: true })
+    .where({ investigationId: id })
+    .whereNotIn('id', hidden)
     .whereNull('deletedAt')
     .whereNotIn('state', ['fetching', 'recording'])
-    .select('id', 'style', 'preview')
+    .select('id', 'number', 'preview')
     .orderBy('number', 'desc')
     .limit(previewsShown);
   const previews = await Promise.all(
-    runs.reverse().map(async ({ id: runId, style, preview }) => ({
-      style,
+    runs.reverse().map(async ({ id: runId, number, preview }) => ({
+      style: lookOf({ id: runId, number }, document.runs).style,
       preview: preview ?? (await makePreview(runId)),
     })),
   );

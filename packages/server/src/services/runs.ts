@@ -15,7 +15,6 @@ import { InvestigationModel } from '../models/investigation';
 import { RunModel } from '../models/run';
 import { presentRun } from './present';
 
-const styles = 8;
 export const partsOfRun = '[channels, gaps, spots]';
 
 export interface NewRun {
@@ -63,7 +62,6 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
       name: run.name ?? `run ${number}`,
       origin: run.origin,
       state: run.state,
-      style: (number - 1) % styles,
       plan: run.plan,
       spot: run.spot ?? null,
       notes: [],

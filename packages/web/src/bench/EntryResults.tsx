@@ -1,11 +1,11 @@
 import { type Entry, type Unit, isSameForAllRuns, kindOf, ucumCode, unitShown } from '@heuristor/core';
-import { type Run } from '@heuristor/contracts';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useFrontRun, usePicture, useSession } from '../session/context';
 import { formulasOf } from '../session/formulas';
 import { shownRuns } from '../session/runs';
+import { type SeenRun } from '../session/seenRun';
 import { LineSample } from '../ui/LineSample';
 import { ResultText } from '../ui/ResultText';
 import { UnitText } from '../ui/UnitText';
@@ -73,12 +73,12 @@ export function EntryResults({
 }
 
 interface RunOutcome {
-  run: Run;
+  run: SeenRun;
   outcome: ShownOutcome | undefined;
 }
 
 interface RunOutcomes {
-  runs: Run[];
+  runs: SeenRun[];
   outcome: ShownOutcome | undefined;
 }
 
@@ -100,7 +100,7 @@ function grouped(rows: readonly RunOutcome[]): RunOutcomes[] {
 
 interface FrontProps {
   entry: Entry;
-  run: Run;
+  run: SeenRun;
   outcome: ShownOutcome;
   digits: boolean;
   shared: number;

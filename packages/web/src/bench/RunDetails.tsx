@@ -6,6 +6,7 @@ import { Modal } from 'react-bootstrap';
 import { z } from 'zod';
 import { getJson } from '../api/client';
 import { beginningWords, endingWords } from '../session/planWords';
+import { type SeenRun } from '../session/seenRun';
 import { rateWords } from '../ui/rateText';
 import { shortText } from '../ui/numberText';
 
@@ -14,7 +15,7 @@ const countsSchema = z.array(leftOutCountSchema);
 const shown = (value: number) => shortText(value, 4);
 
 /** How a run was recorded: its plan, its sensors and what was applied to them, its gaps, what in it is no measurement. */
-export function RunDetails({ run, onClose }: { run: Run; onClose: () => void }) {
+export function RunDetails({ run, onClose }: { run: SeenRun; onClose: () => void }) {
   const { id, plan, gaps, notes } = run;
   const [counts, setCounts] = useState<LeftOutCount[] | null>(null);
   useEffect(() => {

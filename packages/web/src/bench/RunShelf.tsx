@@ -1,9 +1,9 @@
-import { type Run } from '@heuristor/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { CheckSquare, ChevronUp, Square } from 'react-bootstrap-icons';
 import { useDocuments, useFrontRun, useSession } from '../session/context';
 import { presentRuns, shownRuns } from '../session/runs';
+import { type SeenRun } from '../session/seenRun';
 import { runStyles } from '../theme/runStyles';
 import { LineSample } from '../ui/LineSample';
 import { NameField } from '../ui/NameField';
@@ -44,7 +44,7 @@ export function RunShelf() {
 }
 
 /** Practice runs go together, and come back together. */
-function ClearPractice({ runs }: { runs: Run[] }) {
+function ClearPractice({ runs }: { runs: SeenRun[] }) {
   const session = useSession();
   return (
     <Button variant="plain" onClick={() => void session.runDesk.remove(runs)}>
@@ -54,13 +54,13 @@ function ClearPractice({ runs }: { runs: Run[] }) {
 }
 
 /** All runs in a list that can be searched, several shown or hidden at once. */
-function RunList({ runs }: { runs: Run[] }) {
+function RunList({ runs }: { runs: SeenRun[] }) {
   const session = useSession();
   const [search, setSearch] = useState('');
   const wanted = search.trim().toLowerCase();
   const found = runs.filter(({ name, number }) => `${number} · ${name}`.toLowerCase().includes(wanted));
   const shown = shownRuns(runs);
-  const ids = (some: readonly Run[]) => new Set(some.map(({ id }) => id));
+  const ids = (some: readonly SeenRun[]) => new Set(some.map(({ id }) => id));
   return (
     <Dropdown drop="up" autoClose="outside">
       <Dropdown.Toggle variant="plain" className="no-caret">
@@ -75,16 +75,16 @@ function RunList({ runs }: { runs: Run[] }) {
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
-          <Button variant="plain" onClick={() => void session.runDesk.show(ids(found))}>
+          <Button variant="plain" onClick={() => session.runDesk.show(ids(found))}>
             Show only {wanted === '' ? 'all' : 'these'}
           </Button>
-          <Button variant="plain" onClick={() => void session.runDesk.show(ids(runs.slice(-3)))}>
+          <Button variant="plain" onClick={() => session.runDesk.show(ids(runs.slice(-3)))}>
             Newest 3
           </Button>
           <Button
             variant="plain"
             onClick={() =>
-              void session.runDesk.show(ids(shown.filter(({ id }) => !found.some((run) => run.id === id))))
+              session.runDesk.show(ids(shown.filter(({ id }) => !found.some((run) => run.id === id))))
             }
           >
             Hide {wanted === '' ? 'all' : 'these'}
@@ -97,7 +97,7 @@ function RunList({ runs }: { runs: Run[] }) {
               as="button"
               role="menuitemcheckbox"
               aria-checked={run.shown}
-              onClick={() => void session.runDesk.change(run, { shown: !run.shown })}
+              onClick={() => session.runDesk.look(run, { shown: !run.shown })}
             >
               {run.shown ? <CheckSquare aria-hidden /> : <Square aria-hidden />}{' '}
               <LineSample style={run.style} /> {run.number} · {run.name}
@@ -110,7 +110,7 @@ function RunList({ runs }: { runs: Run[] }) {
   );
 }
 
-function SetApart({ runs }: { runs: Run[] }) {
+function SetApart({ runs }: { runs: SeenRun[] }) {
   const session = useSession();
   if (runs.length === 0) return null;
   return (
@@ -187,7 +187,7 @@ function Files() {
   );
 }
 
-function RunChip({ run, front }: { run: Run; front: boolean }) {
+function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
   const session = useSession();
   const [renaming, setRenaming] = useState(false);
   const [isOpen, setIsOpen] = useState(false);
@@ -216,7 +216,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
       <button
         aria-pressed={shown}
         title={[shown ? 'Hide this run' : 'Show this run', ...notes].join('\n')}
-        onClick={() => void session.runDesk.change(run, { shown: !shown })}
+        onClick={() => session.runDesk.look(run, { shown: !shown })}
       >
         <LineSample style={style} />
         {number} · {name}
@@ -266,7 +266,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
           {run.channels.some(({ low, high }) => low !== null || high !== null) && (
             <Dropdown.Item
               disabled={state === 'recording'}
-              onClick={() => void session.runDesk.change(run, { keepPinned: !run.keepPinned })}
+              onClick={() => session.runDesk.look(run, { keepPinned: !run.keepPinned })}
             >
               {run.keepPinned ? 'Leave out what is no measurement' : 'Count limits and wrong echoes too'}
             </Dropdown.Item>
@@ -279,7 +279,7 @@ function RunChip({ run, front }: { run: Run; front: boolean }) {
             <Dropdown.Item
               key={choice.name}
               active={i === style}
-              onClick={() => void session.runDesk.change(run, { style: i })}
+              onClick={() => session.runDesk.look(run, { style: i })}
             >
               <LineSample style={i} width={40} /> {choice.name}
             </Dropdown.Item>

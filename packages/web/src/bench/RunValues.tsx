@@ -1,9 +1,9 @@
-import { type Run } from '@heuristor/contracts';
 import { type Unit, describe, intervalUnit } from '@heuristor/core';
 import { Chart, type Point } from 'chart.js';
 import { useEffect, useMemo, useRef } from 'react';
 import { useDocuments, usePicture } from '../session/context';
 import { shownRuns } from '../session/runs';
+import { type SeenRun } from '../session/seenRun';
 import { colours } from '../theme/colours';
 import { runStyle } from '../theme/runStyles';
 import { ResultText } from '../ui/ResultText';
@@ -12,7 +12,7 @@ import { type LineChart, chartOptions } from './chartSetup';
 import { useShallow } from 'zustand/react/shallow';
 
 interface Value {
-  run: Run;
+  run: SeenRun;
   result: ShownResult;
 }
 

@@ -29,7 +29,8 @@ describe('what is drawn', () => {
     const [{ pinned }] = traces[0].lines;
     expect([...(pinned?.x ?? [])].map((at) => Number(at.toFixed(6)))).toEqual([1, 4, 6]);
     expect([...(pinned?.y ?? [])]).toEqual([1, 1, -1]);
-    const kept = pictureOf([stored({ ...run, keepPinned: true }, [values])], emptyWorkings, x).traces[0];
+    const counted = { ...emptyWorkings, runs: [{ run: 'a', keepPinned: true as const }] };
+    const kept = pictureOf([stored(run, [values])], counted, x).traces[0];
     expect(kept.lines[0].pinned).toBeUndefined();
     expect(kept.high).toBeGreaterThan(600);
   });

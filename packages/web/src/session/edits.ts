@@ -3,7 +3,6 @@ import {
   type Anchor,
   type Entry,
   type EntryKindKey,
-  type Field,
   type ResultRef,
   type SeriesRef,
   channelRef,
@@ -19,6 +18,7 @@ import {
   regionOfEntry,
   resultRef,
   yieldsSeries,
+  valueOfNew,
 } from '@heuristor/core';
 import { type Axis, type ShownOutcome } from '../workers/protocol';
 import { newId } from './ids';
@@ -33,38 +33,6 @@ export function seriesChoices(
 ): SeriesRef[] {
   const keys = new Set(presentRuns(runs).flatMap(({ channels }) => channels.map(({ key }) => key)));
   return [...[...keys].map(channelRef), ...entries.filter(yieldsSeries).map(({ id }) => entryRef(id))];
-}
-
-/** What a field holds before anybody has said anything. */
-function usualValue(
-  key: string,
-  field: Field,
-  place: number,
-  about: NewEntry,
-  horizontal: SeriesRef,
-): unknown {
-  switch (field.type) {
-    case 'series':
-      // What may stand for nothing does so at first.
-      if (field.none !== undefined) return 't';
-      return field.axis && key !== 'of' ? horizontal : about.of;
-    case 'region':
-      return field.later === true ? null : about.region;
-    case 'choice':
-      return field.options[0].key;
-    case 'integer':
-    case 'number':
-    case 'flag':
-    case 'text':
-    case 'formula':
-    case 'parameters':
-    case 'anchor':
-    case 'regions':
-    case 'ownStretches':
-      return field.usual;
-    case 'result':
-      return about.results?.[place] ?? about.results?.at(-1) ?? '';
-  }
 }
 
 /** Every entry that draws something over axes of its own. */
@@ -93,6 +61,7 @@ export function withEntry(
   const wish = customaryName?.(about.nameOfSource ?? '') ?? '';
   const { horizontal } = pageIn(workings, page);
   let place = 0;
+  const nextResult = () => about.results?.[place++] ?? about.results?.at(-1) ?? '';
   const entry = {
     kind: about.kind,
     id,
@@ -100,7 +69,7 @@ export function withEntry(
     ...Object.fromEntries(
       Object.entries(fields).map(([key, field]) => [
         key,
-        usualValue(key, field, field.type === 'result' ? place++ : 0, about, horizontal),
+        valueOfNew(field, { key, of: about.of, horizontal, region: about.region, nextResult }),
       ]),
     ),
     ...about.preset,

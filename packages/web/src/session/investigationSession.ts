@@ -40,6 +40,7 @@ import { RunDesk } from './runDesk';
 import { RunFeed } from './runFeed';
 import { RunsSeen } from './runsSeen';
 import { frontRun, shownRuns } from './runs';
+import { type SeenRun, seenBy } from './seenRun';
 import { SensorDesk } from './sensorDesk';
 import { SpotBook } from './spotBook';
 import { type Documents, type View } from './state';
@@ -108,7 +109,10 @@ export class InvestigationSession {
   ) {
     const { workings } = documents;
     this.id = id;
-    this.documents = createStore<Documents>(() => documents);
+    this.documents = createStore<Documents>(() => ({
+      ...documents,
+      runs: seenBy(documents.runs, workings.runs),
+    }));
     this.view = createStore<View>(() => ({ ...usualView, page: workings.pages[0].id }));
     this.looking = new Looking(this.view, tabMemory(id));
     this.plan = new PlanKeeper(this.path(''), this.history, this.documents);
@@ -150,7 +154,7 @@ export class InvestigationSession {
   }
 
   /** The run whose results stand in front. */
-  get front(): Run | undefined {
+  get front(): SeenRun | undefined {
     return frontRun(this.runs, this.view.getState().frontRunId);
   }
 
@@ -159,7 +163,7 @@ export class InvestigationSession {
     return { page: this.view.getState().page, runs: this.runs };
   }
 
-  get runs(): Run[] {
+  get runs(): SeenRun[] {
     return this.documents.getState().runs;
   }
 
@@ -289,7 +293,12 @@ export class InvestigationSession {
 
   private layOut(workings: WorkingsDocument): void {
     const { selectedRegion } = this.view.getState();
-    this.documents.setState({ workings });
+    const isSeenAsBefore = workings.runs === this.workings.runs;
+    this.documents.setState({
+      workings,
+      ...(isSeenAsBefore ? {} : { runs: seenBy(this.runs, workings.runs) }),
+    });
+    if (!isSeenAsBefore) this.holdShown();
     if (selectedRegion !== null && !workings.entries.some(({ id }) => id === selectedRegion))
       this.view.setState({ selectedRegion: null });
     this.renderer.now();
@@ -367,7 +376,14 @@ export class InvestigationSession {
       const now = await getJson(this.path(''), investigationSchema);
       const { name, plan, runs, recorder, spots, sensors, workings, workingsVersion } = now;
       const ended = now.ended ?? endedMeanwhile(this.documents.getState(), { runs, recorder, spots });
-      this.documents.setState({ name, plan, runs, recorder, spots, sensors });
+      this.documents.setState({
+        name,
+        plan,
+        runs: seenBy(runs, this.workings.runs),
+        recorder,
+        spots,
+        sensors,
+      });
       this.tellEnded(ended);
       this.sheet.newer(workings, workingsVersion);
       this.holdShown();
@@ -379,8 +395,9 @@ export class InvestigationSession {
   }
 
   /** Takes a run as the server has it now. */
-  takeRun(run: Run): void {
-    const { runs } = this.documents.getState();
+  takeRun(taken: Run): void {
+    const { runs } = this;
+    const [run] = seenBy([taken], this.workings.runs);
     const known = runs.find(({ id }) => id === run.id);
     this.documents.setState({
       runs: known === undefined ? [...runs, run] : runs.map((other) => (other.id === run.id ? run : other)),

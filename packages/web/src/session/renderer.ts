@@ -153,13 +153,13 @@ export class Renderer {
     workings: WorkingsDocument,
     horizontal: SeriesRef,
   ): Extent[] | Promise<Extent[]> {
-    const { entries, shifts, aside } = workings;
+    const { entries, shifts, aside, runs } = workings;
     const of = [
       runIds.join(),
       horizontal,
       this.readings,
       shifts,
-      ...(horizontal === 't' ? [] : [aside]),
+      ...(horizontal === 't' ? [] : [aside, runs]),
       horizontal.startsWith('entry:') ? entries : null,
     ];
     if (of.length === this.extents.of.length && of.every((part, i) => part === this.extents.of[i]))

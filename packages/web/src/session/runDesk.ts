@@ -1,21 +1,27 @@
-import { type Run, type RunPatch, changesBack, runSchema } from '@heuristor/contracts';
+import {
+  type Run,
+  type RunLook,
+  type RunPatch,
+  changesBack,
+  runSchema,
+  withLooks,
+} from '@heuristor/contracts';
 import { request } from '../api/client';
 import { tell } from '../stores/notices';
 import { attemptInOrder } from './attempt';
 import { type InvestigationSession } from './investigationSession';
 
-type Host = Pick<InvestigationSession, 'takeRun' | 'history' | 'runs'>;
+type Host = Pick<InvestigationSession, 'takeRun' | 'history' | 'runs' | 'changeWorkings'>;
 
 /** What a change of a run does, in words. */
 function runStepName({ name }: Run, patch: RunPatch): string {
   if (patch.name !== undefined) return `rename “${name}”`;
   if (patch.removed !== undefined) return `${patch.removed ? 'remove' : 'put back'} “${name}”`;
-  if (patch.shown !== undefined) return `${patch.shown ? 'show' : 'hide'} “${name}”`;
   if (patch.conditions !== undefined) return `change a condition of “${name}”`;
   return `change “${name}”`;
 }
 
-/** What people do to runs as such: each is stored at once, and can be taken back. */
+/** What people do to runs as such, each stored at once, and how they look at them; all of it can be taken back. */
 export class RunDesk {
   constructor(private readonly host: Host) {}
 
@@ -63,20 +69,17 @@ export class RunDesk {
     });
   }
 
-  async show(ids: ReadonlySet<string>): Promise<void> {
+  /** Shows these runs, and hides the others. */
+  show(ids: ReadonlySet<string>): void {
     const changed = this.host.runs.filter((run) => !run.removed && run.shown !== ids.has(run.id));
-    const send = (shown: (run: Run) => boolean) =>
-      attemptInOrder(async () => {
-        for (const run of changed)
-          this.host.takeRun(
-            runSchema.parse(await request('PATCH', `/runs/${run.id}`, { shown: shown(run) })),
-          );
-      });
-    if (changed.length === 0 || (await send(({ id }) => ids.has(id))) === false) return;
-    this.host.history.push({
-      name: 'show other runs',
-      undo: () => void send(({ id }) => !ids.has(id)),
-      redo: () => void send(({ id }) => ids.has(id)),
-    });
+    if (changed.length === 0) return;
+    this.host.changeWorkings((workings) =>
+      withLooks(workings, changed, ({ id }) => ({ shown: ids.has(id) })),
+    );
+  }
+
+  /** Looks at a run otherwise: that is said in the sheet of whoever looks. */
+  look(run: Run, look: Partial<RunLook>): void {
+    this.host.changeWorkings((workings) => withLooks(workings, [run], () => look));
   }
 }

@@ -65,12 +65,7 @@ export class RunFeed {
   /** Sees to it that a run is in a worker. */
   private hold(run: Run): void {
     const known = this.feeds.get(run.id);
-    // Whether readings at a limit count is decided where they are taken in.
-    const isSame =
-      run.spot !== null
-        ? known?.run.keepPinned === run.keepPinned && isSameSpot(known.run.spot, run.spot)
-        : known?.run.keepPinned === run.keepPinned || run.state === 'recording';
-    if (known !== undefined && isSame) {
+    if (known !== undefined && (run.spot === null || isSameSpot(known.run.spot, run.spot))) {
       known.run = run;
       return;
     }

@@ -32,6 +32,12 @@ const counts: readonly [
     ({ aside }) => aside.length,
     'Count some of them again first.',
   ],
+  [
+    'runs that are hidden or drawn otherwise',
+    mostOnSheet.runs,
+    ({ runs }) => runs.length,
+    'Show some of them first.',
+  ],
   ['runs moved in time', mostOnSheet.shifts, ({ shifts }) => shifts.length, 'Put some of them back first.'],
 ];
 

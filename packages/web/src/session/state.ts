@@ -1,11 +1,6 @@
-import {
-  type Plan,
-  type RecorderStatus,
-  type Run,
-  type SpotStatus,
-  type WorkingsDocument,
-} from '@heuristor/contracts';
+import { type Plan, type RecorderStatus, type SpotStatus, type WorkingsDocument } from '@heuristor/contracts';
 import { type SeriesRef } from '@heuristor/core';
+import { type SeenRun } from './seenRun';
 import { wayOf } from './ways';
 import { type Sight } from '../workers/protocol';
 
@@ -13,7 +8,7 @@ import { type Sight } from '../workers/protocol';
 export interface Documents {
   name: string;
   plan: Plan;
-  runs: Run[];
+  runs: SeenRun[];
   workings: WorkingsDocument;
   /** What the recorder does for it. */
   recorder: RecorderStatus;

@@ -57,6 +57,7 @@ export function steppedBack(
     ({ run, channel }) => `${run}/${channel}`,
   );
   const shifts = partsBack(present.shifts, after.shifts, before.shifts, ({ run }) => run);
+  const runs = partsBack(present.runs, after.runs, before.runs, ({ run }) => run);
   return {
     document: {
       ...present,
@@ -65,7 +66,8 @@ export function steppedBack(
       pages: pages.parts.length > 0 ? pages.parts : present.pages,
       aside: aside.parts,
       shifts: shifts.parts,
+      runs: runs.parts,
     },
-    isWhole: [entries, pages, aside, shifts].every((part) => part.isWhole),
+    isWhole: [entries, pages, aside, shifts, runs].every((part) => part.isWhole),
   };
 }

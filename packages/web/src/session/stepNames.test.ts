@@ -12,6 +12,11 @@ const patched = (workings: WorkingsDocument, place: number, patch: object): Work
 });
 const described = withMean(withConstant(marked, 'm', { value: 0.35, unit: 'kg' }));
 
+const looked = (...hidden: string[]): WorkingsDocument => ({
+  ...marked,
+  runs: hidden.map((run) => ({ run, hidden: true })),
+});
+
 test.each<[string, WorkingsDocument, WorkingsDocument]>([
   ['add region A', emptyWorkings, marked],
   ['move region A', marked, patched(marked, 0, { start: 1.5 })],
@@ -25,6 +30,12 @@ test.each<[string, WorkingsDocument, WorkingsDocument]>([
   ['move runs in time', marked, { ...marked, shifts: [{ run: 'r', by: 0.2 }] }],
   ['set readings aside', marked, { ...marked, aside: [{ run: 'r', channel: 'x', ranges: [[3, 5]] }] }],
   ['take readings in again', { ...marked, aside: [{ run: 'r', channel: 'x', ranges: [[3, 5]] }] }, marked],
+  ['hide one run', marked, looked('r')],
+  ['show 2 runs', looked('r', 's'), marked],
+  ['show other runs', looked('r'), looked('s')],
+  ['draw a run otherwise', marked, { ...marked, runs: [{ run: 'r', style: 4 }] }],
+  ['count limits and wrong echoes too', marked, { ...marked, runs: [{ run: 'r', keepPinned: true }] }],
+  ['leave out what is no measurement', { ...marked, runs: [{ run: 'r', keepPinned: true }] }, marked],
   ['add a page', marked, { ...marked, pages: [...marked.pages, { ...emptyPage, id: 'page-2' }] }],
   ['rename a page', marked, { ...marked, pages: [{ ...emptyPage, name: 'Energy' }] }],
   ['change the horizontal axis', marked, { ...marked, pages: [{ ...emptyPage, horizontal: 'channel:x' }] }],

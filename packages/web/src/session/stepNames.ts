@@ -79,6 +79,22 @@ function pagesStep(before: WorkingsDocument, after: WorkingsDocument): string | 
   return first.was.horizontal !== first.is.horizontal ? 'change the horizontal axis' : 'lay out traces';
 }
 
+/** How runs are looked at, in words; null where that is as before. */
+function looksStep(before: WorkingsDocument, after: WorkingsDocument): string | null {
+  if (isEqual(before.runs, after.runs)) return null;
+  const hidden = ({ runs }: WorkingsDocument) =>
+    new Set(runs.flatMap((one) => (one.hidden ? [one.run] : [])));
+  const [was, is] = [hidden(before), hidden(after)];
+  const came = [...was].filter((run) => !is.has(run)).length;
+  const went = [...is].filter((run) => !was.has(run)).length;
+  if (came > 0 && went > 0) return 'show other runs';
+  if (came > 0) return `show ${count(came, 'run')}`;
+  if (went > 0) return `hide ${count(went, 'run')}`;
+  const pinned = ({ runs }: WorkingsDocument) => runs.filter(({ keepPinned }) => keepPinned).length;
+  if (pinned(after) > pinned(before)) return 'count limits and wrong echoes too';
+  return pinned(after) < pinned(before) ? 'leave out what is no measurement' : 'draw a run otherwise';
+}
+
 /**
  * What a step has done to the sheet, as an order in lower case: “move region A”, “add slope of x”. It is read off what the sheet was
  * before and after, so that whoever changes it need not say so.
@@ -92,5 +108,7 @@ export function sheetStepName(before: WorkingsDocument, after: WorkingsDocument)
     return readings(after) >= readings(before) ? 'set readings aside' : 'take readings in again';
   }
   if (!isEqual(before.shifts, after.shifts)) return 'move runs in time';
+  const looks = looksStep(before, after);
+  if (looks !== null) return looks;
   return pagesStep(before, after) ?? 'change the sheet';
 }

@@ -1,4 +1,5 @@
 import { type Run } from '@heuristor/contracts';
+import { type SeenRun } from '../session/seenRun';
 import { HeldRuns, type RunReadings } from '@heuristor/evaluation';
 import { type Evaluator } from '@heuristor/core';
 import { RunPool } from '../runs/pool';
@@ -9,8 +10,8 @@ import { type RunWorker } from '../workers/protocol';
 export const runOf = (
   id: string,
   keys: string[],
-  { unit = 'm', firstId = 1, ...changes }: Partial<Run> & { unit?: string; firstId?: number } = {},
-): Run => ({
+  { unit = 'm', firstId = 1, ...changes }: Partial<SeenRun> & { unit?: string; firstId?: number } = {},
+): SeenRun => ({
   id,
   investigationId: 'i',
   number: 1,

@@ -1,0 +1,14 @@
+import { z } from 'zod';
+import { finite } from '../basics';
+import { type FieldSchema } from './fieldSchema';
+
+const ownStretchesSchema = z
+  .array(
+    z
+      .object({ run: z.string().min(1).max(40), start: finite, end: finite })
+      .refine(({ start, end }) => end > start, 'a region ends after it starts'),
+  )
+  .max(500);
+
+export const ownStretches: FieldSchema<'ownStretches'> = ({ usual }) =>
+  ownStretchesSchema.default([...usual]);

@@ -1,0 +1,3 @@
+import { type FieldSchema, entryId } from './fieldSchema';
+
+export const region: FieldSchema<'region'> = () => entryId.nullable();

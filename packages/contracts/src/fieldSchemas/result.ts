@@ -1,0 +1,3 @@
+import { type FieldSchema, resultRefSchema } from './fieldSchema';
+
+export const result: FieldSchema<'result'> = () => resultRefSchema;

@@ -1,0 +1,31 @@
+import { type ResultRef, type SeriesRef } from '../references';
+import { type ReferenceMap, defineFieldType } from './fieldType';
+
+/** A formula as it was typed, and what its names meant when it was: a reference outlasts a renaming. */
+export interface FormulaText {
+  text: string;
+  names: Readonly<Record<string, SeriesRef | ResultRef>>;
+}
+
+interface FormulaShape {
+  type: 'formula';
+  label: string;
+  usual: FormulaText;
+}
+
+export const formulaField = (label: string) =>
+  ({ type: 'formula', label, usual: { text: '', names: {} } }) as const;
+
+const mapped = (reference: SeriesRef | ResultRef, map: ReferenceMap) =>
+  reference.startsWith('result:') ? map.result(reference as ResultRef) : map.series(reference as SeriesRef);
+
+export const formula = defineFieldType<FormulaShape, FormulaText>({
+  usual: ({ usual }) => usual,
+  speaksOf: (value) => ({ formulas: [value] }),
+  withReferences: ({ text, names }, map) => ({
+    text,
+    names: Object.fromEntries(
+      Object.entries(names).map(([name, reference]) => [name, mapped(reference, map)]),
+    ),
+  }),
+});

@@ -1,0 +1,16 @@
+import { defineFieldType } from './fieldType';
+
+interface RegionsShape {
+  type: 'regions';
+  label: string;
+  usual: readonly string[];
+}
+
+/** Further regions, none of them at first. */
+export const regionsField = (label: string) => ({ type: 'regions', label, usual: [] }) as const;
+
+export const regions = defineFieldType<RegionsShape, readonly string[]>({
+  usual: ({ usual }) => usual,
+  speaksOf: (value) => ({ regions: value }),
+  withReferences: (value, map) => value.map(map.region),
+});
