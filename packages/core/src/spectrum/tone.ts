@@ -1,4 +1,4 @@
-import { atan2, cos, sin, square } from '../elementary';
+import { atan2, cos, sin, sinCos, square } from '../elementary';
 /** A sine that was found among readings: its frequency, amplitude, and how each reading moves both. */
 export interface Tone {
   /** In cycles per unit of time. */
@@ -51,13 +51,14 @@ export function toneAt(
   let real = 0;
   let imaginary = 0;
   let isSettled = false;
+  const both = new Float64Array(2);
   for (let round = 0; round < mostRounds && !isSettled; round++) {
     // W(ω) and its derivatives, of the readings without offset and mirror image; and what the sine adds to their mean.
     let [wr, wi, dr, di, hr, hi, mr, mi] = [0, 0, 0, 0, 0, 0, 0, 0];
     for (let i = 0; i < n; i++) {
       const t = times[i] - middle;
-      const c = cos(omega * t);
-      const s = sin(omega * t);
+      sinCos(omega * t, both);
+      const [s, c] = both;
       const w = weights[i];
       // y − offset − c* e^{−iωt}
       const yr = values[i] - offset - (real * c - imaginary * s);

@@ -8,10 +8,10 @@ import {
 import { fieldTypes } from './fieldTypes';
 import { type SeriesRef } from './references';
 
-export { type Anchor, anchorField } from './fieldTypes/anchor';
+export { anchorField } from './fieldTypes/anchor';
 export { choiceField } from './fieldTypes/choice';
 export { flagField } from './fieldTypes/flag';
-export { type FormulaText, formulaField } from './fieldTypes/formula';
+export { formulaField } from './fieldTypes/formula';
 export { integerField } from './fieldTypes/integer';
 export { lengthField, levelField, numberField, widthField } from './fieldTypes/number';
 export { type OwnStretch, ownStretchesField } from './fieldTypes/ownStretches';
@@ -21,6 +21,7 @@ export { regionsField } from './fieldTypes/regions';
 export { resultField } from './fieldTypes/result';
 export { anySeriesField, axisField, seriesField } from './fieldTypes/series';
 export { textField } from './fieldTypes/text';
+export { type Anchor, type FormulaText } from './fieldTypes/values';
 
 type FieldTypes = typeof fieldTypes;
 export type FieldTypeKey = keyof FieldTypes;

@@ -1,4 +1,4 @@
-import { cos, sin, atan2, square } from '../../elementary';
+import { cos, sin, sinCos, atan2, square } from '../../elementary';
 import { Refusal, orRefusal } from '../../refusal';
 import { chanceOfBest, chanceOfGain } from '../../statistics/significance';
 import { type ModelFunction, type Solution, type SolverOptions, leastSquares } from '../levenbergMarquardt';
@@ -100,13 +100,23 @@ function leftByPolynomial(u: Float64Array, y: Float64Array, degree: number): num
 
 /** Starts the solver at a frequency, the other parameters solved for it. */
 function fromFrequency(swing: Swing, angular: number): Solution | Refusal {
-  const { u, y, onLine } = swing;
+  const { u, y, onLine, step } = swing;
+  const turned = new Float64Array(2);
+  sinCos(angular * (step ?? 0), turned);
+  const [turnS, turnC] = turned;
+  const at = new Float64Array(2);
   return orRefusal(() => {
     const [a, b, c, d] = linearLeastSquares(
       (first, columns) => {
         for (let i = 0; i < columns[0].length; i++) {
-          columns[0][i] = sin(angular * u[first + i]);
-          columns[1][i] = cos(angular * u[first + i]);
+          if (step === null || i % turnLength === 0) sinCos(angular * u[first + i], at);
+          else {
+            const [s, k] = at;
+            at[0] = s * turnC + k * turnS;
+            at[1] = k * turnC - s * turnS;
+          }
+          columns[0][i] = at[0];
+          columns[1][i] = at[1];
           columns[2][i] = 1;
           if (onLine) columns[3][i] = u[first + i];
         }

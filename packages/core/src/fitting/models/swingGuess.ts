@@ -1,4 +1,4 @@
-import { cos, sin, log2, pow, square } from '../../elementary';
+import { sinCos, log2, pow, square } from '../../elementary';
 import { fourierOf } from '../../spectrum/fourier';
 
 const { PI } = Math;
@@ -154,9 +154,10 @@ export function explainedAt(
   let sumSY = 0;
   let sumCY = 0;
   let sumYY = 0;
+  const both = new Float64Array(2);
   for (let i = 0; i < n; i++) {
-    const s = sin(angular * u[i]);
-    const c = cos(angular * u[i]);
+    sinCos(angular * u[i], both);
+    const [s, c] = both;
     const v = y[i] - base;
     sumS += s;
     sumC += c;

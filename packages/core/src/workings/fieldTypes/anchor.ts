@@ -1,18 +1,5 @@
-import { type EventKind } from '../../calculus/events';
-import { type SeriesRef } from '../references';
 import { defineFieldType } from './fieldType';
-
-/** A moment that each run has for itself: something that happens in a series, and how long after it. */
-export interface Anchor {
-  event: EventKind;
-  of: SeriesRef;
-  /** Where a level is crossed: that level, in the unit that the entry tells numbers of this series in. */
-  level: number;
-  /** Which one of its kind, from 1 on. */
-  count: number;
-  /** In the unit of the abscissa. */
-  offset: number;
-}
+import { type Anchor } from './values';
 
 interface AnchorShape {
   type: 'anchor';

@@ -1,7 +1,6 @@
 import { type ParameterSetting } from '../../fitting/models/typedFunction';
 import { type ResultRef, type SeriesRef } from '../references';
-import { type Anchor } from './anchor';
-import { type FormulaText } from './formula';
+import { type Anchor, type FormulaText } from './values';
 
 /** What the references of a value are put for. */
 export interface ReferenceMap {

@@ -1,11 +1,6 @@
 import { type ResultRef, type SeriesRef } from '../references';
 import { type ReferenceMap, defineFieldType } from './fieldType';
-
-/** A formula as it was typed, and what its names meant when it was: a reference outlasts a renaming. */
-export interface FormulaText {
-  text: string;
-  names: Readonly<Record<string, SeriesRef | ResultRef>>;
-}
+import { type FormulaText } from './values';
 
 interface FormulaShape {
   type: 'formula';
