@@ -82,7 +82,7 @@ export async function startHeuristor(
   const registry = new DeviceRegistry((await onlySchool()).id);
   const recorder = new Recorder(registry, database.storage, log);
   const importer = new Importer(log);
-  const evaluations = new Evaluations(settings.database);
+  const evaluations = new Evaluations(settings.database, log);
   const spots = new SpotDesk(registry, log);
   const away = new AwayDesk(registry, log);
   const senml = new SenmlGateway(registry);

@@ -44,7 +44,7 @@ export function openedEvaluation({ runId, results, shared, own }: StoredEvaluati
       value: numberOf(value),
       unit: parseUnit(unit),
       standardUncertainty: standardUncertainty === null ? null : numberOf(standardUncertainty),
-      degreesOfFreedom: rest.degreesOfFreedom ?? Infinity,
+      degreesOfFreedom: rest.degreesOfFreedom === null ? Infinity : numberOf(rest.degreesOfFreedom),
       influences: () => influences[i],
     },
   }));

@@ -24,8 +24,8 @@ export interface StoredResult {
   unit: string;
   standardUncertainty: StoredNumber | null;
   /** Null where the uncertainty was given, which is as good as infinitely many. */
-  degreesOfFreedom: number | null;
-  roundTo: number | null;
+  degreesOfFreedom: StoredNumber | null;
+  roundTo: StoredNumber | null;
   main: boolean;
 }
 
@@ -142,8 +142,8 @@ function storedResult(
     value: storedNumber(value),
     unit: ucumCode(unit),
     standardUncertainty: standardUncertainty === null ? null : storedNumber(standardUncertainty),
-    degreesOfFreedom: Number.isFinite(degreesOfFreedom) ? degreesOfFreedom : null,
-    roundTo,
+    degreesOfFreedom: degreesOfFreedom === Infinity ? null : storedNumber(degreesOfFreedom),
+    roundTo: roundTo === null ? null : storedNumber(roundTo),
     main,
   };
 }

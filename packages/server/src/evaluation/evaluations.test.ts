@@ -18,9 +18,10 @@ import {
   regular,
 } from '@heuristor/core';
 import { EvaluationModel } from '../models/evaluation';
-import { addRun } from '../services/runs';
+import { BlockModel } from '../models/block';
+import { addRun, endRun } from '../services/runs';
 import { addRows } from '../services/spots';
-import { writeSamples } from '../services/samples';
+import { bytesOf, writeSamples } from '../services/samples';
 import { type Signed, type TestServer, startTestServer } from '../testing/testServer';
 
 const interval = 0.01;
@@ -202,6 +203,44 @@ test('what was worked out is kept as long as what it depends on stands', async (
   await writeSheet(entries);
 });
 
+test('a run that goes on, and one of which more is fetched, is told as far as it has come', async () => {
+  const run = await addRun({
+    investigationId: investigation,
+    origin: 'away',
+    state: 'recording',
+    plan: usualPlan,
+    channels: [
+      channelOf({
+        key: 'F',
+        quantity: 'force',
+        unit: 'N',
+        timeUnit: 's',
+        sampling: { kind: 'regular', start: 0, interval },
+      }),
+    ],
+  });
+  const [{ id: channelId }] = run.channels;
+  const mean = async () => resultOf(await asked(server, run.id, '?entries=f'), 'f', 'mean').quantity.value;
+  const more = (sequence: number, value: number) =>
+    BlockModel.query().insert({
+      channelId,
+      sequence,
+      firstIndex: 20 * sequence,
+      count: 20,
+      values: bytesOf(new Float64Array(20).fill(value)),
+      times: null,
+    });
+  await more(0, 1);
+  expect(await mean()).toBeCloseTo(1, 12);
+  await more(1, 3);
+  expect(await mean()).toBeCloseTo(2, 12);
+  expect(await EvaluationModel.query().where({ runId: run.id }).resultSize()).toBe(0);
+  await endRun(run.id, 'ended');
+  expect(await mean()).toBeCloseTo(2, 12);
+  await more(2, 5);
+  expect(await mean()).toBeCloseTo(3, 12);
+});
+
 test('many who ask at once get the same, worked out once', async () => {
   const [, { id }] = runs;
   const answers = await Promise.all(Array.from({ length: 24 }, () => asked(server, id)));
@@ -238,12 +277,23 @@ describe('who asks', () => {
     await asked(server, id, `?of=${runs[1].id}`, 404);
   });
 
+  test('for the sheets of a whole class gets them together, in their order', async () => {
+    const [{ id }] = runs;
+    // Whoever takes part is one who has a sheet: here the same one, again and again.
+    const people = Array.from({ length: 90 }, () => participant.id);
+    const joint = await asked(server, id, `?of=${people.join(',')}`);
+    expect(joint.sheets).toHaveLength(90);
+    expect(await asked(server, id, `?of=${people.join(',')}`)).toEqual(joint);
+  });
+
   test('finds no run that is not his, and is told what would be right', async () => {
     const { anonymous } = server;
     await anonymous.get(`/api/runs/${runs[0].id}/outcomes`).expect(401);
     await asked(server, investigation, '', 404);
     const { body } = await server.api('get', `/runs/${runs[0].id}/outcomes?entries=`).expect(400);
     expect(JSON.stringify(body)).toMatch('ids with commas between them');
+    const { body: gone } = await server.api('get', `/runs/${runs[0].id}/outcomes?entries=f,gone`).expect(404);
+    expect(JSON.stringify(gone)).toMatch('There is no entry “gone” on the sheet.');
   });
 });
 

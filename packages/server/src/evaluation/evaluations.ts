@@ -4,8 +4,10 @@ import { conditionsOf } from '@heuristor/evaluation';
 import { createHash } from 'node:crypto';
 import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
+import { type Logger } from 'pino';
 import { Piscina } from 'piscina';
 import { Failure } from '../failure';
+import { lengthsOf } from '../services/samples';
 import { type Made, type Wanted, findKept, keep } from './keptEvaluations';
 import { programThatEvaluates } from './program';
 import { type EvaluationTask } from './task';
@@ -18,6 +20,9 @@ export interface OwnedSheet {
 
 const mostWaiting = 500;
 
+/** Of a run that goes on, what is said now is not said any more in a moment. */
+const isAtRest = ({ state }: Run): boolean => state === 'ended' || state === 'interrupted';
+
 /**
  * What workings say of any run, also of one that no screen shows: worked out on threads of the server by the same code as in a
  * browser's workers, and kept by run and by what each entry depends on.
@@ -28,7 +33,10 @@ export class Evaluations {
   private readonly underWay = new Map<string, Promise<StoredEvaluation>>();
 
   /** @param database address of the database, from which the threads fetch readings */
-  constructor(database: string) {
+  constructor(
+    database: string,
+    private readonly log: Logger,
+  ) {
     this.pool = new Piscina({
       filename: fileURLToPath(new URL('./worker.ts', import.meta.url)),
       execArgv: ['--import', 'tsx'],
@@ -53,10 +61,10 @@ export class Evaluations {
     entries: ReadonlySet<string> | null = null,
   ): Promise<StoredEvaluation> {
     const conditions = conditionsOf(run, plan);
-    const state = stateOf(run);
+    const state = await stateOf(run);
     const made: Made = {
       runId: run.id,
-      owners: sheets.map(({ owner }) => owner).join(' '),
+      owners: sheets.length === 1 ? sheets[0].owner : hashOf(sheets.map(({ owner }) => owner).join()),
       made: hashOf(`${programThatEvaluates()}${state}${JSON.stringify(conditions)}`),
       keys: sheets.map(({ workings }) => hashed(dependenciesOf(workings, run.id))),
     };
@@ -64,9 +72,7 @@ export class Evaluations {
       ({ workings }) =>
         new Set(workings.entries.map(({ id }) => id).filter((id) => entries?.has(id) ?? true)),
     );
-    // Of a run that goes on, what is said now is not said any more in a moment.
-    const isKept = run.state !== 'recording';
-    const kept = isKept ? await findKept(made, wanted) : null;
+    const kept = isAtRest(run) ? await findKept(made, wanted) : null;
     if (kept !== null) return kept;
     const whole = await this.workOut(
       { run, state, conditions, sheets: sheets.map(({ workings }) => workings) },
@@ -80,12 +86,15 @@ export class Evaluations {
   }
 
   private async workOut(task: EvaluationTask, made: Made): Promise<StoredEvaluation> {
-    if (task.run.state === 'recording') return this.ask(task);
     const key = JSON.stringify(made);
     const same = this.underWay.get(key);
     if (same !== undefined) return same;
     const answer = this.ask(task).then(async (evaluation) => {
-      await keep(made, evaluation);
+      // What cannot be kept is worked out again the next time.
+      if (isAtRest(task.run))
+        await keep(made, evaluation).catch((error: unknown) =>
+          this.log.warn(error, 'what was worked out could not be kept'),
+        );
       return evaluation;
     });
     this.underWay.set(key, answer);
@@ -108,14 +117,12 @@ export class Evaluations {
   }
 }
 
-/** What of a run decides what is worked out from it, beside its readings, which change only while it is recorded. */
-const stateOf = ({ id, state, channels, spot, plan }: Run): string =>
+/** What of a run decides what is worked out from it: also one that has ended may be fetched on from a device. */
+const stateOf = async ({ id, channels, spot, plan }: Run): Promise<string> =>
   JSON.stringify([
     id,
-    state === 'recording' ? Date.now() : state,
     channels,
-    spot?.rows,
-    spot?.columns,
+    spot === null ? await lengthsOf(channels.map((channel) => channel.id)) : [spot.rows, spot.columns],
     plan?.way === 'pace' ? plan.pace : null,
   ]);
 

@@ -4,7 +4,7 @@ import { EvaluationModel } from '../models/evaluation';
 /** What decides what sheets say of a run. */
 export interface Made {
   runId: string;
-  /** Ids of those whose sheets they are, in their order. */
+  /** The id of him whose sheet it is; of several a hash of their ids, in their order. */
   owners: string;
   /** The program, and all of the run. */
   made: string;

@@ -8,7 +8,7 @@ export class EvaluationModel extends Model {
   static override jsonAttributes = ['keys', 'content'];
 
   declare runId: string;
-  /** Ids of those whose sheets were evaluated together, in their order. */
+  /** The id of him whose sheet it is; of several, whose sheets were evaluated together, a hash of their ids in their order. */
   declare owners: string;
   /** The program, and all of the run, that it was made from. */
   declare made: string;

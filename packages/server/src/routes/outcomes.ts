@@ -55,6 +55,14 @@ export function outcomeRoutes(evaluations: Evaluations, recorder: Recorder): Rou
     const run = await readRun(await runIn(request, response, 'see'));
     const entries = listOf(request, 'entries');
     const sheets = await sheetsFor(actorIn(response), run.investigationId, listOf(request, 'of'));
+    const unknown = entries?.find(
+      (id) => !sheets.some(({ workings }) => workings.entries.some((one) => one.id === id)),
+    );
+    if (unknown !== undefined)
+      throw new Failure(
+        'not-found',
+        `There is no entry “${unknown.slice(0, 60)}” on the sheet. It may have been removed.`,
+      );
     const { plan } = await findInvestigation(run.investigationId);
     if (run.state === 'recording') await recorder.writer.flush();
     response.json(await evaluations.of(run, plan, sheets, entries === null ? null : new Set(entries)));

@@ -92,6 +92,17 @@ export async function allSamples(
   return numbersOf(Buffer.concat(parts));
 }
 
+/** How many readings of each channel are stored. */
+export async function lengthsOf(channelIds: readonly number[]): Promise<number[]> {
+  const rows = await BlockModel.query()
+    .whereIn('channelId', [...channelIds])
+    .groupBy('channelId')
+    .select('channelId', raw('max("firstIndex" + count)::int').as('length'))
+    .castTo<{ channelId: number; length: number }[]>();
+  const byId = new Map(rows.map(({ channelId, length }) => [channelId, length]));
+  return channelIds.map((id) => byId.get(id) ?? 0);
+}
+
 /** Stores a whole channel in large blocks, which are read from where its numbers lie as they are stored. */
 export async function writeSamples(
   channelId: number,
