@@ -19,7 +19,7 @@ import {
 } from '@heuristor/core';
 import { EvaluationModel } from '../models/evaluation';
 import { BlockModel } from '../models/block';
-import { addRun, endRun } from '../services/runs';
+import { type NewRun, addRun, endRun } from '../services/runs';
 import { addRows } from '../services/spots';
 import { bytesOf, writeSamples } from '../services/samples';
 import { type Signed, type TestServer, startTestServer } from '../testing/testServer';
@@ -72,6 +72,20 @@ const writeSheet = async (changed: Entry[], choices: WorkingsDocument['runs'] = 
 const madeAt = async (run: string) =>
   (await EvaluationModel.query().where({ runId: run }).first().throwIfNotFound()).madeAt.getTime();
 
+/** A force against time, or by the number of its readings. */
+const force = (timeUnit: 's' | '1') =>
+  channelOf({
+    key: 'F',
+    quantity: 'force',
+    unit: 'N',
+    timeUnit,
+    sampling:
+      timeUnit === 's' ? { kind: 'regular', start: 0, interval } : { kind: 'regular', start: 1, interval: 1 },
+  });
+/** A run of the investigation. */
+const newRun = (more: Pick<NewRun, 'channels'> & Partial<NewRun>) =>
+  addRun({ investigationId: investigation, origin: 'recorded', state: 'ended', plan: usualPlan, ...more });
+
 beforeAll(async () => {
   server = await startTestServer();
   investigation = ((await server.api('post', '/investigations', { name: 'Pull' })).body as { id: string }).id;
@@ -81,20 +95,10 @@ beforeAll(async () => {
       { length: count },
       (_, i) => 2 + 0.01 * seed * i * interval + 0.05 * normal(),
     );
-    const run = await addRun({
-      investigationId: investigation,
-      origin: 'recorded',
-      state: 'ended',
-      plan: usualPlan,
+    const run = await newRun({
       channels: [
         {
-          ...channelOf({
-            key: 'F',
-            quantity: 'force',
-            unit: 'N',
-            timeUnit: 's',
-            sampling: { kind: 'regular', start: 0, interval },
-          }),
+          ...force('s'),
           deviceCode: 'K7-F',
           applied: {
             scale: 1,
@@ -204,21 +208,7 @@ test('what was worked out is kept as long as what it depends on stands', async (
 });
 
 test('a run that goes on, and one of which more is fetched, is told as far as it has come', async () => {
-  const run = await addRun({
-    investigationId: investigation,
-    origin: 'away',
-    state: 'recording',
-    plan: usualPlan,
-    channels: [
-      channelOf({
-        key: 'F',
-        quantity: 'force',
-        unit: 'N',
-        timeUnit: 's',
-        sampling: { kind: 'regular', start: 0, interval },
-      }),
-    ],
-  });
+  const run = await newRun({ origin: 'away', state: 'recording', channels: [force('s')] });
   const [{ id: channelId }] = run.channels;
   const mean = async () => resultOf(await asked(server, run.id, '?entries=f'), 'f', 'mean').quantity.value;
   const more = (sequence: number, value: number) =>
@@ -298,20 +288,9 @@ describe('who asks', () => {
 });
 
 test('of a series of spot readings, of which another one is taken', async () => {
-  const run = await addRun({
-    investigationId: investigation,
+  const run = await newRun({
     origin: 'imported',
-    state: 'ended',
-    plan: usualPlan,
-    channels: [
-      channelOf({
-        key: 'F',
-        quantity: 'force',
-        unit: 'N',
-        timeUnit: '1',
-        sampling: { kind: 'regular', start: 1, interval: 1 },
-      }),
-    ],
+    channels: [force('1')],
     spot: {
       seconds: 1,
       columns: [{ kind: 'typed', key: 'F', name: 'force', unit: 'N', offset: 0, output: null }],
