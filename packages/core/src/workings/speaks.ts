@@ -42,9 +42,11 @@ export function referencesIn(entry: Entry): { series: SeriesRef[]; results: Resu
 /** The formulas of an entry, by their fields. */
 export function formulasIn(entry: Entry): [field: string, formula: FormulaText][] {
   const values = entry as unknown as Readonly<Record<string, unknown>>;
-  return Object.entries(kindOf(entry.kind).fields).flatMap(([name, field]) =>
-    (spokenBy(field, values[name]).formulas ?? []).map((formula): [string, FormulaText] => [name, formula]),
-  );
+  return Object.entries(kindOf(entry.kind).fields).flatMap(([name, field]) => {
+    const { [name]: value } = values;
+    const { formulas = [] } = value === undefined ? {} : spokenBy(field, value);
+    return formulas.map((formula): [string, FormulaText] => [name, formula]);
+  });
 }
 
 /** Names in the formulas of an entry that were bound to nothing when it was typed. */
