@@ -30,7 +30,8 @@ class GrowingChannel {
     const fresh = known - firstIndex;
     if (fresh >= values.length) return null;
     this.values.push(values.subarray(fresh));
-    if (times !== null) this.times?.push(times.subarray(fresh));
+    // Times that were fetched after the values may be of some more readings, which come by themselves.
+    if (times !== null) this.times?.push(times.subarray(fresh, values.length));
     return null;
   }
 

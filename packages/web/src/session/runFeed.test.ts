@@ -58,6 +58,40 @@ test('where live frames were lost, what is missing is fetched; no hole stays', a
   expect(held()).toEqual([...numbers(0, 42)]);
 });
 
+test('times that have come between the fetch of values and that of times do not stand before later readings', async () => {
+  const { pool, store } = poolHere();
+  const stored = { length: 5 };
+  const feed = new RunFeed(
+    pool,
+    async (path) => {
+      const from = Number(new URLSearchParams(path.split('?')[1]).get('from') ?? 0);
+      const answer = numbers(from, stored.length - from);
+      // The run goes on while it is fetched.
+      stored.length += 3;
+      return answer;
+    },
+    () => undefined,
+    () => undefined,
+  );
+  const run = runOf('a', ['x']);
+  const channels = run.channels.map((channel) => ({ ...channel, sampling: { kind: 'timed' as const } }));
+  const timed = (firstIndex: number, count: number): SampleFrame => ({
+    ...frame(firstIndex, count),
+    times: numbers(firstIndex, count),
+  });
+  feed.holdOnly([{ ...run, channels }], [{ ...run, channels }]);
+  await turns();
+  stored.length = 20;
+  // Frames were lost: what lies between is fetched, values first.
+  feed.take(timed(18, 2));
+  await turns();
+  feed.take(timed(20, 6));
+  await turns();
+  expect([...(store.recorded('a').get('x') ?? [])]).toEqual([...numbers(0, 26)]);
+  const sampling = store.evaluator('a')?.series({ entries: [] }, 'channel:x').sampling;
+  expect(sampling?.kind === 'timed' && [...sampling.times]).toEqual([...numbers(0, 26)]);
+});
+
 test('frames lost at the very end of a run are fetched when it is over', async () => {
   const { feed, server, held, shown } = bench(5);
   shown(runOf('a', ['x']));

@@ -148,7 +148,7 @@ export class RunFeed {
         feed.run.channels[place].sampling.kind === 'regular'
           ? null
           : await this.fetch(`/channels/${channelId}/times?from=${from}`);
-      await this.pool.append(channelId, from, values, times);
+      await this.pool.append(channelId, from, values, times?.subarray(0, values.length) ?? null);
       this.onReadings();
     } catch {
       // The next frame, the end of the run or the next connection asks again.
