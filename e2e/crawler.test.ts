@@ -100,6 +100,8 @@ test.each([
       await system.page.goto(url, { waitUntil: 'load' });
       await hand.waitForText(name === null ? 'Channel buoy' : 'Work out');
       if (name !== null) await hand.element('.entry-card, .results');
+      // All of the page is there, so that the place is that of the same opener.
+      for (let tries = 0; tries < 50 && (await toggles()).length < all.length; tries++) await pause(100);
       await pause(500);
       const { opener, boxes } = await openedFirst(place);
       const { width, height } = system.page.viewport() ?? { width: 0, height: 0 };
