@@ -140,7 +140,7 @@ describe('a channel', () => {
     const screened = new ChannelSeries('r', channel(values));
     expect(missing(screened.series.values)).toEqual([40, 90, 150]);
     expect(screened.strays).toEqual([40, 90, 150].map((index) => ({ index, value: values[index] })));
-    const all = new ChannelSeries('r', channel(values, { unscreened: true }));
+    const all = new ChannelSeries('r', channel(values), [], 0, true);
     expect([...all.series.values]).toEqual([...values]);
     expect(all.strays).toEqual([]);
   });

@@ -33,8 +33,6 @@ export interface ChannelData {
   resolution?: number;
   /** What is uncertain about all readings together: the zero of the sensor, its calibration. */
   systematic?: readonly Systematic[];
-  /** True where a person wants readings that are no measurement counted all the same. */
-  unscreened?: boolean;
 }
 
 /** A root of uncertainty that all readings of a channel share, also in other runs: one standard deviation of it moves a reading. */
@@ -125,7 +123,7 @@ export class ChannelSeries {
     private readonly channel: ChannelData,
     readonly aside: Ranges = [],
     readonly shift = 0,
-    readonly keepsPinned = channel.unscreened ?? false,
+    readonly keepsPinned = false,
   ) {
     this.raw = channel;
     this.sampling = channel.sampling;
@@ -151,12 +149,11 @@ export class ChannelSeries {
     const known = this.clean.length;
     if (count <= known && this.state !== null) return;
     const { low, high, symbol, quantity, unit, timeUnit } = this.channel;
-    const unscreened = this.keepsPinned;
     const { uncertainties, pinned, systematic = [], resolution = 0 } = this.channel;
     const view = this.clean.extend(count);
-    const least = (unscreened ? null : low) ?? -Infinity;
-    const most = (unscreened ? null : high) ?? Infinity;
-    const { watch, aside } = this;
+    const least = (this.keepsPinned ? null : low) ?? -Infinity;
+    const most = (this.keepsPinned ? null : high) ?? Infinity;
+    const { watch, aside, keepsPinned } = this;
     let place = 0;
     for (let i = known; i < count; i++) {
       while (place < aside.length && aside[place][1] <= i) place++;
@@ -167,7 +164,7 @@ export class ChannelSeries {
         continue;
       }
       const value = values[i];
-      const isGood = value > least && value < most && (unscreened || pinned?.[i] !== 1);
+      const isGood = value > least && value < most && (keepsPinned || pinned?.[i] !== 1);
       view[i] = isGood ? value : NaN;
       if (!isGood && value === value)
         this.atLimit.push(Float64Array.of(isUpper(value, low, high) ? i + 1 : -(i + 1)));
@@ -193,11 +190,6 @@ export class ChannelSeries {
   /** The same readings, of which others count or that lie elsewhere; a series of its own. */
   arranged(aside: Ranges, shift: number, keepsPinned: boolean): ChannelSeries {
     return new ChannelSeries(this.runId, { ...this.channel, ...this.raw }, aside, shift, keepsPinned);
-  }
-
-  /** Whether nothing is ever left out of its readings, whatever a sheet says. */
-  get isUnscreened(): boolean {
-    return this.channel.unscreened ?? false;
   }
 
   /** Readings that were set aside, as they were recorded. */

@@ -90,12 +90,11 @@ export class RunSeries {
     const { arranged } = this;
     if (aside === arranged.aside && shifts === arranged.shifts && runs === arranged.runs) return;
     this.arranged = { aside, shifts, runs };
-    const keeps = runs.find(({ run }) => run === this.run.id)?.keepPinned ?? false;
+    const keepsPinned = runs.find(({ run }) => run === this.run.id)?.keepPinned ?? false;
     const shift = shifts.find(({ run }) => run === this.run.id)?.by ?? 0;
     for (const [key, channel] of this.channels) {
       const ranges =
         aside.find(({ run, channel: own }) => run === this.run.id && own === key)?.ranges ?? nothing;
-      const keepsPinned = keeps || channel.isUnscreened;
       if (
         shift !== channel.shift ||
         keepsPinned !== channel.keepsPinned ||
