@@ -6,8 +6,27 @@ const only = (name, from, ...allowed) => ({
   to: { path: '^packages/', pathNot: [from, ...allowed].map((folder) => `^packages/${folder}/`) },
 });
 
+/** Rooms of the server, each of which knows those before it and none of those after it. */
+const serverRooms = [
+  'models',
+  'services',
+  'link',
+  'presence',
+  'sensors',
+  'recorder',
+  '(spots|away|senml|imports|evaluation)',
+  'live',
+  'routes',
+];
+
 module.exports = {
   forbidden: [
+    ...serverRooms.slice(0, -1).map((room, i) => ({
+      name: `server-${room}-knows-no-later-room`,
+      severity: 'error',
+      from: { path: `^packages/server/src/${room}/`, pathNot: '[.]test[.]ts$' },
+      to: { path: `^packages/server/src/(${serverRooms.slice(i + 1).join('|')})/` },
+    })),
     only('core-stands-alone', 'core'),
     only('contracts-know-core-only', 'contracts', 'core'),
     only('evaluation-knows-core-and-contracts', 'evaluation', 'core', 'contracts'),

@@ -1,4 +1,5 @@
-"""A device in Python, with nothing but its standard library: the same thermometer as device.mjs.
+"""A device in Python, with nothing but its standard library: the same thermometer as device.mjs. When its link breaks it goes on
+reading, comes back, and sends again what was lost.
 
     python3 examples/device.py [127.0.0.1] [4600]
 
@@ -13,13 +14,14 @@ import struct
 import sys
 import time
 
+KEPT_SECONDS = 10
 host = sys.argv[1] if len(sys.argv) > 1 else "127.0.0.1"
 port = int(sys.argv[2]) if len(sys.argv) > 2 else 4600
 
 HELLO = {
     "type": "hello",
     "protocol": "heuristor-link",
-    "version": 2,
+    "version": 3,
     "device": {"code": "P1-S", "model": "Thermometer in Python"},
     "streams": [{
         "key": "main",
@@ -40,7 +42,7 @@ def shake_hands(link):
     while b"\r\n\r\n" not in answer:
         answer += link.recv(1)
     if b" 101 " not in answer.split(b"\r\n")[0]:
-        sys.exit(answer.decode())
+        raise ConnectionError(answer.decode())
 
 
 def send(link, opcode, payload):
@@ -57,7 +59,7 @@ def exactly(link, count):
     while len(data) < count:
         part = link.recv(count - len(data))
         if not part:
-            sys.exit("the server has closed the link")
+            raise ConnectionError("the server has closed the link")
         data += part
     return data
 
@@ -68,6 +70,8 @@ def receive(link):
         head = link.recv(2)
     except BlockingIOError:
         return None
+    if not head:
+        raise ConnectionError("the server has closed the link")
     link.setblocking(True)
     if len(head) < 2:
         head += exactly(link, 2 - len(head))
@@ -83,23 +87,70 @@ def receive(link):
     return json.loads(payload) if head[0] & 0x0F == 1 else None
 
 
-link = socket.create_connection((host, port))
-shake_hands(link)
-send(link, 1, json.dumps(HELLO).encode())
-link.setblocking(False)
-stream, rate, began, sent = None, 10, 0.0, 0
-while True:
-    message = receive(link)
-    if message and message["type"] == "refused":
-        sys.exit(message["message"])
-    if message and message["type"] == "start":
-        stream, rate, began, sent = message["stream"], message["rate"], time.monotonic(), 0
-    if message and message["type"] == "stop":
-        stream = None
-    due = int((time.monotonic() - began) * rate) + 1
-    if stream is not None and due > sent:
-        values = [20 + 60 * math.exp(-i / rate / 120) for i in range(sent, due)]
-        head = struct.pack("<BBBBIII", 0x48, 1, 0, 1, stream, sent, len(values))
+class Stream:
+    """What it was told to send, with its latest readings and the index of the first of them."""
+
+    def __init__(self, number, rate):
+        self.number, self.rate, self.began = number, rate, time.monotonic()
+        self.first, self.latest = 0, []
+
+    @property
+    def next(self):
+        return self.first + len(self.latest)
+
+    def read(self):
+        """Takes as many readings as are due by now: a cup of tea that cools down; put the reading of a true sensor here."""
+        due = int((time.monotonic() - self.began) * self.rate) + 1
+        self.latest += [20 + 60 * math.exp(-i / self.rate / 120) for i in range(self.next, due)]
+        spare = max(len(self.latest) - int(KEPT_SECONDS * self.rate), 0)
+        self.first += spare
+        del self.latest[:spare]
+
+    def send(self, link, start):
+        """Sends the readings from an index on."""
+        values = self.latest[start - self.first:]
+        head = struct.pack("<BBBBIII", 0x48, 1, 0, 1, self.number, start, len(values))
         send(link, 2, head + struct.pack(f"<{len(values)}d", *values))
-        sent = due
-    time.sleep(0.02)
+
+
+def serve(stream):
+    """Talks to the server until the link breaks. Yields the stream whenever something was done."""
+    link = socket.create_connection((host, port))
+    shake_hands(link)
+    goes_on = [] if stream is None else [{"of": "main", "stream": stream.number, "from": stream.first}]
+    send(link, 1, json.dumps({**HELLO, "goesOn": goes_on}).encode())
+    link.setblocking(False)
+    # Until the server says so, what goes on is read and not sent.
+    held = stream is not None
+    while True:
+        message = receive(link)
+        kind = message["type"] if message else None
+        if kind == "refused":
+            sys.exit(message["message"])
+        if kind == "start":
+            stream, held = Stream(message["stream"], message["rate"]), False
+        if kind == "stop":
+            stream = None
+        if stream is not None:
+            start = stream.next
+            stream.read()
+            if kind == "go-on":  # the server has got everything before this index
+                start, held = max(message["from"], stream.first), False
+            if not held and stream.next > start:
+                stream.send(link, start)
+        yield stream
+        time.sleep(0.02)
+
+
+stream, broken_since = None, time.monotonic()
+while True:
+    try:
+        for stream in serve(stream):
+            broken_since = time.monotonic()
+    except OSError:
+        # Back soon, and with what it read meanwhile; not with what is older than what it keeps.
+        time.sleep(0.5)
+        if stream is not None:
+            stream.read()
+        if time.monotonic() - broken_since > KEPT_SECONDS:
+            stream = None

@@ -1,7 +1,10 @@
 import {
   type HelloInput,
+  LinkMemory,
+  type SampleFrame,
   encodeFrame,
   frameKinds,
+  keptAgainSeconds,
   linkProtocol,
   linkVersion,
   toDeviceSchema,
@@ -24,7 +27,10 @@ export class BridgeDevice {
   private readonly columns = new Columns();
   private readonly cutter = new LineCutter();
   private socket: WebSocket | null = null;
-  private stream: { number: number; began: number; sent: number; last: number } | null = null;
+  private stream: { number: number; began: number; sent: number; last: number; memory: LinkMemory } | null =
+    null;
+  /** Since when the link is broken, and the server has not said that the stream goes on; null while it is whole. */
+  private brokenAt: number | null = null;
   private times: number[] = [];
   private values: number[] = [];
   /** Lines a second, as a person has set it; 0 where they count when they come. */
@@ -92,7 +98,7 @@ export class BridgeDevice {
     socket.on('error', () => undefined);
     socket.on('close', () => {
       if (this.socket !== socket) return;
-      this.stream = null;
+      this.brokenAt ??= performance.now();
       this.socket = null;
       setTimeout(() => this.open(), reconnectMilliseconds);
     });
@@ -135,6 +141,10 @@ export class BridgeDevice {
           value: this.rate,
         },
       ],
+      goesOn:
+        this.stream === null
+          ? []
+          : [{ of: 'lines', stream: this.stream.number, from: this.stream.memory.from }],
     };
   }
 
@@ -144,9 +154,22 @@ export class BridgeDevice {
     const message = parsed.data;
     switch (message.type) {
       case 'start':
-        this.stream = { number: message.stream, began: performance.now(), sent: 0, last: -1 };
+        this.stream = {
+          number: message.stream,
+          began: performance.now(),
+          sent: 0,
+          last: -1,
+          memory: new LinkMemory(),
+        };
         this.times = [];
         this.values = [];
+        this.brokenAt = null;
+        break;
+      case 'go-on':
+        if (this.stream?.number !== message.stream) break;
+        this.gather(this.stream);
+        for (const frame of this.stream.memory.since(message.from)) this.socket?.send(encodeFrame(frame));
+        this.brokenAt = null;
         break;
       case 'stop':
         this.stream = null;
@@ -167,21 +190,34 @@ export class BridgeDevice {
   }
 
   private send(): void {
-    const { stream, socket, times, values } = this;
-    if (stream === null || socket?.readyState !== WebSocket.OPEN || times.length === 0) return;
-    socket.send(
-      encodeFrame({
-        kind: frameKinds.link,
-        subject: stream.number,
-        firstIndex: stream.sent,
-        channels: values.length / times.length,
-        values: Float64Array.from(values),
-        times: this.rate > 0 ? null : Float64Array.from(times),
-      }),
-    );
+    const { stream, socket, brokenAt } = this;
+    if (stream === null) return;
+    if (brokenAt !== null && performance.now() - brokenAt > keptAgainSeconds * 1000) {
+      this.stream = null;
+      return;
+    }
+    const frame = this.gather(stream);
+    if (frame !== null && brokenAt === null && socket?.readyState === WebSocket.OPEN)
+      socket.send(encodeFrame(frame));
+  }
+
+  /** Takes the lines that have come since; they are kept for a while, since the link may break. */
+  private gather(stream: NonNullable<BridgeDevice['stream']>): SampleFrame | null {
+    const { times, values } = this;
+    if (times.length === 0) return null;
+    const frame = {
+      kind: frameKinds.link,
+      subject: stream.number,
+      firstIndex: stream.sent,
+      channels: values.length / times.length,
+      values: Float64Array.from(values),
+      times: this.rate > 0 ? null : Float64Array.from(times),
+    };
     stream.sent += times.length;
+    stream.memory.keep(frame, performance.now() / 1000);
     this.times = [];
     this.values = [];
+    return frame;
   }
 
   private remark(): void {

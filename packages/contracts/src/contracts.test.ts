@@ -53,7 +53,7 @@ test.each([
 });
 
 test.each([
-  ['a wrong version', { ...hello, version: 3 }],
+  ['a wrong version', { ...hello, version: 4 }],
   ['a code in small letters', { ...hello, device: { ...hello.device, code: 'k7-d' } }],
   ['a range upside down', { ...hello, channels: [{ ...hello.channels[0], range: { low: 6, high: 0.15 } }] }],
   ['a usual rate out of reach', { ...hello, rates: { ...hello.rates, usual: 200 } }],

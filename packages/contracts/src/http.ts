@@ -208,6 +208,8 @@ export const deviceSchema = z.object({
   use: z.object({ investigation: z.string(), name: z.string() }).nullable(),
   /** On the link right now. */
   present: z.boolean(),
+  /** What it reads while its link is broken it sends when it is soon back. */
+  sendsAgain: z.boolean(),
   /** From another machine, and not let in yet. */
   waiting: z.boolean(),
   battery: z.number().nullable(),

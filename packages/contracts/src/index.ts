@@ -6,6 +6,7 @@ export * from './errors';
 export * from './frames';
 export * from './http';
 export * from './link';
+export * from './linkMemory';
 export * from './live';
 export * from './plan';
 export * from './workings';

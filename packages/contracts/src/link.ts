@@ -7,8 +7,10 @@ export { keySchema };
 
 /** The device link: what a device and Heuristor say to each other. `docs/device-link.md` tells it to people. */
 export const linkProtocol = 'heuristor-link';
-/** The version that this program speaks; devices of version 1 are understood too. */
-export const linkVersion = 2;
+/** The version that this program speaks; devices of versions 1 and 2 are understood too. */
+export const linkVersion = 3;
+/** A device of version 3 keeps what it read in so many seconds, so that it can send it again after a break of the link. */
+export const keptAgainSeconds = 10;
 
 export const deviceCodeSchema = z
   .string()
@@ -175,34 +177,62 @@ const stateFields = {
   outputs: z.record(keySchema, finite).optional(),
 };
 
-const helloTwoSchema = z
-  .object({
-    ...helloBegin,
-    version: z.literal(2),
-    streams: z.array(streamSchema).min(1).max(8),
-    /** Numbers of its own that a person sets, such as the radius of a wheel. */
-    numbers: z.array(settableSchema).max(8).default([]),
-    /** What Heuristor may set, such as the frequency of a driver. */
-    outputs: z.array(settableSchema).max(8).default([]),
-    state: z.object(stateFields).optional(),
-    /** So many numbers it can keep by itself, while it is not connected; absent where it keeps none. */
-    keeps: z.number().int().min(100).optional(),
-  })
-  .refine(({ streams }) => areUnlike(streams.map(({ key }) => key)), 'every stream needs a key of its own')
-  .refine(
-    ({ streams }) => areUnlike(streams.flatMap(({ channels }) => channels.map(({ key }) => key))),
-    'every channel of a device needs a key of its own',
-  )
-  .refine(
-    ({ numbers, outputs }) => areUnlike([...numbers, ...outputs].map(({ key }) => key)),
-    'every number and output needs a key of its own',
-  );
+/** What versions 2 and 3 share. */
+const helloFields = {
+  ...helloBegin,
+  streams: z.array(streamSchema).min(1).max(8),
+  /** Numbers of its own that a person sets, such as the radius of a wheel. */
+  numbers: z.array(settableSchema).max(8).default([]),
+  /** What Heuristor may set, such as the frequency of a driver. */
+  outputs: z.array(settableSchema).max(8).default([]),
+  state: z.object(stateFields).optional(),
+  /** So many numbers it can keep by itself, while it is not connected; absent where it keeps none. */
+  keeps: z.number().int().min(100).optional(),
+};
+
+const helloTwoSchema = ofUnlikeKeys(z.object({ ...helloFields, version: z.literal(2) }));
+
+/** A stream that goes on while the link was broken: which `start` it belongs to, and the first reading that is still kept. */
+const goingOnSchema = z.object({
+  of: keySchema,
+  stream: z.number().int().nonnegative(),
+  from: z.number().int().nonnegative(),
+});
+export type GoingOn = z.infer<typeof goingOnSchema>;
+
+/** Version 3: a device that comes back may say which streams go on, and send again what was lost. */
+const helloThreeSchema = ofUnlikeKeys(
+  z.object({ ...helloFields, version: z.literal(3), goesOn: z.array(goingOnSchema).max(8).default([]) }),
+);
+
+type Keyed = z.ZodType<{
+  streams: { key: string; channels: { key: string }[] }[];
+  numbers: Settable[];
+  outputs: Settable[];
+}>;
+
+function ofUnlikeKeys<S extends Keyed>(schema: S): S {
+  return schema
+    .refine(({ streams }) => areUnlike(streams.map(({ key }) => key)), 'every stream needs a key of its own')
+    .refine(
+      ({ streams }) => areUnlike(streams.flatMap(({ channels }) => channels.map(({ key }) => key))),
+      'every channel of a device needs a key of its own',
+    )
+    .refine(
+      ({ numbers, outputs }) => areUnlike([...numbers, ...outputs].map(({ key }) => key)),
+      'every number and output needs a key of its own',
+    );
+}
 
 function areUnlike(keys: readonly string[]): boolean {
   return new Set(keys).size === keys.length;
 }
 
-export const helloSchema = z.discriminatedUnion('version', [helloOneSchema, helloTwoSchema]);
+export const helloSchema = z.discriminatedUnion('version', [
+  helloOneSchema,
+  helloTwoSchema,
+  helloThreeSchema,
+]);
 /** A hello as the server reads it. */
 export type Hello = z.output<typeof helloSchema>;
 /** A hello as a device may write it. */
@@ -210,7 +240,7 @@ export type HelloInput = z.input<typeof helloSchema>;
 
 /** What a device is, whatever version of the link it speaks. */
 export interface DeviceDescription {
-  version: 1 | 2;
+  version: Hello['version'];
   code: string;
   model: string;
   streams: LinkStream[];
@@ -220,6 +250,8 @@ export interface DeviceDescription {
   state: DeviceState;
   /** So many numbers it can keep by itself; null of one that keeps none. */
   keeps: number | null;
+  /** Streams that went on while its link was broken. */
+  goesOn: readonly GoingOn[];
 }
 
 export interface DeviceState {
@@ -231,7 +263,7 @@ export interface DeviceState {
 /** What a hello says, in the words of today's version. */
 export function describeDevice(hello: Hello): DeviceDescription {
   const both = { version: hello.version, ...hello.device, stage: hello.stage ?? null };
-  if (hello.version === 2) {
+  if (hello.version !== 1) {
     const { battery, signal, remark = '', outputs: standing } = hello.state ?? {};
     return {
       ...both,
@@ -240,6 +272,7 @@ export function describeDevice(hello: Hello): DeviceDescription {
       outputs: hello.outputs.map((output) => ({ ...output, value: standing?.[output.key] ?? output.value })),
       state: { battery: battery ?? null, signal: signal ?? null, remark },
       keeps: hello.keeps ?? null,
+      goesOn: hello.version === 2 ? [] : hello.goesOn,
     };
   }
   const channels = hello.channels.map(({ range, noise, ...names }) => ({
@@ -253,6 +286,7 @@ export function describeDevice(hello: Hello): DeviceDescription {
     outputs: [],
     state: { battery: null, signal: null, remark: '' },
     keeps: null,
+    goesOn: [],
   };
 }
 
@@ -296,6 +330,13 @@ export const toDeviceSchema = z.discriminatedUnion('type', [
     of: keySchema.optional(),
     /** The range of each channel. */
     ranges: z.record(keySchema, keySchema).optional(),
+  }),
+  /** A stream that went on while the link was broken, from the first reading on that is lacking here. */
+  z.object({
+    type: z.literal('go-on'),
+    of: keySchema,
+    stream: z.number().int().nonnegative(),
+    from: z.number().int().nonnegative(),
   }),
   z.object({ type: z.literal('stop'), of: keySchema.optional() }),
   /** One of its own numbers, as a person has set it. */

@@ -26,7 +26,12 @@ export const recorderStatusSchema = z.discriminatedUnion('phase', [
       z.object({ kind: z.literal('switch'), quantity: z.string(), to: z.enum(['on', 'off']) }),
     ]),
   }),
-  z.object({ phase: z.literal('recording'), ...row }),
+  z.object({
+    phase: z.literal('recording'),
+    ...row,
+    /** It is over, but for what a device has read while its link was broken; the code of that. */
+    waitsFor: z.string().nullable(),
+  }),
   /** Complete; its rest is being stored. */
   z.object({ phase: z.literal('ending'), ...row }),
 ]);

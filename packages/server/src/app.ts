@@ -6,13 +6,18 @@ import { join, resolve } from 'node:path';
 import { type Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { type Access } from './auth/access';
+import { type Bus } from './bus';
 import { ownPagesOnly, signedInOnly } from './auth/guard';
 import { type Evaluations } from './evaluation/evaluations';
 import { Failure } from './failure';
 import { type DatabaseHealth } from './health';
 import { type Importer } from './imports/importer';
-import { type DeviceRegistry } from './link/registry';
 import { type LiveServer } from './live/liveServer';
+import { type Presence } from './presence/presence';
+import { type Stages } from './presence/stages';
+import { type Calibrations } from './sensors/calibrations';
+import { type Outputs } from './sensors/outputs';
+import { type SensorUses } from './sensors/sensorUses';
 import { type AwayDesk } from './away/awayDesk';
 import { type Recorder } from './recorder/recorder';
 import { type SenmlGateway } from './senml/gateway';
@@ -30,17 +35,23 @@ import { signInRoutes } from './routes/signIn';
 import { stopRoute } from './routes/stop';
 import { templateRoutes } from './routes/templates';
 
-interface Parts {
+/** What the routes work with; each takes what it needs by its name. */
+export interface Parts {
   access: Access;
   /** What is answered over plain HTTP from elsewhere, where there is a door over TLS; null where there is none. */
   plainDoor: RequestHandler | null;
   health: DatabaseHealth;
-  importer: Importer;
-  evaluations: Evaluations;
-  registry: DeviceRegistry;
+  bus: Bus;
+  presence: Presence;
+  stages: Stages;
+  uses: SensorUses;
+  calibrations: Calibrations;
+  outputs: Outputs;
   recorder: Recorder;
   spots: SpotDesk;
   away: AwayDesk;
+  importer: Importer;
+  evaluations: Evaluations;
   senml: SenmlGateway;
   pairings: Pairings;
   live: LiveServer;
@@ -48,22 +59,8 @@ interface Parts {
   web: string;
 }
 
-export function createApp({
-  access,
-  plainDoor,
-  health,
-  importer,
-  evaluations,
-  registry,
-  recorder,
-  spots,
-  away,
-  senml,
-  pairings,
-  live,
-  log,
-  web,
-}: Parts): Express {
+export function createApp(parts: Parts): Express {
+  const { access, plainDoor, health, log, web } = parts;
   const app = express();
   app.disable('x-powered-by');
   // Whose word on where a request comes from is believed: that of the proxies that are named.
@@ -103,28 +100,24 @@ export function createApp({
     next();
   });
   app.use('/api', ownPagesOnly(access));
-  app.use('/api/investigations', stopRoute(recorder));
+  app.use('/api/investigations', stopRoute(parts));
   app.use('/api', whileDatabaseAnswers(health));
-  const forDevices = senmlRoutes(senml, pairings);
+  const forDevices = senmlRoutes(parts);
   // Devices show a token and no cookie; what they send is read there, whatever it says that it is.
   app.use('/api', (request, response, next) => {
     if (request.path === '/senml') forDevices(request, response, next);
     else next();
   });
-  app.use(
-    '/api',
-    express.json({ limit: '4mb' }),
-    signInRoutes(access, (cookie) => live.endFor(cookie)),
-  );
+  app.use('/api', express.json({ limit: '4mb' }), signInRoutes(parts));
   app.use('/api', forDevices);
   app.use('/api', signedInOnly);
-  app.use('/api/device-tokens', deviceTokenRoutes(senml, pairings));
-  app.use('/api/investigations', investigationRoutes(registry, recorder, live, importer, spots, away));
+  app.use('/api/device-tokens', deviceTokenRoutes(parts));
+  app.use('/api/investigations', investigationRoutes(parts));
   app.use('/api/templates', templateRoutes());
-  app.use('/api/imports', importRoutes(importer));
-  app.use('/api/runs', runRoutes(live, spots), outcomeRoutes(evaluations, recorder));
-  app.use('/api/channels', channelRoutes(recorder));
-  app.use('/api/devices', teachersOnly, deviceRoutes(registry), awayRoutes(away));
+  app.use('/api/imports', importRoutes(parts));
+  app.use('/api/runs', runRoutes(parts), outcomeRoutes(parts));
+  app.use('/api/channels', channelRoutes(parts));
+  app.use('/api/devices', teachersOnly, deviceRoutes(parts), awayRoutes(parts));
   app.use('/api', () => {
     throw new Failure('not-found', 'There is nothing at this address of the API.');
   });

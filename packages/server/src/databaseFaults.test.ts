@@ -5,11 +5,11 @@ import pg from 'pg';
 import { connected, endedRun, newBench, pause, runOf, until, valuesOf } from './testing/bench';
 import { TestScreen } from './testing/testScreen';
 import { type TestServer, newDatabase, startTestServer } from './testing/testServer';
-import { wayToDatabase } from './testing/wayToDatabase';
+import { wayTo } from './testing/wayTo';
 
 describe('a database that hangs', () => {
   test('is said within two seconds, the run goes on in memory, ends, and is whole when the database is back', async () => {
-    const way = await wayToDatabase(await newDatabase());
+    const way = await wayTo(await newDatabase());
     const server = await startTestServer(undefined, way.address);
     const device = await connected(server, 'T1-A');
     const id = await newBench(server, 4);
@@ -46,7 +46,7 @@ describe('a database that hangs', () => {
 });
 
 test('a run is stopped while the database hangs: it has no reading of what came after', async () => {
-  const way = await wayToDatabase(await newDatabase());
+  const way = await wayTo(await newDatabase());
   const server = await startTestServer(undefined, way.address);
   const device = await connected(server, 'T2-A');
   const id = await newBench(server, null);
@@ -78,7 +78,7 @@ test('a run is stopped while the database hangs: it has no reading of what came 
 }, 60_000);
 
 test('a database that is away for longer than the memory lasts: the run says that readings are missing, and goes on after them', async () => {
-  const way = await wayToDatabase(await newDatabase());
+  const way = await wayTo(await newDatabase());
   const server = await startTestServer(undefined, way.address);
   const device = await connected(server, 'T2-A');
   const id = await newBench(server, null);
@@ -197,7 +197,7 @@ describe('a database that is slow to enter a run', () => {
 });
 
 test('a request that was answered because the database hung leaves its connection whole when the database is back', async () => {
-  const way = await wayToDatabase(await newDatabase());
+  const way = await wayTo(await newDatabase());
   const server = await startTestServer(undefined, way.address);
   const agent = new Agent({ keepAlive: true, maxSockets: 1 });
   const ask = () =>
@@ -233,7 +233,7 @@ test('a request that was answered because the database hung leaves its connectio
 }, 30_000);
 
 test('a screen that asks for an investigation while the database hangs hears of it when the database is back', async () => {
-  const way = await wayToDatabase(await newDatabase());
+  const way = await wayTo(await newDatabase());
   const server = await startTestServer(undefined, way.address);
   const { body } = await server.api('post', '/investigations', { name: 'Watched' }).expect(201);
   const { id } = body as { id: string };

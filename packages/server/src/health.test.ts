@@ -2,10 +2,10 @@ import pg from 'pg';
 import { DatabaseHealth } from './health';
 import { until } from './testing/bench';
 import { newDatabase } from './testing/testServer';
-import { wayToDatabase } from './testing/wayToDatabase';
+import { wayTo } from './testing/wayTo';
 
 test('a database that hangs is away within two seconds, and back when it answers', async () => {
-  const way = await wayToDatabase(await newDatabase());
+  const way = await wayTo(await newDatabase());
   const health = new DatabaseHealth(way.address);
   const heard: boolean[] = [];
   health.on('changed', (away) => heard.push(away));

@@ -10,15 +10,21 @@ import { Access } from './auth/access';
 import { type Certificate, fingerprintOf, ownCertificate } from './auth/certificate';
 import { plainDoorOf } from './auth/plainDoor';
 import { onlySchool } from './auth/signIn';
+import { Bus } from './bus';
 import { openDatabase } from './database';
 import { DiskRoom, databaseFolder } from './diskRoom';
 import { Evaluations } from './evaluation/evaluations';
 import { DatabaseHealth } from './health';
 import { Importer } from './imports/importer';
-import { createLinkServer } from './link/linkServer';
-import { DeviceRegistry } from './link/registry';
+import { createLinkServer } from './presence/linkServer';
 import { LiveServer } from './live/liveServer';
+import { Presence } from './presence/presence';
+import { Stages } from './presence/stages';
 import { Recorder } from './recorder/recorder';
+import { Recordings } from './recorder/recordings';
+import { Calibrations } from './sensors/calibrations';
+import { Outputs } from './sensors/outputs';
+import { SensorUses } from './sensors/sensorUses';
 import { SenmlGateway } from './senml/gateway';
 import { Pairings } from './senml/tokens';
 import { UnderWay, endWhatWasUnderWay } from './services/underWay';
@@ -31,7 +37,8 @@ export interface Heuristor {
   /** The door over TLS, where there is one. */
   secure: { port: number; fingerprint: string } | null;
   recorder: Recorder;
-  registry: DeviceRegistry;
+  presence: Presence;
+  bus: Bus;
   close(): Promise<void>;
 }
 
@@ -79,31 +86,27 @@ export async function startHeuristor(
   if (cutOff > 0) log.warn(`${cutOff} run(s) that waited, or sweeps, were ended; it is said where they were`);
   const health = new DatabaseHealth(settings.database);
   const room = new DiskRoom([settings.data, ...(await databaseFolder(database.general))]);
-  const registry = new DeviceRegistry((await onlySchool()).id);
-  const recorder = new Recorder(registry, database.storage, log);
-  const importer = new Importer(log);
+  const bus = new Bus();
+  const recordings = new Recordings();
+  const presence = new Presence({ school: (await onlySchool()).id, bus, inRuns: recordings });
+  const stages = new Stages({ bus, presence });
+  const uses = new SensorUses({ presence, bus, inRuns: recordings });
+  const calibrations = new Calibrations({ presence, bus, inRuns: recordings });
+  const outputs = new Outputs({ presence });
+  const recorder = new Recorder({ presence, bus, recordings, storage: database.storage, log });
+  const importer = new Importer({ bus, log });
   const evaluations = new Evaluations(settings.database, log);
-  const spots = new SpotDesk(registry, log);
-  const away = new AwayDesk(registry, log);
-  const senml = new SenmlGateway(registry);
-  const live = new LiveServer(registry, recorder, health, log, access, room);
-  const underWay = new UnderWay(log);
-  recorder.on('status', (investigation, status) => underWay.recorderTold(investigation, status));
-  spots.on('status', (investigation, status) => underWay.spotsTold(investigation, status));
-  away.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
-  away.on('fault', (investigation, sentence) =>
-    live.broadcast({ type: 'fault', investigation, sentence }, investigation),
-  );
-  spots.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
-  spots.on('status', (investigation, status) =>
-    live.broadcast({ type: 'spots', investigation, status }, investigation),
-  );
-  spots.on('broken', (investigation, sentence) =>
-    live.broadcast({ type: 'fault', investigation, sentence }, investigation),
-  );
-  importer.on('changed', (owner, state) => live.tell(owner, { type: 'import', import: state }));
-  importer.on('run', (run) => live.broadcast({ type: 'run', run }, run.investigationId));
-  const link = createLinkServer(registry, log, isOwn ?? ((request) => access.isOwnProgram(request)));
+  const spots = new SpotDesk({ presence, outputs, bus, log });
+  const away = new AwayDesk({ presence, bus, log });
+  const senml = new SenmlGateway({ presence, bus });
+  const live = new LiveServer({ bus, presence, stages, recorder, health, room, access, log });
+  const underWay = new UnderWay({ bus, log });
+  const link = createLinkServer({
+    presence,
+    bus,
+    log,
+    isOwn: isOwn ?? ((request) => access.isOwnProgram(request)),
+  });
   let secure: Heuristor['secure'] = null;
   const fingerprint = certificate === null ? '' : fingerprintOf(certificate.cert);
   const app = createApp({
@@ -111,12 +114,17 @@ export async function startHeuristor(
     plainDoor:
       certificate === null ? null : plainDoorOf(access, { port: () => secure?.port ?? 0, fingerprint }),
     health,
-    importer,
-    evaluations,
-    registry,
+    bus,
+    presence,
+    stages,
+    uses,
+    calibrations,
+    outputs,
     recorder,
     spots,
     away,
+    importer,
+    evaluations,
     senml,
     pairings: new Pairings(),
     live,
@@ -161,7 +169,8 @@ export async function startHeuristor(
     port,
     secure,
     recorder,
-    registry,
+    presence,
+    bus,
     async close() {
       await underWay.close();
       spots.close();

@@ -219,7 +219,7 @@ describe('the device link', () => {
       'a wrong version',
       JSON.stringify({ ...helloOf('C2-A'), version: 9 }),
       'wrong-version',
-      'speaks versions 1 to 2',
+      'speaks versions 1 to 3',
     ],
     ['a code that is none', JSON.stringify(helloOf('lower')), 'malformed', 'like K7-D'],
     ['samples before hello', new Uint8Array(24), 'no-hello', 'says hello before'],

@@ -1,5 +1,5 @@
 import { type Device } from '@heuristor/contracts';
-import { Budget } from './link/budget';
+import { Budget } from './presence/budget';
 import { until } from './testing/bench';
 import { FakeDevice, helloOf } from './testing/fakeDevice';
 import { type TestServer, startTestServer } from './testing/testServer';

@@ -2,7 +2,7 @@ import { type Investigation, type Plan, type Run } from '@heuristor/contracts';
 import { newBench, pause, until, use, valuesOf } from './testing/bench';
 import { FakeDevice } from './testing/fakeDevice';
 import { type TestServer, newDatabase, startTestServer } from './testing/testServer';
-import { wayToDatabase } from './testing/wayToDatabase';
+import { wayTo } from './testing/wayTo';
 
 /** Rises through 1 m every two seconds by the server's clock, and comes back in between. */
 const saw = () => 0.5 + ((performance.now() / 1000) % 2) * 0.5;
@@ -133,7 +133,7 @@ describe('a run that waits for a level', () => {
 });
 
 test('the database is away while a run waits and begins: it is entered when the database is back, and nothing is lost', async () => {
-  const way = await wayToDatabase(await newDatabase());
+  const way = await wayTo(await newDatabase());
   const server = await startTestServer(undefined, way.address);
   const { id, device } = await bench(server, 'W5-A', { begin: rising });
   await server.api('post', `/investigations/${id}/recording`).expect(202);

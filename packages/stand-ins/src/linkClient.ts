@@ -1,10 +1,13 @@
 import {
   type ControlAction,
   type HelloInput,
+  LinkMemory,
+  type SampleFrame,
   type StateMessage,
   type ToDevice,
   encodeFrame,
   frameKinds,
+  keptAgainSeconds,
   linkProtocol,
   linkVersion,
   toDeviceSchema,
@@ -27,6 +30,14 @@ const carriedMilliseconds = 10_000;
 /** What is done to a device that records by itself, on the Stage. */
 const carries: ReadonlySet<string> = new Set(['carry', 'carryAndPress', 'carryAndDrop', 'button']);
 
+/** A stream that is running, with what of it may have to be sent again. */
+interface SentStream {
+  stream: RunningStream;
+  memory: LinkMemory;
+  /** Its link broke, and the server has not said yet that it goes on. */
+  isHeld: boolean;
+}
+
 interface Surroundings {
   url: string;
   clock: RigClock;
@@ -39,7 +50,7 @@ interface Surroundings {
 /** A simulated device on the link: says hello, streams when told to, comes back when the link breaks. */
 export class LinkClient {
   private socket: WebSocket | null = null;
-  private readonly running = new Map<string, RunningStream>();
+  private readonly running = new Map<string, SentStream>();
   private readonly outputs: Record<string, number>;
   private flashUntil = 0;
   private sceneSent = 0;
@@ -51,6 +62,8 @@ export class LinkClient {
   private changing: NodeJS.Timeout | null = null;
   private readonly memory: AwayMemory | null;
   private awayMilliseconds = unpluggedMilliseconds;
+  /** When its link broke, in seconds of the rig; null while it is whole. */
+  private brokenAt: number | null = null;
   watched = false;
 
   constructor(
@@ -88,11 +101,22 @@ export class LinkClient {
     return this.running.size > 0 || this.watched || this.memory?.isActive === true;
   }
 
-  /** Somebody pulls the plug, or carries the device off, and is back after a while. */
+  /** Somebody pulls the plug, or carries the device off, and is back after a while; what it reads meanwhile is lost. */
   unplug(milliseconds = unpluggedMilliseconds): void {
+    this.forgetStreams();
+    this.outOfReach(milliseconds);
+  }
+
+  /** Its radio does not reach the server for a while; it goes on reading. */
+  outOfReach(milliseconds = unpluggedMilliseconds): void {
     this.isPulled = true;
     this.awayMilliseconds = milliseconds;
     this.socket?.terminate();
+  }
+
+  private forgetStreams(): void {
+    for (const { stream } of this.running.values()) this.around.clock.running.delete(stream);
+    this.running.clear();
   }
 
   private get isOpen(): boolean {
@@ -108,8 +132,8 @@ export class LinkClient {
     });
     socket.on('error', () => undefined);
     socket.on('close', () => {
-      for (const stream of this.running.values()) this.around.clock.running.delete(stream);
-      this.running.clear();
+      this.brokenAt ??= this.around.clock.seconds;
+      for (const sent of this.running.values()) sent.isHeld = true;
       this.watched = false;
       const pause = this.isPulled ? this.awayMilliseconds : reconnectMilliseconds;
       this.isPulled = false;
@@ -129,6 +153,11 @@ export class LinkClient {
       outputs: device.outputs ?? [],
       state: { battery: device.battery, outputs: this.outputs },
       keeps: device.keeps,
+      goesOn: [...this.running].map(([of, { stream, memory }]) => ({
+        of,
+        stream: stream.number,
+        from: memory.from,
+      })),
       stage: { ...around.clock.apparatus.stage, sensor: this.whims.list },
     };
   }
@@ -141,18 +170,17 @@ export class LinkClient {
         if (plan === undefined) return;
         this.stop(plan.key);
         this.around.catchUp();
-        this.running.set(
-          plan.key,
-          clock.start(
-            this.whims.with(plan),
-            message.stream,
-            message.rate,
-            message.ranges ?? {},
-            this.whims.random,
-          ),
-        );
+        const { stream, rate, ranges = {} } = message;
+        this.running.set(plan.key, {
+          stream: clock.start(this.whims.with(plan), stream, rate, ranges, this.whims.random),
+          memory: new LinkMemory(),
+          isHeld: false,
+        });
         break;
       }
+      case 'go-on':
+        this.goOn(message);
+        break;
       case 'stop':
         if (message.of !== undefined) this.stop(message.of);
         break;
@@ -184,6 +212,7 @@ export class LinkClient {
         this.keep(message);
         break;
       case 'welcome':
+        this.brokenAt = null;
         this.tellKept();
         break;
       case 'waiting':
@@ -195,6 +224,10 @@ export class LinkClient {
   private act(action: ControlAction): void {
     if (action.action === 'do' && action.key === 'unplug') {
       this.unplug();
+      return;
+    }
+    if (action.action === 'do' && action.key === 'outOfReach') {
+      this.outOfReach();
       return;
     }
     if (action.action === 'do' && this.memory !== null && carries.has(action.key)) {
@@ -231,14 +264,36 @@ export class LinkClient {
 
   private helloAnew(): void {
     if (this.changing !== null) clearTimeout(this.changing);
-    this.changing = setTimeout(() => this.socket?.terminate(), restMilliseconds);
+    this.changing = setTimeout(() => {
+      this.forgetStreams();
+      this.socket?.terminate();
+    }, restMilliseconds);
   }
 
   private stop(key: string): void {
-    const stream = this.running.get(key);
-    if (stream === undefined) return;
-    this.around.clock.running.delete(stream);
+    const sent = this.running.get(key);
+    if (sent === undefined) return;
+    this.around.clock.running.delete(sent.stream);
     this.running.delete(key);
+  }
+
+  /** The server wants what it lacks of a stream, and all that follows. */
+  private goOn({ of, stream, from }: Extract<ToDevice, { type: 'go-on' }>): void {
+    const sent = this.running.get(of);
+    if (sent?.stream.number !== stream) return;
+    this.around.catchUp();
+    this.gather(sent);
+    for (const frame of sent.memory.since(from)) this.socket?.send(encodeFrame(frame));
+    sent.isHeld = false;
+  }
+
+  /** Takes what a stream has read since; it is kept for a while, since the link may break. */
+  private gather({ stream, memory }: SentStream): SampleFrame | null {
+    const taken = stream.take();
+    if (taken === null) return null;
+    const frame = { kind: frameKinds.link, subject: stream.number, channels: stream.channels, ...taken };
+    memory.keep(frame, this.around.clock.seconds);
+    return frame;
   }
 
   /** What is to be done with what it keeps by itself. */
@@ -282,21 +337,18 @@ export class LinkClient {
   /** Sends what was gathered, and the scene where somebody looks. */
   send(): void {
     this.memory?.gather();
+    if (this.brokenAt !== null && this.around.clock.seconds - this.brokenAt > keptAgainSeconds)
+      this.forgetStreams();
+    for (const sent of this.running.values()) {
+      const frame = this.gather(sent);
+      if (frame !== null && !sent.isHeld && this.isOpen) this.socket?.send(encodeFrame(frame));
+    }
     if (!this.isOpen) return;
     const second = Math.floor(this.around.clock.seconds);
     // While it records, what it has is told every second.
     if (this.memory?.takeNews() === true || (this.memory?.isActive === true && second !== this.keptTold)) {
       this.keptTold = second;
       this.tellKept();
-    }
-    for (const stream of this.running.values()) {
-      const taken = stream.take();
-      if (taken === null) continue;
-      const { times, values, firstIndex } = taken;
-      const { channels } = stream;
-      this.socket?.send(
-        encodeFrame({ kind: frameKinds.link, subject: stream.number, firstIndex, channels, values, times }),
-      );
     }
     const now = this.around.clock.seconds;
     if (!this.watched || now - this.sceneSent < sceneSeconds) return;

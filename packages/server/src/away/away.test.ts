@@ -2,7 +2,7 @@ import { type Away, type Device, type Run, investigationSchema } from '@heuristo
 import { normalRandom } from '@heuristor/core';
 import { KeepingDevice } from '../testing/keepingDevice';
 import { type TestServer, newDatabase, startTestServer } from '../testing/testServer';
-import { wayToDatabase } from '../testing/wayToDatabase';
+import { wayTo } from '../testing/wayTo';
 
 let server: TestServer;
 let address: string;
@@ -37,7 +37,7 @@ async function soon(isSo: () => boolean | Promise<boolean>, seconds = 8): Promis
 }
 
 const holding = (): Away => {
-  const found = server.heuristor.registry.list().find(({ code }: Device) => code === device.code);
+  const found = server.heuristor.presence.list().find(({ code }: Device) => code === device.code);
   if (found?.away == null) throw new Error('it keeps nothing');
   return found.away;
 };
@@ -198,11 +198,11 @@ test('an investigation whose run a device keeps is not removed; where it was rem
     `${device.code} keeps a run of this investigation. Fetch it or discard it before removing the investigation.`,
   );
   device.vanish();
-  await soon(() => !server.heuristor.registry.find(device.code).present);
+  await soon(() => !server.heuristor.presence.find(device.code).present);
   await server.api('delete', `/investigations/${investigation}`).expect(204);
   await device.connect();
   device.tell();
-  await soon(() => server.heuristor.registry.find(device.code).present && holding().runs.length === 1);
+  await soon(() => server.heuristor.presence.find(device.code).present && holding().runs.length === 1);
   await server.api('post', path(id, '/fetch'), { end: true }).expect(202);
   await soon(() => !holding().runs[0].isFetching);
   expect(device.received.some(({ type }) => type === 'erase')).toBe(false);
@@ -285,7 +285,7 @@ test('the server dies in the middle of a fetch: it goes on after the next start'
 test('a fetch that the database interrupts goes on when it is back', async () => {
   // One server at a time speaks with a database.
   await server.close();
-  const way = await wayToDatabase(await newDatabase());
+  const way = await wayTo(await newDatabase());
   server = await startTestServer(undefined, way.address);
   device.vanish();
   await openBench();

@@ -1,16 +1,10 @@
-import {
-  type KeptMessage,
-  type KeptRun,
-  type Prepare,
-  type Run,
-  type SampleFrame,
-} from '@heuristor/contracts';
-import { EventEmitter } from 'node:events';
+import { type KeptMessage, type KeptRun, type Prepare, type SampleFrame } from '@heuristor/contracts';
 import { randomInt } from 'node:crypto';
 import { type Logger } from 'pino';
+import { type Bus } from '../bus';
 import { Failure } from '../failure';
 import { type LinkedDevice } from '../link/device';
-import { type DeviceRegistry } from '../link/registry';
+import { type Presence } from '../presence/presence';
 import { AwayRunModel } from '../models/awayRun';
 import { sourcesOf } from '../recorder/sources';
 import { findInvestigation, keepBindings } from '../services/investigations';
@@ -21,9 +15,10 @@ import { type Fetching, type Holding, claim, goesOn, presentHolding } from './ho
 import { checkKept } from './keptFrame';
 import { checkRoom, ownLevel, tracksOf } from './preparation';
 
-interface Events {
-  run: [run: Run];
-  fault: [investigation: string, sentence: string];
+interface Parts {
+  presence: Presence;
+  bus: Bus;
+  log: Logger;
 }
 
 /** Readings asked for at once: what is lost when the link breaks is asked for again. */
@@ -34,19 +29,21 @@ const waiting = 'The database does not answer. What the device keeps is fetched 
 const unstored = 'What the device keeps could not be stored. What is here stays; fetch it again.';
 
 /** Runs that devices record and keep by themselves: prepared, fetched, discarded. */
-export class AwayDesk extends EventEmitter<Events> {
+export class AwayDesk {
+  private readonly presence: Presence;
+  private readonly bus: Bus;
+  private readonly log: Logger;
   /** Devices whose word is being looked into, with what they have said since. */
   private readonly untold = new Map<LinkedDevice, KeptMessage | null>();
   private readonly holdings = new Map<string, Holding>();
   private closed = false;
 
-  constructor(
-    private readonly registry: DeviceRegistry,
-    private readonly log: Logger,
-  ) {
-    super();
-    registry.on('kept', (device, message) => void this.hearLast(device, message));
-    registry.on('keptFrame', (device, frame) => this.holdings.get(device.code)?.fetching?.take?.(frame));
+  constructor({ presence, bus, log }: Parts) {
+    this.presence = presence;
+    this.bus = bus;
+    this.log = log;
+    bus.on('kept', (device, message) => void this.hearLast(device, message));
+    bus.on('keptFrame', (device, frame) => this.holdings.get(device.code)?.fetching?.take?.(frame));
   }
 
   /**
@@ -54,10 +51,10 @@ export class AwayDesk extends EventEmitter<Events> {
    * @throws Failure where it cannot, or does not answer
    */
   async prepare(investigationId: string, { code, seconds, begin }: Prepare): Promise<void> {
-    const device = this.registry.find(code);
+    const device = this.presence.find(code);
     const holding = this.holdings.get(code);
     const { said } = holding ?? {};
-    if (!device.present || !this.registry.isUsed(code, investigationId))
+    if (!device.present || !this.presence.isUsed(code, investigationId))
       throw new Failure('device-absent', `${code} is not connected here. Connect it first.`);
     if (device.description.keeps === null || holding === undefined || said == null)
       throw new Failure('invalid-request', `${code} keeps no runs by itself.`);
@@ -65,7 +62,7 @@ export class AwayDesk extends EventEmitter<Events> {
       throw new Failure('already-recording', `${code} still records. Fetch that run and end it first.`);
     const { plan } = await findInvestigation(investigationId);
     const { sources, plan: bound } = sourcesOf([device], plan, (other) =>
-      this.registry.isUsed(other, investigationId),
+      this.presence.isUsed(other, investigationId),
     );
     const tracks = tracksOf(device, sources);
     if (tracks.length === 0)
@@ -238,7 +235,7 @@ export class AwayDesk extends EventEmitter<Events> {
       notes: [`${row.code} did not hold the rest of this run any more.`],
       isWhole: true,
     });
-    this.emit('run', run);
+    this.bus.emit('run', run);
   }
 
   private async run(holding: Holding, row: AwayRunModel, fetching: Fetching): Promise<void> {
@@ -249,7 +246,7 @@ export class AwayDesk extends EventEmitter<Events> {
         () => holding.device.present && !fetching.isCancelled && !this.closed,
         (error, before) => {
           this.broken(error);
-          if (before === 0) this.emit('fault', row.investigationId, waiting);
+          if (before === 0) this.bus.emit('fault', row.investigationId, waiting);
         },
       );
     } catch (error) {
@@ -258,7 +255,7 @@ export class AwayDesk extends EventEmitter<Events> {
       if (holding.device.present && !fetching.isCancelled) {
         // A device that is there and does not give what it keeps is not asked again before somebody wants it.
         row.wanted = null;
-        this.emit('fault', row.investigationId, error instanceof Failure ? error.message : unstored);
+        this.bus.emit('fault', row.investigationId, error instanceof Failure ? error.message : unstored);
         await AwayRunModel.query()
           .findById(row.id)
           .patch({ wanted: null })
@@ -324,14 +321,14 @@ export class AwayDesk extends EventEmitter<Events> {
       // Only now: nothing is forgotten before it is stored.
       device.send?.({ type: 'erase', id: row.id });
     }
-    this.emit('run', run);
+    this.bus.emit('run', run);
   }
 
   private nextFrame(fetching: Fetching, device: LinkedDevice): Promise<SampleFrame> {
     return new Promise((resolve, reject) => {
       const finish = () => {
         clearTimeout(patience);
-        this.registry.off('gone', gone);
+        this.bus.off('gone', gone);
         fetching.take = null;
         fetching.leave = null;
       };
@@ -346,7 +343,7 @@ export class AwayDesk extends EventEmitter<Events> {
         () => fail(`${device.code} does not send what it keeps. What is here stays; fetch it again.`),
         frameMilliseconds,
       );
-      this.registry.on('gone', gone);
+      this.bus.on('gone', gone);
       fetching.leave = () => fail('Cancelled.');
       fetching.take = (frame) => {
         finish();
@@ -391,7 +388,7 @@ export class AwayDesk extends EventEmitter<Events> {
     const away = presentHolding(holding);
     if (away === null) return;
     device.away = away;
-    this.registry.emit('changed');
+    this.bus.emit('devices');
   }
 
   private broken(error: unknown): void {

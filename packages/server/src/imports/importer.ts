@@ -8,7 +8,6 @@ import {
   mostSpotRows,
 } from '@heuristor/contracts';
 import { randomUUID } from 'node:crypto';
-import { EventEmitter } from 'node:events';
 import { closeSync, createWriteStream, openSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -20,6 +19,7 @@ import { MessageChannel } from 'node:worker_threads';
 import { type Logger } from 'pino';
 import { Piscina } from 'piscina';
 import { type Actor } from '../auth/actor';
+import { type Bus } from '../bus';
 import { Failure } from '../failure';
 import { RunModel } from '../models/run';
 import { SpotModel } from '../models/spot';
@@ -31,12 +31,6 @@ import { mended } from './mended';
 import { rowsOf, spotsOf } from './spotRows';
 import { type FilePlace, numbersAt } from './numberFile';
 import { type ReadAnswer, type ReadTask } from './task';
-
-interface Events {
-  /** What became of a file; it concerns nobody but whoever brings it in. */
-  changed: [owner: string, state: Import];
-  run: [run: Run];
-}
 
 interface Open {
   id: string;
@@ -68,7 +62,9 @@ const idleMilliseconds = 60_000;
  * Files of columns on their way to become runs: received into a folder of their own, read on a worker's thread, shown before
  * anything is stored, then stored, or forgotten.
  */
-export class Importer extends EventEmitter<Events> {
+export class Importer {
+  private readonly bus: Bus;
+  private readonly log: Logger;
   private readonly open = new Map<string, Open>();
   private readonly pool = new Piscina({
     filename: fileURLToPath(new URL('./worker.ts', import.meta.url)),
@@ -82,8 +78,9 @@ export class Importer extends EventEmitter<Events> {
   private readonly timer = setInterval(() => this.sweep(), 60_000).unref();
   private folder: Promise<string> | null = null;
 
-  constructor(private readonly log: Logger) {
-    super();
+  constructor({ bus, log }: { bus: Bus; log: Logger }) {
+    this.bus = bus;
+    this.log = log;
   }
 
   /** Receives a file and begins to read it. @throws Failure where it is too large, or too many are open */
@@ -214,7 +211,7 @@ export class Importer extends EventEmitter<Events> {
         return added;
       });
       this.change(entry, { kind: 'stored' });
-      for (const run of runs) this.emit('run', run);
+      for (const run of runs) this.bus.emit('run', run);
       const state = presented(entry);
       this.forget(entry);
       for (const run of runs)
@@ -292,7 +289,7 @@ export class Importer extends EventEmitter<Events> {
   private change(entry: Open, state: Import['state']): void {
     if (!this.open.has(entry.id)) return;
     entry.state = state;
-    this.emit('changed', entry.owner, presented(entry));
+    this.bus.emit('import', entry.owner, presented(entry));
   }
 
   private forget(entry: Open): void {

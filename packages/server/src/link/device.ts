@@ -2,10 +2,12 @@ import {
   type Away,
   type Calibration,
   type DeviceDescription,
+  type GoingOn,
   type LinkStream,
   type SampleFrame,
   type Setup,
   type ToDevice,
+  keptAgainSeconds,
 } from '@heuristor/contracts';
 import { type ChannelView, viewOf } from './channelView';
 import { EdgeWatch } from './edgeWatch';
@@ -36,6 +38,10 @@ export type Acceptance =
 /** One of the streams of a device. */
 export class LinkedStream {
   sending: Sending | null = null;
+  /** What was being sent when the link broke; it may be gone on with. */
+  private broken: Sending | null = null;
+  /** Whether the present sending went on over a break of the link, and with every reading; null where it began anew. */
+  wentOn: { isWhole: boolean } | null = null;
   readonly ring = new ReadingRing();
   readonly edges: EdgeWatch;
   private made: { setup: Setup; calibration: Calibration; views: ChannelView[] } | null = null;
@@ -89,6 +95,8 @@ export class LinkedStream {
   }
 
   begin(number: number, rate: number, now: number): void {
+    this.broken = null;
+    this.wentOn = null;
     this.ring.clear();
     this.edges.forget();
     const ranges = Object.fromEntries(this.views.map(({ key, range }) => [key, range.key]));
@@ -97,8 +105,33 @@ export class LinkedStream {
 
   end(): void {
     this.sending = null;
+    this.broken = null;
     this.edges.forget();
     this.ring.clear();
+  }
+
+  /** The link broke: what has come stays, since the device may go on with it. */
+  breakOff(): void {
+    this.broken = this.sending;
+    this.sending = null;
+  }
+
+  /**
+   * A device that is back says that it went on with what it was sending.
+   * @returns the index from which on readings are lacking here; null where it went on with something else
+   */
+  goOn({ stream, from }: GoingOn, rate: number): number | null {
+    const { broken } = this;
+    if (broken?.number !== stream || !this.isAsSet(broken, rate)) return null;
+    this.sending = broken;
+    this.broken = null;
+    this.wentOn = { isWhole: from <= broken.clock.next };
+    return broken.clock.next;
+  }
+
+  /** Whether what is or was sent has a rate, and the ranges that are set. */
+  isAsSet(sending: Sending, rate: number): boolean {
+    return sending.rate === rate && this.views.every(({ key, range }) => sending.ranges[key] === range.key);
   }
 }
 
@@ -106,6 +139,8 @@ export class LinkedStream {
 export const canRun = ({ rates }: LinkStream, rate: number): boolean =>
   rates.only === undefined ? rate >= rates.lowest && rate <= rates.highest : rates.only.includes(rate);
 
+/** A device that goes on with its streams keeps them for so long, and a little longer until it has said so. */
+const keptMilliseconds = keptAgainSeconds * 1000 + 5000;
 const unused: Setup = { rates: {}, channels: {} };
 /** Numbers of streams fit into 16 bits. */
 const mostStreams = 65_536;
@@ -124,6 +159,7 @@ export class LinkedDevice {
   /** What it keeps by itself, as far as it has said. */
   away: Away | null = null;
   private starts = 0;
+  private forgetting: NodeJS.Timeout | null = null;
 
   constructor(
     public description: DeviceDescription,
@@ -149,16 +185,26 @@ export class LinkedDevice {
 
   /** The present device says what it is; a stream that it had before keeps its number for the screens. */
   describe(description: DeviceDescription): void {
+    if (this.forgetting !== null) clearTimeout(this.forgetting);
     const before = this.streams;
     this.description = description;
-    this.streams = description.streams.map(
-      (stream) =>
-        new LinkedStream(
-          this,
-          before.find(({ description: { key } }) => key === stream.key)?.handle ?? this.newHandle(),
-          stream,
-        ),
-    );
+    this.streams = description.streams.map((stream) => {
+      const known = before.find(({ description: { key } }) => key === stream.key);
+      // One that is announced in the same words may be gone on with.
+      if (known !== undefined && JSON.stringify(known.description) === JSON.stringify(stream)) return known;
+      return new LinkedStream(this, known?.handle ?? this.newHandle(), stream);
+    });
+  }
+
+  /** Its link broke. What its streams have sent is kept for a while, since it may go on with them. */
+  breakOff(): void {
+    this.send = null;
+    this.turnOut = null;
+    for (const stream of this.streams) stream.breakOff();
+    if (this.forgetting !== null) clearTimeout(this.forgetting);
+    this.forgetting = setTimeout(() => {
+      for (const stream of this.streams) if (!this.present) stream.end();
+    }, keptMilliseconds).unref();
   }
 
   /** One of its numbers as it is set. */
@@ -190,6 +236,22 @@ export class LinkedDevice {
     });
   }
 
+  /** A device that is back goes on with a stream where it was left off, or begins it anew. */
+  goOnOrStart(stream: LinkedStream, now: number, rate: number): void {
+    const { key } = stream.description;
+    const said = this.description.goesOn.find(({ of }) => of === key);
+    const from = said === undefined ? null : stream.goOn(said, rate);
+    if (from === null) this.start(stream, now, rate);
+    else this.send?.({ type: 'go-on', of: key, stream: stream.sending?.number ?? 0, from });
+  }
+
+  /** Lets what it went on with while its link was broken end, where nobody wants it any more. */
+  stopUnwanted(): void {
+    for (const { of } of this.description.goesOn)
+      if (this.streams.some(({ description, sending }) => description.key === of && sending === null))
+        this.send?.({ type: 'stop', of });
+  }
+
   stop(stream: LinkedStream): void {
     if (stream.sending === null) return;
     stream.end();
@@ -206,12 +268,11 @@ export class LinkedDevice {
   }
 }
 
-function runsAsSet(stream: LinkedStream): boolean {
-  const { sending } = stream;
-  return (
-    sending?.rate === stream.rate && stream.views.every(({ key, range }) => sending.ranges[key] === range.key)
-  );
-}
+const runsAsSet = (stream: LinkedStream): boolean =>
+  stream.sending !== null && stream.isAsSet(stream.sending, stream.rate);
+
+/** Whether a device sends, when it is soon back, what it read while its link was broken. */
+export const sendsAgain = ({ version }: DeviceDescription): boolean => version >= 3;
 
 /** Whether two announcements of a stream mean the same readings. */
 export const sameChannel = (a: LinkStream['channels'][number], b: LinkStream['channels'][number]): boolean =>

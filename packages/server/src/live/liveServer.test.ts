@@ -40,7 +40,7 @@ let probes = 0;
 async function known(screen: TestScreen, investigation: string): Promise<void> {
   const word = ++probes;
   const asking = setInterval(
-    () => server.heuristor.recorder.emit('samples', investigation, runFrame(TestScreen.probe, word, 1)),
+    () => server.heuristor.bus.emit('runReadings', investigation, runFrame(TestScreen.probe, word, 1)),
     10,
   );
   try {
@@ -151,7 +151,7 @@ describe('what a screen hears', () => {
     const [watcher, second, stranger] = [await watching(mine), await watching(mine), await watching(other)];
     const idle = await newScreen();
     for (let i = 0; i < 200; i++) {
-      server.heuristor.recorder.emit('samples', mine, runFrame(7, i * 10, 10));
+      server.heuristor.bus.emit('runReadings', mine, runFrame(7, i * 10, 10));
       if (i % 20 === 0) await new Promise((resolve) => setImmediate(resolve));
     }
     const has = ({ runFrames }: TestScreen) =>
@@ -172,8 +172,8 @@ describe('what a screen hears', () => {
     screen.watch(second);
     await known(screen, second);
     const witness = await watching(second);
-    server.heuristor.recorder.emit('samples', first, runFrame(1, 0, 5));
-    server.heuristor.recorder.emit('samples', second, runFrame(2, 0, 5));
+    server.heuristor.bus.emit('runReadings', first, runFrame(1, 0, 5));
+    server.heuristor.bus.emit('runReadings', second, runFrame(2, 0, 5));
     await screen.until(({ runFrames }) => runFrames.length > 0, 'the second');
     await witness.until(({ runFrames }) => runFrames.length > 0, 'the second');
     expect(screen.runFrames.map(({ subject }) => subject)).toEqual([2]);
@@ -185,8 +185,8 @@ describe('what a screen hears', () => {
     await new Promise<void>((heard) =>
       screen.say({ type: 'watch', investigations: [first, second], stage: null }, heard),
     );
-    server.heuristor.recorder.emit('samples', first, runFrame(1, 0, 5));
-    server.heuristor.recorder.emit('samples', second, runFrame(2, 0, 5));
+    server.heuristor.bus.emit('runReadings', first, runFrame(1, 0, 5));
+    server.heuristor.bus.emit('runReadings', second, runFrame(2, 0, 5));
     await screen.until(({ runFrames }) => runFrames.length > 1, 'both');
     expect(screen.runFrames.map(({ subject }) => subject).sort()).toEqual([1, 2]);
   });
@@ -200,7 +200,7 @@ describe('a screen that does not keep up', () => {
     // 48 MB in frames of 256 kB: more than what may wait and what the system's own buffers hold.
     const [frames, length] = [192, 32_768];
     for (let i = 0; i < frames; i++) {
-      server.heuristor.recorder.emit('samples', investigation, runFrame(9, i * length, length));
+      server.heuristor.bus.emit('runReadings', investigation, runFrame(9, i * length, length));
       // Some at a time, or this would take longer than the heartbeat lets anybody sleep.
       if (i % 8 === 7) await awake.until((screen) => screen.runFrames.length > i, `frame ${i}`);
     }
@@ -208,13 +208,13 @@ describe('a screen that does not keep up', () => {
       Array.from({ length: frames }, (_, i) => i * length),
     );
     asleep.resume();
-    server.heuristor.recorder.emit('samples', investigation, runFrame(9, frames * length, 1));
+    server.heuristor.bus.emit('runReadings', investigation, runFrame(9, frames * length, 1));
     await awake.until((screen) => screen.runFrames.length > frames, 'the last');
     // What had waited comes, and the stream goes on after a hole that its indices tell.
     await asleep.until((screen) => screen.runFrames.length > 0, 'what had waited');
     const deadline = Date.now() + 10_000;
     for (let last = frames * length + 1; Date.now() < deadline; last++) {
-      server.heuristor.recorder.emit('samples', investigation, runFrame(9, last, 1));
+      server.heuristor.bus.emit('runReadings', investigation, runFrame(9, last, 1));
       await new Promise((resolve) => setTimeout(resolve, 60));
       if ((asleep.runFrames.at(-1)?.firstIndex ?? 0) > frames * length) break;
     }

@@ -16,11 +16,13 @@ import { type Access } from '../auth/access';
 import { cookieOf, isFromOwnPage } from '../auth/guard';
 import { type Actor } from '../auth/actor';
 import { actorLately, actorOfCookie, hashOf } from '../auth/signIn';
+import { type Bus } from '../bus';
 import { type DiskRoom } from '../diskRoom';
 import { type DatabaseHealth } from '../health';
 import { type LinkedStream } from '../link/device';
-import { strideOf } from '../link/present';
-import { type DeviceRegistry } from '../link/registry';
+import { strideOf } from '../presence/present';
+import { type Presence } from '../presence/presence';
+import { type Stages } from '../presence/stages';
 import { type Recorder } from '../recorder/recorder';
 import { investigationsSeenBy } from '../services/access';
 
@@ -75,6 +77,17 @@ class Gathered {
   }
 }
 
+interface Parts {
+  bus: Bus;
+  presence: Presence;
+  stages: Stages;
+  recorder: Recorder;
+  health: DatabaseHealth;
+  room: DiskRoom;
+  access: Access;
+  log: Logger;
+}
+
 /** Pushes devices, readings and runs to every screen that watches: socket.io, a room for each investigation. */
 export class LiveServer {
   private readonly io: Server<ScreenToServer, ServerToScreen>;
@@ -83,14 +96,8 @@ export class LiveServer {
     this.sendFrames(room, bytes),
   );
 
-  constructor(
-    private readonly registry: DeviceRegistry,
-    private readonly recorder: Recorder,
-    private readonly health: DatabaseHealth,
-    private readonly log: Logger,
-    private readonly access: Access,
-    private readonly room: DiskRoom,
-  ) {
+  constructor(private readonly parts: Parts) {
+    const { bus, presence, health, room } = parts;
     this.io = new Server({
       path: livePath,
       serveClient: false,
@@ -107,30 +114,40 @@ export class LiveServer {
       },
     });
     this.io.on('connection', (socket) => this.serve(socket));
-    registry.on('changed', () => {
+    bus.on('devices', () => {
       // What was reckoned with the old zero and sign goes out before the new ones are told.
       this.deviceFrames.flush();
-      this.io.to(roomOfSchool(registry.school)).emit('say', this.devices());
+      this.io.to(roomOfSchool(presence.school)).emit('say', this.devices());
     });
-    registry.on('samples', (stream, frame) => {
+    bus.on('readings', (stream, frame) => {
       if (stream.device.use === null) return;
       const thinned = forCards(stream, frame);
       if (thinned.values.length > 0)
-        this.deviceFrames.add(roomOfSchool(registry.school), encodeFrame(thinned));
+        this.deviceFrames.add(roomOfSchool(presence.school), encodeFrame(thinned));
     });
-    registry.on('scene', ({ code, description }, values) => {
+    bus.on('scene', ({ code, description }, values) => {
       if (description.stage !== null)
         this.io.to(stageRoom + description.stage.apparatus).emit('say', { type: 'scene', code, values });
     });
-    recorder.on('run', (run) => this.broadcast({ type: 'run', run }, run.investigationId));
-    recorder.on('samples', (investigation, bytes) => this.runFrames.add(roomOf(investigation), bytes));
-    recorder.on('status', (investigation, status) =>
+    bus.on('run', (run) => this.broadcast({ type: 'run', run }, run.investigationId));
+    bus.on('runReadings', (investigation, bytes) => this.runFrames.add(roomOf(investigation), bytes));
+    bus.on('recorder', (investigation, status) =>
       this.broadcast({ type: 'recorder', investigation, status }, investigation),
     );
-    recorder.on('broken', (investigation, sentence) =>
+    bus.on('spots', (investigation, status) =>
+      this.broadcast({ type: 'spots', investigation, status }, investigation),
+    );
+    bus.on('fault', (investigation, sentence) =>
       this.broadcast({ type: 'fault', investigation, sentence }, investigation),
     );
-    recorder.on('waiting', () => this.broadcast(this.storage()));
+    bus.on('import', (owner, state) => this.tell(owner, { type: 'import', import: state }));
+    bus.on('plan', (investigation, plan) =>
+      this.broadcast({ type: 'plan', investigation, ...plan }, investigation),
+    );
+    bus.on('document', (investigation, document) =>
+      this.broadcast({ type: 'document', investigation, ...document }, investigation),
+    );
+    bus.on('backlog', () => this.broadcast(this.storage()));
     health.on('changed', () => this.broadcast(this.storage()));
     room.on('changed', () => this.broadcast(this.storage()));
   }
@@ -142,12 +159,12 @@ export class LiveServer {
   }
 
   /** Sends to every screen, or to those that watch one investigation. */
-  broadcast(message: ToScreen, investigation?: string): void {
+  private broadcast(message: ToScreen, investigation?: string): void {
     this.io.to(investigation === undefined ? allScreens : roomOf(investigation)).emit('say', message);
   }
 
   /** Sends to the screens of one person. */
-  tell(person: string, message: ToScreen): void {
+  private tell(person: string, message: ToScreen): void {
     this.io.to(roomOfPerson(person)).emit('say', message);
   }
 
@@ -167,7 +184,7 @@ export class LiveServer {
   }
 
   private devices(): ToScreen {
-    return { type: 'devices', devices: this.registry.list() };
+    return { type: 'devices', devices: this.parts.presence.list() };
   }
 
   async close(): Promise<void> {
@@ -180,15 +197,15 @@ export class LiveServer {
   private storage(): ToScreen {
     return {
       type: 'storage',
-      away: this.health.away,
-      waiting: this.recorder.writer.isWaiting,
-      disk: this.room.state,
-      free: this.room.free,
+      away: this.parts.health.away,
+      waiting: this.parts.recorder.writer.isWaiting,
+      disk: this.parts.room.state,
+      free: this.parts.room.free,
     };
   }
 
   private async mayListen(request: IncomingMessage): Promise<boolean> {
-    return isFromOwnPage(request, this.access) && (await actorOfCookie(cookieOf(request))) !== null;
+    return isFromOwnPage(request, this.parts.access) && (await actorOfCookie(cookieOf(request))) !== null;
   }
 
   private sendFrames(room: string, bytes: Uint8Array): void {
@@ -222,7 +239,7 @@ export class LiveServer {
       await socket.join(allowed.map(roomOf));
       if (typeof heard === 'function') heard();
     };
-    socket.on('error', (error) => this.log.warn(`live stream: ${error.message}`));
+    socket.on('error', (error) => this.parts.log.warn(`live stream: ${error.message}`));
     socket.on('disconnect', () => this.watchStages());
     socket.on('say', (message: unknown, heard?: unknown) => {
       const parsed = fromScreenSchema.safeParse(message);
@@ -231,7 +248,7 @@ export class LiveServer {
         return;
       }
       if (parsed.data.type === 'control') {
-        if (actor.kind === 'teacher') this.registry.control(parsed.data.code, parsed.data.control);
+        if (actor.kind === 'teacher') this.parts.stages.control(parsed.data.code, parsed.data.control);
         return;
       }
       const { investigations } = parsed.data;
@@ -266,7 +283,7 @@ export class LiveServer {
         ]);
         return isIdle() ? null : seen.map(({ id }) => id);
       } catch (error) {
-        this.log.warn({ error: String(error) }, 'live stream: who may watch what is asked again');
+        this.parts.log.warn({ error: String(error) }, 'live stream: who may watch what is asked again');
         await new Promise((resolve) => setTimeout(resolve, askAgainMilliseconds).unref());
       }
     }
@@ -278,7 +295,7 @@ export class LiveServer {
     const watched = new Set<string>();
     for (const [room, members] of this.io.of('/').adapter.rooms)
       if (room.startsWith(stageRoom) && members.size > 0) watched.add(room.slice(stageRoom.length));
-    this.registry.watchStages(watched);
+    this.parts.stages.watch(watched);
   }
 }
 

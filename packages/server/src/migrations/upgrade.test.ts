@@ -100,9 +100,11 @@ test('its templates are there, its devices known as they were set', async () => 
     .set('Content-Type', 'application/senml+json')
     .send('[{"n":"temperature","u":"Cel","v":11.5}]')
     .expect(204);
-  const { storedSettings } = await import('../link/keptSettings');
+  const { storedSettings } = await import('../services/deviceSettings');
+  const { storedUse } = await import('../services/sensorUse');
   const { onlySchool } = await import('../auth/signIn');
-  const kept = await storedSettings((await onlySchool()).id, 'K7-D');
+  const { id: school } = await onlySchool();
+  const kept = await storedSettings(school, 'K7-D');
   expect(kept.calibration.zeros.x.offset).toBeCloseTo(0.5999311970274627, 15);
-  expect(kept.use).toMatchObject({ name: 'Channel buoy: soft and stiff spring' });
+  expect(await storedUse(school, 'K7-D')).toMatchObject({ name: 'Channel buoy: soft and stiff spring' });
 });

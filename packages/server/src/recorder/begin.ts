@@ -84,6 +84,8 @@ function tracksOf(source: Source, origin: number, kept: number, endsAt: number):
             number: stream,
             shift: missing === 'back' ? NaN : isRegular ? -first : (epoch - origin) / 1000,
           },
+    broken: null,
+    awaitedUntil: null,
     closed: null,
     lost: 0,
     awaySince: missing === undefined ? null : isRegular ? start : -kept,

@@ -4,7 +4,7 @@ import { allSamples, findChannel, joinBlocks, readSamples } from '../services/sa
 import { BlockModel } from '../models/block';
 import { newChannel } from '../testing/newChannel';
 import { newDatabase } from '../testing/testServer';
-import { wayToDatabase } from '../testing/wayToDatabase';
+import { wayTo } from '../testing/wayTo';
 import { BlockWriter } from './blockWriter';
 
 let address: string;
@@ -24,7 +24,7 @@ const silent = pino({ level: 'silent' });
 const numbers = (first: number, count: number) => Float64Array.from({ length: count }, (_, i) => first + i);
 
 test('a commit whose answer got lost neither blocks what comes nor stores anything twice', async () => {
-  const way = await wayToDatabase(address);
+  const way = await wayTo(address);
   const lossy = await openDatabase(way.address);
   const id = await newChannel();
   const waiting: boolean[] = [];

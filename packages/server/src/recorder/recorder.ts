@@ -7,20 +7,20 @@ import {
   encodeFrame,
   frameKinds,
 } from '@heuristor/contracts';
-import { EventEmitter } from 'node:events';
 import { performance } from 'node:perf_hooks';
 import { type Knex } from 'knex';
 import { type Logger } from 'pino';
+import { type Bus } from '../bus';
 import { Failure } from '../failure';
-import { type LinkedDevice, type LinkedStream } from '../link/device';
-import { type DeviceRegistry } from '../link/registry';
+import { type LinkedDevice, type LinkedStream, sendsAgain } from '../link/device';
+import { type Presence } from '../presence/presence';
 import { findInvestigation } from '../services/investigations';
 import { endRun, markRun, readRun } from '../services/runs';
 import { giveRoomBack, joinBlocks } from '../services/samples';
 import { BlockWriter } from './blockWriter';
 import { enteredRun } from './entering';
-import { type RecorderNews } from './news';
-import { type Recording, busyWith, newRecording, placesOf, rateInRuns, underWay } from './recording';
+import { type Recording, newRecording, placesOf, underWay } from './recording';
+import { type Recordings } from './recordings';
 import { type RecorderEffect, type RecorderEvent } from './state';
 import { firstReadings, readingsOf, sourcesOf, streamsOf } from './sources';
 import { statusOf } from './status';
@@ -38,9 +38,21 @@ const patienceMilliseconds = 1800;
 const overflowed =
   'The database was away for so long that not all readings could be kept in memory; those that are missing are left out.';
 
+interface Parts {
+  presence: Presence;
+  bus: Bus;
+  recordings: Recordings;
+  /** Connections of its own, which nothing else can starve. */
+  storage: Knex;
+  log: Logger;
+}
+
 /** Carries out what the steps of recordings want: database, live stream, devices. One run an investigation at a time. */
-export class Recorder extends EventEmitter<RecorderNews> {
-  private readonly recordings = new Map<string, Recording>();
+export class Recorder {
+  private readonly presence: Presence;
+  private readonly bus: Bus;
+  private readonly recordings: Recordings;
+  private readonly log: Logger;
   readonly writer: BlockWriter;
   private readonly timer: NodeJS.Timeout;
   private closing = false;
@@ -49,22 +61,26 @@ export class Recorder extends EventEmitter<RecorderNews> {
   /** Ends of runs that are being stored and joined. */
   private readonly finishing = new Set<Promise<void>>();
 
-  constructor(
-    private readonly registry: DeviceRegistry,
-    storage: Knex,
-    private readonly log: Logger,
-  ) {
-    super();
-    this.writer = new BlockWriter(storage, log, (waiting) => this.emit('waiting', waiting));
-    registry.on('samples', (stream, _sent, taken) => this.readings(stream, taken));
-    registry.on('gone', ({ code }) => this.all({ kind: 'left', code, now: performance.now() }));
-    registry.on('back', (device) => this.returned(device));
-    registry.on('doubt', (device, sentence) =>
+  constructor({ presence, bus, recordings, storage, log }: Parts) {
+    this.presence = presence;
+    this.bus = bus;
+    this.recordings = recordings;
+    this.log = log;
+    this.writer = new BlockWriter(storage, log, (waiting) => bus.emit('backlog', waiting));
+    bus.on('readings', (stream, _sent, taken) => this.readings(stream, taken));
+    bus.on('gone', ({ code, description }) =>
+      this.all({
+        kind: 'left',
+        code,
+        sendsAgain: sendsAgain(description),
+        now: performance.now(),
+      }),
+    );
+    bus.on('back', (device) => this.returned(device));
+    bus.on('doubt', (device, sentence) =>
       this.all({ kind: 'disbelieved', code: device.code, sentence, now: performance.now() }),
     );
-    registry.on('remark', (_device, sentence) => this.remark(_device.code, sentence));
-    registry.busy = (code) => busyWith(code, this.recordings.values());
-    registry.rateInRun = (stream) => rateInRuns(stream, this.recordings.values());
+    bus.on('remark', ({ code }, sentence) => this.remark(code, sentence));
     this.timer = setInterval(() => this.all({ kind: 'tick', now: performance.now() }), tickMilliseconds);
   }
 
@@ -74,20 +90,20 @@ export class Recorder extends EventEmitter<RecorderNews> {
    * @throws Failure
    */
   async start(investigationId: string): Promise<Run | null> {
-    if (this.recordings.has(investigationId))
+    if (this.recordings.get(investigationId) !== undefined)
       throw new Failure('already-recording', 'A run is being recorded already. Stop it first.');
     const recording = newRecording(investigationId, 1);
-    this.recordings.set(investigationId, recording);
+    this.recordings.add(recording);
     const began = performance.now();
     try {
       const { plan } = await findInvestigation(investigationId);
-      const hasWaited = await firstReadings(() => this.registry.ready(investigationId));
+      const hasWaited = await firstReadings(() => this.presence.ready(investigationId));
       this.arm(recording, plan, hasWaited ? performance.now() : began);
       if (recording.state.phase !== 'waiting') return await recording.entered.promise;
       recording.isAwaited = false;
       return null;
     } catch (error) {
-      this.recordings.delete(investigationId);
+      this.recordings.end(recording);
       recording.entered.reject(error);
       recording.ended.reject(error);
       throw error;
@@ -97,9 +113,9 @@ export class Recorder extends EventEmitter<RecorderNews> {
   /** @throws Failure where nothing sends, or where what the plan says can never happen */
   private arm(recording: Recording, wanted: Plan, now: number): void {
     const { investigationId } = recording;
-    const devices = this.registry.ready(investigationId);
+    const devices = this.presence.ready(investigationId);
     const { sources, plan } = sourcesOf(devices, wanted, (code) =>
-      this.registry.isUsed(code, investigationId),
+      this.presence.isUsed(code, investigationId),
     );
     if (sources.length === 0)
       throw new Failure('nothing-connected', 'No sensor is sending. Connect one and wait for its reading.');
@@ -149,7 +165,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
       throw new Failure('not-recording', 'No run is being recorded.');
     if (recording.state.phase === 'waiting') {
       this.dispatch(recording, { kind: 'stop', now: performance.now() });
-      this.recordings.delete(investigationId);
+      this.recordings.end(recording);
       return null;
     }
     const stop = () => this.dispatch(recording, { kind: 'stop', now: performance.now() });
@@ -171,19 +187,19 @@ export class Recorder extends EventEmitter<RecorderNews> {
   async close(): Promise<void> {
     this.closing = true;
     clearInterval(this.timer);
-    const ends = [...this.recordings.values()].map((recording) => {
+    const ends = [...this.recordings.all()].map((recording) => {
       this.dispatch(recording, { kind: 'stop', now: performance.now() });
       return recording.ended.promise.catch(() => undefined);
     });
     const all = Promise.all(ends).then(() => Promise.all(this.finishing));
     await Promise.race([all, new Promise((resolve) => setTimeout(resolve, 4000).unref())]);
     this.closed = true;
-    for (const { marked } of this.recordings.values()) if (marked.timer !== null) clearTimeout(marked.timer);
+    for (const { marked } of this.recordings.all()) if (marked.timer !== null) clearTimeout(marked.timer);
     this.writer.close();
   }
 
   private all(event: RecorderEvent): void {
-    for (const recording of this.recordings.values()) this.dispatch(recording, event);
+    for (const recording of this.recordings.all()) this.dispatch(recording, event);
   }
 
   private dispatch(recording: Recording, event: RecorderEvent): void {
@@ -200,7 +216,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
     const told = JSON.stringify(status.phase === 'countdown' ? { ...status, secondsLeft: 0 } : status);
     if (told === recording.told) return;
     recording.told = told;
-    this.emit('status', recording.investigationId, status);
+    this.bus.emit('recorder', recording.investigationId, status);
   }
 
   private readings(stream: LinkedStream, frame: SampleFrame): void {
@@ -209,7 +225,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
   }
 
   private returned(device: LinkedDevice): void {
-    for (const recording of this.recordings.values()) {
+    for (const recording of this.recordings.all()) {
       const known = recording.known.get(device.code);
       const { state } = recording;
       const mine =
@@ -231,7 +247,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
   }
 
   private remark(code: string, sentence: string): void {
-    for (const recording of this.recordings.values())
+    for (const recording of this.recordings.all())
       if (recording.known.has(code)) this.dispatch(recording, { kind: 'remarked', sentence });
   }
 
@@ -241,7 +257,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
         void this.enter(recording, effect.plan, effect.channels);
         break;
       case 'replay':
-        for (const stream of streamsOf(this.registry.ready(recording.investigationId)))
+        for (const stream of streamsOf(this.presence.ready(recording.investigationId)))
           for (const { frame } of stream.ring.kept()) {
             const event = readingsOf(stream, frame);
             if (event !== null) this.dispatch(recording, event);
@@ -263,7 +279,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
 
   private async enter(recording: Recording, plan: Plan, channels: ChannelFields[]): Promise<void> {
     const { investigationId, isAwaited } = recording;
-    const rings = streamsOf(this.registry.ready(investigationId)).map(({ ring }) => ring);
+    const rings = streamsOf(this.presence.ready(investigationId)).map(({ ring }) => ring);
     for (const ring of rings) ring.hold();
     try {
       const run = await enteredRun(
@@ -274,13 +290,13 @@ export class Recorder extends EventEmitter<RecorderNews> {
       recording.run = run;
       for (const channel of run.channels) this.writer.open(channel.id);
       recording.entered.resolve(run);
-      this.emit('run', run);
+      this.bus.emit('run', run);
       this.dispatch(recording, { kind: 'entered' });
       // What was to be marked before there was a run to mark it on.
       if (recording.marked.dirty) this.mark(recording);
     } catch (error) {
       this.dispatch(recording, { kind: 'not-entered', sentence: String(error) });
-      this.recordings.delete(investigationId);
+      this.recordings.end(recording);
       recording.entered.reject(error);
       recording.ended.reject(error);
     } finally {
@@ -307,8 +323,8 @@ export class Recorder extends EventEmitter<RecorderNews> {
       this.overflow(recording);
       return;
     }
-    this.emit(
-      'samples',
+    this.bus.emit(
+      'runReadings',
       investigationId,
       encodeFrame({ kind: frameKinds.run, subject: channel.id, firstIndex, channels: 1, values, times }),
     );
@@ -319,14 +335,14 @@ export class Recorder extends EventEmitter<RecorderNews> {
     if (isStopped || this.closing || number >= (plan.times ?? mostInRow)) return;
     const next = newRecording(investigationId, number + 1);
     next.isAwaited = false;
-    this.recordings.set(investigationId, next);
+    this.recordings.add(next);
     try {
       this.arm(next, plan, performance.now());
     } catch (error) {
-      this.recordings.delete(investigationId);
+      this.recordings.end(next);
       next.entered.reject(error);
       next.ended.reject(error);
-      this.emit('broken', investigationId, String(error instanceof Failure ? error.message : error));
+      this.bus.emit('fault', investigationId, String(error instanceof Failure ? error.message : error));
     }
   }
 
@@ -340,18 +356,18 @@ export class Recorder extends EventEmitter<RecorderNews> {
       marked.dirty = false;
       const { gaps, notes } = recording.state;
       markRun(recording.run.id, gaps, notes)
-        .then((run) => this.emit('run', run))
+        .then((run) => this.bus.emit('run', run))
         .catch(() => this.closed || this.mark(recording));
     }, markMilliseconds);
   }
 
   /** Stores the rest of a run and its end; tried until it succeeds. */
   private async finish(recording: Recording): Promise<void> {
-    const { state, investigationId, marked } = recording;
+    const { state, marked } = recording;
     // What ended while it was still being entered is in the database all the same, and has to end there too.
     const run = recording.run ?? (await recording.entered.promise.catch(() => null));
     if (run === null || state.phase !== 'ending') {
-      this.recordings.delete(investigationId);
+      this.recordings.end(recording);
       return;
     }
     if (marked.timer !== null) clearTimeout(marked.timer);
@@ -364,9 +380,9 @@ export class Recorder extends EventEmitter<RecorderNews> {
           const ended = await endRun(run.id, 'ended');
           this.writer.forget(channelIds);
           this.dispatch(recording, { kind: 'stored' });
-          this.recordings.delete(investigationId);
+          this.recordings.end(recording);
           recording.ended.resolve(ended);
-          this.emit('run', ended);
+          this.bus.emit('run', ended);
           this.again(recording, state.plan);
           break;
         }
@@ -387,7 +403,7 @@ export class Recorder extends EventEmitter<RecorderNews> {
       for (const id of channelIds) await joinBlocks(id);
       await giveRoomBack();
       const joined = await readRun(run.id);
-      this.emit('run', joined);
+      this.bus.emit('run', joined);
     } catch (error) {
       this.log.warn(
         { run: run.id, error: String(error) },

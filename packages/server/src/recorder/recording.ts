@@ -1,7 +1,7 @@
 import { type DeviceDescription, type Run } from '@heuristor/contracts';
 import { type Deferred, deferred } from '../deferred';
 import { type LinkedDevice, type LinkedStream, canRun, sameChannel } from '../link/device';
-import { type RecorderEvent, type RecorderState, type TrackPlan } from './state';
+import { type Place, type RecorderEvent, type RecorderState, type TrackPlan } from './state';
 
 /** The recording of one investigation, and what of it is known to the database. */
 export interface Recording {
@@ -52,7 +52,7 @@ export function placesOf(
   known: DeviceDescription,
   mine: readonly (Pick<TrackPlan, 'channelKey'> & { rate: number })[],
 ): Extract<RecorderEvent, { kind: 'returned' }>['places'] {
-  const places: Record<string, { stream: number; channel: number }> = {};
+  const places: Record<string, Place> = {};
   for (const { channelKey, rate } of mine) {
     const before = known.streams.find(({ channels }) => channels.some(({ key }) => key === channelKey));
     const stream = device.streams.find(({ description }) =>
@@ -68,7 +68,11 @@ export function placesOf(
       sampling === before.sampling &&
       (sampling !== 'regular' || canRun(stream.description, rate));
     if (!isSame) return null;
-    places[channelKey] = { stream: stream.sending.number, channel };
+    places[channelKey] = {
+      stream: stream.sending.number,
+      channel,
+      isWhole: stream.wentOn?.isWhole === true,
+    };
   }
   return places;
 }

@@ -48,6 +48,10 @@ export interface Track extends TrackPlan {
    * times of their own; NaN until its first frame, null while there is none.
    */
   stream: { number: number; shift: number } | null;
+  /** The stream that broke off, which the device may go on with; null while there is none. */
+  broken: { number: number; shift: number } | null;
+  /** Until when a device that is away may still send what it reads meanwhile, in seconds of the run. */
+  awaitedUntil: number | null;
   /** Why this track takes no more readings. */
   closed: 'complete' | 'differs' | null;
   /** Readings that did not come, one here and one there. */
@@ -93,18 +97,26 @@ export interface Readings {
   times: Float64Array | null;
 }
 
+/** Where a channel is when its device is back; `isWhole` where it has gone on meanwhile and lost nothing. */
+export interface Place {
+  stream: number;
+  channel: number;
+  isWhole: boolean;
+}
+
 /** What can happen to a recording. */
 export type RecorderEvent =
   | { kind: 'arm'; now: number; plan: Plan; sources: Source[] }
   | { kind: 'entered' }
   | { kind: 'not-entered'; sentence: string }
   | Readings
-  | { kind: 'left'; code: string; now: number }
+  /** `sendsAgain`: what it reads meanwhile it sends when it is soon back. */
+  | { kind: 'left'; code: string; sendsAgain: boolean; now: number }
   /** A device is back; `places` says where its channels are now, null where it is not the one the run knows. */
   | {
       kind: 'returned';
       code: string;
-      places: Record<string, { stream: number; channel: number }> | null;
+      places: Record<string, Place> | null;
       now: number;
     }
   /** Nothing more of a device is to be believed. */

@@ -5,8 +5,9 @@ import { type RecorderState, type TrackPlan } from './state';
 export function statusOf(state: RecorderState, number: number, now: number): RecorderStatus {
   if (!('plan' in state)) return { phase: 'idle' };
   const { times } = state.plan;
+  if (state.phase === 'ending') return { phase: 'ending', number, times };
   if (state.phase !== 'waiting')
-    return { phase: state.phase === 'ending' ? 'ending' : 'recording', number, times };
+    return { phase: 'recording', number, times, waitsFor: waitedFor(state, now) };
   const { waiting } = state;
   switch (waiting.kind) {
     case 'countdown':
@@ -37,6 +38,15 @@ export function statusOf(state: RecorderState, number: number, now: number): Rec
         for: { kind: 'switch', quantity: waiting.quantity, to: waiting.to === 1 ? 'on' : 'off' },
       };
   }
+}
+
+/** The device whose readings are all that a run lacks that is over; null where there is none. */
+function waitedFor(
+  { origin, endsAt, tracks }: Extract<RecorderState, { phase: 'armed' | 'recording' }>,
+  now: number,
+): string | null {
+  if ((now - origin) / 1000 <= endsAt) return null;
+  return tracks.find(({ closed, awaitedUntil }) => closed === null && awaitedUntil !== null)?.code ?? null;
 }
 
 /** The reading shown where a quantity rests, no finer than its noise; null where its runs have no zero of their own. */

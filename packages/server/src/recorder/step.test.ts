@@ -230,17 +230,21 @@ describe('readings that do not follow on', () => {
 });
 
 describe('a device that goes and comes back', () => {
-  const back = (channel: number | null, now: number): RecorderEvent => ({
+  const back = (
+    channel: number | null,
+    now: number,
+    { stream = 2, isWhole = false } = {},
+  ): RecorderEvent => ({
     kind: 'returned',
     code: 'K7-D',
-    places: channel === null ? null : { x: { stream: 2, channel } },
+    places: channel === null ? null : { x: { stream, channel, isWhole } },
     now,
   });
 
   test('goes on where its clock says, with a marked gap', () => {
     const course = new Course().begin(null);
     course.send(50, 10);
-    course.tell({ kind: 'left', code: 'K7-D', now: 2200 });
+    course.tell({ kind: 'left', code: 'K7-D', sendsAgain: false, now: 2200 });
     course.tell(back(0, 2900));
     // Its new stream began at 3000 ms: reading 50 of the run.
     course.send(0, 5, { stream: 2, epoch: 3000 });
@@ -251,7 +255,7 @@ describe('a device that goes and comes back', () => {
   test('with its channels in another order is read by their keys', () => {
     const course = new Course().begin(null);
     course.send(50, 1);
-    course.tell({ kind: 'left', code: 'K7-D', now: 2100 });
+    course.tell({ kind: 'left', code: 'K7-D', sendsAgain: false, now: 2100 });
     course.tell(back(1, 2200));
     course.send(0, 2, { stream: 2, epoch: 2200, channels: 2, values: Float64Array.of(7, 8, 9, 10) });
     expect(course.readings().slice(-2)).toEqual([8, 10]);
@@ -260,7 +264,7 @@ describe('a device that goes and comes back', () => {
   test('as another one than the run knows ends its part, with a gap to the end and a sentence', () => {
     const course = new Course().begin(3, [source(), source('K3-L')]);
     course.send(50, 10);
-    course.tell({ kind: 'left', code: 'K7-D', now: 2200 });
+    course.tell({ kind: 'left', code: 'K7-D', sendsAgain: false, now: 2200 });
     course.tell(back(null, 2500));
     course.send(0, 50, { stream: 2, epoch: 2500 });
     course.send(50, 200, { code: 'K3-L' });
@@ -270,10 +274,70 @@ describe('a device that goes and comes back', () => {
     expect(course.running.notes[0]).toMatch('K7-D came back with other channels');
   });
 
+  describe('and has gone on meanwhile', () => {
+    const gone = (now: number): RecorderEvent => ({ kind: 'left', code: 'K7-D', sendsAgain: true, now });
+
+    test('leaves no gap, and no reading stands elsewhere, though its clock is known otherwise by now', () => {
+      const course = new Course().begin(3);
+      course.send(50, 50);
+      course.tell(gone(3000));
+      course.tell(back(0, 4500, { stream: 1, isWhole: true }));
+      // By the new relation of the clocks, reading 0 was taken 30 ms later.
+      course.send(100, 80, { epoch: 1030 });
+      course.send(180, 21, { epoch: 1030 });
+      expect(course.readings()).toEqual(Array.from({ length: 151 }, (_, i) => 50 + i));
+      expect(course.running.gaps).toEqual([]);
+      expect(course.running.phase).toBe('ending');
+    });
+
+    test('has a gap where it had to let readings go', () => {
+      const course = new Course().begin(null);
+      course.send(50, 50);
+      course.tell(gone(3000));
+      course.tell(back(0, 14_500, { stream: 1 }));
+      course.send(150, 10);
+      expect(course.running.gaps).toEqual([{ channel: 'x', from: 1, to: 2 }]);
+      expect(course.readings().slice(100)).toEqual(Array.from({ length: 10 }, (_, i) => 150 + i));
+    });
+
+    test('is waited for beyond the end of the run, ten seconds at most, and not once it began anew', () => {
+      const phaseAt = (now: number, ...before: RecorderEvent[]) => {
+        const course = new Course().begin(1);
+        course.send(50, 10);
+        course.tell(gone(2200));
+        for (const event of before) course.tell(event);
+        course.tell({ kind: 'tick', now });
+        return course.running.phase;
+      };
+      expect(phaseAt(13_100)).toBe('recording');
+      expect(phaseAt(13_300)).toBe('ending');
+      expect(phaseAt(4600, back(0, 4500, { stream: 1, isWhole: true }))).toBe('recording');
+      expect(phaseAt(4600, back(0, 4500))).toBe('ending');
+    });
+
+    test('brings events that fell into the break, with no gap; with one where it cannot have all of them', () => {
+      for (const isWhole of [true, false]) {
+        const course = new Course();
+        const gate = source('K7-D', { sampling: 'events', rate: 1 });
+        course.tell({ kind: 'arm', now: 2000, plan: plan(null), sources: [gate] });
+        course.tell({ kind: 'entered' });
+        course.send(0, 1, { times: Float64Array.of(1.5) });
+        course.tell(gone(3000));
+        course.tell(back(0, 6000, { stream: 1, isWhole }));
+        course.send(1, 2, { times: Float64Array.of(2.5, 3.5), epoch: 1040 });
+        const times = course.effects.flatMap((effect) =>
+          effect.kind === 'append' ? [...(effect.times ?? [])] : [],
+        );
+        expect(times).toEqual([0.5, 1.5, 2.5]);
+        expect(course.running.gaps).toEqual(isWhole ? [] : [{ channel: 'x', from: 1, to: 1.5 }]);
+      }
+    });
+  });
+
   test('never to come leaves a gap up to the end, and does not hold the run up', () => {
     const course = new Course().begin(1);
     course.send(50, 10);
-    course.tell({ kind: 'left', code: 'K7-D', now: 2200 });
+    course.tell({ kind: 'left', code: 'K7-D', sendsAgain: false, now: 2200 });
     course.tell({ kind: 'tick', now: 3400 });
     expect(course.running.phase).toBe('recording');
     course.tell({ kind: 'tick', now: 4600 });
@@ -320,7 +384,7 @@ test('nothing that is told at the wrong moment does any harm', () => {
     { kind: 'stored' },
     { kind: 'stop', now: 1 },
     { kind: 'tick', now: 1 },
-    { kind: 'left', code: 'K7-D', now: 1 },
+    { kind: 'left', code: 'K7-D', sendsAgain: false, now: 1 },
     { kind: 'remarked', sentence: 'hm' },
     { kind: 'not-entered', sentence: 'no' },
   ];

@@ -1,8 +1,9 @@
-import { type Gap, keptOf } from '@heuristor/contracts';
+import { type Gap, keptAgainSeconds, keptOf } from '@heuristor/contracts';
 import { limitOf } from './begin';
 import { endingOf } from './endings';
 import { heardOf } from './heard';
 import {
+  type Place,
   type Readings,
   type RecorderEffect,
   type RecorderEvent,
@@ -17,6 +18,8 @@ type Running = Extract<RecorderState, { phase: 'armed' | 'recording' | 'ending' 
 
 /** How long after its length a run waits for a device that does not send. */
 const patienceSeconds = 1.5;
+/** A device that sends again what it read while it was away is waited for so long, though the run is over by then. */
+const longestAwaySeconds = keptAgainSeconds + 1;
 /** Up to so many readings missing in a row are single losses, which are counted; more are a gap, which is marked. */
 const mostLost = 3;
 /** Gaps nearer to each other than this are one. */
@@ -58,21 +61,16 @@ function run(state: Extract<Running, { phase: 'armed' | 'recording' }>, event: R
         withTracks(state, event.code, (track) => ({
           ...track,
           stream: null,
+          broken: track.stream ?? track.broken,
           awaySince: track.awaySince ?? reached(track, secondsAt(state, event.now)),
+          awaitedUntil: event.sendsAgain ? secondsAt(state, event.now) + longestAwaySeconds : null,
         })),
         [],
       ];
     case 'returned':
       return event.places === null
         ? close(state, event.code, secondsAt(state, event.now), differs(event.code, state, event.now))
-        : [
-            withTracks(state, event.code, (track) => ({
-              ...track,
-              channel: event.places?.[track.channelKey]?.channel ?? track.channel,
-              stream: { number: event.places?.[track.channelKey]?.stream ?? -1, shift: NaN },
-            })),
-            [],
-          ];
+        : [withTracks(state, event.code, (track) => back(track, event.places?.[track.channelKey])), []];
     case 'disbelieved':
       return close(state, event.code, secondsAt(state, event.now), event.sentence);
     case 'remarked':
@@ -82,7 +80,8 @@ function run(state: Extract<Running, { phase: 'armed' | 'recording' }>, event: R
       // Its readings are taken when it has been entered, however late that is; time alone does not end it before.
       if (event.kind === 'tick' && state.phase === 'armed') return [state, []];
       const now = secondsAt(state, event.now);
-      const isOver = now > state.endsAt + patienceSeconds;
+      const awaited = state.tracks.map((track) => (track.closed === null ? (track.awaitedUntil ?? 0) : 0));
+      const isOver = now > Math.max(state.endsAt + patienceSeconds, ...awaited);
       return event.kind === 'stop' || isOver ? finish(state, now) : [state, []];
     }
     case 'arm':
@@ -90,6 +89,21 @@ function run(state: Extract<Running, { phase: 'armed' | 'recording' }>, event: R
     case 'stored':
       return [state, []];
   }
+}
+
+/** A track whose device is back: it goes on where it was, or its readings are laid on the run's clock anew. */
+function back(track: Track, place: Place | undefined): Track {
+  const { broken, awaySince, sampling, awaitedUntil } = track;
+  const hasGoneOn = broken !== null && broken.number === place?.stream;
+  return {
+    ...track,
+    channel: place?.channel ?? track.channel,
+    stream: hasGoneOn ? broken : { number: place?.stream ?? -1, shift: NaN },
+    broken: null,
+    // The numbers of regular readings tell what is missing; of others only the device knows.
+    awaySince: hasGoneOn && place.isWhole && sampling !== 'regular' ? null : awaySince,
+    awaitedUntil: hasGoneOn ? awaitedUntil : null,
+  };
 }
 
 const secondsAt = ({ origin }: Running, now: number) => Math.max((now - origin) / 1000, 0);
@@ -219,6 +233,7 @@ function takeRegular(state: Running, track: Track, event: Readings): Taken | nul
       next,
       lost: track.lost + (isGap ? 0 : hole),
       awaySince: null,
+      awaitedUntil: null,
       closed: next >= track.limit ? 'complete' : null,
     },
     parts: [{ firstIndex: at - filled, values, times: null }],
@@ -256,7 +271,7 @@ function takeTimed(state: Running, track: Track, event: Readings, sent: Float64A
   const gap =
     track.awaySince === null ? null : { channel: track.fields.key, from: track.awaySince, to: times[0] };
   return {
-    track: { ...laid, next: track.next + times.length, lastTime, awaySince: null },
+    track: { ...laid, next: track.next + times.length, lastTime, awaySince: null, awaitedUntil: null },
     parts: [{ firstIndex: track.next, values: Float64Array.from(values), times: Float64Array.from(times) }],
     gap,
   };

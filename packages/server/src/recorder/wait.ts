@@ -98,7 +98,7 @@ function hear(state: Wait, event: Readings): Step {
   return answered(next, kind.hear(state.waiting, heardOf(zeroedAtStart(track), source.rate, event)));
 }
 
-/** A device that was away is back: its streams have other numbers, and its readings begin anew. */
+/** A device that was away is back: its streams have other numbers and its readings begin anew, where they have not gone on meanwhile. */
 function returned(state: Wait, { code, places }: Extract<RecorderEvent, { kind: 'returned' }>): Wait {
   if (places === null) return { ...state, sources: state.sources.filter((source) => source.code !== code) };
   return {
@@ -110,7 +110,7 @@ function returned(state: Wait, { code, places }: Extract<RecorderEvent, { kind: 
         ...track,
         channel: places[track.channelKey]?.channel ?? track.channel,
       }));
-      return { ...source, stream: place.stream, missing: 'back', tracks };
+      return { ...source, stream: place.stream, missing: place.isWhole ? undefined : 'back', tracks };
     }),
   };
 }

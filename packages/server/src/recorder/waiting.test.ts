@@ -98,8 +98,13 @@ describe('a run that begins at a level', () => {
   test('a device that goes away and comes back while it waits is waited for', () => {
     const bench = new Bench((t) => t).pass(0.2);
     bench.arm({ kind: 'level', level: through(5), keptSeconds: 0 }).pass(0.2);
-    bench.tell({ kind: 'left', code: 'K7-D', now: 1500 });
-    bench.tell({ kind: 'returned', code: 'K7-D', places: { x: { stream: 9, channel: 0 } }, now: 2500 });
+    bench.tell({ kind: 'left', code: 'K7-D', sendsAgain: false, now: 1500 });
+    bench.tell({
+      kind: 'returned',
+      code: 'K7-D',
+      places: { x: { stream: 9, channel: 0, isWhole: false } },
+      now: 2500,
+    });
     const fresh = (firstIndex: number, values: number[]): RecorderEvent => ({
       kind: 'readings',
       code: 'K7-D',
@@ -120,7 +125,7 @@ describe('a device that is away when a run begins', () => {
   const away = () => {
     const bench = new Bench((t) => t).pass(1);
     bench.arm({ kind: 'countdown', seconds: 3 });
-    bench.tell({ kind: 'left', code: 'K7-D', now: 2500 });
+    bench.tell({ kind: 'left', code: 'K7-D', sendsAgain: false, now: 2500 });
     return bench;
   };
 
@@ -128,7 +133,12 @@ describe('a device that is away when a run begins', () => {
     const bench = away();
     bench.tell({ kind: 'tick', now: 5100 });
     expect(bench.phase).toBe('recording');
-    bench.tell({ kind: 'returned', code: 'K7-D', places: { x: { stream: 9, channel: 0 } }, now: 5700 });
+    bench.tell({
+      kind: 'returned',
+      code: 'K7-D',
+      places: { x: { stream: 9, channel: 0, isWhole: false } },
+      now: 5700,
+    });
     const values = Float64Array.from({ length: 100 }, (_, i) => i);
     bench.send({
       kind: 'readings',
@@ -158,7 +168,12 @@ describe('a device that is away when a run begins', () => {
 
   test('but came back just before, lies where its own clock says', () => {
     const bench = away();
-    bench.tell({ kind: 'returned', code: 'K7-D', places: { x: { stream: 9, channel: 0 } }, now: 4990 });
+    bench.tell({
+      kind: 'returned',
+      code: 'K7-D',
+      places: { x: { stream: 9, channel: 0, isWhole: false } },
+      now: 4990,
+    });
     bench.tell({ kind: 'tick', now: 5100 });
     bench.send({
       kind: 'readings',

@@ -5,7 +5,7 @@ import { Failure } from '../failure';
 import { bodyOf, textOf } from './validated';
 
 /** What is done with runs that devices keep. */
-export function awayRoutes(away: AwayDesk): Router {
+export function awayRoutes({ away }: { away: AwayDesk }): Router {
   const router = Router();
   const parts = (request: Request) => {
     const id = Number(textOf(request, 'id'));

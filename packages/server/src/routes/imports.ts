@@ -5,7 +5,7 @@ import { actorIn } from './allowed';
 import { bodyOf, idOf } from './validated';
 
 /** Files of columns between their arrival and their becoming runs. */
-export function importRoutes(importer: Importer): Router {
+export function importRoutes({ importer }: { importer: Importer }): Router {
   const router = Router();
   router.get('/:id', (request, response) => {
     response.json(importer.status(actorIn(response), idOf(request)));

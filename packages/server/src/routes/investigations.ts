@@ -13,9 +13,9 @@ import {
 } from '@heuristor/contracts';
 import { Router } from 'express';
 import { type AwayDesk } from '../away/awayDesk';
+import { type Bus } from '../bus';
 import { type Importer } from '../imports/importer';
 import { Failure } from '../failure';
-import { type DeviceRegistry } from '../link/registry';
 import { type LiveServer } from '../live/liveServer';
 import { type Recorder } from '../recorder/recorder';
 import {
@@ -29,6 +29,7 @@ import {
   removeInvestigation,
   restoreInvestigation,
 } from '../services/investigations';
+import { type SensorUses } from '../sensors/sensorUses';
 import { findDocument, writeDocument } from '../services/documents';
 import { addParticipant, listParticipants, removeParticipant } from '../services/participants';
 import { sensorsOf } from '../services/sensorUse';
@@ -37,14 +38,17 @@ import { type SpotDesk } from '../spots/spotDesk';
 import { actorIn, ownIn, seenIn, teacherIn } from './allowed';
 import { bodyOf, idOf, indexOf, textOf } from './validated';
 
-export function investigationRoutes(
-  registry: DeviceRegistry,
-  recorder: Recorder,
-  live: LiveServer,
-  importer: Importer,
-  spots: SpotDesk,
-  away: AwayDesk,
-): Router {
+interface Parts {
+  bus: Bus;
+  uses: SensorUses;
+  recorder: Recorder;
+  live: LiveServer;
+  importer: Importer;
+  spots: SpotDesk;
+  away: AwayDesk;
+}
+
+export function investigationRoutes({ bus, uses, recorder, live, importer, spots, away }: Parts): Router {
   const router = Router();
   router.get('/', async (request, response) => {
     const search = typeof request.query.search === 'string' ? request.query.search : '';
@@ -77,8 +81,8 @@ export function investigationRoutes(
     const id = await ownIn(request, response);
     const patch = bodyOf(investigationPatchSchema, request);
     const changed = await changeInvestigation(id, patch);
-    live.broadcast({ type: 'plan', investigation: id, ...changed }, id);
-    if (patch.name !== undefined) registry.renamed(id, patch.name);
+    bus.emit('plan', id, changed);
+    if (patch.name !== undefined) uses.renamed(id, patch.name);
     response.status(204).end();
   });
   router.delete('/:id', async (request, response) => {
@@ -87,7 +91,7 @@ export function investigationRoutes(
     spots.checkIdle(id);
     away.checkIdle(id);
     await removeInvestigation(id);
-    await registry.freeAll(id);
+    await uses.freeAll(id);
     response.status(204).end();
   });
   router.post('/:id/restore', async (request, response) => {
@@ -111,7 +115,7 @@ export function investigationRoutes(
       const { version, document } = bodyOf(sent, request);
       await findInvestigation(id);
       const next = await writeDocument(actor, id, kind, version, document);
-      live.broadcast({ type: 'document', kind, investigation: id, owner: actor.id, version: next }, id);
+      bus.emit('document', id, { kind, owner: actor.id, version: next });
       response.json({ version: next });
     });
   }
@@ -130,11 +134,11 @@ export function investigationRoutes(
     response.status(204).end();
   });
   router.put('/:id/sensors/:code', async (request, response) => {
-    await registry.take(await findInvestigation(await ownIn(request, response)), textOf(request, 'code'));
+    await uses.take(await findInvestigation(await ownIn(request, response)), textOf(request, 'code'));
     response.status(204).end();
   });
   router.patch('/:id/sensors/:code', async (request, response) => {
-    await registry.setUp(
+    await uses.setUp(
       await ownIn(request, response),
       textOf(request, 'code'),
       bodyOf(setupPatchSchema, request),
@@ -142,7 +146,7 @@ export function investigationRoutes(
     response.status(204).end();
   });
   router.delete('/:id/sensors/:code', async (request, response) => {
-    await registry.free(await ownIn(request, response), textOf(request, 'code'));
+    await uses.free(await ownIn(request, response), textOf(request, 'code'));
     response.status(204).end();
   });
   router.post('/:id/recording', async (request, response) => {

@@ -49,7 +49,13 @@ async function sheetsFor(
 }
 
 /** What workings say of a run, whether a screen shows it or not. */
-export function outcomeRoutes(evaluations: Evaluations, recorder: Recorder): Router {
+export function outcomeRoutes({
+  evaluations,
+  recorder,
+}: {
+  evaluations: Evaluations;
+  recorder: Recorder;
+}): Router {
   const router = Router();
   router.get('/:id/outcomes', async (request, response) => {
     const run = await readRun(await runIn(request, response, 'see'));

@@ -2,8 +2,8 @@ import { retakeSpotSchema, runPatchSchema, spotColumnsSchema, spotPatchSchema } 
 import { type Request, Router } from 'express';
 import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
+import { type Bus } from '../bus';
 import { Failure } from '../failure';
-import { type LiveServer } from '../live/liveServer';
 import { type Recorder } from '../recorder/recorder';
 import { mustSeeChannel } from '../services/access';
 import { changeRun, readRun } from '../services/runs';
@@ -14,7 +14,7 @@ import { type SpotDesk } from '../spots/spotDesk';
 import { actorIn, runIn } from './allowed';
 import { bodyOf, indexOf, textOf } from './validated';
 
-export function runRoutes(live: LiveServer, spots: SpotDesk): Router {
+export function runRoutes({ bus, spots }: { bus: Bus; spots: SpotDesk }): Router {
   const router = Router();
   const rowOf = (request: Request) => {
     const row = Number(textOf(request, 'row'));
@@ -28,7 +28,7 @@ export function runRoutes(live: LiveServer, spots: SpotDesk): Router {
       rowOf(request),
       bodyOf(spotPatchSchema, request),
     );
-    live.broadcast({ type: 'run', run }, run.investigationId);
+    bus.emit('run', run);
     response.json(run);
   });
   router.post('/:id/spots/:row/retake', async (request, response) => {
@@ -40,7 +40,7 @@ export function runRoutes(live: LiveServer, spots: SpotDesk): Router {
       await runIn(request, response, 'own'),
       bodyOf(spotColumnsSchema, request).columns,
     );
-    live.broadcast({ type: 'run', run }, run.investigationId);
+    bus.emit('run', run);
     response.json(run);
   });
   router.get('/:id', async (request, response) => {
@@ -52,7 +52,7 @@ export function runRoutes(live: LiveServer, spots: SpotDesk): Router {
   });
   router.patch('/:id', async (request, response) => {
     const run = await changeRun(await runIn(request, response, 'own'), bodyOf(runPatchSchema, request));
-    live.broadcast({ type: 'run', run }, run.investigationId);
+    bus.emit('run', run);
     response.json(run);
   });
   return router;
@@ -62,7 +62,7 @@ export function runRoutes(live: LiveServer, spots: SpotDesk): Router {
  * Readings of channels as float64, little endian, from an index on where one is asked for. A run in progress is stored up to
  * this moment first.
  */
-export function channelRoutes(recorder: Recorder): Router {
+export function channelRoutes({ recorder }: { recorder: Recorder }): Router {
   const router = Router();
   for (const what of ['values', 'times'] as const)
     router.get(`/:id/${what}`, async (request, response) => {

@@ -19,8 +19,13 @@ import { bodyOf, textOf } from './validated';
 const largestPack = '512kb';
 const bearer = /^Bearer +([A-Za-z0-9_-]{10,200})$/i;
 
+interface Parts {
+  senml: SenmlGateway;
+  pairings: Pairings;
+}
+
 /** Where devices bring their readings; a token lets them in, not a cookie. */
-export function senmlRoutes(gateway: SenmlGateway, pairings: Pairings): Router {
+export function senmlRoutes({ senml, pairings }: Parts): Router {
   const router = Router();
   const limited = rateLimit({
     windowMs: 60_000,
@@ -46,7 +51,7 @@ export function senmlRoutes(gateway: SenmlGateway, pairings: Pairings): Router {
         'This device is not let in: its token is missing, unknown or withdrawn.',
       );
     }
-    await gateway.take(device.code, device.name, recordsIn(request));
+    await senml.take(device.code, device.name, recordsIn(request));
     await markUsed(device.id);
     response.status(204).end();
   });
@@ -54,7 +59,7 @@ export function senmlRoutes(gateway: SenmlGateway, pairings: Pairings): Router {
 }
 
 /** What a teacher does with the devices that are let in. */
-export function deviceTokenRoutes(gateway: SenmlGateway, pairings: Pairings): Router {
+export function deviceTokenRoutes({ senml, pairings }: Parts): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json(await listTokens(teacherIn(response).school));
@@ -71,7 +76,7 @@ export function deviceTokenRoutes(gateway: SenmlGateway, pairings: Pairings): Ro
     const id = Number(textOf(request, 'id'));
     if (!Number.isInteger(id) || id < 1 || id > 2 ** 31 - 1)
       throw new Failure('not-found', 'There is no such device any more.');
-    gateway.forget(await withdrawToken(teacherIn(response).school, id));
+    senml.forget(await withdrawToken(teacherIn(response).school, id));
     response.status(204).end();
   });
   return router;

@@ -6,12 +6,13 @@ import { type Access } from '../auth/access';
 import { cookieNameOf, cookieOf } from '../auth/guard';
 import { actorOfCookie, forgetCookie, redeemToken } from '../auth/signIn';
 import { Failure } from '../failure';
+import { type LiveServer } from '../live/liveServer';
 import { bodyOf } from './validated';
 
 const cookieOptions = { httpOnly: true, sameSite: 'strict', path: '/' } as const;
 
 /** The only routes that answer without a cookie. */
-export function signInRoutes(access: Access, onSignOut: (cookie: string) => void): Router {
+export function signInRoutes({ access, live }: { access: Access; live: LiveServer }): Router {
   const router = Router();
   const limited = rateLimit({
     windowMs: 60_000,
@@ -39,7 +40,7 @@ export function signInRoutes(access: Access, onSignOut: (cookie: string) => void
     const cookie = cookieOf(request);
     if (cookie !== undefined) {
       await forgetCookie(cookie);
-      onSignOut(cookie);
+      live.endFor(cookie);
     }
     response.setHeader(
       'Set-Cookie',

@@ -6,7 +6,7 @@ import { ownedLately } from '../services/access';
 import { idOf } from './validated';
 
 /** Ends a run, or cancels one that waits, without asking the database anything: it may be away, and a run must always stop. */
-export function stopRoute(recorder: Recorder): Router {
+export function stopRoute({ recorder }: { recorder: Recorder }): Router {
   const router = Router();
   router.delete('/:id/recording', async (request, response, next) => {
     const actor = actorLately(cookieOf(request));

@@ -7,9 +7,11 @@ import {
   linkProtocol,
 } from '@heuristor/contracts';
 import { type SenmlRecord, relativeBelow, ucumOfSenml } from '@heuristor/core';
+import { type Bus } from '../bus';
 import { Failure } from '../failure';
 import { type LinkedDevice } from '../link/device';
-import { type DeviceRegistry } from '../link/registry';
+import { takeFrame } from '../link/reception';
+import { type Presence } from '../presence/presence';
 
 /** A device that brings nothing for so long, or three times as long as it usually does, is not on the link any more. */
 const silentMilliseconds = 15_000;
@@ -54,7 +56,13 @@ export class SenmlGateway {
   private readonly senders = new Map<string, Sender>();
   private readonly timer = setInterval(() => this.sweep(), 1000).unref();
 
-  constructor(private readonly registry: DeviceRegistry) {}
+  private readonly presence: Presence;
+  private readonly bus: Bus;
+
+  constructor({ presence, bus }: { presence: Presence; bus: Bus }) {
+    this.presence = presence;
+    this.bus = bus;
+  }
 
   /** Takes resolved records of one device, one pack after the other. @throws Failure where it has too many names */
   async take(code: string, model: string, records: readonly SenmlRecord[]): Promise<void> {
@@ -78,7 +86,7 @@ export class SenmlGateway {
   forget(code: string): void {
     const sender = this.senders.get(code);
     this.senders.delete(code);
-    if (sender?.device != null) this.registry.leave(sender.device);
+    if (sender?.device != null) this.presence.leave(sender.device);
   }
 
   close(): void {
@@ -117,9 +125,9 @@ export class SenmlGateway {
   /** Says hello for a device, anew where it has begun to bring something else. */
   private async present(sender: Sender): Promise<void> {
     if (sender.channels.length === 0) return;
-    if (sender.device !== null) this.registry.leave(sender.device);
+    if (sender.device !== null) this.presence.leave(sender.device);
     sender.running.clear();
-    const arrival = await this.registry.arrive(
+    const arrival = await this.presence.arrive(
       helloSchema.parse(helloOf(sender)),
       (message) => this.hear(sender, message),
       true,
@@ -173,14 +181,14 @@ export class SenmlGateway {
       times: Float64Array.from(times),
     };
     stream.next += times.length;
-    this.registry.samples(linked, frame);
+    takeFrame(this.bus, linked, frame);
   }
 
   private sweep(): void {
     for (const sender of this.senders.values()) {
       const patience = Math.min(Math.max(silentMilliseconds, silentIntervals * sender.every), longestSilence);
       if (sender.device?.present === true && Date.now() - sender.heardAt > patience) {
-        this.registry.leave(sender.device);
+        this.presence.leave(sender.device);
         sender.running.clear();
       }
     }

@@ -27,7 +27,7 @@ const post = (pack: unknown, token = made.token, type = 'application/senml+json'
     .set('Content-Type', type)
     .send(type.includes('cbor') ? cbor.encode(pack) : JSON.stringify(pack));
 const device = (): Device | undefined =>
-  server.heuristor.registry.list().find(({ code }) => code === made.code);
+  server.heuristor.presence.list().find(({ code }) => code === made.code);
 const connect = () => server.api('put', `/investigations/${investigation}/sensors/${made.code}`).expect(204);
 
 const numbersOf = async (channel: number | undefined, what: 'values' | 'times') => {
@@ -147,7 +147,7 @@ test('a phone lets itself in by a short code, which is not guessed', async () =>
     .expect(201);
   const { token } = answer.body as { token: string };
   await post([{ n: 'ax', u: 'm/s2', v: 9.8 }], token).expect(204);
-  expect(server.heuristor.registry.list().some(({ model }) => model === 'Phone of Ada')).toBe(true);
+  expect(server.heuristor.presence.list().some(({ model }) => model === 'Phone of Ada')).toBe(true);
   await server.anonymous.get('/api/device-tokens').expect(401);
 });
 
@@ -188,7 +188,7 @@ test('thousands of malformed packs disturb nothing: a sensor beside them keeps s
       seen.set(status, (seen.get(status) ?? 0) + 1);
   expect([...seen.keys()].filter((status) => status >= 500)).toEqual([]);
   expect(seen.get(400)).toBeGreaterThan(1200);
-  const stream = server.heuristor.registry.find('B1-S').streams[0];
+  const stream = server.heuristor.presence.find('B1-S').streams[0];
   const before = stream.sending?.clock.next ?? 0;
   await pause(300);
   expect(stream.sending?.clock.next ?? 0).toBeGreaterThan(before + 8);

@@ -1,5 +1,6 @@
 import { type Investigation } from '@heuristor/contracts';
 import pino from 'pino';
+import { Bus } from '../bus';
 import { newBench } from '../testing/bench';
 import { type TestServer, startTestServer } from '../testing/testServer';
 import { UnderWay, endWhatWasUnderWay } from './underWay';
@@ -15,10 +16,11 @@ const ended = async (id: string) =>
 
 test('a sweep that was cut off says how far it came; one that ended is none', async () => {
   const [cut, done] = [await newBench(server, null), await newBench(server, null)];
-  const underWay = new UnderWay(pino({ level: 'silent' }));
+  const bus = new Bus();
+  const underWay = new UnderWay({ bus, log: pino({ level: 'silent' }) });
   for (let taken = 0; taken <= 3; taken++)
     for (const id of [cut, done])
-      underWay.spotsTold(id, {
+      bus.emit('spots', id, {
         phase: 'sweeping',
         doing: 'reading',
         value: taken,
@@ -26,10 +28,10 @@ test('a sweep that was cut off says how far it came; one that ended is none', as
         taken,
         planned: 9,
       });
-  underWay.spotsTold(done, { phase: 'idle' });
+  bus.emit('spots', done, { phase: 'idle' });
   await underWay.close();
   // As the server ends, everything in it comes to rest, which is no end of its own.
-  underWay.spotsTold(cut, { phase: 'idle' });
+  bus.emit('spots', cut, { phase: 'idle' });
   expect(await endWhatWasUnderWay()).toBe(1);
   expect(await ended(cut)).toBe(
     'A sweep was under way here when the server was started anew: it ended after 3 of 9 readings. What was read is kept.',

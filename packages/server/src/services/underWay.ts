@@ -1,6 +1,7 @@
 import { type RecorderStatus, type SpotStatus } from '@heuristor/contracts';
 import { raw } from 'objection';
 import { type Logger } from 'pino';
+import { type Bus } from '../bus';
 import { InvestigationModel } from '../models/investigation';
 
 /** What the server does that is in no run yet: a restart ends it, and nothing that was stored would tell. */
@@ -43,13 +44,19 @@ export class UnderWay {
   private readonly writing = new Map<string, Promise<void>>();
   private hasEnded = false;
 
-  constructor(private readonly log: Logger) {}
+  private readonly log: Logger;
 
-  recorderTold(id: string, status: RecorderStatus): void {
+  constructor({ bus, log }: { bus: Bus; log: Logger }) {
+    this.log = log;
+    bus.on('recorder', (id, status) => this.recorderTold(id, status));
+    bus.on('spots', (id, status) => this.spotsTold(id, status));
+  }
+
+  private recorderTold(id: string, status: RecorderStatus): void {
     this.change(id, 'recorder', isWaiting(status) ? { kind: 'waiting' } : null);
   }
 
-  spotsTold(id: string, status: SpotStatus): void {
+  private spotsTold(id: string, status: SpotStatus): void {
     const { taken, planned } = status.phase === 'sweeping' ? status : { taken: 0, planned: 0 };
     this.change(id, 'spots', status.phase === 'sweeping' ? { kind: 'sweep', taken, planned } : null);
   }

@@ -9,7 +9,7 @@ import {
 import { parseUnit, ucumCode } from '@heuristor/core';
 import { Failure } from '../failure';
 import { type LinkedStream } from '../link/device';
-import { type DeviceRegistry } from '../link/registry';
+import { type Presence } from '../presence/presence';
 import { sourcesOf } from '../recorder/sources';
 import { type TrackPlan } from '../recorder/state';
 
@@ -23,12 +23,12 @@ type Measured = Extract<SpotColumn, { kind: 'measured' }>;
 
 /** Everything of an investigation that sends at a rate, by the key of its quantity, and the plan with these keys bound. */
 export function readables(
-  registry: DeviceRegistry,
+  presence: Presence,
   investigationId: string,
   plan: Plan,
 ): { found: Map<string, Readable>; plan: Plan } {
-  const devices = registry.ready(investigationId);
-  const { sources, plan: bound } = sourcesOf(devices, plan, (code) => registry.isUsed(code, investigationId));
+  const devices = presence.ready(investigationId);
+  const { sources, plan: bound } = sourcesOf(devices, plan, (code) => presence.isUsed(code, investigationId));
   const streams = devices.flatMap((device) => device.streams);
   const found = new Map<string, Readable>();
   for (const { code, stream: number, sampling, tracks } of sources) {

@@ -10,9 +10,9 @@ import {
   strayFloor,
   withoutStrays,
 } from '@heuristor/core';
+import { type Bus } from '../bus';
 import { Failure } from '../failure';
-import { gather } from '../link/gather';
-import { type DeviceRegistry } from '../link/registry';
+import { gather } from '../sensors/gather';
 import { type Readable } from './columns';
 
 type Measured = Extract<SpotColumn, { kind: 'measured' }>;
@@ -27,7 +27,7 @@ const pinnedShare = 0.02;
  * @throws Failure where nothing comes, or where something moves and nobody has said that it may
  */
 export async function measure(
-  registry: DeviceRegistry,
+  bus: Bus,
   columns: readonly SpotColumn[],
   found: ReadonlyMap<string, Readable>,
   { seconds, anyway, units }: { seconds: number; anyway: boolean; units: ReadonlyMap<string, string> },
@@ -47,7 +47,7 @@ export async function measure(
     await Promise.all(
       streams.map(async (stream) => {
         const count = Math.max(Math.ceil(seconds * (stream.sending?.rate ?? stream.rate)), fewestReadings);
-        return [stream, await gather(registry, stream, count)] as const;
+        return [stream, await gather(bus, stream, count)] as const;
       }),
     ),
   );

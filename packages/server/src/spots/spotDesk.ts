@@ -8,10 +8,11 @@ import {
   type SpotStatus,
   type Sweep,
 } from '@heuristor/contracts';
-import { EventEmitter } from 'node:events';
 import { type Logger } from 'pino';
+import { type Bus } from '../bus';
 import { Failure } from '../failure';
-import { type DeviceRegistry } from '../link/registry';
+import { type Presence } from '../presence/presence';
+import { type Outputs } from '../sensors/outputs';
 import { findInvestigation, keepBindings } from '../services/investigations';
 import { addRun } from '../services/runs';
 import { addRows, changeRow, findSeries, givenFor } from '../services/spots';
@@ -20,10 +21,11 @@ import { measure } from './measure';
 import { givenWords, haveSettled, restWords, withRest } from './settling';
 import { coarseSteps, finerSteps, mostInSweep } from './sweepSteps';
 
-interface Events {
-  status: [investigation: string, status: SpotStatus];
-  run: [run: Run];
-  broken: [investigation: string, sentence: string];
+interface Parts {
+  presence: Presence;
+  outputs: Outputs;
+  bus: Bus;
+  log: Logger;
 }
 
 /** What has not settled after so many waits is taken as it is. */
@@ -38,14 +40,18 @@ interface Work {
 }
 
 /** Takes spot readings: one at a time, each a second of a sensor's readings beside what a person has typed. */
-export class SpotDesk extends EventEmitter<Events> {
+export class SpotDesk {
+  private readonly presence: Presence;
+  private readonly outputs: Outputs;
+  private readonly bus: Bus;
+  private readonly log: Logger;
   private readonly works = new Map<string, Work>();
 
-  constructor(
-    private readonly registry: DeviceRegistry,
-    private readonly log: Logger,
-  ) {
-    super();
+  constructor({ presence, outputs, bus, log }: Parts) {
+    this.presence = presence;
+    this.outputs = outputs;
+    this.bus = bus;
+    this.log = log;
   }
 
   status(investigationId: string): SpotStatus {
@@ -86,7 +92,7 @@ export class SpotDesk extends EventEmitter<Events> {
       const series = await this.series(investigationId, runId);
       await this.read(investigationId, work, series, given, anyway);
       const run = await changeRow(runId, rowId, { removed: true });
-      this.emit('run', run);
+      this.bus.emit('run', run);
       return run;
     });
   }
@@ -96,7 +102,7 @@ export class SpotDesk extends EventEmitter<Events> {
     const series = await this.series(investigationId, runId);
     const given = rows.map((cells) => givenFor(series.spot.columns, cells));
     const run = await addRows(await this.idOf(series), given);
-    this.emit('run', run);
+    this.bus.emit('run', run);
     return run;
   }
 
@@ -123,7 +129,7 @@ export class SpotDesk extends EventEmitter<Events> {
           `That would be ${coarse.length} readings; a sweep takes at most ${mostInSweep}. Make the step larger.`,
         );
       for (const end of [wanted.from, wanted.to])
-        this.registry.checkOutput(column.output.code, column.output.key, end);
+        this.outputs.check(column.output.code, column.output.key, end);
       void this.run(investigationId, work, series, column, wanted, coarse);
     } catch (error) {
       this.end(investigationId, work);
@@ -192,7 +198,7 @@ export class SpotDesk extends EventEmitter<Events> {
           : 'The sweep ended by a fault of the server. What was read is kept.';
       if (!(error instanceof Failure))
         this.log.error({ investigationId, error: String(error) }, 'A sweep failed');
-      this.emit('broken', investigationId, sentence);
+      this.bus.emit('fault', investigationId, sentence);
     } finally {
       this.end(investigationId, work);
     }
@@ -220,7 +226,7 @@ export class SpotDesk extends EventEmitter<Events> {
       say('reading');
       const isLast = wait > mostWaits;
       try {
-        const here = await measure(this.registry, spot.columns, found, {
+        const here = await measure(this.bus, spot.columns, found, {
           seconds: spot.seconds,
           anyway: isLast,
           units,
@@ -230,7 +236,11 @@ export class SpotDesk extends EventEmitter<Events> {
         if (isLast) {
           const kept = before === null ? here : withRest(before, here);
           if (before !== null)
-            this.emit('broken', investigationId, restWords(givenWords(spot.columns, given), mostWaits + 1));
+            this.bus.emit(
+              'fault',
+              investigationId,
+              restWords(givenWords(spot.columns, given), mostWaits + 1),
+            );
           return await this.keep(series, given, kept);
         }
         before = here;
@@ -246,7 +256,7 @@ export class SpotDesk extends EventEmitter<Events> {
     const run = await addRows(await this.idOf(series), [
       { ...givenFor(series.spot.columns, given), ...read },
     ]);
-    this.emit('run', run);
+    this.bus.emit('run', run);
     return run;
   }
 
@@ -261,14 +271,14 @@ export class SpotDesk extends EventEmitter<Events> {
     const given = givenFor(spot.columns, cells);
     this.tell(investigationId, work, { phase: 'taking', seconds: spot.seconds });
     if (this.setOutputs(spot.columns, given)) await this.pause(work, plan.spot.settleSeconds);
-    const read = await measure(this.registry, spot.columns, found, { seconds: spot.seconds, anyway, units });
+    const read = await measure(this.bus, spot.columns, found, { seconds: spot.seconds, anyway, units });
     return this.keep(series, cells, read);
   }
 
   /** A series as it is, or a new one as the plan has it, which is entered with its first reading. @throws Failure */
   private async series(investigationId: string, runId: string | null): Promise<Series> {
     const { plan } = await findInvestigation(investigationId);
-    const { found, plan: bound } = readables(this.registry, investigationId, plan);
+    const { found, plan: bound } = readables(this.presence, investigationId, plan);
     if (runId === null) {
       const columns = columnsOf(bound, found);
       return {
@@ -318,11 +328,8 @@ export class SpotDesk extends EventEmitter<Events> {
       const cell = given[column.key];
       if (cell === undefined || !('typed' in cell)) continue;
       const { code, key } = column.output;
-      const standing = this.registry
-        .find(code)
-        .description.outputs.find((output) => output.key === key)?.value;
-      if (standing === cell.typed) continue;
-      this.registry.setOutput(code, key, cell.typed);
+      if (this.outputs.standing(code, key) === cell.typed) continue;
+      this.outputs.set(code, key, cell.typed);
       isSet = true;
     }
     return isSet;
@@ -348,12 +355,12 @@ export class SpotDesk extends EventEmitter<Events> {
   private end(investigationId: string, work: Work): void {
     if (this.works.get(investigationId) !== work) return;
     this.works.delete(investigationId);
-    this.emit('status', investigationId, { phase: 'idle' });
+    this.bus.emit('spots', investigationId, { phase: 'idle' });
   }
 
   private tell(investigationId: string, work: Work, status: SpotStatus): void {
     work.status = status;
-    this.emit('status', investigationId, status);
+    this.bus.emit('spots', investigationId, status);
   }
 
   private pause(work: Work, seconds: number): Promise<void> {

@@ -35,7 +35,11 @@ export function RecordButton() {
               <Elapsed since={running.startedAt} />
             </strong>
             <span className="quiet">
-              Space stops · ends {endingWords(end, quantities)}
+              {recorder.phase === 'recording' && recorder.waitsFor !== null ? (
+                <>Over; {recorder.waitsFor} still has readings of it · Space ends it without</>
+              ) : (
+                <>Space stops · ends {endingWords(end, quantities)}</>
+              )}
               <RowWords recorder={recorder} />
             </span>
           </>

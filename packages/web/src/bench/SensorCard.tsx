@@ -14,7 +14,7 @@ import { Thread } from './Thread';
 
 /** What is live about a sensor: its readings, its outputs, its zero. Everything else is in its set-up. */
 export function SensorCard({ device, recording }: { device: Device; recording: boolean }) {
-  const { code, model, present, streams, outputs, battery } = device;
+  const { code, model, present, sendsAgain, streams, outputs, battery } = device;
   const session = useSession();
   const isOpen = useView(({ setUp }) => setUp === code);
   const [zeroing, setZeroing] = useState(false);
@@ -38,7 +38,11 @@ export function SensorCard({ device, recording }: { device: Device; recording: b
         </span>
       </div>
       {!present && (
-        <div className="hint">Not on the link. Switch it on; a run that goes on marks the gap.</div>
+        <div className="hint">
+          {sendsAgain
+            ? 'Not on the link. Back within ten seconds, it sends what it has read; after that a run marks a gap.'
+            : 'Not on the link. Switch it on; a run that goes on marks the gap.'}
+        </div>
       )}
       {present &&
         on.map(({ stream, channel, index }) =>

@@ -36,6 +36,7 @@ function device(
     model: 'Motion sensor',
     use: { investigation: 'i', name: 'Here' },
     present: true,
+    sendsAgain: true,
     waiting: false,
     battery: null,
     signal: null,

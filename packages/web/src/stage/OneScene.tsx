@@ -41,6 +41,15 @@ export function OneScene({ title, devices, said }: Props) {
             >
               Pull its plug
             </Button>
+            <Button
+              variant="plain"
+              size="sm"
+              aria-label={`Take it out of reach: ${code}, for three seconds`}
+              title="For three seconds it goes on reading, and is not heard"
+              onClick={() => live.control(code, { action: 'do', key: 'outOfReach' })}
+            >
+              Out of reach
+            </Button>
             {away !== null && <Carry code={code} />}
           </span>
         ))}

@@ -1,7 +1,7 @@
 import { type SampleFrame } from '@heuristor/contracts';
+import { type Bus } from '../bus';
 import { Failure } from '../failure';
-import { type LinkedStream } from './device';
-import { type DeviceRegistry } from './registry';
+import { type LinkedStream } from '../link/device';
 
 const patienceMilliseconds = 3000;
 
@@ -10,11 +10,7 @@ const patienceMilliseconds = 3000;
  * (NaN) in its place.
  * @throws Failure where the device stops sending before it has sent them
  */
-export async function gather(
-  registry: DeviceRegistry,
-  stream: LinkedStream,
-  wanted: number,
-): Promise<Float64Array[]> {
+export async function gather(bus: Bus, stream: LinkedStream, wanted: number): Promise<Float64Array[]> {
   const { device, description, sending } = stream;
   const readings = description.channels.map(() => new Float64Array(wanted).fill(NaN));
   const seconds = wanted / (sending?.rate ?? stream.rate);
@@ -22,8 +18,8 @@ export async function gather(
   await new Promise<void>((resolve, reject) => {
     const finish = (failure?: Failure) => {
       clearTimeout(patience);
-      registry.off('samples', hear);
-      registry.off('gone', goes);
+      bus.off('readings', hear);
+      bus.off('gone', goes);
       if (failure === undefined) resolve();
       else reject(failure);
     };
@@ -50,8 +46,8 @@ export async function gather(
       }
       if (firstIndex - first + values.length / channels >= wanted) finish();
     };
-    registry.on('samples', hear);
-    registry.on('gone', goes);
+    bus.on('readings', hear);
+    bus.on('gone', goes);
   });
   return readings;
 }

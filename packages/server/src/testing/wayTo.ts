@@ -1,7 +1,7 @@
 import { type AddressInfo, type Socket, createConnection, createServer } from 'node:net';
 
-/** A way to the database that can be made to hang or to break, as a network may. */
-export async function wayToDatabase(address: string) {
+/** A way to the database, or to the server itself, that can be made to hang or to break, as a network may. */
+export async function wayTo(address: string) {
   const { hostname, port } = new URL(address);
   const sockets = new Set<Socket>();
   let isHanging = false;

@@ -1,4 +1,4 @@
-import { type LinkedDevice } from './device';
+import { type LinkedDevice } from '../link/device';
 
 /** So many devices are enough for any class; more are a fault or an attack. */
 const mostDevices = 500;

@@ -1,7 +1,7 @@
 import { type ChannelSetup, type Setup, type SetupPatch } from '@heuristor/contracts';
 import { canConvert, conversionOf, parseUnit, printedUnit, ucumCode } from '@heuristor/core';
 import { Failure } from '../failure';
-import { type LinkedDevice, canRun } from './device';
+import { type LinkedDevice, canRun } from '../link/device';
 
 /** The set-up of a device with changes in it. @throws Failure for what the device cannot do */
 export function changedSetup(device: LinkedDevice, { rates = {}, channels = {} }: SetupPatch): Setup {

@@ -1,9 +1,9 @@
 import { type LinkChannel, type LinkRange, type Zero } from '@heuristor/contracts';
 import { parseUnit, strayFloor, uncertaintyOfRest, withoutStrays } from '@heuristor/core';
+import { type Bus } from '../bus';
 import { Failure } from '../failure';
-import { type LinkedDevice, type LinkedStream } from './device';
+import { type LinkedDevice, type LinkedStream } from '../link/device';
 import { gather } from './gather';
-import { type DeviceRegistry } from './registry';
 
 const averagingSeconds = 1;
 /** A slow sensor is listened to until it has sent this many readings, or, where that would take long, not at all. */
@@ -34,7 +34,7 @@ export const meanAndSpread = (values: readonly number[]): { mean: number; spread
  * @throws Failure where nothing comes, or where a channel is not there
  */
 export async function stillReadings(
-  registry: DeviceRegistry,
+  bus: Bus,
   device: LinkedDevice,
   keys?: readonly string[],
 ): Promise<Still[]> {
@@ -49,14 +49,14 @@ export async function stillReadings(
       'device-absent',
       `${device.code} sends nothing that could be zeroed. Connect it and wait for its reading first.`,
     );
-  const all = await Promise.all(wanted.map((stream) => listen(registry, stream)));
+  const all = await Promise.all(wanted.map((stream) => listen(bus, stream)));
   return all.flat().filter(({ channel }) => {
     const view = device.streams.flatMap(({ views }) => views).find(({ key }) => key === channel.key);
     return keys === undefined ? view?.on === true : keys.includes(channel.key);
   });
 }
 
-async function listen(registry: DeviceRegistry, stream: LinkedStream): Promise<Still[]> {
+async function listen(bus: Bus, stream: LinkedStream): Promise<Still[]> {
   const { device, description, views, rate } = stream;
   const wanted = Math.max(Math.ceil(averagingSeconds * rate), fewestReadings);
   const seconds = wanted / rate;
@@ -65,7 +65,7 @@ async function listen(registry: DeviceRegistry, stream: LinkedStream): Promise<S
       'impossible-rate',
       `At this rate ${device.code} would need ${Math.round(seconds)} s to be zeroed. Set a faster rate, zero it, and set the rate back.`,
     );
-  const readings = await gather(registry, stream, wanted);
+  const readings = await gather(bus, stream, wanted);
   return description.channels.map((channel, c) => {
     const { range } = views[c];
     const floor = strayFloor({ ...channel, unit: parseUnit(channel.unit), noise: range.noise }, 1 / rate);

@@ -1,5 +1,5 @@
 import { type Device, type Stage } from '@heuristor/contracts';
-import { type LinkedDevice } from './device';
+import { type LinkedDevice, sendsAgain } from '../link/device';
 
 /** So many readings a second are enough for cards and threads. */
 const mostLive = 500;
@@ -20,6 +20,7 @@ export function presentDevice(device: LinkedDevice): Device {
     model,
     use: use === null ? null : { investigation: use.investigation, name: use.name },
     present,
+    sendsAgain: sendsAgain(description),
     waiting,
     battery: state.battery,
     signal: state.signal,

@@ -10,9 +10,11 @@ import {
 import { type IncomingMessage } from 'node:http';
 import { type Logger } from 'pino';
 import { type WebSocket, WebSocketServer } from 'ws';
+import { type Bus } from '../bus';
 import { Budget } from './budget';
-import { type LinkedDevice, type LinkedStream } from './device';
-import { type DeviceRegistry } from './registry';
+import { type LinkedDevice, type LinkedStream } from '../link/device';
+import { type Presence } from './presence';
+import { takeFrame } from '../link/reception';
 
 const longestMessage = 1 << 20;
 const helloMilliseconds = 5000;
@@ -26,22 +28,29 @@ const [framesPerSecond, framesAtOnce] = [500, 3000];
 /** A device may send so many impossible readings before its connection is closed. */
 const mostImpossible = 3;
 
+interface Parts {
+  presence: Presence;
+  bus: Bus;
+  log: Logger;
+}
+
+type Warn = (about: object, text: string) => void;
+
 /** The door for devices: checks every message, and shuts out what does not keep to the protocol without touching the others. */
-export function createLinkServer(
-  registry: DeviceRegistry,
-  log: Logger,
-  isOwn: (request: IncomingMessage) => boolean,
-): WebSocketServer {
+export function createLinkServer({
+  isOwn,
+  ...parts
+}: Parts & { isOwn: (request: IncomingMessage) => boolean }): WebSocketServer {
   const server = new WebSocketServer({ noServer: true, maxPayload: longestMessage });
-  const warn = sparingly(log);
+  const warn = sparingly(parts.log);
   server.on('connection', (socket: WebSocket, request: IncomingMessage) =>
-    serve(socket, registry, log, warn, isOwn(request)),
+    serve(socket, { ...parts, warn, isOwn: isOwn(request) }),
   );
   return server;
 }
 
 /** Warnings at the pace of a person's reading, however fast a device is at fault: a log must not grow with bad input. */
-function sparingly(log: Logger): (about: object, text: string) => void {
+function sparingly(log: Logger): Warn {
   let windowEnds = 0;
   let said = 0;
   let unsaid = 0;
@@ -58,10 +67,7 @@ function sparingly(log: Logger): (about: object, text: string) => void {
 
 function serve(
   socket: WebSocket,
-  registry: DeviceRegistry,
-  log: Logger,
-  warn: (about: object, text: string) => void,
-  isOwn: boolean,
+  { presence, bus, log, warn, isOwn }: Parts & { warn: Warn; isOwn: boolean },
 ): void {
   let device: LinkedDevice | null = null;
   let greeting = false;
@@ -103,7 +109,7 @@ function serve(
   socket.on('close', () => {
     clearTimeout(impatience);
     clearInterval(heartbeat);
-    if (device !== null) registry.leave(device);
+    if (device !== null) presence.leave(device);
   });
 
   const receiveText = async (text: string) => {
@@ -128,16 +134,16 @@ function serve(
     // Of one that has not been let in nothing is taken but that it is there.
     if (device?.waiting === true && message.type !== 'hello') return;
     if (message.type === 'scene') {
-      if (device !== null) registry.emit('scene', device, message.values);
+      if (device !== null) bus.emit('scene', device, message.values);
       return;
     }
     if (message.type === 'state') {
       const { battery, signal, remark, outputs = {} } = message;
-      if (device !== null) registry.state(device, { battery, signal, remark }, outputs);
+      if (device !== null) presence.state(device, { battery, signal, remark }, outputs);
       return;
     }
     if (message.type === 'kept') {
-      if (device !== null) registry.emit('kept', device, message);
+      if (device !== null) bus.emit('kept', device, message);
       return;
     }
     if (device !== null || greeting) {
@@ -146,7 +152,7 @@ function serve(
     }
     greeting = true;
     clearTimeout(impatience);
-    const arrival = await registry.arrive(message, send, isOwn, refuse);
+    const arrival = await presence.arrive(message, send, isOwn, refuse);
     switch (arrival.kind) {
       case 'code-in-use':
         refuse('code-in-use', `a device with the code ${message.device.code} is on the link already`);
@@ -160,7 +166,7 @@ function serve(
       case 'welcome':
         // The socket may have closed while the settings were read.
         if (socket.readyState === socket.OPEN) device = arrival.device;
-        else registry.leave(arrival.device);
+        else presence.leave(arrival.device);
     }
   };
 
@@ -192,7 +198,7 @@ function serve(
 
   const receiveFrame = (from: LinkedDevice, frame: SampleFrame) => {
     if (frame.kind === frameKinds.kept) {
-      registry.emit('keptFrame', from, frame);
+      bus.emit('keptFrame', from, frame);
       return;
     }
     if (frame.kind !== frameKinds.link)
@@ -201,7 +207,7 @@ function serve(
     // What was on its way when its stream was stopped or begun anew is passed over.
     if (stream === undefined) return;
     checkFrame(stream, frame);
-    if (registry.samples(stream, frame)) return;
+    if (takeFrame(bus, stream, frame)) return;
     if (++impossible >= mostImpossible)
       refuse(
         'impossible-readings',
