@@ -13,8 +13,11 @@ const serverRooms = [
   'link',
   'presence',
   'sensors',
+  '(evaluation|senml)',
+  'queue',
+  'processes',
   'recorder',
-  '(spots|away|senml|imports|evaluation)',
+  '(spots|away|imports)',
   'live',
   'routes',
 ];

@@ -10,6 +10,7 @@ export * from './linkMemory';
 export * from './live';
 export * from './plan';
 export * from './workings';
+export * from './jobs';
 export * from './kept';
 export * from './setup';
 export * from './recorder';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { deviceSchema, importSchema, runSchema } from './http';
 import { controlActionSchema, keySchema, sceneSchema } from './link';
+import { jobSchema } from './jobs';
 import { keptKindKeys } from './kept';
 import { planSchema } from './plan';
 import { recorderStatusSchema } from './recorder';
@@ -35,6 +36,8 @@ export const toScreenSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('scene'), code: z.string(), values: sceneSchema.shape.values }),
   /** Its name and the plan of its next runs, as somebody has just changed them. */
   z.object({ type: z.literal('plan'), investigation: z.string(), name: z.string(), plan: planSchema }),
+  /** What becomes of something that may wait, for whoever asked for it. */
+  z.object({ type: z.literal('job'), job: jobSchema }),
   /** A document that somebody keeps over its runs was stored. */
   z.object({
     type: z.literal('document'),

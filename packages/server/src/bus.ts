@@ -1,5 +1,6 @@
 import {
   type Import,
+  type Job,
   type KeptKind,
   type KeptMessage,
   type Plan,
@@ -51,6 +52,12 @@ export interface Happenings {
   fault: [investigation: string, sentence: string];
   /** Whether readings wait for a database that does not take them. */
   backlog: [isWaiting: boolean];
+  /** The lease of this process was renewed: a good moment to see to what others have left behind. */
+  beat: [];
+  /** The lease had run out before it was renewed: others may have taken this process for ended. */
+  lapsed: [];
+  /** What becomes of something that may wait, for whoever wants it. */
+  job: [person: string, job: Job];
   /** What became of a file; it concerns nobody but whoever brings it in. */
   import: [owner: string, state: Import];
 }

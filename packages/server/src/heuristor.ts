@@ -22,13 +22,17 @@ import { Presence } from './presence/presence';
 import { Stages } from './presence/stages';
 import { Recorder } from './recorder/recorder';
 import { Recordings } from './recorder/recordings';
+import { LeftBehind } from './processes/leftBehind';
+import { OwnProcess } from './processes/ownProcess';
+import { Queue } from './queue/queue';
+import { tidyRun } from './queue/tidyRun';
+import { workOut } from './queue/workOut';
 import { Calibrations } from './sensors/calibrations';
 import { Outputs } from './sensors/outputs';
 import { SensorUses } from './sensors/sensorUses';
 import { SenmlGateway } from './senml/gateway';
 import { Pairings } from './senml/tokens';
-import { UnderWay, endWhatWasUnderWay } from './services/underWay';
-import { markInterruptedRuns } from './services/runs';
+import { UnderWay } from './services/underWay';
 import { type Settings } from './settings';
 import { SpotDesk } from './spots/spotDesk';
 
@@ -80,27 +84,35 @@ export async function startHeuristor(
   const access = accessBy(settings);
   const certificate = await certificateOf(settings);
   const database = await openDatabase(settings.database);
-  const interrupted = await markInterruptedRuns();
-  if (interrupted > 0) log.warn(`${interrupted} run(s) had been interrupted; they are marked as such`);
-  const cutOff = await endWhatWasUnderWay();
-  if (cutOff > 0) log.warn(`${cutOff} run(s) that waited, or sweeps, were ended; it is said where they were`);
   const health = new DatabaseHealth(settings.database);
   const room = new DiskRoom([settings.data, ...(await databaseFolder(database.general))]);
   const bus = new Bus();
+  const own = new OwnProcess({ storage: database.storage, bus, log });
+  const process = own.id;
+  const evaluations = new Evaluations(settings.database, log);
+  const queue = new Queue({ kinds: [tidyRun({ bus }), workOut({ evaluations })], bus, process, log });
+  const left = new LeftBehind({ bus, queue, log });
   const recordings = new Recordings();
   const presence = new Presence({ school: (await onlySchool()).id, bus, inRuns: recordings });
   const stages = new Stages({ bus, presence });
   const uses = new SensorUses({ presence, bus, inRuns: recordings });
   const calibrations = new Calibrations({ presence, bus, inRuns: recordings });
   const outputs = new Outputs({ presence });
-  const recorder = new Recorder({ presence, bus, recordings, storage: database.storage, log });
+  const recorder = new Recorder({
+    presence,
+    bus,
+    recordings,
+    queue,
+    process,
+    storage: database.storage,
+    log,
+  });
   const importer = new Importer({ bus, log });
-  const evaluations = new Evaluations(settings.database, log);
   const spots = new SpotDesk({ presence, outputs, bus, log });
   const away = new AwayDesk({ presence, bus, log });
   const senml = new SenmlGateway({ presence, bus });
   const live = new LiveServer({ bus, presence, stages, recorder, health, room, access, log });
-  const underWay = new UnderWay({ bus, log });
+  const underWay = new UnderWay({ bus, process, log });
   const link = createLinkServer({
     presence,
     bus,
@@ -125,6 +137,7 @@ export async function startHeuristor(
     away,
     importer,
     evaluations,
+    queue,
     senml,
     pairings: new Pairings(),
     live,
@@ -148,6 +161,8 @@ export async function startHeuristor(
     } else if (!path.startsWith('/live')) turnAway(socket, '404 Not Found');
   };
 
+  await own.begin();
+  await left.seeTo();
   const listen = (one: Server, port: number) =>
     new Promise<number>((resolve, reject) => {
       one.on('upgrade', upgrade);
@@ -178,7 +193,9 @@ export async function startHeuristor(
       senml.close();
       await recorder.close();
       await importer.close();
+      await queue.close();
       await evaluations.close();
+      await own.close();
       for (const client of link.clients) client.terminate();
       await live.close();
       await Promise.all([ended(server), ended(tlsServer)]);

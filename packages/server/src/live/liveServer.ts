@@ -141,6 +141,7 @@ export class LiveServer {
       this.broadcast({ type: 'fault', investigation, sentence }, investigation),
     );
     bus.on('import', (owner, state) => this.tell(owner, { type: 'import', import: state }));
+    bus.on('job', (person, job) => this.tell(person, { type: 'job', job }));
     bus.on('plan', (investigation, plan) =>
       this.broadcast({ type: 'plan', investigation, ...plan }, investigation),
     );

@@ -15,6 +15,7 @@ import * as actors from './013-actors';
 import * as documents from './014-documents';
 import * as evaluations from './015-evaluations';
 import * as looks from './016-looks';
+import * as processes from './017-processes';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -33,6 +34,7 @@ const migrations: Record<string, Knex.Migration> = {
   '014-documents': documents,
   '015-evaluations': evaluations,
   '016-looks': looks,
+  '017-processes': processes,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

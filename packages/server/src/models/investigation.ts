@@ -15,5 +15,7 @@ export class InvestigationModel extends Model {
   declare deletedAt: Date | null;
   /** What the server does that is in no run yet; and what of it a restart has ended, in words. */
   declare underWay: unknown;
+  /** The process that does it. */
+  declare underWayBy: string | null;
   declare endedByRestart: string | null;
 }

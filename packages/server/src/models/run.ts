@@ -39,6 +39,8 @@ export class RunModel extends Model {
   declare conditions: ConditionValues;
   declare group: string;
   declare remark: string;
+  /** The process that records it, or recorded it. */
+  declare recordedBy: string | null;
   declare startedAt: Date;
   /** Where the clock hung by which it was taken; null where nobody knows. */
   declare timeZone: string | null;

@@ -7,6 +7,14 @@ import { addRun, findRun } from '../services/runs';
 
 const retryMilliseconds = 500;
 
+interface Entered {
+  investigationId: string;
+  plan: Plan;
+  channels: ChannelFields[];
+  /** The process that records it. */
+  recordedBy: string;
+}
+
 /**
  * Enters a run into the database. One that began by itself has nobody who could press again: it is tried until the database is
  * back.
@@ -14,7 +22,7 @@ const retryMilliseconds = 500;
  * @throws whatever the database says, where it is not
  */
 export async function enteredRun(
-  { investigationId, plan, channels }: { investigationId: string; plan: Plan; channels: ChannelFields[] },
+  { investigationId, plan, channels, recordedBy }: Entered,
   log: Logger,
   mayRetry: () => boolean,
 ): Promise<Run> {
@@ -30,6 +38,7 @@ export async function enteredRun(
           investigationId,
           origin: 'recorded',
           state: 'recording',
+          recordedBy,
           plan,
           channels: channels.map(datedAtStart),
         }))

@@ -15,8 +15,8 @@ import { Failure } from '../failure';
 import { type LinkedDevice, type LinkedStream, sendsAgain } from '../link/device';
 import { type Presence } from '../presence/presence';
 import { findInvestigation } from '../services/investigations';
-import { endRun, markRun, readRun } from '../services/runs';
-import { giveRoomBack, joinBlocks } from '../services/samples';
+import { endRun, markRun, takeRunsOn } from '../services/runs';
+import { type Queue } from '../queue/queue';
 import { BlockWriter } from './blockWriter';
 import { enteredRun } from './entering';
 import { type Recording, newRecording, placesOf, underWay } from './recording';
@@ -42,6 +42,10 @@ interface Parts {
   presence: Presence;
   bus: Bus;
   recordings: Recordings;
+  /** Where what may wait after a run is put. */
+  queue: Pick<Queue, 'add'>;
+  /** The process that this is, by its id. */
+  process: string;
   /** Connections of its own, which nothing else can starve. */
   storage: Knex;
   log: Logger;
@@ -52,6 +56,8 @@ export class Recorder {
   private readonly presence: Presence;
   private readonly bus: Bus;
   private readonly recordings: Recordings;
+  private readonly queue: Pick<Queue, 'add'>;
+  private readonly process: string;
   private readonly log: Logger;
   readonly writer: BlockWriter;
   private readonly timer: NodeJS.Timeout;
@@ -61,10 +67,12 @@ export class Recorder {
   /** Ends of runs that are being stored and joined. */
   private readonly finishing = new Set<Promise<void>>();
 
-  constructor({ presence, bus, recordings, storage, log }: Parts) {
+  constructor({ presence, bus, recordings, queue, process, storage, log }: Parts) {
     this.presence = presence;
     this.bus = bus;
     this.recordings = recordings;
+    this.queue = queue;
+    this.process = process;
     this.log = log;
     this.writer = new BlockWriter(storage, log, (waiting) => bus.emit('backlog', waiting));
     bus.on('readings', (stream, _sent, taken) => this.readings(stream, taken));
@@ -76,6 +84,7 @@ export class Recorder {
         now: performance.now(),
       }),
     );
+    bus.on('lapsed', () => void this.takeOn());
     bus.on('back', (device) => this.returned(device));
     bus.on('doubt', (device, sentence) =>
       this.all({ kind: 'disbelieved', code: device.code, sentence, now: performance.now() }),
@@ -246,6 +255,18 @@ export class Recorder {
     }
   }
 
+  /** Goes on with runs that others took for interrupted, since this process was not heard of for a while. */
+  private async takeOn(): Promise<void> {
+    const ids = [...this.recordings.all()].flatMap(({ run, state }) =>
+      run !== null && state.phase === 'recording' ? [run.id] : [],
+    );
+    try {
+      for (const run of await takeRunsOn(this.process, ids)) this.bus.emit('run', run);
+    } catch (error) {
+      this.log.warn({ error: String(error) }, 'runs that go on could not be marked so');
+    }
+  }
+
   private remark(code: string, sentence: string): void {
     for (const recording of this.recordings.all())
       if (recording.known.has(code)) this.dispatch(recording, { kind: 'remarked', sentence });
@@ -283,7 +304,7 @@ export class Recorder {
     for (const ring of rings) ring.hold();
     try {
       const run = await enteredRun(
-        { investigationId, plan, channels },
+        { investigationId, plan, channels, recordedBy: this.process },
         this.log,
         () => !isAwaited && !this.closing,
       );
@@ -400,10 +421,7 @@ export class Recorder {
     }
     if (this.closed) return;
     try {
-      for (const id of channelIds) await joinBlocks(id);
-      await giveRoomBack();
-      const joined = await readRun(run.id);
-      this.bus.emit('run', joined);
+      await this.queue.add('tidy-run', { run: run.id }, { investigation: run.investigationId });
     } catch (error) {
       this.log.warn(
         { run: run.id, error: String(error) },

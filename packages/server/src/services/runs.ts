@@ -13,6 +13,7 @@ import { ChannelModel } from '../models/channel';
 import { GapModel } from '../models/gap';
 import { InvestigationModel } from '../models/investigation';
 import { RunModel } from '../models/run';
+import { livesIn } from './processLease';
 import { presentRun } from './present';
 
 export const partsOfRun = '[channels, gaps, spots]';
@@ -25,6 +26,8 @@ export interface NewRun {
   state: Run['state'];
   plan: Plan;
   channels: ChannelFields[];
+  /** The process that records it. */
+  recordedBy?: string;
   /** How it is taken reading by reading. */
   spot?: Omit<Spot, 'rows'>;
   /** When it began, where that is not now, and where the clock hung; null where nobody knows. */
@@ -63,6 +66,7 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
       origin: run.origin,
       state: run.state,
       plan: run.plan,
+      recordedBy: run.recordedBy ?? null,
       spot: run.spot ?? null,
       notes: [],
       practice: run.origin === 'recorded' && run.plan.practice,
@@ -140,7 +144,33 @@ export async function endRun(id: string, state: 'ended' | 'interrupted'): Promis
   return readRun(id);
 }
 
-/** Marks runs that a crash left open. Called once, before anything is recorded. */
-export async function markInterruptedRuns(): Promise<number> {
-  return RunModel.query().where({ state: 'recording' }).patch({ state: 'interrupted', endedAt: new Date() });
+/** Ids of the runs of an investigation that have ended and were not removed, in their order. */
+export async function endedRunsOf(investigationId: string): Promise<string[]> {
+  const runs = await RunModel.query()
+    .where({ investigationId })
+    .whereIn('state', ['ended', 'interrupted'])
+    .whereNull('deletedAt')
+    .orderBy('number')
+    .select('id');
+  return runs.map(({ id }) => id);
+}
+
+/** Marks runs that are being recorded by no process whose lease still runs. @returns them as they are now */
+export async function markInterruptedRuns(): Promise<Run[]> {
+  const marked = await RunModel.query()
+    .where({ state: 'recording' })
+    .whereRaw(`not ${livesIn('"recordedBy"')}`)
+    .patch({ state: 'interrupted', endedAt: new Date() })
+    .returning('id');
+  return Promise.all((marked as unknown as RunModel[]).map(({ id }) => readRun(id)));
+}
+
+/** Takes runs on again that a process is recording, and that others took for interrupted. @returns them as they are now */
+export async function takeRunsOn(process: string, ids: readonly string[]): Promise<Run[]> {
+  const taken = await RunModel.query()
+    .findByIds([...ids])
+    .where({ state: 'interrupted', recordedBy: process })
+    .patch({ state: 'recording', endedAt: null })
+    .returning('id');
+  return Promise.all((taken as unknown as RunModel[]).map(({ id }) => readRun(id)));
 }

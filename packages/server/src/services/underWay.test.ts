@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { type Investigation } from '@heuristor/contracts';
 import pino from 'pino';
 import { Bus } from '../bus';
@@ -17,7 +18,7 @@ const ended = async (id: string) =>
 test('a sweep that was cut off says how far it came; one that ended is none', async () => {
   const [cut, done] = [await newBench(server, null), await newBench(server, null)];
   const bus = new Bus();
-  const underWay = new UnderWay({ bus, log: pino({ level: 'silent' }) });
+  const underWay = new UnderWay({ bus, process: randomUUID(), log: pino({ level: 'silent' }) });
   for (let taken = 0; taken <= 3; taken++)
     for (const id of [cut, done])
       bus.emit('spots', id, {

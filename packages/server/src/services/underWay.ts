@@ -3,6 +3,7 @@ import { raw } from 'objection';
 import { type Logger } from 'pino';
 import { type Bus } from '../bus';
 import { InvestigationModel } from '../models/investigation';
+import { livesIn } from './processLease';
 
 /** What the server does that is in no run yet: a restart ends it, and nothing that was stored would tell. */
 type Doing = { kind: 'waiting' } | { kind: 'sweep'; taken: number; planned: number };
@@ -10,16 +11,23 @@ type Doing = { kind: 'waiting' } | { kind: 'sweep'; taken: number; planned: numb
 const isWaiting = ({ phase }: RecorderStatus) => phase === 'waiting' || phase === 'countdown';
 
 /**
- * Turns what was under way when the server ended into words for whoever opens the investigation next.
+ * Turns what was under way in processes whose lease ran out into words for whoever opens the investigation next.
  * @returns how much there was
  */
 export async function endWhatWasUnderWay(): Promise<number> {
-  const found = await InvestigationModel.query().whereNotNull('underWay').select('id', 'underWay');
-  for (const { id, underWay } of found)
-    await InvestigationModel.query()
-      .findById(id)
-      .patch({ underWay: null, endedByRestart: wordsFor(underWay as Doing) });
-  return found.length;
+  return InvestigationModel.transaction(async (transaction) => {
+    const found = await InvestigationModel.query(transaction)
+      .whereNotNull('underWay')
+      .whereRaw(`not ${livesIn('"underWayBy"')}`)
+      .select('id', 'underWay')
+      .forUpdate()
+      .skipLocked();
+    for (const { id, underWay } of found)
+      await InvestigationModel.query(transaction)
+        .findById(id)
+        .patch({ underWay: null, underWayBy: null, endedByRestart: wordsFor(underWay as Doing) });
+    return found.length;
+  });
 }
 
 const wordsFor = (doing: Doing): string =>
@@ -44,9 +52,11 @@ export class UnderWay {
   private readonly writing = new Map<string, Promise<void>>();
   private hasEnded = false;
 
+  private readonly process: string;
   private readonly log: Logger;
 
-  constructor({ bus, log }: { bus: Bus; log: Logger }) {
+  constructor({ bus, process, log }: { bus: Bus; process: string; log: Logger }) {
+    this.process = process;
     this.log = log;
     bus.on('recorder', (id, status) => this.recorderTold(id, status));
     bus.on('spots', (id, status) => this.spotsTold(id, status));
@@ -82,7 +92,10 @@ export class UnderWay {
       try {
         await InvestigationModel.query()
           .findById(id)
-          .patch({ underWay: doing === null ? null : raw('?::jsonb', [JSON.stringify(doing)]) });
+          .patch({
+            underWay: doing === null ? null : raw('?::jsonb', [JSON.stringify(doing)]),
+            underWayBy: doing === null ? null : this.process,
+          });
       } catch (error) {
         // It is only lacking where the server is started anew while the database is away.
         this.log.warn({ error: String(error) }, 'what is under way was not written down');

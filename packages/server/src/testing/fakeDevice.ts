@@ -56,12 +56,13 @@ export class FakeDevice {
   ) {}
 
   static async connect(
-    port: number,
+    /** Of the server on this machine, or the whole address of its link. */
+    port: number | string,
     code: string,
     position: (seconds: number) => number,
     hello: unknown = helloOf(code),
   ): Promise<FakeDevice> {
-    const socket = new WebSocket(`ws://127.0.0.1:${port}/link`);
+    const socket = new WebSocket(typeof port === 'string' ? port : `ws://127.0.0.1:${port}/link`);
     const device = new FakeDevice(socket, position, channelsIn(hello), isRegularIn(hello));
     socket.on('error', () => undefined);
     socket.on('message', (data) => device.hear(toDeviceSchema.parse(JSON.parse(String(data)))));

@@ -29,6 +29,20 @@ export interface TestServer extends Signed {
   close(): Promise<void>;
 }
 
+/** Signs in on the server at a port of this machine, by a token. */
+export async function signedOn(port: number, token: string): Promise<Signed> {
+  const anonymous = agentOf(port);
+  const answer = await anonymous.post('/api/sign-in').send({ token });
+  const cookie = String(answer.headers['set-cookie']).split(';')[0];
+  return {
+    cookie,
+    api(method, path, body) {
+      const request = anonymous[method](`/api${path}`).set('Cookie', cookie);
+      return body === undefined ? request : request.send(body);
+    },
+  };
+}
+
 /** The address of a new database of the test cluster, whose own address `npm test` hands over. */
 export async function newDatabase(): Promise<string> {
   const server = process.env.HEURISTOR_TEST_DATABASE;
@@ -66,17 +80,7 @@ export async function startTestServer(
     isOwn ?? undefined,
   );
   const anonymous = agentOf(heuristor.port);
-  const signIn = async (token: string): Promise<Signed> => {
-    const answer = await anonymous.post('/api/sign-in').send({ token });
-    const cookie = String(answer.headers['set-cookie']).split(';')[0];
-    return {
-      cookie,
-      api(method, path, body) {
-        const request = anonymous[method](`/api${path}`).set('Cookie', cookie);
-        return body === undefined ? request : request.send(body);
-      },
-    };
-  };
+  const signIn = (token: string) => signedOn(heuristor.port, token);
   return {
     heuristor,
     port: heuristor.port,
