@@ -4,29 +4,41 @@ import {
   type ImportNames,
   type Run,
   channelOf,
+  importAnswerSchema,
   largestImportBytes,
   mostSpotRows,
 } from '@heuristor/contracts';
 import { randomUUID } from 'node:crypto';
-import { closeSync, createWriteStream, openSync } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { closeSync, createWriteStream, existsSync, openSync } from 'node:fs';
+import { mkdtemp, open, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type Readable, Transform } from 'node:stream';
+import { type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import { type Logger } from 'pino';
 import { Piscina } from 'piscina';
+import { z } from 'zod';
 import { type Actor } from '../auth/actor';
 import { type Bus } from '../bus';
 import { Failure } from '../failure';
 import { RunModel } from '../models/run';
 import { SpotModel } from '../models/spot';
+import { type StoredFileModel } from '../models/storedFile';
 import { findInvestigation } from '../services/investigations';
 import { makePreview } from '../services/previews';
 import { addRun, readRun } from '../services/runs';
 import { writeSamples } from '../services/samples';
+import {
+  bytesOfFile,
+  filesFor,
+  findFile,
+  receiveFile,
+  removeFile,
+  removeStaleFiles,
+  touchFile,
+} from '../services/storedFiles';
 import { mended } from './mended';
 import { rowsOf, spotsOf } from './spotRows';
 import { type FilePlace, numbersAt } from './numberFile';
@@ -48,19 +60,21 @@ interface Open {
   /** What was decided about it. */
   choices: ImportAnswer;
   abort: AbortController;
-  /** When somebody last did something with it. */
-  touchedAt: number;
 }
 
-const megabyte = 1024 * 1024;
+/** What the files are for that lie in the database until they are runs. */
+const purpose = 'import';
 const mostOpen = 8;
-const keptMilliseconds = 30 * 60_000;
+const keptMinutes = 30;
 /** A file in whose preview nobody has done anything for so long makes room where room is needed. */
 const idleMilliseconds = 60_000;
 
+/** What is kept of a file beside its bytes. */
+const aboutSchema = z.object({ zone: z.string(), choices: importAnswerSchema });
+
 /**
- * Files of columns on their way to become runs: received into a folder of their own, read on a worker's thread, shown before
- * anything is stored, then stored, or forgotten.
+ * Files of columns on their way to become runs: received into the database, read on a worker's thread, shown before anything of them
+ * becomes a run, then stored, or forgotten.
  */
 export class Importer {
   private readonly bus: Bus;
@@ -75,7 +89,7 @@ export class Importer {
     // What is read goes to a file as it comes; what is left over is cleared away soon.
     resourceLimits: { maxOldGenerationSizeMb: 256 },
   });
-  private readonly timer = setInterval(() => this.sweep(), 60_000).unref();
+  private readonly timer = setInterval(() => void this.sweep(), 60_000).unref();
   private folder: Promise<string> | null = null;
 
   constructor({ bus, log }: { bus: Bus; log: Logger }) {
@@ -92,40 +106,29 @@ export class Importer {
     body: Readable,
   ): Promise<Import> {
     await findInvestigation(investigationId);
-    if (this.open.size >= mostOpen) this.forgetIdle();
-    if (this.open.size >= mostOpen)
-      throw new Failure(
-        'too-many-requests',
-        `${mostOpen} files are being brought in already. Finish one first.`,
-      );
-    this.folder ??= mkdtemp(join(tmpdir(), 'heuristor-'));
+    await this.makeRoom();
     const id = randomUUID();
-    const file = join(await this.folder, id);
-    let length = 0;
-    const counted = new Transform({
-      transform(chunk: Buffer, _encoding, next) {
-        length += chunk.length;
-        if (length > largestImportBytes)
-          next(
-            new Failure(
-              'too-large',
-              `A file may have ${largestImportBytes / megabyte} MB; this one has more. Split it into several.`,
-            ),
-          );
-        else next(null, chunk);
-      },
-    });
+    const file = join(await this.place(), id);
+    const title = name.trim() === '' ? 'file' : name.trim().slice(0, 100);
+    const copy = await open(file, 'w');
     try {
-      await pipeline(body, counted, createWriteStream(file));
+      await receiveFile(
+        { id, purpose, owner: actor.id, investigationId, name: title, about: { zone, choices: {} } },
+        body,
+        largestImportBytes,
+        (part) => copy.appendFile(part),
+      );
     } catch (error) {
       await rm(file, { force: true });
       throw error;
+    } finally {
+      await copy.close();
     }
     const entry: Open = {
       id,
       owner: actor.id,
       investigationId,
-      name: name.trim() === '' ? 'file' : name.trim().slice(0, 100),
+      name: title,
       file,
       numbers: `${file}.numbers`,
       zone,
@@ -133,7 +136,6 @@ export class Importer {
       answer: null,
       choices: {},
       abort: new AbortController(),
-      touchedAt: Date.now(),
     };
     this.open.set(id, entry);
     void this.read(entry, {});
@@ -141,22 +143,24 @@ export class Importer {
   }
 
   /** @throws Failure */
-  status(actor: Actor, id: string): Import {
-    return presented(this.find(actor, id));
+  async status(actor: Actor, id: string): Promise<Import> {
+    return presented(await this.find(actor, id));
   }
 
   /** Decides how a file is to be understood; it is read again. @throws Failure */
-  answer(actor: Actor, id: string, choices: ImportAnswer): Import {
-    const entry = this.find(actor, id);
+  async answer(actor: Actor, id: string, choices: ImportAnswer): Promise<Import> {
+    const entry = await this.find(actor, id);
     if (entry.state.kind === 'reading' || entry.state.kind === 'storing' || entry.state.kind === 'stored')
       throw new Failure('invalid-request', 'This file asks nothing now.');
-    void this.read(entry, { ...entry.choices, ...choices });
+    const all = { ...entry.choices, ...choices };
+    await touchFile(id, { zone: entry.zone, choices: all });
+    void this.read(entry, all);
     return presented(entry);
   }
 
   /** Stores the runs of a file that was read, under the names that were given them. @throws Failure */
   async keep(actor: Actor, id: string, names?: ImportNames): Promise<Import> {
-    const entry = this.find(actor, id);
+    const entry = await this.find(actor, id);
     const { answer } = entry;
     if (answer === null || entry.state.kind !== 'ready')
       throw new Failure('invalid-request', 'This file is not read to its end yet.');
@@ -213,7 +217,8 @@ export class Importer {
       this.change(entry, { kind: 'stored' });
       for (const run of runs) this.bus.emit('run', run);
       const state = presented(entry);
-      this.forget(entry);
+      // Its runs are there; a file that could not be removed is swept away later.
+      await this.forget(entry).catch(() => undefined);
       for (const run of runs)
         makePreview(run.id).catch((error: unknown) =>
           this.log.warn({ error: String(error) }, 'no small picture'),
@@ -228,23 +233,56 @@ export class Importer {
   }
 
   /** Gives a file up, whatever it is doing. @throws Failure */
-  cancel(actor: Actor, id: string): void {
-    this.forget(this.find(actor, id));
+  async cancel(actor: Actor, id: string): Promise<void> {
+    await this.forget(await this.find(actor, id));
   }
 
   async close(): Promise<void> {
     clearInterval(this.timer);
-    for (const entry of this.open.values()) this.forget(entry);
+    // The files stay in the database: whoever brings one in goes on when a server is there again.
+    for (const { abort } of this.open.values()) abort.abort();
+    this.open.clear();
     await this.pool.destroy();
     if (this.folder !== null) await rm(await this.folder, { recursive: true, force: true });
   }
 
-  private find(actor: Actor, id: string): Open {
-    const entry = this.open.get(id);
+  /** A file that somebody brings in: as it stands here, or, where another process has begun with it, read anew. @throws Failure */
+  private async find(actor: Actor, id: string): Promise<Open> {
+    const known = this.open.get(id);
+    const stored = known?.owner === actor.id ? null : await findFile(purpose, actor.id, id);
+    const folder = await this.place();
+    const entry = this.open.get(id) ?? (stored == null ? null : this.takenUp(stored, folder));
     if (entry?.owner !== actor.id)
       throw new Failure('not-found', 'This file is not being brought in any more. Choose it again.');
-    entry.touchedAt = Date.now();
+    await touchFile(id);
     return entry;
+  }
+
+  private takenUp({ id, owner, investigationId, name, about }: StoredFileModel, folder: string): Open {
+    const file = join(folder, id);
+    const { zone, choices } = aboutSchema.parse(about);
+    const entry: Open = {
+      id,
+      owner,
+      investigationId,
+      name,
+      file,
+      numbers: `${file}.numbers`,
+      zone,
+      state: { kind: 'reading', share: 0 },
+      answer: null,
+      choices,
+      abort: new AbortController(),
+    };
+    this.open.set(id, entry);
+    void this.read(entry, choices);
+    return entry;
+  }
+
+  /** Where copies of files lie from which the thread reads. */
+  private place(): Promise<string> {
+    this.folder ??= mkdtemp(join(tmpdir(), 'heuristor-'));
+    return this.folder;
   }
 
   private async read(entry: Open, choices: ImportAnswer): Promise<void> {
@@ -255,7 +293,8 @@ export class Importer {
       if (entry.state.kind === 'reading') this.change(entry, { kind: 'reading', share });
     });
     try {
-      const { file, numbers, zone } = entry;
+      const { id, file, numbers, zone } = entry;
+      if (!existsSync(file)) await pipeline(bytesOfFile(id), createWriteStream(file));
       const scratch = scratchOf(entry);
       const task: ReadTask = { file, scratch, numbers, zone, choices, mostSpotRows, port: port2 };
       const answer = (await this.pool.run(task, {
@@ -292,24 +331,48 @@ export class Importer {
     this.bus.emit('import', entry.owner, presented(entry));
   }
 
-  private forget(entry: Open): void {
+  private async forget(entry: Open): Promise<void> {
+    this.letGo(entry);
+    await removeFile(entry.id);
+  }
+
+  /** Gives up the copy of a file, and what was read of it. */
+  private letGo(entry: Open): void {
     this.open.delete(entry.id);
     entry.abort.abort();
     for (const file of [entry.file, entry.numbers, scratchOf(entry)])
       rm(file, { force: true }).catch(() => undefined);
   }
 
-  private sweep(): void {
-    for (const entry of this.open.values())
-      if (Date.now() > entry.touchedAt + keptMilliseconds) this.forget(entry);
+  private async sweep(): Promise<void> {
+    try {
+      await removeStaleFiles(purpose, keptMinutes);
+      const there = new Set((await filesFor(purpose)).map(({ id }) => id));
+      for (const entry of this.open.values()) if (!there.has(entry.id)) this.letGo(entry);
+    } catch (error) {
+      this.log.warn({ error: String(error) }, 'files that nobody wants any more are looked for again');
+    }
   }
 
-  /** Where there is no place left, the file that was touched longest ago gives its one: its page may be gone. */
-  private forgetIdle(): void {
-    const idle = [...this.open.values()]
-      .filter(({ state, touchedAt }) => state.kind !== 'storing' && Date.now() > touchedAt + idleMilliseconds)
-      .sort((a, b) => a.touchedAt - b.touchedAt);
-    if (idle.length > 0) this.forget(idle[0]);
+  /**
+   * Where there is no place left, the file that was touched longest ago gives its one: its page may be gone.
+   * @throws Failure where all of them are in use
+   */
+  private async makeRoom(): Promise<void> {
+    const files = await filesFor(purpose);
+    if (files.length < mostOpen) return;
+    const idle = files.find(
+      ({ id, touchedAt }) =>
+        this.open.get(id)?.state.kind !== 'storing' && Date.now() > touchedAt.getTime() + idleMilliseconds,
+    );
+    if (idle === undefined)
+      throw new Failure(
+        'too-many-requests',
+        `${mostOpen} files are being brought in already. Finish one first.`,
+      );
+    const entry = this.open.get(idle.id);
+    if (entry !== undefined) this.letGo(entry);
+    await removeFile(idle.id);
   }
 }
 

@@ -1,10 +1,15 @@
+import { request as httpRequest } from 'node:http';
 import { type Import, type Investigation, type Run } from '@heuristor/contracts';
-import { newBench, valuesOf } from '../testing/bench';
-import { type TestServer, startTestServer } from '../testing/testServer';
+import { StoredFileModel } from '../models/storedFile';
+import { StoredPartModel } from '../models/storedPart';
+import { newBench, until, valuesOf } from '../testing/bench';
+import { type TestServer, newDatabase, startTestServer } from '../testing/testServer';
 
+let address: string;
 let server: TestServer;
 beforeAll(async () => {
-  server = await startTestServer();
+  address = await newDatabase();
+  server = await startTestServer(undefined, address);
 });
 afterAll(() => server.close());
 
@@ -220,9 +225,10 @@ describe('files', () => {
   });
 
   test('files whose pages are gone hold no place for ever: the one left alone for longest makes room', async () => {
-    const now = Date.now();
-    const clock = jest.spyOn(Date, 'now').mockImplementation(() => now + 61_000);
+    const leftAloneFor = (minutes: number) =>
+      StoredFileModel.query().patch({ touchedAt: new Date(Date.now() - minutes * 60_000) });
     // Whatever others have left open makes room for these.
+    await leftAloneFor(2);
     const sent = [];
     for (let i = 0; i < 8; i++) sent.push((await send('a;b\n1;2\n')).id);
     const ninth = `/investigations/${await newBench(server, null)}/imports?name=ninth`;
@@ -232,9 +238,9 @@ describe('files', () => {
       .send('a\n1\n')
       .expect(429);
     // A minute and more later.
-    clock.mockImplementation(() => now + 122_000);
+    await leftAloneFor(2);
+    await leftAloneFor(3).findById(sent[0]);
     const { id } = await send('a;b\n1;2\n');
-    clock.mockRestore();
     await server.api('get', `/imports/${sent[0]}`).expect(404);
     for (const one of [...sent.slice(1), id]) await server.api('delete', `/imports/${one}`).expect(204);
   });
@@ -248,5 +254,88 @@ describe('files', () => {
   ])('a wrong file %j is refused with the place', async (text, words) => {
     const { state } = await send(text);
     expect(state).toMatchObject({ kind: 'refused', sentence: expect.stringContaining(words) });
+  });
+});
+
+describe('while a file is brought in', () => {
+  const stored = () => StoredFileModel.query().resultSize();
+  const bytes = Buffer.from(
+    `t / s;x / m\n${Array.from({ length: 200_000 }, (_, i) => `${i};${i / 8}`).join('\n')}\n`,
+  );
+  const sent = async () => {
+    const investigation = await newBench(server, null);
+    const { body } = await server
+      .api('post', `/investigations/${investigation}/imports?name=table`)
+      .set('Content-Type', 'application/octet-stream')
+      .send(bytes)
+      .expect(202);
+    return { investigation, id: body.id as string };
+  };
+  const settled = (id: string) =>
+    until(
+      async () => (await server.api('get', `/imports/${id}`).expect(200)).body as Import,
+      ({ state }) => state.kind !== 'reading',
+    );
+
+  test('its bytes lie in the database, and go when it is given up, or has become runs', async () => {
+    const before = await stored();
+    const [given, kept] = [await sent(), await sent()];
+    expect(await stored()).toBe(before + 2);
+    const parts = await StoredPartModel.query().where({ fileId: kept.id }).orderBy('part');
+    expect(Buffer.concat(parts.map((part) => part.bytes)).equals(bytes)).toBe(true);
+    expect(parts.length).toBeGreaterThan(1);
+    await settled(kept.id);
+    await server.api('post', `/imports/${kept.id}/keep`).expect(201);
+    await server.api('delete', `/imports/${given.id}`).expect(204);
+    expect(await stored()).toBe(before);
+    expect(await StoredPartModel.query().whereIn('fileId', [given.id, kept.id]).resultSize()).toBe(0);
+  });
+
+  test('one that breaks off in the middle leaves nothing', async () => {
+    const investigation = await newBench(server, null);
+    const before = await stored();
+    const request = httpRequest({
+      port: server.port,
+      host: '127.0.0.1',
+      method: 'POST',
+      path: `/api/investigations/${investigation}/imports?name=half`,
+      headers: { Cookie: server.cookie, 'Content-Type': 'application/octet-stream', 'Content-Length': 1e8 },
+    });
+    request.on('error', () => undefined);
+    request.write(bytes);
+    await until(stored, (count) => count === before + 1);
+    request.destroy();
+    await until(stored, (count) => count === before);
+  });
+
+  test('the server is started anew: it is read once more as it was, and can be kept', async () => {
+    const { investigation, id } = await sent();
+    expect((await settled(id)).state).toMatchObject({ kind: 'ready', decimal: '.' });
+    await server.api('post', `/imports/${id}/answer`, {
+      layout: { axis: { kind: 'rate', hertz: 4 }, without: [0] },
+    });
+    await settled(id);
+    const { cookie } = server;
+    await server.close();
+    server = await startTestServer(undefined, address);
+    const asOne = (method: 'get' | 'post', path: string) =>
+      server.anonymous[method](`/api${path}`).set(
+        'Cookie',
+        cookie.replace(/^[^=]*/, server.cookie.split('=')[0]),
+      );
+    const again = await until(
+      async () => (await asOne('get', `/imports/${id}`).expect(200)).body as Import,
+      ({ state }) => state.kind !== 'reading',
+    );
+    expect(again.state).toMatchObject({
+      kind: 'ready',
+      rows: 200_000,
+      runs: [{ channels: [{ name: 'x' }] }],
+    });
+    await asOne('post', `/imports/${id}/keep`).expect(201);
+    const { runs } = (await asOne('get', `/investigations/${investigation}`)).body as Investigation;
+    expect(runs[0].channels[0].sampling).toEqual({ kind: 'regular', start: 0, interval: 0.25 });
+    const values = await valuesOf(server, runs[0].channels[0].id);
+    expect([values.length, values[1], values[199_999]]).toEqual([200_000, 1 / 8, 199_999 / 8]);
   });
 });

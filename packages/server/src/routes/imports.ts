@@ -7,17 +7,19 @@ import { bodyOf, idOf } from './validated';
 /** Files of columns between their arrival and their becoming runs. */
 export function importRoutes({ importer }: { importer: Importer }): Router {
   const router = Router();
-  router.get('/:id', (request, response) => {
-    response.json(importer.status(actorIn(response), idOf(request)));
+  router.get('/:id', async (request, response) => {
+    response.json(await importer.status(actorIn(response), idOf(request)));
   });
-  router.post('/:id/answer', (request, response) => {
-    response.json(importer.answer(actorIn(response), idOf(request), bodyOf(importAnswerSchema, request)));
+  router.post('/:id/answer', async (request, response) => {
+    response.json(
+      await importer.answer(actorIn(response), idOf(request), bodyOf(importAnswerSchema, request)),
+    );
   });
   router.post('/:id/keep', async (request, response) => {
     response.status(201).json(await importer.keep(actorIn(response), idOf(request), namesIn(request)));
   });
-  router.delete('/:id', (request, response) => {
-    importer.cancel(actorIn(response), idOf(request));
+  router.delete('/:id', async (request, response) => {
+    await importer.cancel(actorIn(response), idOf(request));
     response.status(204).end();
   });
   return router;

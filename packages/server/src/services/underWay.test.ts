@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { type Investigation } from '@heuristor/contracts';
 import pino from 'pino';
 import { Bus } from '../bus';
-import { newBench } from '../testing/bench';
+import { InvestigationModel } from '../models/investigation';
+import { newBench, until } from '../testing/bench';
 import { type TestServer, startTestServer } from '../testing/testServer';
 import { UnderWay, endWhatWasUnderWay } from './underWay';
 
@@ -39,4 +40,31 @@ test('a sweep that was cut off says how far it came; one that ended is none', as
   );
   expect(await ended(done)).toBeNull();
   expect(await endWhatWasUnderWay()).toBe(0);
+});
+
+test('what still waits when this process is heard of again did not end', async () => {
+  const id = await newBench(server, null);
+  const bus = new Bus();
+  const process = randomUUID();
+  const underWay = new UnderWay({ bus, process, log: pino({ level: 'silent' }) });
+  bus.emit('recorder', id, { phase: 'countdown', number: 1, times: 1, secondsLeft: 5 });
+  await until(
+    async () => (await InvestigationModel.query().findById(id))?.underWayBy,
+    (by) => by === process,
+  );
+  // No lease of it runs, so that another process says that it ended.
+  expect(await endWhatWasUnderWay()).toBe(1);
+  expect(await ended(id)).toMatch('A run waited here');
+  bus.emit('lapsed');
+  await until(
+    () => ended(id),
+    (words) => words === null,
+  );
+  expect((await InvestigationModel.query().findById(id))?.underWay).toEqual({ kind: 'waiting' });
+  bus.emit('recorder', id, { phase: 'idle' });
+  await until(
+    async () => (await InvestigationModel.query().findById(id))?.underWay,
+    (doing) => doing === null,
+  );
+  await underWay.close();
 });

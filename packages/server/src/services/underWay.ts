@@ -60,6 +60,8 @@ export class UnderWay {
     this.log = log;
     bus.on('recorder', (id, status) => this.recorderTold(id, status));
     bus.on('spots', (id, status) => this.spotsTold(id, status));
+    // Others may have said that it ended, since this process was not heard of for a while.
+    bus.on('lapsed', () => this.doing.forEach((_, id) => this.write(id, { endedByRestart: null })));
   }
 
   private recorderTold(id: string, status: RecorderStatus): void {
@@ -85,9 +87,14 @@ export class UnderWay {
     if (this.hasEnded) return;
     const known = this.doing.get(id) ?? { recorder: null, spots: null };
     if (JSON.stringify(known[by]) === JSON.stringify(now)) return;
-    const next = { ...known, [by]: now };
-    this.doing.set(id, next);
-    const doing = next.spots ?? next.recorder;
+    this.doing.set(id, { ...known, [by]: now });
+    this.write(id);
+  }
+
+  private write(id: string, besides: { endedByRestart?: null } = {}): void {
+    const { spots = null, recorder = null } = this.doing.get(id) ?? {};
+    const doing = spots ?? recorder;
+    if (doing === null) this.doing.delete(id);
     const write = async () => {
       try {
         await InvestigationModel.query()
@@ -95,6 +102,7 @@ export class UnderWay {
           .patch({
             underWay: doing === null ? null : raw('?::jsonb', [JSON.stringify(doing)]),
             underWayBy: doing === null ? null : this.process,
+            ...(doing === null ? {} : besides),
           });
       } catch (error) {
         // It is only lacking where the server is started anew while the database is away.

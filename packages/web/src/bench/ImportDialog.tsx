@@ -7,7 +7,7 @@ import {
 } from '@heuristor/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Modal, ProgressBar } from 'react-bootstrap';
-import { postFile, request, sentenceOf } from '../api/client';
+import { ApiError, getJson, postFile, request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
 import { useDialog, useSession } from '../session/context';
 import { type InvestigationSession } from '../session/investigationSession';
@@ -40,6 +40,9 @@ export function ImportDialog() {
 /** As the file itself says. */
 const asRead = { axis: { kind: 'as-read' as const }, without: [] };
 
+/** What became of a file. @throws ApiError */
+const askFor = (id: string): Promise<Import> => getJson(`/imports/${id}`, importSchema);
+
 function Dialog({ file }: { file: File }) {
   const session = useSession();
   const { close } = session.dialogs;
@@ -56,6 +59,12 @@ function Dialog({ file }: { file: File }) {
     let hasHeard = false;
     const name = file.name.replace(/\.[^.]*$/, '');
     const stop = live.onMessage((message) => {
+      // Said at every connection: the server may have been started anew, and reads the file once more.
+      if (message.type === 'storage' && id !== null)
+        void askFor(id).then(setFound, (error: unknown) => {
+          // What does not answer right now says it when it is back.
+          if (error instanceof ApiError && error.code === 'not-found') setFault(error.message);
+        });
       if (message.type !== 'import' || message.import.id !== id) return;
       hasHeard = true;
       setFound(message.import);
@@ -73,8 +82,7 @@ function Dialog({ file }: { file: File }) {
         }
         setFound(received);
         // It may have been read before this page knew its id.
-        const response = await fetch(`/api/imports/${received.id}`);
-        const asked = importSchema.parse(await response.json());
+        const asked = await askFor(received.id);
         if (!hasHeard) setFound(asked);
       },
       (error: unknown) => setFault(sentenceOf(error)),

@@ -1,12 +1,12 @@
 import { useEffect, useMemo, useState } from 'react';
-import { Outlet, useParams } from 'react-router';
+import { Outlet, useLocation, useParams } from 'react-router';
 import { ApiError, sentenceOf } from '../api/client';
 import { SessionProvider } from '../session/context';
 import { InvestigationSession } from '../session/investigationSession';
 import { Message } from '../ui/Message';
 import { PageLinksProvider } from '../ui/PageLinks';
 import { RunPool } from '../runs/pool';
-import { addressOf, investigationPages } from './pages';
+import { addressOf, investigationPages, pageAt } from './pages';
 
 // While the investigation is fetched, the workers read their program.
 RunPool.prepare();
@@ -52,6 +52,9 @@ export default function InvestigationLayout() {
       session?.dispose();
     };
   }, [id]);
+  const { path } = pageAt(useLocation().pathname);
+  const session = opening !== null && 'session' in opening ? opening.session : null;
+  useEffect(() => session?.history.enter(path), [session, path]);
   if (opening === null) return <Message title="One moment …" text="" />;
   if ('fault' in opening)
     return (

@@ -70,3 +70,36 @@ test('buttons know whether there is anything to take back', () => {
   history.undo();
   expect(history.state.getState()).toEqual({ undo: null, redo: 'to 1' });
 });
+
+test('what was done on a page is taken back there, and not on another', () => {
+  const { history, set, value } = remembered();
+  set(1);
+  history.enter('stage');
+  expect(history.state.getState()).toEqual({ undo: null, redo: null });
+  history.undo();
+  expect(value()).toBe(1);
+  set(2);
+  expect(history.state.getState().undo).toBe('to 2');
+  history.enter('');
+  expect(history.state.getState().undo).toBe('to 1');
+  history.undo();
+  expect(value()).toBe(0);
+  // A step elsewhere does not end what can be taken again here.
+  history.enter('stage');
+  set(3);
+  history.enter('');
+  expect(history.state.getState().redo).toBe('to 1');
+});
+
+test('a drag that goes on when another page is opened ends there', () => {
+  const { history, set, value } = remembered();
+  history.hold();
+  [1, 2].forEach(set);
+  history.enter('stage');
+  set(3);
+  history.undo();
+  expect(value()).toBe(2);
+  history.enter('');
+  history.undo();
+  expect(value()).toBe(0);
+});

@@ -23,16 +23,36 @@ const mostSteps = 300;
 /** So many steps to either side outlast a reload. */
 const keptSteps = 100;
 
-/** What a person has done on one page of an investigation, over all documents in one row: the sheet, runs, names, plan. */
+/** The steps of one page. */
+interface Row {
+  done: HistoryStep[];
+  undone: HistoryStep[];
+}
+
+/** The page that opens first; steps that were done before a reload are its own. */
+const firstPage = '';
+
+/**
+ * What a person has done in an investigation, a row for each of its pages over all documents: the sheet, runs, names, plan. What was
+ * done on a page is taken back there, and never unseen on another; a step goes back beside what was done elsewhere since.
+ */
 export class History {
   readonly state: StoreApi<HistoryState> = createStore<HistoryState>(() => ({
     undo: null,
     redo: null,
   }));
-  private done: HistoryStep[] = [];
-  private undone: HistoryStep[] = [];
+  private readonly rows = new Map<string, Row>();
+  private page = firstPage;
   private held: HistoryStep | null = null;
   private isHeld = false;
+
+  /** From here on steps are those of another page. @param page its place under the address of the investigation */
+  enter(page: string): void {
+    if (page === this.page) return;
+    this.release();
+    this.page = page;
+    this.tell();
+  }
 
   /** Adds a step that has been done. While a hand holds on, further ones extend it. */
   push(step: HistoryStep): void {
@@ -43,9 +63,10 @@ export class History {
       else this.held.redo = step.redo;
       return;
     }
-    this.done.push(step);
-    if (this.done.length > mostSteps) this.done.shift();
-    this.undone = [];
+    const row = this.row();
+    row.done.push(step);
+    if (row.done.length > mostSteps) row.done.shift();
+    row.undone = [];
     if (this.isHeld) this.held = step;
     this.tell();
   }
@@ -65,9 +86,10 @@ export class History {
 
   undo(): void {
     this.release();
-    const step = this.done.pop();
+    const { done, undone } = this.row();
+    const step = done.pop();
     if (step === undefined) return;
-    this.undone.push(step);
+    undone.push(step);
     this.tell();
     // What still offers to take a step back would take another one now.
     withdrawOffers();
@@ -76,25 +98,27 @@ export class History {
 
   redo(): void {
     this.release();
-    const step = this.undone.pop();
+    const { done, undone } = this.row();
+    const step = undone.pop();
     if (step === undefined) return;
-    this.done.push(step);
+    done.push(step);
     this.tell();
     step.redo();
   }
 
-  /** The steps on either side of now that changed one document only, in one chain; what else was done ends it. */
+  /** The steps of the first page on either side of now that changed one document only, in one chain; what else was done ends it. */
   stepsOf<K extends KeptKind>(kind: K, present: KeptDocument<K>): DocumentSteps<KeptDocument<K>> {
+    const { done, undone } = this.row(firstPage);
     const before: KeptDocument<K>[] = [];
     let state = present;
-    for (const { document } of this.done.slice(-keptSteps).reverse()) {
+    for (const { document } of done.slice(-keptSteps).reverse()) {
       if (document?.kind !== kind || document.after !== state) break;
       state = document.before;
       before.unshift(state);
     }
     const after: KeptDocument<K>[] = [];
     state = present;
-    for (const { document } of this.undone.slice(-keptSteps).reverse()) {
+    for (const { document } of undone.slice(-keptSteps).reverse()) {
       if (document?.kind !== kind || document.before !== state) break;
       state = document.after;
       after.push(state);
@@ -105,13 +129,21 @@ export class History {
   /** Takes up steps that were done before the page was loaded. @param step one that leads from one state to the next */
   takeUp<T>({ states, at }: DocumentSteps<T>, step: (before: T, after: T) => HistoryStep): void {
     const steps = states.slice(1).map((after, i) => step(states[i], after));
-    this.done = steps.slice(0, at);
-    this.undone = steps.slice(at).reverse();
+    this.rows.set(firstPage, { done: steps.slice(0, at), undone: steps.slice(at).reverse() });
     this.tell();
   }
 
+  private row(page = this.page): Row {
+    const known = this.rows.get(page);
+    if (known !== undefined) return known;
+    const row: Row = { done: [], undone: [] };
+    this.rows.set(page, row);
+    return row;
+  }
+
   private tell(): void {
-    const [undo, redo] = [this.done, this.undone].map((steps) => steps.at(-1)?.name ?? null);
+    const { done, undone } = this.row();
+    const [undo, redo] = [done, undone].map((steps) => steps.at(-1)?.name ?? null);
     const told = this.state.getState();
     // A drag is many changes of one step.
     if (told.undo !== undo || told.redo !== redo) this.state.setState({ undo, redo });
