@@ -47,7 +47,7 @@ test('a sensor that is out of reach for three seconds sends what it read; the ca
 test('a run that is over waits for it, and says for whom; then it is whole', async () => {
   const run = await recorded(2, async () => {
     await onStage('Take it out of reach: K3-L');
-    await hand.waitForText('Over; K3-L still has readings of it · Space ends it without');
+    await hand.waitForText('Waits for K3-L · Space ends it');
   });
   expect(run?.gaps).toEqual([]);
   expect(run?.channels[0].values).toHaveLength(101);
@@ -56,7 +56,7 @@ test('a run that is over waits for it, and says for whom; then it is whole', asy
 test('the space bar ends it at once, with what is missing marked', async () => {
   const run = await recorded(2, async () => {
     await onStage('Take it out of reach: K3-L');
-    await hand.waitForText('Over; K3-L still has readings of it');
+    await hand.waitForText('Waits for K3-L');
     await system.page.keyboard.press('Space');
   });
   expect(run?.gaps).toHaveLength(1);

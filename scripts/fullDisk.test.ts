@@ -56,6 +56,15 @@ interface StoredRun {
     await pause(1500);
     // So little room is said before it is gone.
     expect(told.at(-1)?.state).toBe('low');
+    // A file that would take the room that recording needs is refused, and leaves nothing.
+    const refused = await fetch(`${site}/api/investigations/${id}/imports?name=large`, {
+      method: 'POST',
+      headers: { ...headers, 'Content-Type': 'application/octet-stream' },
+      body: Buffer.alloc(60e6, '1\n'),
+    });
+    expect(refused.status).toBe(413);
+    expect(await refused.text()).toMatch(/MB left on the disk, too little for this file/);
+    expect((await database.general('stored_part').count('part as parts'))[0]).toEqual({ parts: 0 });
     await api('POST', `/investigations/${id}/recording`, {});
     const begun = Date.now();
     await pause(2000);

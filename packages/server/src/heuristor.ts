@@ -107,7 +107,7 @@ export async function startHeuristor(
     storage: database.storage,
     log,
   });
-  const importer = new Importer({ bus, log });
+  const importer = new Importer({ bus, room, log });
   const spots = new SpotDesk({ presence, outputs, bus, log });
   const away = new AwayDesk({ presence, bus, log });
   const senml = new SenmlGateway({ presence, bus });

@@ -22,6 +22,7 @@ import { Piscina } from 'piscina';
 import { z } from 'zod';
 import { type Actor } from '../auth/actor';
 import { type Bus } from '../bus';
+import { type DiskRoom } from '../diskRoom';
 import { Failure } from '../failure';
 import { RunModel } from '../models/run';
 import { SpotModel } from '../models/spot';
@@ -40,31 +41,16 @@ import {
   touchFile,
 } from '../services/storedFiles';
 import { mended } from './mended';
+import { type Open, presented, readyState, scratchOf } from './open';
 import { rowsOf, spotsOf } from './spotRows';
 import { type FilePlace, numbersAt } from './numberFile';
 import { type ReadAnswer, type ReadTask } from './task';
 
-interface Open {
-  id: string;
-  /** Who brings it in. */
-  owner: string;
-  investigationId: string;
-  name: string;
-  /** The file, and what was read of it: both go with it. */
-  file: string;
-  numbers: string;
-  /** The zone of the clock of whoever brought it. */
-  zone: string;
-  state: Import['state'];
-  answer: Extract<ReadAnswer, { kind: 'read' }> | null;
-  /** What was decided about it. */
-  choices: ImportAnswer;
-  abort: AbortController;
-}
-
 /** What the files are for that lie in the database until they are runs. */
 const purpose = 'import';
 const mostOpen = 8;
+/** So much room is needed for each byte of a file: in the database and its log, as a copy, as numbers, as a run. */
+const roomForBytes = 6;
 const keptMinutes = 30;
 /** A file in whose preview nobody has done anything for so long makes room where room is needed. */
 const idleMilliseconds = 60_000;
@@ -78,6 +64,7 @@ const aboutSchema = z.object({ zone: z.string(), choices: importAnswerSchema });
  */
 export class Importer {
   private readonly bus: Bus;
+  private readonly room: Pick<DiskRoom, 'free'>;
   private readonly log: Logger;
   private readonly open = new Map<string, Open>();
   private readonly pool = new Piscina({
@@ -92,8 +79,9 @@ export class Importer {
   private readonly timer = setInterval(() => void this.sweep(), 60_000).unref();
   private folder: Promise<string> | null = null;
 
-  constructor({ bus, log }: { bus: Bus; log: Logger }) {
+  constructor({ bus, room, log }: { bus: Bus; room: Pick<DiskRoom, 'free'>; log: Logger }) {
     this.bus = bus;
+    this.room = room;
     this.log = log;
   }
 
@@ -116,7 +104,10 @@ export class Importer {
         { id, purpose, owner: actor.id, investigationId, name: title, about: { zone, choices: {} } },
         body,
         largestImportBytes,
-        (part) => copy.appendFile(part),
+        async (part, bytes) => {
+          this.checkRoom(bytes);
+          await copy.appendFile(part);
+        },
       );
     } catch (error) {
       await rm(file, { force: true });
@@ -279,6 +270,16 @@ export class Importer {
     return entry;
   }
 
+  /** A file must not take the room that is needed for recording. @throws Failure */
+  private checkRoom(bytes: number): void {
+    const { free } = this.room;
+    if (free === null || bytes * roomForBytes < free) return;
+    throw new Failure(
+      'too-large',
+      `There are ${Math.floor(free / 1e6)} MB left on the disk, too little for this file. Make room on the computer that Heuristor runs on, and choose it again.`,
+    );
+  }
+
   /** Where copies of files lie from which the thread reads. */
   private place(): Promise<string> {
     this.folder ??= mkdtemp(join(tmpdir(), 'heuristor-'));
@@ -374,50 +375,4 @@ export class Importer {
     if (entry !== undefined) this.letGo(entry);
     await removeFile(idle.id);
   }
-}
-
-const scratchOf = ({ file }: Open) => `${file}.columns`;
-
-const presented = ({ id, name, state }: Open): Import => ({ id, name, state });
-
-function readyState(
-  {
-    encoding,
-    separator,
-    decimal,
-    rows,
-    skipped,
-    layout,
-    columns,
-    runs,
-  }: Extract<ReadAnswer, { kind: 'read' }>,
-  name: string,
-): Import['state'] {
-  return {
-    kind: 'ready',
-    encoding,
-    separator,
-    decimal,
-    rows,
-    skipped,
-    layout,
-    columns,
-    runs: runs.map((run) => ({
-      name: run.name ?? name,
-      begins: run.begins,
-      since: run.since,
-      channels: run.channels.map(({ name: channel, unit, timeUnit, sampling, values, first }) => ({
-        name: channel,
-        unit,
-        count: values.count,
-        against:
-          timeUnit === '1'
-            ? 'number of the reading'
-            : sampling.kind === 'regular'
-              ? `time, every ${Number(sampling.interval.toPrecision(6))} s`
-              : 'time, irregular',
-        first: first.map((value) => (Number.isNaN(value) ? null : value)),
-      })),
-    })),
-  };
 }

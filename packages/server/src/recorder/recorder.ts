@@ -19,8 +19,9 @@ import { endRun, markRun, takeRunsOn } from '../services/runs';
 import { type Queue } from '../queue/queue';
 import { BlockWriter } from './blockWriter';
 import { enteredRun } from './entering';
-import { type Recording, newRecording, placesOf, underWay } from './recording';
+import { type Recording, channelsFrom, newRecording, placesOf, underWay } from './recording';
 import { type Recordings } from './recordings';
+import { RunMarks } from './runMarks';
 import { type RecorderEffect, type RecorderEvent } from './state';
 import { firstReadings, readingsOf, sourcesOf, streamsOf } from './sources';
 import { statusOf } from './status';
@@ -28,7 +29,6 @@ import { step } from './step';
 
 const tickMilliseconds = 100;
 const lookMilliseconds = 20;
-const markMilliseconds = 1000;
 const retryMilliseconds = 500;
 /** A row without an end has one where nobody can have meant it. */
 const mostInRow = 500;
@@ -56,6 +56,7 @@ export class Recorder {
   private readonly presence: Presence;
   private readonly bus: Bus;
   private readonly recordings: Recordings;
+  private readonly marks: RunMarks;
   private readonly queue: Pick<Queue, 'add'>;
   private readonly process: string;
   private readonly log: Logger;
@@ -72,6 +73,7 @@ export class Recorder {
     this.bus = bus;
     this.recordings = recordings;
     this.queue = queue;
+    this.marks = new RunMarks({ bus, isOver: () => this.closed });
     this.process = process;
     this.log = log;
     this.writer = new BlockWriter(storage, log, (waiting) => bus.emit('backlog', waiting));
@@ -84,7 +86,7 @@ export class Recorder {
         now: performance.now(),
       }),
     );
-    bus.on('lapsed', () => void this.takeOn());
+    bus.on('beat', () => void this.takeOn());
     bus.on('back', (device) => this.returned(device));
     bus.on('doubt', (device, sentence) =>
       this.all({ kind: 'disbelieved', code: device.code, sentence, now: performance.now() }),
@@ -236,15 +238,7 @@ export class Recorder {
   private returned(device: LinkedDevice): void {
     for (const recording of this.recordings.all()) {
       const known = recording.known.get(device.code);
-      const { state } = recording;
-      const mine =
-        'tracks' in state
-          ? state.tracks.filter(({ code }) => code === device.code)
-          : state.phase === 'waiting'
-            ? state.sources.flatMap(({ code, rate, tracks }) =>
-                code === device.code ? tracks.map(({ channelKey }) => ({ channelKey, rate })) : [],
-              )
-            : [];
+      const mine = channelsFrom(device.code, recording);
       if (known === undefined || mine.length === 0) continue;
       this.dispatch(recording, {
         kind: 'returned',
@@ -255,11 +249,10 @@ export class Recorder {
     }
   }
 
-  /** Goes on with runs that others took for interrupted, since this process was not heard of for a while. */
+  /** Goes on with runs that others took for interrupted, since this process was not heard of for a while; looked for at every renewal. */
   private async takeOn(): Promise<void> {
-    const ids = [...this.recordings.all()].flatMap(({ run, state }) =>
-      run !== null && state.phase === 'recording' ? [run.id] : [],
-    );
+    const ids = this.recordings.runIds();
+    if (ids.length === 0) return;
     try {
       for (const run of await takeRunsOn(this.process, ids)) this.bus.emit('run', run);
     } catch (error) {
@@ -288,7 +281,7 @@ export class Recorder {
         this.append(recording, effect);
         break;
       case 'mark':
-        this.mark(recording);
+        this.marks.mark(recording);
         break;
       case 'finish': {
         const finished = this.finish(recording).finally(() => this.finishing.delete(finished));
@@ -314,7 +307,7 @@ export class Recorder {
       this.bus.emit('run', run);
       this.dispatch(recording, { kind: 'entered' });
       // What was to be marked before there was a run to mark it on.
-      if (recording.marked.dirty) this.mark(recording);
+      if (recording.marked.dirty) this.marks.mark(recording);
     } catch (error) {
       this.dispatch(recording, { kind: 'not-entered', sentence: String(error) });
       this.recordings.end(recording);
@@ -365,21 +358,6 @@ export class Recorder {
       next.ended.reject(error);
       this.bus.emit('fault', investigationId, String(error instanceof Failure ? error.message : error));
     }
-  }
-
-  /** Stores gaps and sentences and tells the screens, at most once a second and apart from the readings. */
-  private mark(recording: Recording): void {
-    const { marked } = recording;
-    marked.dirty = true;
-    marked.timer ??= setTimeout(() => {
-      marked.timer = null;
-      if (!marked.dirty || !('gaps' in recording.state) || recording.run === null) return;
-      marked.dirty = false;
-      const { gaps, notes } = recording.state;
-      markRun(recording.run.id, gaps, notes)
-        .then((run) => this.bus.emit('run', run))
-        .catch(() => this.closed || this.mark(recording));
-    }, markMilliseconds);
   }
 
   /** Stores the rest of a run and its end; tried until it succeeds. */

@@ -46,6 +46,18 @@ export function newRecording(investigationId: string, number: number): Recording
   return recording;
 }
 
+/** The channels that a recording takes from a device, or waits to take, and their rates. */
+export function channelsFrom(
+  code: string,
+  { state }: Recording,
+): (Pick<TrackPlan, 'channelKey'> & { rate: number })[] {
+  if ('tracks' in state) return state.tracks.filter((track) => track.code === code);
+  if (state.phase !== 'waiting') return [];
+  return state.sources
+    .filter((source) => source.code === code)
+    .flatMap(({ rate, tracks }) => tracks.map(({ channelKey }) => ({ channelKey, rate })));
+}
+
 /** Where the channels of a device that came back are now, or null where it is not the one that the run knows. */
 export function placesOf(
   device: LinkedDevice,

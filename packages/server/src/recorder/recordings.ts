@@ -22,6 +22,13 @@ export class Recordings implements InRuns {
     this.byInvestigation.delete(investigationId);
   }
 
+  /** Runs that are being recorded, by their ids. */
+  runIds(): string[] {
+    return [...this.all()].flatMap(({ run, state }) =>
+      run !== null && state.phase === 'recording' ? [run.id] : [],
+    );
+  }
+
   whyBusy(code: string): string | null {
     return busyWith(code, this.all());
   }

@@ -21,14 +21,14 @@ export interface NewFile {
 /**
  * Stores bytes as they come; what breaks off, or is too much, leaves nothing behind.
  * @param most bytes that it may have
- * @param alsoTo hears every part that was stored, before the next one is taken
+ * @param alsoTo takes every part as it is stored, before the next one is taken; what it throws ends it
  * @throws Failure where it is too large
  */
 export async function receiveFile(
   file: NewFile,
   body: Readable,
   most: number,
-  alsoTo: (part: Buffer) => Promise<unknown> = () => Promise.resolve(),
+  alsoTo: (part: Buffer, bytesSoFar: number) => Promise<unknown> = () => Promise.resolve(),
 ): Promise<void> {
   await StoredFileModel.query().insert({ ...file, bytes: 0, whole: false });
   try {
@@ -41,10 +41,8 @@ export async function receiveFile(
       const one = Buffer.concat(gathered);
       gathered = [];
       length = 0;
-      await Promise.all([
-        StoredPartModel.query().insert({ fileId: file.id, part: part++, bytes: one }),
-        alsoTo(one),
-      ]);
+      await alsoTo(one, bytes);
+      await StoredPartModel.query().insert({ fileId: file.id, part: part++, bytes: one });
     };
     for await (const chunk of body as AsyncIterable<Buffer>) {
       bytes += chunk.length;

@@ -36,7 +36,7 @@ export function RecordButton() {
             </strong>
             <span className="quiet">
               {recorder.phase === 'recording' && recorder.waitsFor !== null ? (
-                <>Over; {recorder.waitsFor} still has readings of it · Space ends it without</>
+                <>Waits for {recorder.waitsFor} · Space ends it</>
               ) : (
                 <>Space stops · ends {endingWords(end, quantities)}</>
               )}
