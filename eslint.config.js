@@ -60,6 +60,7 @@ export default tseslint.config(
         console: 'readonly',
         URL: 'readonly',
         setInterval: 'readonly',
+        setTimeout: 'readonly',
         clearInterval: 'readonly',
         performance: 'readonly',
         Buffer: 'readonly',
