@@ -65,6 +65,30 @@ test('however often it breaks, also while it is still sending what it kept', asy
   expect(followEachOther(numbers)).toBe(true);
 });
 
+test('one that comes on another connection while its former one hangs is taken for itself, and loses nothing', async () => {
+  const { device, run } = await begun(3);
+  await pause(700);
+  await device.comeOtherwise(600);
+  await pause(200);
+  // What ends late of the former connection does no harm to the present one.
+  await device.comeOtherwise(100);
+  const ended = await endedRun(server, run.id);
+  expect(ended).toMatchObject({ gaps: [], notes: [] });
+  const numbers = await numbersOf(ended);
+  expect(numbers).toHaveLength(601);
+  expect(followEachOther(numbers)).toBe(true);
+});
+
+test('another device with its code, which goes on with nothing that it was told, does not take its place', async () => {
+  const { device } = await used(null);
+  const twin = new GoingOnDevice(server.port, device.code);
+  running.push(twin);
+  twin.lies = [{ of: 'main', stream: 60_000, from: 0 }];
+  await expect(twin.connect()).rejects.toThrow('did not welcome');
+  expect(twin.received).toMatchObject([{ type: 'refused', code: 'code-in-use' }]);
+  expect(server.heuristor.presence.find(device.code).present).toBe(true);
+});
+
 test('a run whose end falls into the break waits for the rest, and ends at its own length', async () => {
   const { device, run } = await begun(1);
   await pause(500);

@@ -236,6 +236,13 @@ export class LinkedDevice {
     });
   }
 
+  /** Whether streams that are said to go on are among those that it was told to send. */
+  sendsAs(goesOn: readonly GoingOn[]): boolean {
+    return goesOn.some(({ of, stream }) =>
+      this.streams.some(({ description, sending }) => description.key === of && sending?.number === stream),
+    );
+  }
+
   /** A device that is back goes on with a stream where it was left off, or begins it anew. */
   goOnOrStart(stream: LinkedStream, now: number, rate: number): void {
     const { key } = stream.description;

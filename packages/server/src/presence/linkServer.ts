@@ -109,7 +109,7 @@ function serve(
   socket.on('close', () => {
     clearTimeout(impatience);
     clearInterval(heartbeat);
-    if (device !== null) presence.leave(device);
+    if (device !== null) presence.leave(device, send);
   });
 
   const receiveText = async (text: string) => {
@@ -166,7 +166,7 @@ function serve(
       case 'welcome':
         // The socket may have closed while the settings were read.
         if (socket.readyState === socket.OPEN) device = arrival.device;
-        else presence.leave(arrival.device);
+        else presence.leave(arrival.device, send);
     }
   };
 

@@ -89,8 +89,11 @@ export class Presence {
     const { code } = hello.device;
     const holder = this.devices.get(code);
     const isHeldByStranger = holder?.present === true && holder.waiting;
+    const description = describeDevice(hello);
+    // Its former connection may hang for a while after its network broke; that it goes on with what it was told to send shows who it is.
+    const isBackSooner = holder?.present === true && !holder.waiting && holder.sendsAs(description.goesOn);
     // Held while the settings are read, so that of two devices with one code at the same moment one gets in.
-    if (this.arriving.has(code) || (holder?.present === true && !isHeldByStranger))
+    if (this.arriving.has(code) || (holder?.present === true && !isHeldByStranger && !isBackSooner))
       return { kind: 'code-in-use' };
     this.arriving.add(code);
     try {
@@ -101,9 +104,9 @@ export class Presence {
       // Also while the one that has proven it is away: its plug may have been pulled in the middle of a run.
       if (holder !== undefined && !isProven) return { kind: 'code-in-use' };
       if (isHeldByStranger) this.turnOut(holder, 'the device to which this code belongs has come');
+      if (isBackSooner) this.leaveFormer(holder);
       const known = this.devices.get(code);
       if (known === undefined && !this.makeRoom(isProven)) return { kind: 'full' };
-      const description = describeDevice(hello);
       const device =
         known ?? new LinkedDevice(description, () => ++this.handles, stored.calibration, stored.keyHash);
       if (known === undefined) device.use = stored.use;
@@ -135,7 +138,9 @@ export class Presence {
     this.bus.emit('devices');
   }
 
-  leave(device: LinkedDevice): void {
+  /** @param send of the connection that ended; nothing where the device has come on another one since */
+  leave(device: LinkedDevice, send = device.send): void {
+    if (device.send !== send) return;
     device.breakOff();
     this.bus.emit('gone', device);
     if (device.waiting && this.devices.get(device.code) === device) this.devices.delete(device.code);
@@ -191,6 +196,14 @@ export class Presence {
     }
     device.stopUnwanted();
     if (device.use !== null) this.bus.emit('back', device);
+  }
+
+  /** Ends the former connection of a device that is back on another one. */
+  private leaveFormer(device: LinkedDevice): void {
+    const { turnOut } = device;
+    device.breakOff();
+    this.bus.emit('gone', device);
+    turnOut?.('replaced', 'it has come back on another connection');
   }
 
   /** Ends the connection of a device that waits, and forgets it. */

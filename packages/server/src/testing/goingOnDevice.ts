@@ -36,6 +36,7 @@ export class GoingOnDevice {
   /** What it reads, by the number of the reading. */
   reads = (n: number): number => n / 1000;
   private socket: WebSocket | null = null;
+  private readonly former: (WebSocket | null)[] = [];
   private stream: { number: number; rate: number; began: number; next: number } | null = null;
   private memory = new LinkMemory();
   private isHeld = false;
@@ -73,11 +74,19 @@ export class GoingOnDevice {
     await this.connect();
   }
 
+  /** Its network changes: the former connection hangs, and it comes on another one after so long. */
+  async comeOtherwise(milliseconds: number): Promise<void> {
+    this.isHeld = true;
+    this.former.push(this.socket);
+    await new Promise((resolve) => setTimeout(resolve, milliseconds));
+    await this.connect();
+  }
+
   /** Its power is gone for good. */
   vanish(): void {
     clearInterval(this.timer);
     this.stream = null;
-    this.socket?.terminate();
+    for (const socket of [...this.former, this.socket]) socket?.terminate();
   }
 
   private hear(message: ToDevice): void {
