@@ -102,6 +102,26 @@ test('a fit whose parameters all end at their bounds says so, and the bench stan
   await hand.waitForText('stands at the end of what it may be');
 }, 90_000);
 
+test('who begins to type before a new entry has offered its field loses no letter', async () => {
+  await begin('Fast hands');
+  await bring('cooling once more', cooling());
+  await hand.press('Work out');
+  await pause(150);
+  // All of it at once, as a page that stands still for a moment sees it.
+  const held = await system.page.evaluate(async () => {
+    const items = [...document.querySelectorAll<HTMLElement>('.dropdown-menu.show .dropdown-item')];
+    items.find(({ innerText }) => innerText.startsWith('Result by a formula'))?.click();
+    await new Promise((resolve) => requestAnimationFrame(resolve));
+    const field = document.querySelector<HTMLInputElement>('input[aria-label="Formula"]');
+    field?.focus();
+    document.execCommand('insertText', false, '2 +');
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    document.execCommand('insertText', false, ' 3');
+    return field?.value;
+  });
+  expect(held).toBe('2 + 3');
+});
+
 test('a comparison says by how often chance makes the difference', async () => {
   await begin('Two masses');
   // A sheet speaks of runs, so there has to be one.

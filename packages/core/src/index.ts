@@ -57,7 +57,8 @@ export { relations, relationKeys, relationOf, type RelationKey } from './fitting
 export { type TriedRelation, tryRelations } from './fitting/compare';
 export { type Relation, type FitPoints } from './fitting/relation';
 export { type ParameterSetting, usualSetting } from './fitting/models/typedFunction';
-export { type Fit, type ModelFit, fitModel, fitRelation, plainPoints } from './fitting/fit';
+export { type ModelFit, fitModel, fitRelation, plainPoints } from './fitting/fit';
+export { type Fit } from './fitting/fitted';
 export { fitNoise, independentCovariance, transformCovariance } from './fitting/covariance';
 export {
   type BudgetRow,

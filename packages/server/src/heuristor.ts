@@ -192,8 +192,7 @@ export async function startHeuristor(
       away.close();
       senml.close();
       await recorder.close();
-      await importer.close();
-      await queue.close();
+      await Promise.all([importer.close(), queue.close()]);
       await evaluations.close();
       await own.close();
       for (const client of link.clients) client.terminate();

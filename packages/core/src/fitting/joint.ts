@@ -2,7 +2,8 @@ import { log, square } from '../elementary';
 import fDistribution from '@stdlib/stats-base-dists-f-cdf';
 import { Refusal } from '../refusal';
 import { coverageFactor } from '../statistics/significance';
-import { type Fit, fitRelation } from './fit';
+import { fitRelation } from './fit';
+import { type Fit } from './fitted';
 import { type FitPoints, type Relation } from './relation';
 
 /** A parameter of a fit through several sets. */

@@ -1,7 +1,7 @@
 import { type Influence } from '../results/quantity';
 import { addStretches, scaledStretch, stretchAt } from '../series/noisePath';
 import { type FittedPoints, transformCovariance, uncertaintyAlong } from './covariance';
-import { type Fit } from './fit';
+import { type Fit } from './fitted';
 import { type FitPoints, type RelationSolution } from './relation';
 import { type PointUncertainties, freedByWeights, weightedSolution } from './weighted';
 

@@ -3,7 +3,7 @@ import { type Series } from '../series/series';
 import { type NamedResult, type Outcome } from './outcome';
 import { type FieldValues, type Fields, type FormulaText } from './fields';
 import { type ResultRef, type SeriesRef } from './references';
-import { type Selection } from './selection';
+import { type Selection } from './selected';
 
 /** How a reference is called in sentences: "x", "v", "t". */
 export type NameOf = (reference: SeriesRef | ResultRef) => string;

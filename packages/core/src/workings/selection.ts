@@ -1,6 +1,4 @@
 import { Refusal } from '../refusal';
-import { type FittedPoints } from '../fitting/covariance';
-import { type FitPoints } from '../fitting/relation';
 import { countIn } from '../series/ranges';
 import { indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
 import { atTimesOf } from '../series/atTimesOf';
@@ -8,16 +6,7 @@ import { type Series, valuesAtTimesOf } from '../series/series';
 import { printedUnit } from '../units/unit';
 import { type Context, type RegionBounds } from './kind';
 import { type SeriesRef } from './references';
-
-/** The readings of a series that lie in a region, paired with another series. */
-export interface Selection extends FitPoints, FittedPoints {
-  /** Readings in the region that are missing in either series, but for those that were set aside. */
-  missing: number;
-  /** Readings in the region that a person has set aside. */
-  aside: number;
-  first: number;
-  past: number;
-}
+import { type Selection } from './selected';
 
 /** How many of the readings behind a stretch of a series were set aside. */
 const asideIn = ({ noise }: Series, first: number, past: number): number =>

@@ -2,7 +2,7 @@ import { type KeptMessage, type Prepare } from '@heuristor/contracts';
 import { Failure } from '../failure';
 import { type LinkedDevice } from '../link/device';
 import { type AwayTrack } from '../models/awayRun';
-import { type Source } from '../recorder/state';
+import { type Source } from '../recorder/track';
 import { type Holding } from './holding';
 
 /** The channels of a run that a device is to keep, as they are set now. */

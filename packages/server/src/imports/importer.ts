@@ -26,12 +26,12 @@ import { type DiskRoom } from '../diskRoom';
 import { Failure } from '../failure';
 import { RunModel } from '../models/run';
 import { SpotModel } from '../models/spot';
-import { type StoredFileModel } from '../models/storedFile';
 import { findInvestigation } from '../services/investigations';
 import { makePreview } from '../services/previews';
 import { addRun, readRun } from '../services/runs';
 import { writeSamples } from '../services/samples';
 import {
+  type NewFile,
   bytesOfFile,
   filesFor,
   findFile,
@@ -95,42 +95,29 @@ export class Importer {
   ): Promise<Import> {
     await findInvestigation(investigationId);
     await this.makeRoom();
-    const id = randomUUID();
-    const file = join(await this.place(), id);
-    const title = name.trim() === '' ? 'file' : name.trim().slice(0, 100);
+    const folder = await this.place();
+    const received = {
+      id: randomUUID(),
+      purpose,
+      owner: actor.id,
+      investigationId,
+      name: name.trim() === '' ? 'file' : name.trim().slice(0, 100),
+      about: { zone, choices: {} },
+    };
+    const file = join(folder, received.id);
     const copy = await open(file, 'w');
     try {
-      await receiveFile(
-        { id, purpose, owner: actor.id, investigationId, name: title, about: { zone, choices: {} } },
-        body,
-        largestImportBytes,
-        async (part, bytes) => {
-          this.checkRoom(bytes);
-          await copy.appendFile(part);
-        },
-      );
+      await receiveFile(received, body, largestImportBytes, async (part, bytes) => {
+        this.checkRoom(bytes);
+        await copy.appendFile(part);
+      });
     } catch (error) {
       await rm(file, { force: true });
       throw error;
     } finally {
       await copy.close();
     }
-    const entry: Open = {
-      id,
-      owner: actor.id,
-      investigationId,
-      name: title,
-      file,
-      numbers: `${file}.numbers`,
-      zone,
-      state: { kind: 'reading', share: 0 },
-      answer: null,
-      choices: {},
-      abort: new AbortController(),
-    };
-    this.open.set(id, entry);
-    void this.read(entry, {});
-    return presented(entry);
+    return presented(this.begin(received, folder));
   }
 
   /** @throws Failure */
@@ -242,14 +229,15 @@ export class Importer {
     const known = this.open.get(id);
     const stored = known?.owner === actor.id ? null : await findFile(purpose, actor.id, id);
     const folder = await this.place();
-    const entry = this.open.get(id) ?? (stored == null ? null : this.takenUp(stored, folder));
+    const entry = this.open.get(id) ?? (stored == null ? null : this.begin(stored, folder));
     if (entry?.owner !== actor.id)
       throw new Failure('not-found', 'This file is not being brought in any more. Choose it again.');
     await touchFile(id);
     return entry;
   }
 
-  private takenUp({ id, owner, investigationId, name, about }: StoredFileModel, folder: string): Open {
+  /** Begins to read a file that was received, here or in another process. */
+  private begin({ id, owner, investigationId, name, about }: Omit<NewFile, 'purpose'>, folder: string): Open {
     const file = join(folder, id);
     const { zone, choices } = aboutSchema.parse(about);
     const entry: Open = {

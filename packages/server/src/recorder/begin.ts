@@ -1,7 +1,8 @@
 import { type ChannelFields, type Plan, keptOf, longestOf } from '@heuristor/contracts';
 import { Failure } from '../failure';
 import { endingOf } from './endings';
-import { type RecorderEffect, type RecorderState, type Source, type Track } from './state';
+import { type RecorderEffect, type RecorderState } from './state';
+import { type Source, type Track } from './track';
 import { zeroedAtStart } from './zeroAtStart';
 
 type Armed = Extract<RecorderState, { phase: 'armed' }>;

@@ -2,7 +2,7 @@ import { type Level, type Plan } from '@heuristor/contracts';
 import { conversionOf, multiplyUnits, parseUnit, printedUnit } from '@heuristor/core';
 import { Failure } from '../failure';
 import { type Threshold, speedNoise } from './crossing';
-import { type Source, type TrackPlan } from './state';
+import { type Source, type TrackPlan } from './track';
 import { zeroedAtStart } from './zeroAtStart';
 
 /** Noise reaches four times its standard deviation once in 30 000 readings (normal distribution). */

@@ -1,4 +1,4 @@
-import { type Readings, type TrackPlan } from './state';
+import { type Readings, type TrackPlan } from './track';
 
 /** Readings of one channel with their moments, in ms of the server's clock, and values as they are stored. */
 export interface Heard {

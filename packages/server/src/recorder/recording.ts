@@ -1,7 +1,8 @@
 import { type DeviceDescription, type Run } from '@heuristor/contracts';
 import { type Deferred, deferred } from '../deferred';
 import { type LinkedDevice, type LinkedStream, canRun, sameChannel } from '../link/device';
-import { type Place, type RecorderEvent, type RecorderState, type TrackPlan } from './state';
+import { type Place, type RecorderEvent, type RecorderState } from './state';
+import { type TrackPlan } from './track';
 
 /** The recording of one investigation, and what of it is known to the database. */
 export interface Recording {

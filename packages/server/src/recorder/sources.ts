@@ -3,7 +3,7 @@ import { performance } from 'node:perf_hooks';
 import { Failure } from '../failure';
 import { appliedOf } from '../link/channelView';
 import { type LinkedDevice, type LinkedStream } from '../link/device';
-import { type Readings, type Source, type TrackPlan } from './state';
+import { type Readings, type Source, type TrackPlan } from './track';
 import { restless, watchRest } from './stillness';
 
 /** A sensor that has just been asked to send may take so long to its first reading before a run begins without it. */

@@ -1,5 +1,6 @@
 import { type RecorderStatus } from '@heuristor/contracts';
-import { type RecorderState, type TrackPlan } from './state';
+import { type RecorderState } from './state';
+import { type TrackPlan } from './track';
 
 /** What a recording does, for the screens. */
 export function statusOf(state: RecorderState, number: number, now: number): RecorderStatus {

@@ -1,11 +1,6 @@
 import { type Plan, usualPlan } from '@heuristor/contracts';
-import {
-  type RecorderEffect,
-  type RecorderEvent,
-  type RecorderState,
-  type Source,
-  type TrackPlan,
-} from './state';
+import { type RecorderEffect, type RecorderEvent, type RecorderState } from './state';
+import { type Source, type TrackPlan } from './track';
 import { step } from './step';
 
 // Everything here is told by events with moments of their own; nothing waits.

@@ -4,13 +4,12 @@ import { endingOf } from './endings';
 import { heardOf } from './heard';
 import {
   type Place,
-  type Readings,
   type RecorderEffect,
   type RecorderEvent,
   type RecorderState,
-  type Track,
   longestFilledHole,
 } from './state';
+import { type Readings, type Track } from './track';
 import { arm, wait } from './wait';
 
 type Step = [RecorderState, RecorderEffect[]];

@@ -4,13 +4,8 @@ import { begin } from './begin';
 import { checkTogether } from './conditions';
 import { endingOf } from './endings';
 import { heardOf } from './heard';
-import {
-  type Readings,
-  type RecorderEffect,
-  type RecorderEvent,
-  type RecorderState,
-  type Source,
-} from './state';
+import { type RecorderEffect, type RecorderEvent, type RecorderState } from './state';
+import { type Readings, type Source } from './track';
 import { watchRest } from './stillness';
 import { zeroedAtStart } from './zeroAtStart';
 

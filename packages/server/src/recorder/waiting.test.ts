@@ -2,7 +2,8 @@ import { normalRandom, uniformRandom } from '@heuristor/core';
 import { RecorderBench as Bench } from '../testing/recorderBench';
 import { source, through, track } from '../testing/recorderParts';
 import { thresholdOf } from './conditions';
-import { type Readings, type RecorderEvent } from './state';
+import { type RecorderEvent } from './state';
+import { type Readings } from './track';
 import { statusOf } from './status';
 import { restless } from './stillness';
 

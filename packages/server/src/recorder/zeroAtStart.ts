@@ -1,4 +1,4 @@
-import { type TrackPlan } from './state';
+import { type TrackPlan } from './track';
 
 /** A track whose runs begin at zero, with the zero that it has where it rested last. */
 export function zeroedAtStart<T extends TrackPlan>(track: T): T {

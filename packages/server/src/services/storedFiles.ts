@@ -15,7 +15,7 @@ export interface NewFile {
   owner: string;
   investigationId: string;
   name: string;
-  about: object;
+  about: unknown;
 }
 
 /**

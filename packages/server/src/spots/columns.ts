@@ -11,7 +11,7 @@ import { Failure } from '../failure';
 import { type LinkedStream } from '../link/device';
 import { type Presence } from '../presence/presence';
 import { sourcesOf } from '../recorder/sources';
-import { type TrackPlan } from '../recorder/state';
+import { type TrackPlan } from '../recorder/track';
 
 /** A quantity that can be read, and where it comes from. */
 export interface Readable {

@@ -1,11 +1,6 @@
 import { type Beginning, type Ending, type Plan, usualPlan } from '@heuristor/contracts';
-import {
-  type Readings,
-  type RecorderEffect,
-  type RecorderEvent,
-  type RecorderState,
-  type Source,
-} from '../recorder/state';
+import { type RecorderEffect, type RecorderEvent, type RecorderState } from '../recorder/state';
+import { type Readings, type Source } from '../recorder/track';
 import { step } from '../recorder/step';
 import { source } from './recorderParts';
 

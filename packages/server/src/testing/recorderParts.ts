@@ -1,5 +1,5 @@
 import { type Level } from '@heuristor/contracts';
-import { type Source, type TrackPlan } from '../recorder/state';
+import { type Source, type TrackPlan } from '../recorder/track';
 
 /** A position that is recorded as it is sent. */
 export const track = (key: string, changes: Partial<TrackPlan> = {}): TrackPlan => ({

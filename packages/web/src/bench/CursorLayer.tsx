@@ -16,7 +16,7 @@ import { axisOf } from '../session/cursorWords';
 import { fineText, roundedText } from '../ui/numberText';
 import { shownRuns } from '../session/runs';
 import { LineSample } from '../ui/LineSample';
-import { type DrawnQuantity, type DrawnTrace, type Frame } from '../traces/compose';
+import { type DrawnQuantity, type DrawnTrace, type Frame } from '../traces/drawn';
 import { type Sight } from '../workers/protocol';
 import { axisHeight, pixelOf } from './geometry';
 import { type PanelPlot, heightIn, plotLayout, plotOf } from './panelPlot';

@@ -59,6 +59,8 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
     // The menu that led here gives the focus back to its button first.
     setTimeout(() => {
       const field = card?.querySelector<HTMLInputElement | HTMLSelectElement>(firstField);
+      // Whoever is faster types in it already.
+      if (field === document.activeElement) return;
       field?.focus();
       if (field instanceof HTMLInputElement) field.select();
     }, menuRestMilliseconds);

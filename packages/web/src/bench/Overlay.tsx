@@ -20,7 +20,7 @@ import { Offers } from './Offers';
 import { type PanelPlot, plotOf, valueIn } from './panelPlot';
 import { pinchedAxis } from './pinch';
 import { zoomed } from './axisMoves';
-import { type DrawnTrace } from '../traces/compose';
+import { type DrawnTrace } from '../traces/drawn';
 import { type PointQuestion, type Sight, type Spot } from '../workers/protocol';
 import { RegionMarks } from './RegionMarks';
 

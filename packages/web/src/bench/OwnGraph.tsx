@@ -15,7 +15,8 @@ import { type LineChart, type StyleOfRun, chartOptions } from './chartSetup';
 import { axisHeight, headHeight, plotLeft, plotRight, valueAtPixel } from './geometry';
 import { fillOwnGraph, graphOverLayer, readAt } from './ownGraphDrawing';
 import { PanelTools } from './PanelTools';
-import { type OverLayer, paintOver, paintUnder } from './traceLayers';
+import { paintOver, paintUnder } from './traceLayers';
+import { type OverLayer } from './layers';
 
 interface Props {
   graphKey: string;

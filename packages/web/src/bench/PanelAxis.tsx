@@ -2,7 +2,7 @@ import { memo } from 'react';
 import { Form } from 'react-bootstrap';
 import { useSession, useView, useWithZero } from '../session/context';
 import { usePresenter } from '../stores/presenter';
-import { type Side } from '../traces/compose';
+import { type Side } from '../traces/drawn';
 import { axisKey } from '../traces/scaling';
 import { AxisEditor } from './AxisEditor';
 import { AxisGrip } from './AxisGrip';

@@ -1,7 +1,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import { useSession, useView } from '../session/context';
 import { highlighter } from '../theme/runStyles';
-import { type Frame } from '../traces/compose';
+import { type Frame } from '../traces/drawn';
 import { type RegionBounds, axisHeight, pixelOf, valueAtPixel } from './geometry';
 
 /** Pixels below which the handles of a region stand outside it. */

@@ -5,7 +5,7 @@ import { type ComponentProps } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { usePicture, useSession } from '../session/context';
 import { withBorderMoved } from '../session/pages';
-import { type DrawnAxis } from '../traces/compose';
+import { type DrawnAxis } from '../traces/drawn';
 import { PanelAxis } from './PanelAxis';
 import { PanelTools } from './PanelTools';
 import { TraceBorder } from './TraceBorder';

@@ -9,7 +9,8 @@ import { type RegionBounds, axisHeight, labelWidth } from './geometry';
 import { overLayerOf } from './overLayer';
 import { tellPlot } from './panelPlot';
 import { TraceNotes } from './TraceNotes';
-import { type OverLayer, type UnderLayer, paintOver, paintUnder } from './traceLayers';
+import { paintOver, paintUnder } from './traceLayers';
+import { type OverLayer, type UnderLayer } from './layers';
 
 interface Props {
   traceKey: string;

@@ -1,5 +1,5 @@
 import { useView } from '../session/context';
-import { type DrawnTrace, type Frame } from '../traces/compose';
+import { type DrawnTrace, type Frame } from '../traces/drawn';
 import { type RegionBounds, headHeight, labelWidth, pixelOf, plotLeft } from './geometry';
 import { roomBeside } from './noteRoom';
 import { leftOutWords } from './overLayer';

@@ -1,5 +1,5 @@
 import { type Chart, type Plugin } from 'chart.js';
-import { type Side } from '../traces/compose';
+import { type Side } from '../traces/drawn';
 import { scaleOf } from './geometry';
 
 /** Readings that stand closer than the pixels, of one run. */

@@ -11,7 +11,7 @@ import {
 } from 'chart.js';
 import { colours } from '../theme/colours';
 import { runStyle } from '../theme/runStyles';
-import { type DrawnLine } from '../traces/compose';
+import { type DrawnLine } from '../traces/drawn';
 import { type Line } from '../workers/protocol';
 import { type Band } from './bands';
 import { axisHeight, plotLeft, headHeight } from './geometry';

@@ -1,6 +1,6 @@
 import { type Chart, type Scale } from 'chart.js';
 import { type LaidRegion } from '../session/regions';
-import { type Side } from '../traces/compose';
+import { type Side } from '../traces/drawn';
 import { type Sight } from '../workers/protocol';
 
 /** The size of the type, for the usual and the presenter's size: asked once for each, since asking makes a browser lay out the page. */

@@ -1,7 +1,7 @@
 import { type Label } from '@heuristor/contracts';
 import { axisOf } from '../session/cursorWords';
 import { type ShownLabel } from '../session/labelDesk';
-import { type DrawnTrace } from '../traces/compose';
+import { type DrawnTrace } from '../traces/drawn';
 import { type Sight } from '../workers/protocol';
 
 /** Where a plot lies, in pixels. */

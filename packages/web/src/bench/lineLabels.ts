@@ -1,6 +1,6 @@
-import { type DrawnLine, type DrawnQuantity } from '../traces/compose';
+import { type DrawnLine, type DrawnQuantity } from '../traces/drawn';
 import { type StyleOfRun } from './chartSetup';
-import { type LineLabel } from './traceLayers';
+import { type LineLabel } from './layers';
 
 /** Labels stand so far along their lines, as a share of what is drawn, so that they do not cover each other. */
 const first = 0.12;

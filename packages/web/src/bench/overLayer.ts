@@ -1,8 +1,8 @@
 import { runStyle } from '../theme/runStyles';
-import { type DrawnLine, type DrawnQuantity, type DrawnTrace } from '../traces/compose';
+import { type DrawnLine, type DrawnQuantity, type DrawnTrace } from '../traces/drawn';
 import { type StyleOfRun } from './chartSetup';
 import { lineLabelsOf } from './lineLabels';
-import { type Marks, type OverLayer } from './traceLayers';
+import { type Marks, type OverLayer } from './layers';
 
 /** What lies over the lines of a trace. */
 export const overLayerOf = (

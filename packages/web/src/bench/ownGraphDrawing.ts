@@ -4,7 +4,7 @@ import { runStyle } from '../theme/runStyles';
 import { type DrawnGraph, type GraphLine } from '../traces/composeGraphs';
 import { type StyleOfRun, fillChart } from './chartSetup';
 import { plotRight } from './geometry';
-import { type OverLayer } from './traceLayers';
+import { type OverLayer } from './layers';
 
 /** Puts a graph with axes of its own into a chart; bars are outlines, those of the run in front filled. */
 export function fillOwnGraph(

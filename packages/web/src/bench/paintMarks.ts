@@ -2,7 +2,7 @@ import { type Chart } from 'chart.js';
 import { colours } from '../theme/colours';
 import { headsAlong } from './arrowHeads';
 import { fontScale, scaleOf } from './geometry';
-import { type Marks, type OverLayer } from './traceLayers';
+import { type Marks, type OverLayer } from './layers';
 import { shortText } from '../ui/numberText';
 
 /** Pixels along a line from one head of an arrow to the next, and its shape. */

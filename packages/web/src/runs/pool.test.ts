@@ -2,7 +2,8 @@ import { emptyWorkings } from '@heuristor/contracts';
 import { type FreshReadings } from '@heuristor/evaluation';
 import { runOf, swing } from '../testing/runs';
 import { RunPool } from './pool';
-import { type RenderedRun, type RunWorker } from '../workers/protocol';
+import { type RenderedRun } from '../workers/protocol';
+import { type RunWorker } from '../workers/runWorker';
 import { type QuestionKey } from '../workers/questions';
 import { csvOf } from './severalRuns';
 

@@ -1,7 +1,8 @@
 import { type Run } from '@heuristor/contracts';
 import { type FreshReadings, type RunReadings } from '@heuristor/evaluation';
 import * as Comlink from 'comlink';
-import { type RenderRequest, type RenderedRun, type RunWorker } from '../workers/protocol';
+import { type RenderRequest, type RenderedRun } from '../workers/protocol';
+import { type RunWorker } from '../workers/runWorker';
 import { type AboutOf, type AnswerOf, type QuestionKey } from '../workers/questions';
 
 /** Every call to a worker is answered later. */

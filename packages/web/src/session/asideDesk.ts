@@ -3,16 +3,16 @@ import { type HampelRule, type SeriesRef, countIn, madScale, usualRule, without 
 import { tell } from '../stores/notices';
 import { type ChosenReadings, type Outline, type Stretch } from '../workers/protocol';
 import { type Readings, readingsWord, withAside, withoutAside } from './asides';
-import { type InvestigationSession } from './investigationSession';
+import { type Host } from './host';
 
-type Host = Pick<InvestigationSession, 'pool' | 'workings' | 'changeWorkings'>;
+type Part = Pick<Host, 'pool' | 'workings' | 'changeWorkings'>;
 
 const onlyReadings =
   'Only readings that were taken at a rate or at times are set aside. A spot reading is dropped in its table; a pass through a gate is left out by what it is.';
 
 /** Sets readings aside, and takes them back: by stretches, one by one, or those that stand off. */
 export class AsideDesk {
-  constructor(private readonly session: Host) {}
+  constructor(private readonly session: Part) {}
 
   /** The readings of runs in a stretch are set aside. */
   inside(runs: readonly Run[], of: SeriesRef, stretch: Stretch): Promise<void> {

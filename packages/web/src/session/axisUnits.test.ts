@@ -1,5 +1,6 @@
 import { parseUnit } from '@heuristor/core';
-import { type DrawnTrace, frameOf } from '../traces/compose';
+import { frameOf } from '../traces/compose';
+import { type DrawnTrace } from '../traces/drawn';
 import { setInUnitsOf } from './axisUnits';
 
 // 1 ft = 0.3048 m exactly; 0 °C = 273.15 K.

@@ -1,6 +1,6 @@
 import { parseUnit } from '@heuristor/core';
 import { runOf } from '../testing/runs';
-import { type DrawnTrace } from '../traces/compose';
+import { type DrawnTrace } from '../traces/drawn';
 import { cursorTable, differencesOf, tangentsOf } from './cursorWords';
 import { type Read } from './cursor';
 

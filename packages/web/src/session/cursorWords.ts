@@ -1,6 +1,6 @@
 import { type Run } from '@heuristor/contracts';
 import { type Unit, axisLabel, readIn, divideUnits, intervalUnit } from '@heuristor/core';
-import { type DrawnQuantity, type DrawnTrace } from '../traces/compose';
+import { type DrawnQuantity, type DrawnTrace } from '../traces/drawn';
 import { type Axis, type CursorValue } from '../workers/protocol';
 import { type Read } from './cursor';
 

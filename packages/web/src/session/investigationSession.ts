@@ -25,6 +25,7 @@ import { CursorDesk } from './cursor';
 import { Dialogs } from './dialogs';
 import { endedMeanwhile } from './endedMeanwhile';
 import { History } from './history';
+import { type Host } from './host';
 import { KeptOnPage } from './kept/keptOnPage';
 import { InSight } from './inSight';
 import { LabelDesk } from './labelDesk';
@@ -58,7 +59,7 @@ const passed = (milliseconds: number) =>
  * One investigation that is open, on whichever of its pages: made by their layout, disposed of when all of them are left. It holds
  * the documents and what the workers make of them, keeps them stored, and remembers what was done.
  */
-export class InvestigationSession {
+export class InvestigationSession implements Host {
   readonly documents: StoreApi<Documents>;
   readonly view: StoreApi<View>;
   readonly history = new History();

@@ -3,7 +3,7 @@ import { type SeriesRef, type Unit, readIn, printedUnit, resultRef } from '@heur
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { useDecimalSign } from '../stores/decimalSign';
 import { fineText, resultWithUnit, roundedText } from '../ui/numberText';
-import { type Frame } from '../traces/compose';
+import { type Frame } from '../traces/drawn';
 import { type RunPool } from '../runs/pool';
 import { type CursorValue } from '../workers/protocol';
 import { axisOf } from './cursorWords';

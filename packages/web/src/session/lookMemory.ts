@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { type Look } from './looking';
+import { type Look } from './look';
 
 const stretch = z.object({ from: z.number(), to: z.number() });
 const lookSchema = z.object({

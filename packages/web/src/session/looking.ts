@@ -1,10 +1,8 @@
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { type Sight } from '../workers/protocol';
+import { type Look } from './look';
 import { type LookMemory } from './lookMemory';
 import { type View } from './state';
-
-/** How a page is looked at. */
-export type Look = Pick<View, 'sight' | 'scales' | 'reach' | 'withZero' | 'enlarged'>;
 
 export const usualLook: Look = { sight: null, scales: {}, reach: 'shown', withZero: null, enlarged: null };
 

@@ -12,7 +12,7 @@ import {
   walkingSpeed,
   canConvert,
 } from '@heuristor/core';
-import { type ShownTarget } from '../traces/compose';
+import { type ShownTarget } from '../traces/drawn';
 import { withEntry } from './edits';
 import { newId } from './ids';
 import { type OnPage, pageIn, withHorizontal, withPage, withShown } from './pages';

@@ -1,6 +1,6 @@
 import { type WorkingsDocument, emptyWorkings, panelOf } from '@heuristor/contracts';
 import { runOf, stored, swing } from '../testing/runs';
-import { type Frame } from '../traces/compose';
+import { type Frame } from '../traces/drawn';
 import { type RenderRequest, type RenderedRun } from '../workers/protocol';
 import { renderRun } from '../drawing/renderRun';
 import { Told } from '../drawing/told';

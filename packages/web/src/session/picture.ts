@@ -1,6 +1,7 @@
 import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
 import { type DrawnGraph, composeGraphs } from '../traces/composeGraphs';
-import { type DrawnTrace, type Frame, composeTraces } from '../traces/compose';
+import { composeTraces } from '../traces/compose';
+import { type DrawnTrace, type Frame } from '../traces/drawn';
 import { KnownLines } from '../traces/knownLines';
 import { type RenderRequest, type RenderedRun, type ShownOutcome } from '../workers/protocol';
 import { seriesOn } from './pages';

@@ -1,20 +1,17 @@
 import { type EntryOfKind } from '@heuristor/core';
 import { tell } from '../stores/notices';
-import { type InvestigationSession } from './investigationSession';
+import { type Host } from './host';
 import { pageIn } from './pages';
 import { type LaidRegion, fromAxis, laidRegion, laidRegions, placed, withOwn, withoutOwn } from './regions';
 
-type Host = Pick<
-  InvestigationSession,
-  'workings' | 'picture' | 'front' | 'view' | 'changeEntry' | 'looking' | 'onPage'
->;
+type Part = Pick<Host, 'workings' | 'picture' | 'front' | 'view' | 'changeEntry' | 'looking' | 'onPage'>;
 type Region = EntryOfKind<'region'>;
 
 /** Moves regions: in all runs, or in the one in front alone. */
 export class RegionDesk {
-  constructor(private readonly session: Host) {}
+  constructor(private readonly session: Part) {}
 
-  private regionIn(entries: Host['workings']['entries'] | undefined, id: string): Region | null {
+  private regionIn(entries: Part['workings']['entries'] | undefined, id: string): Region | null {
     const found = entries?.find((entry) => entry.id === id);
     return found?.kind === 'region' ? found : null;
   }

@@ -9,9 +9,9 @@ import {
 import { request } from '../api/client';
 import { tell } from '../stores/notices';
 import { attemptInOrder } from './attempt';
-import { type InvestigationSession } from './investigationSession';
+import { type Host } from './host';
 
-type Host = Pick<InvestigationSession, 'takeRun' | 'history' | 'runs' | 'changeWorkings'>;
+type Part = Pick<Host, 'takeRun' | 'history' | 'runs' | 'changeWorkings'>;
 
 /** What a change of a run does, in words. */
 function runStepName({ name }: Run, patch: RunPatch): string {
@@ -23,7 +23,7 @@ function runStepName({ name }: Run, patch: RunPatch): string {
 
 /** What people do to runs as such, each stored at once, and how they look at them; all of it can be taken back. */
 export class RunDesk {
-  constructor(private readonly host: Host) {}
+  constructor(private readonly host: Part) {}
 
   /** Changes a run on the server; what people do to runs can be taken back. */
   async change(run: Run, patch: RunPatch): Promise<void> {

@@ -5,7 +5,7 @@ import { type StoreApi, createStore } from 'zustand/vanilla';
 import { getJson, request, sentenceOf } from '../api/client';
 import { tell } from '../stores/notices';
 import { attempt } from './attempt';
-import { type InvestigationSession } from './investigationSession';
+import { type Host } from './host';
 import { type Alike, alikesOf, withAlikes } from './templateConditions';
 import {
   askedWords,
@@ -35,7 +35,7 @@ export class TemplateDesk {
 
   constructor(
     private readonly session: Pick<
-      InvestigationSession,
+      Host,
       'documents' | 'workings' | 'runs' | 'changeWorkings' | 'looking' | 'plan'
     >,
   ) {}

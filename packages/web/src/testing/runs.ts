@@ -4,7 +4,7 @@ import { HeldRuns, type RunReadings } from '@heuristor/evaluation';
 import { type Evaluator } from '@heuristor/core';
 import { RunPool } from '../runs/pool';
 import { answersOf } from '../workers/questions';
-import { type RunWorker } from '../workers/protocol';
+import { type RunWorker } from '../workers/runWorker';
 
 /** A run of made-up channels at 50 Hz; their ids count from `firstId`. */
 export const runOf = (

@@ -1,4 +1,4 @@
-import { type DrawnAxis, type DrawnTrace, type Frame, type Side } from './compose';
+import { type DrawnAxis, type DrawnTrace, type Frame, type Side } from './drawn';
 import { type Sight } from '../workers/protocol';
 
 /** Air about the data, as a share of their reach. */

@@ -29,12 +29,16 @@ export function NameField({
   const [text, setText] = useState(value);
   const [isEmpty, setIsEmpty] = useState(false);
   const field = useRef<HTMLInputElement>(null);
+  const first = useRef(value);
   const sentenceId = useId();
   useEffect(() => setText(value), [value]);
   useEffect(() => {
     if (autoFocus !== true) return;
     // The menu that led here gives the focus back to its button first.
-    const timer = setTimeout(() => field.current?.select(), 30);
+    const timer = setTimeout(() => {
+      // Whoever is faster has typed already.
+      if (field.current?.value === first.current) field.current.select();
+    }, 30);
     return () => clearTimeout(timer);
   }, [autoFocus]);
   const commit = () => {

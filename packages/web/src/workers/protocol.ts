@@ -1,4 +1,4 @@
-import { type Run, type WorkingsDocument } from '@heuristor/contracts';
+import { type WorkingsDocument } from '@heuristor/contracts';
 import {
   type Condition,
   type LeftOutPass,
@@ -7,8 +7,6 @@ import {
   type TriedRelation,
   type Unit,
 } from '@heuristor/core';
-import { type FreshReadings, type RunReadings } from '@heuristor/evaluation';
-import { type QuestionKey } from './questions';
 import { type Sought } from './sought';
 
 /** One number on its way to the screen: plain, without what only the core can ask of it. */
@@ -286,15 +284,4 @@ export interface TriedPoints {
   x: Float64Array;
   y: Float64Array;
   relations: TriedRelation[];
-}
-
-/** What a worker that holds runs does. */
-export interface RunWorker {
-  put(run: Run, readings: RunReadings): void;
-  /** Adds readings; answers for each from which index on readings are missing before them, or null where nothing is. */
-  append(parts: FreshReadings[]): (number | null)[];
-  drop(runId: string): void;
-  render(runIds: string[], request: RenderRequest): RenderedRun[];
-  /** Puts one question to runs, see `questions.ts`; the answer of one that is not here is null. @throws Refusal */
-  ask(runIds: string[], key: QuestionKey, about: unknown): unknown[];
 }

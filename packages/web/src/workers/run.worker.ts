@@ -1,6 +1,7 @@
 import { HeldRuns } from '@heuristor/evaluation';
 import * as Comlink from 'comlink';
-import { type RenderedRun, type RunWorker } from './protocol';
+import { type RenderedRun } from './protocol';
+import { type RunWorker } from './runWorker';
 import { answersOf } from './questions';
 import { renderRun } from '../drawing/renderRun';
 import { Told } from '../drawing/told';

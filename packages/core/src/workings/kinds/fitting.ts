@@ -1,4 +1,5 @@
-import { type Fit, fitRelation } from '../../fitting/fit';
+import { fitRelation } from '../../fitting/fit';
+import { type Fit } from '../../fitting/fitted';
 import { type Scatter, scatterOf } from '../../fitting/scatter';
 import { type ParameterName, type Relation } from '../../fitting/relation';
 import { fromAbsoluteZero, liftedAxes } from '../../fitting/absoluteZero';
@@ -14,7 +15,8 @@ import { choiceField, flagField, later, regionsField } from '../fields';
 import { type Context } from '../kind';
 import { type NamedResult } from '../outcome';
 import { type SeriesRef } from '../references';
-import { type Selection, joined, leftOutNotes, reachNote, select } from '../selection';
+import { joined, leftOutNotes, reachNote, select } from '../selection';
+import { type Selection } from '../selected';
 import { movedTogether } from '../weighed';
 
 export interface FittedSelection {

@@ -13,7 +13,8 @@ import { type Unit, divideUnits, one, parseUnit, printedUnit, sameUnit } from '.
 import { choiceField, regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
-import { type Selection, leftOutNotes, reachNote, select } from '../selection';
+import { leftOutNotes, reachNote, select } from '../selection';
+import { type Selection } from '../selected';
 import { weighed } from '../weighed';
 
 const fewest = 8;

@@ -1,7 +1,7 @@
 import { type Beginning, type Level } from '@heuristor/contracts';
 import { type CrossingWatch, type Threshold } from '../crossing';
 import { type Heard } from '../heard';
-import { type Source } from '../state';
+import { type Source } from '../track';
 
 /** What a run that is armed waits for. */
 export type Waiting =

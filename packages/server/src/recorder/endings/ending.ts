@@ -1,7 +1,7 @@
 import { type Ending, type Level } from '@heuristor/contracts';
 import { type CrossingWatch, type Threshold } from '../crossing';
 import { type Heard } from '../heard';
-import { type Source } from '../state';
+import { type Source } from '../track';
 
 /** What, besides its time, a run ends at. */
 export type EndWatch =

@@ -3,7 +3,7 @@ import { type ShownLabel } from '../../session/labelDesk';
 import { pageIn } from '../../session/pages';
 import { laidRegions } from '../../session/regions';
 import { shownRuns } from '../../session/runs';
-import { type DrawnTrace, type Frame } from '../../traces/compose';
+import { type DrawnTrace, type Frame } from '../../traces/drawn';
 import { type DrawnGraph } from '../../traces/composeGraphs';
 import { type StyleOfRun } from '../chartSetup';
 import { type RegionBounds } from '../geometry';

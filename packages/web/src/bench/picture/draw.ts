@@ -2,7 +2,7 @@ import { axisLabel } from '@heuristor/core';
 import { BasicPlatform, Chart, type Plugin, type Point } from 'chart.js';
 import { colours } from '../../theme/colours';
 import { highlighter, runStyle } from '../../theme/runStyles';
-import { type DrawnTrace } from '../../traces/compose';
+import { type DrawnTrace } from '../../traces/drawn';
 import { type DrawnGraph } from '../../traces/composeGraphs';
 import { bandPlugin } from '../bands';
 import { type LineChart, chartOptions, fillChart } from '../chartSetup';
