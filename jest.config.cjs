@@ -29,7 +29,7 @@ module.exports = {
       testMatch: [
         '<rootDir>/packages/{contracts,core,evaluation,web}/**/*.test.{ts,tsx}',
         // Simulated and reckoned, without a device or a database.
-        '<rootDir>/scripts/{compare,demo}/**/*.test.ts',
+        '<rootDir>/scripts/{compare,demo,pictures}/**/*.test.ts',
       ],
     },
     {

@@ -4,7 +4,13 @@ import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSy
 import { dirname, join } from 'node:path';
 import { PlainFault, say } from './plain';
 
-const sources = ['packages/core', 'packages/contracts', 'packages/web', 'package-lock.json'];
+const sources = [
+  'packages/core',
+  'packages/contracts',
+  'packages/evaluation',
+  'packages/web',
+  'package-lock.json',
+];
 
 function fingerprint(): string {
   const hash = createHash('sha256');

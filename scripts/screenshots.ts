@@ -9,7 +9,8 @@ import { startCluster } from './cluster';
 import { loadDemoData } from './demoData';
 import { runScript, say } from './plain';
 
-const folder = 'docs/screenshots';
+/** Where the pictures go; another folder is named to compare them with “npm run pictures:compare”. */
+const folder = process.argv[2] ?? 'docs/screenshots';
 
 /** Made-up readings of a tow line, as a spreadsheet with decimal commas writes them. */
 const towRows = () =>
