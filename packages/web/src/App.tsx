@@ -6,7 +6,7 @@ import { live } from './api/live';
 import { HomePage } from './home/HomePage';
 import { SignInPage } from './home/SignInPage';
 import { investigationPages, pageAt, pageCalled } from './investigation/pages';
-import { useDecimalSign } from './stores/decimalSign';
+import { useDecimalSign } from './ui/decimalSign';
 import { loadedPage } from './ui/loadedPage';
 import { Message } from './ui/Message';
 import { Notices } from './ui/Notices';

@@ -9,7 +9,7 @@ import '@fontsource/ibm-plex-mono/600.css';
 import './theme/theme.css';
 import './theme/graph.css';
 import { App } from './App';
-import { applyColours } from './theme/colours';
+import { applyColours } from './ui/colours';
 import { Message } from './ui/Message';
 
 const root = document.getElementById('root');

@@ -1,7 +1,7 @@
 import { type Previews, previewsSchema } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
 import { getJson } from '../api/client';
-import { runStyle } from '../theme/runStyles';
+import { runStyle } from '../runs/runStyles';
 
 const width = 132;
 const height = 48;

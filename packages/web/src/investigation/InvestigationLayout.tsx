@@ -1,10 +1,10 @@
 import { useEffect, useMemo, useState } from 'react';
 import { Outlet, useLocation, useParams } from 'react-router';
 import { ApiError, sentenceOf } from '../api/client';
-import { SessionProvider } from '../session/context';
-import { InvestigationSession } from '../session/investigationSession';
+import { SessionProvider } from './context';
+import { InvestigationSession } from './investigationSession';
 import { Message } from '../ui/Message';
-import { PageLinksProvider } from '../ui/PageLinks';
+import { PageLinksProvider } from '../header/PageLinks';
 import { RunPool } from '../runs/pool';
 import { addressOf, investigationPages, pageAt } from './pages';
 

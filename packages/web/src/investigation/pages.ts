@@ -12,7 +12,7 @@ export interface InvestigationPage {
 
 /** In the order of their tabs. */
 export const investigationPages: readonly InvestigationPage[] = [
-  { path: '', below: [], title: 'Bench', page: loadedPage(() => import('../bench/BenchPage')) },
+  { path: '', below: [], title: 'Bench', page: loadedPage(() => import('./BenchPage')) },
   {
     path: 'stage',
     below: [':apparatus'],

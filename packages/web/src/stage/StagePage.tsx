@@ -2,8 +2,8 @@ import { type Device } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
 import { NavLink, Navigate, useParams } from 'react-router';
 import { live } from '../api/live';
-import { useDevices } from '../stores/devices';
-import { Head } from '../ui/Head';
+import { useDevices } from '../sensors/devices';
+import { Head } from '../header/Head';
 import { OneScene } from './OneScene';
 import { type SceneValues } from './scene';
 

@@ -1,5 +1,5 @@
 import { type Run } from '@heuristor/contracts';
-import { type SeenRun } from '../session/seenRun';
+import { type SeenRun } from '../runs/seenRun';
 import { HeldRuns, type RunReadings } from '@heuristor/evaluation';
 import { type Evaluator } from '@heuristor/core';
 import { RunPool } from '../runs/pool';

@@ -1,6 +1,6 @@
 import { emptyWorkings, panelOf } from '@heuristor/contracts';
 import { parseUnit } from '@heuristor/core';
-import { pixelOf, valueAtPixel } from '../bench/geometry';
+import { pixelOf, valueAtPixel } from './geometry';
 import { composeTraces, frameOf } from './compose';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
 import { type Extent } from '../workers/protocol';

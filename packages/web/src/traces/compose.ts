@@ -3,7 +3,7 @@ import { type SeriesRef, type Unit, conversionBetween, isFit, sameUnit } from '@
 import { type CompleteRun, type CompleteTrace } from './knownLines';
 import { type Extent, type Line, type Sight } from '../workers/protocol';
 import { type Side, type DrawnTrace, type ShownTarget, type Frame } from './drawn';
-import { type ScalingFrame, calmed, framed, padding, scaled } from './scaling';
+import { type ScalingFrame, calmed, framed, padding, scaled } from './axes/scaling';
 
 /** How an axis that runs share is looked at. */
 export interface Looked {

@@ -1,5 +1,5 @@
 import { Button, Toast, ToastContainer } from 'react-bootstrap';
-import { useNotices } from '../stores/notices';
+import { useNotices } from './notices';
 import { written } from './numberText';
 
 const shownMilliseconds = 10_000;

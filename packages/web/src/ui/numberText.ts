@@ -9,7 +9,7 @@ import {
   unitShown,
   writeResult as plainWritten,
 } from '@heuristor/core';
-import { decimalSign } from '../stores/decimalSign';
+import { decimalSign } from './decimalSign';
 
 /** A text with its numbers as people write them where they live: a point between digits is a comma where they chose that. */
 export const written = (text: string): string =>

@@ -3,7 +3,7 @@ import { parseUnit } from '@heuristor/core';
 import { fireEvent, render, screen } from '@testing-library/react';
 import { NameField } from './NameField';
 import { NumberField } from './NumberField';
-import { toggleDecimalSign } from '../stores/decimalSign';
+import { toggleDecimalSign } from './decimalSign';
 import { ResultText } from './ResultText';
 
 const result = (value: number, halfWidth: number | null, unit: string) => ({

@@ -2,7 +2,7 @@ import { type WorkingsDocument, emptyWorkings, panelOf } from '@heuristor/contra
 import { HeldRuns } from '@heuristor/evaluation';
 import { uniformRandom } from '@heuristor/core';
 import { runOf, stored, swing } from '../testing/runs';
-import { composeGraphs } from '../traces/composeGraphs';
+import { composeGraphs } from '../traces/ownGraphs/composeGraphs';
 import { exportColumns } from './exportColumns';
 import { KnownLines } from '../traces/knownLines';
 import { isWithin, nearPoint, readingsWithin } from './nearPoint';

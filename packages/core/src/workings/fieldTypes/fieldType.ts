@@ -45,7 +45,7 @@ export interface NewAbout {
 
 /**
  * A type of fields: what a field of it is declared by, and what is done with its values wherever entries are stored, copied, evaluated
- * or made anew. Its schema lies in `contracts/src/fieldSchemas`, its editor in `web/src/bench/fields`.
+ * or made anew. Its schema lies in `contracts/src/fieldSchemas`, its editor in `web/src/workings/fields`.
  */
 export interface FieldType<Shape, Value> {
   /** What a field holds where nothing was said; undefined where it has to be said. */

@@ -1,7 +1,0 @@
-import { ParametersTable } from '../ParametersTable';
-import { type FieldEditor } from './field';
-
-export const parameters: FieldEditor<'parameters', unknown> = {
-  isRow: true,
-  Control: ({ entry }) => (entry.kind === 'formulaFit' ? <ParametersTable entry={entry} /> : null),
-};

@@ -1,0 +1,20 @@
+import { type InvestigationSession } from '../../investigation/investigationSession';
+import { tell } from '../../ui/notices';
+import { type PictureWish } from '../forms';
+import { png } from '../forms/png';
+import { told } from '../forms/save';
+
+/** Lays a picture on the clipboard. */
+export const copyPicture = (session: InvestigationSession, wish: PictureWish): Promise<void> =>
+  told(async () => {
+    // Asked at once: a browser lets a page copy only while a press is fresh.
+    const blob = png.write(session, wish);
+    try {
+      await navigator.clipboard.write([new ClipboardItem({ 'image/png': blob })]);
+    } catch {
+      throw new Error(
+        'The browser does not let this page copy pictures. It does over HTTPS, or on the computer that Heuristor runs on; save the picture instead.',
+      );
+    }
+    tell({ kind: 'news', text: 'The picture is copied.' });
+  });

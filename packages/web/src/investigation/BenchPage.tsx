@@ -1,0 +1,136 @@
+import { useEffect } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { useStore } from 'zustand';
+import { useDocuments, useSession } from './context';
+import { Head } from '../header/Head';
+import { NameField } from '../ui/NameField';
+import { LargeDigits } from '../sensors/LargeDigits';
+import { CursorBar } from '../traces/cursor/CursorBar';
+import { GatePanel } from '../recording/gate/GatePanel';
+import { ImportDialog } from '../files/ImportDialog';
+import { MovedRuns } from '../runs/MovedRuns';
+import { PageTabs } from '../traces/pages/PageTabs';
+import { giveKeysBack, isTyping, takesKeys } from '../ui/keyTakers';
+import { bringInText, holdsColumns } from '../files/pasting';
+import { CopyEntry } from '../workings/entries/CopyEntry';
+import { KeepTemplate } from '../workings/templates/TemplateMenu';
+import { TemplateQuestion } from '../workings/templates/TemplateQuestion';
+import { JointFitDialog } from '../workings/results/JointFit';
+import { KnownConstants } from '../workings/constants/KnownConstants';
+import { RelationChooser } from '../workings/relations/RelationChooser';
+import { PictureDialog } from '../files/picture/PictureDialog';
+import { RecorderBar } from '../recording/RecorderBar';
+import { RunShelf } from '../runs/RunShelf';
+import { SavingBar } from './SavingBar';
+import { SetUp } from '../sensors/SetUp';
+import { SensorColumn } from '../sensors/SensorColumn';
+import { SideColumn, useSides } from './SideColumn';
+import { TablePanel } from '../table/TablePanel';
+import { TraceStack } from '../traces/TraceStack';
+import { WaitingView } from '../recording/WaitingView';
+import { wayParts } from '../recording/wayParts';
+import { WorkingsColumn } from '../workings/WorkingsColumn';
+
+/** What ways of recording say between the plan and the traces. */
+const panels = Object.values(wayParts).flatMap(({ Panel }) => (Panel === null ? [] : [Panel]));
+
+/** Where runs are recorded, looked at and worked out. */
+export default function BenchPage() {
+  const session = useSession();
+  const name = useDocuments((documents) => documents.name);
+  const sides = useSides();
+  const { Beside } = wayParts[useDocuments(({ plan }) => plan.way)];
+  const hasTable = useStore(session.table.state, ({ isOpen }) => isOpen);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.code !== 'Space' || takesKeys(event.target)) return;
+      // Held down it counts once, and the page must not scroll.
+      event.preventDefault();
+      event.stopPropagation();
+      if (event.type === 'keydown' && !event.repeat) void session.toggleRecording();
+    };
+    window.addEventListener('keydown', onKey, true);
+    window.addEventListener('keyup', onKey, true);
+    window.addEventListener('click', giveKeysBack);
+    return () => {
+      window.removeEventListener('click', giveKeysBack);
+      window.removeEventListener('keydown', onKey, true);
+      window.removeEventListener('keyup', onKey, true);
+    };
+  }, [session]);
+  useEffect(() => {
+    const onPaste = (event: ClipboardEvent) => {
+      const text = event.clipboardData?.getData('text') ?? '';
+      // What is pasted into a field, or into the table of spot readings, is theirs.
+      if (event.defaultPrevented || isTyping(event.target) || !holdsColumns(text)) return;
+      event.preventDefault();
+      bringInText(session, text);
+    };
+    document.addEventListener('paste', onPaste);
+    return () => document.removeEventListener('paste', onPaste);
+  }, [session]);
+  // A question belongs to the page on which it was asked.
+  useEffect(() => session.dialogs.close, [session]);
+  useHotkeys('mod+z', () => session.history.undo(), { preventDefault: true });
+  useHotkeys('mod+shift+z, mod+y', () => session.history.redo(), { preventDefault: true });
+  useHotkeys('f', () => session.frameAll());
+  useHotkeys('b', () => session.looking.back());
+  useHotkeys('d', () => session.view.setState(({ digits }) => ({ digits: digits === null ? [] : null })));
+  useHotkeys('t', () => session.table.toggle());
+  useHotkeys('r', () => session.regions.lookAt());
+  useHotkeys('escape', () => {
+    if (session.view.getState().digits !== null) session.view.setState({ digits: null });
+    else if (session.view.getState().isLassoing) session.view.setState({ isLassoing: false });
+    else if (session.view.getState().isShifting) session.view.setState({ isShifting: false });
+    else if (session.view.getState().selectedRegion !== null) session.view.setState({ selectedRegion: null });
+    else session.cursor.lift();
+  });
+  return (
+    <div className="page">
+      <Head>
+        <NameField
+          label="Name of the investigation"
+          className="title-input"
+          value={name}
+          onCommit={(newName) => void session.plan.rename(newName)}
+        />
+      </Head>
+      <SavingBar />
+      <div className={`bench ${sides.left ? '' : 'left-folded'} ${sides.right ? '' : 'right-folded'}`}>
+        <SideColumn side="left" title="Sensors">
+          <SensorColumn />
+        </SideColumn>
+        <main className="middle">
+          <RecorderBar />
+          <GatePanel />
+          {panels.map((Panel, i) => (
+            <Panel key={i} />
+          ))}
+          <PageTabs />
+          <MovedRuns />
+          <div className={`stage-of-traces ${Beside !== null || hasTable ? 'with-table' : ''}`}>
+            <TraceStack />
+            <TablePanel />
+            {Beside !== null && <Beside />}
+            <SetUp />
+            <WaitingView />
+          </div>
+          <CursorBar />
+          <RunShelf />
+        </main>
+        <SideColumn side="right" title="Workings">
+          <WorkingsColumn />
+        </SideColumn>
+      </div>
+      <ImportDialog />
+      <PictureDialog />
+      <RelationChooser />
+      <KnownConstants />
+      <KeepTemplate />
+      <TemplateQuestion />
+      <JointFitDialog />
+      <CopyEntry />
+      <LargeDigits />
+    </div>
+  );
+}

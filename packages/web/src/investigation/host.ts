@@ -1,0 +1,32 @@
+import { type Run, type WorkingsDocument } from '@heuristor/contracts';
+import { type Entry } from '@heuristor/core';
+import { type StoreApi } from 'zustand/vanilla';
+import { type RunPool } from '../runs/pool';
+import { type History } from './history';
+import { type Looking } from '../traces/pages/looking';
+import { type OnPage } from '../traces/pages/pages';
+import { type Picture } from '../traces/picture';
+import { type PlanKeeper } from '../recording/plan/planKeeper';
+import { type SeenRun } from '../runs/seenRun';
+import { type Documents, type View } from './state';
+
+/** What of an open investigation those need who do one thing in it; each picks its part. */
+export interface Host {
+  readonly documents: StoreApi<Documents>;
+  readonly view: StoreApi<View>;
+  readonly history: History;
+  readonly looking: Looking;
+  readonly plan: PlanKeeper;
+  readonly pool: RunPool;
+  readonly picture: StoreApi<Picture>;
+  readonly workings: WorkingsDocument;
+  readonly runs: SeenRun[];
+  /** The run whose results stand in front. */
+  readonly front: SeenRun | undefined;
+  /** The page that is looked at. */
+  readonly onPage: OnPage;
+  changeWorkings(change: (workings: WorkingsDocument) => WorkingsDocument): void;
+  changeEntry(id: string, patch: Partial<Entry>): void;
+  /** Lays a run as the server has it. */
+  takeRun(run: Run): void;
+}

@@ -1,0 +1,60 @@
+import { type Plan, type RecorderStatus, type SpotStatus, type WorkingsDocument } from '@heuristor/contracts';
+import { type SeriesRef } from '@heuristor/core';
+import { type SeenRun } from '../runs/seenRun';
+import { wayOf } from '../recording/ways';
+import { type Sight } from '../workers/protocol';
+
+/** The documents of an investigation: what is stored. */
+export interface Documents {
+  name: string;
+  plan: Plan;
+  runs: SeenRun[];
+  workings: WorkingsDocument;
+  /** What the recorder does for it. */
+  recorder: RecorderStatus;
+  /** What is being read of a series of spot readings. */
+  spots: SpotStatus;
+  /** Codes of devices that it uses or has used. */
+  sensors: string[];
+}
+
+/** Whether axes show their zero as the bench is looked at now. */
+export const showsZero = ({ withZero }: Pick<View, 'withZero'>, { plan }: Pick<Documents, 'plan'>): boolean =>
+  withZero ?? wayOf(plan).showsZero;
+
+/** How the bench is looked at: nobody else's business, and not stored. */
+export interface View {
+  /** The page that is looked at; null is the first one. */
+  page: string | null;
+  /** Stretch of the horizontal axis; null frames all data. */
+  sight: Sight | null;
+  /** Vertical axes that a hand has set, by trace and side. */
+  scales: Readonly<Record<string, Sight>>;
+  /** Whether the other axes are made for what is in sight, or for all of the data. */
+  reach: 'shown' | 'all';
+  /** The trace that is shown alone for a while. */
+  enlarged: string | null;
+  plotWidth: number;
+  /** Run whose results stand in front; null follows the newest that is shown. */
+  frontRunId: string | null;
+  /** Region whose handles and offers are shown. */
+  selectedRegion: string | null;
+  /** Series that offers beside the selected region speak of. */
+  selectedSeries: SeriesRef | null;
+  /** Entry that was just made and whose fields are to be filled in. */
+  openEntry: string | null;
+  /** Device whose set-up stands open over the traces. */
+  setUp: string | null;
+  /** What stands in large digits over the bench: live quantities and results; the usual ones where none are chosen, null where it is closed. */
+  digits: readonly string[] | null;
+  /** The next spot reading begins a new series. */
+  isNewSeries: boolean;
+  /** Whether axes show their zero; null leaves it to the way of recording: spot readings are looked at from zero. */
+  withZero: boolean | null;
+  /** A hand lays runs elsewhere in time: what it drags over the traces is the run in front. */
+  isShifting: boolean;
+  /** A hand draws around readings that are to be set aside. */
+  isLassoing: boolean;
+  /** True while a hand moves something. */
+  moving: boolean;
+}

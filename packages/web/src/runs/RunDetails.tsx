@@ -1,0 +1,157 @@
+import { format } from 'date-fns';
+import { type Channel, type LeftOutCount, type Run, leftOutCountSchema } from '@heuristor/contracts';
+import { parseUnit, printedUnit } from '@heuristor/core';
+import { useEffect, useState } from 'react';
+import { Modal } from 'react-bootstrap';
+import { z } from 'zod';
+import { getJson } from '../api/client';
+import { beginningWords, endingWords } from '../recording/plan/planWords';
+import { type SeenRun } from './seenRun';
+import { rateWords } from '../ui/rateText';
+import { shortText } from '../ui/numberText';
+
+const countsSchema = z.array(leftOutCountSchema);
+
+const shown = (value: number) => shortText(value, 4);
+
+/** How a run was recorded: its plan, its sensors and what was applied to them, its gaps, what in it is no measurement. */
+export function RunDetails({ run, onClose }: { run: SeenRun; onClose: () => void }) {
+  const { id, plan, gaps, notes } = run;
+  const [counts, setCounts] = useState<LeftOutCount[] | null>(null);
+  useEffect(() => {
+    let isWanted = true;
+    getJson(`/runs/${id}/left-out`, countsSchema).then(
+      (found) => {
+        if (isWanted) setCounts(found);
+      },
+      // Without an answer the column stays open; the rest of what is told here stands all the same.
+      () => undefined,
+    );
+    return () => {
+      isWanted = false;
+    };
+  }, [id]);
+  return (
+    <Modal show onHide={onClose} size="lg" animation={false} aria-labelledby="run-details">
+      <Modal.Header closeButton closeLabel="Close">
+        <Modal.Title id="run-details">
+          {run.number} · {run.name}
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="run-details">
+        <p>
+          {beginningOf(run)}
+          {run.practice && ', for practice'}
+          {run.group !== '' && `, by ${run.group}`}.
+        </p>
+        {plan !== null && (
+          <p>
+            It was to begin {beginningWords(plan.begin, [])} and to end {endingWords(plan.end, [])}.
+          </p>
+        )}
+        <table className="details-table">
+          <thead>
+            <tr>
+              <th>Quantity</th>
+              <th>Sensor</th>
+              <th>Rate</th>
+              <th>Limits</th>
+              <th>Applied</th>
+              <th>{run.keepPinned ? 'No measurement, but counted' : 'Left out'}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {run.channels.map((channel) => (
+              <ChannelRow
+                key={channel.id}
+                channel={channel}
+                count={counts?.find((count) => count.channel === channel.id)}
+              />
+            ))}
+          </tbody>
+        </table>
+        {gaps.length > 0 && (
+          <>
+            <h3>Gaps</h3>
+            <ul>
+              {gaps.map((gap) => (
+                <li key={`${gap.channel}${gap.from}`}>
+                  {gap.channel}: nothing from {shown(gap.from)} s to {shown(gap.to)} s
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+        {notes.length > 0 && (
+          <>
+            <h3>While it was recorded</h3>
+            <ul>
+              {notes.map((note) => (
+                <li key={note}>{note}</li>
+              ))}
+            </ul>
+          </>
+        )}
+      </Modal.Body>
+    </Modal>
+  );
+}
+
+/** How many readings are no measurement, in words. */
+function leftOutWords({ pinned, strays }: LeftOutCount): string {
+  const words = [
+    pinned === 0 ? null : `${pinned} at a limit`,
+    strays === 0 ? null : `${strays} wrong ${strays === 1 ? 'echo' : 'echoes'}`,
+  ].filter((part) => part !== null);
+  return words.length === 0 ? 'none' : words.join(', ');
+}
+
+function ChannelRow({ channel, count }: { channel: Channel; count: LeftOutCount | undefined }) {
+  const { symbol, quantity, unit, deviceCode, sampling, low, high, applied } = channel;
+  const printed = printedUnit(parseUnit(unit));
+  const words =
+    applied === null
+      ? []
+      : [
+          applied.zero === null
+            ? null
+            : `zero at ${shown(applied.zero.offset)}${applied.zeroedAtStart ? ' from its own beginning' : ''}${
+                applied.zero.at === '' ? '' : `, ${format(new Date(applied.zero.at), 'd MMM HH:mm')}`
+              }`,
+          applied.twoPoint === null ? null : `scale × ${shown(applied.twoPoint.gain)} by two values`,
+          applied.reversed ? 'sign turned around' : null,
+          ...Object.entries(applied.numbers).map(([key, value]) => `${key} ${shown(value)}`),
+        ].filter((part) => part !== null);
+  return (
+    <tr>
+      <td>
+        {symbol} <span className="quiet">{quantity}</span>
+      </td>
+      <td className="mono">{deviceCode ?? '—'}</td>
+      <td>
+        {sampling.kind === 'regular'
+          ? rateWords(1 / sampling.interval)
+          : sampling.kind === 'events'
+            ? 'every edge'
+            : 'at times of its own'}
+      </td>
+      <td>{low === null || high === null ? '—' : `${shown(low)} to ${shown(high)} ${printed}`}</td>
+      <td>{words.length === 0 ? 'as the sensor has it' : words.join(', ')}</td>
+      <td>{count === undefined ? '…' : leftOutWords(count)}</td>
+    </tr>
+  );
+}
+
+/** How a run came here and when it began, by the clock that hung there. */
+function beginningOf({ origin, startedAt, timeZone }: Run): string {
+  const at = new Intl.DateTimeFormat('en-GB', {
+    dateStyle: 'medium',
+    timeStyle: 'medium',
+    ...(timeZone === null ? {} : { timeZone }),
+  }).format(new Date(startedAt));
+  const zoned = timeZone === null ? at : `${at} (${timeZone.replaceAll('_', ' ')})`;
+  if (origin !== 'imported') return `Recorded on ${zoned}`;
+  return timeZone === null
+    ? `Brought in from a file on ${at}`
+    : `Brought in from a file; its first reading was taken on ${zoned}`;
+}

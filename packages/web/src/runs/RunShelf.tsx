@@ -1,0 +1,292 @@
+import { useEffect, useRef, useState } from 'react';
+import { Button, Dropdown, Form } from 'react-bootstrap';
+import { CheckSquare, ChevronUp, Square } from 'react-bootstrap-icons';
+import { useDocuments, useFrontRun, useSession } from '../investigation/context';
+import { presentRuns, shownRuns } from './runs';
+import { type SeenRun } from './seenRun';
+import { runStyles } from './runStyles';
+import { LineSample } from '../ui/LineSample';
+import { NameField } from '../ui/NameField';
+import { ConditionsRow } from './conditions/ConditionsRow';
+import { formsOf } from '../files/forms';
+import { saveAs } from '../files/forms/save';
+import { bringIn, importLimit } from '../files/ImportDialog';
+import { bringInPasted } from '../files/pasting';
+import { RunDetails } from './RunDetails';
+import { FixedMenu } from '../ui/FixedMenu';
+
+/** More runs than this are found in the list rather than by eye. */
+const manyRuns = 6;
+
+export function RunShelf() {
+  const runs = useDocuments((documents) => documents.runs);
+  const front = useFrontRun();
+  const present = presentRuns(runs);
+  const practice = present.filter((run) => run.practice && run.state !== 'recording');
+  return (
+    <>
+      <ConditionsRow />
+      <footer className="shelf" aria-label="Runs">
+        {present.length > manyRuns ? <RunList runs={present} /> : <span className="quiet">Runs</span>}
+        <div className="chips">
+          {present.map((run) => (
+            <RunChip key={run.id} run={run} front={run.id === front?.id} />
+          ))}
+        </div>
+        <div className="end">
+          {practice.length > 0 && <ClearPractice runs={practice} />}
+          <SetApart runs={runs.filter((run) => run.removed)} />
+          <Files />
+        </div>
+      </footer>
+    </>
+  );
+}
+
+/** Practice runs go together, and come back together. */
+function ClearPractice({ runs }: { runs: SeenRun[] }) {
+  const session = useSession();
+  return (
+    <Button variant="plain" onClick={() => void session.runDesk.remove(runs)}>
+      Clear {runs.length} practice {runs.length === 1 ? 'run' : 'runs'}
+    </Button>
+  );
+}
+
+/** All runs in a list that can be searched, several shown or hidden at once. */
+function RunList({ runs }: { runs: SeenRun[] }) {
+  const session = useSession();
+  const [search, setSearch] = useState('');
+  const wanted = search.trim().toLowerCase();
+  const found = runs.filter(({ name, number }) => `${number} · ${name}`.toLowerCase().includes(wanted));
+  const shown = shownRuns(runs);
+  const ids = (some: readonly SeenRun[]) => new Set(some.map(({ id }) => id));
+  return (
+    <Dropdown drop="up" autoClose="outside">
+      <Dropdown.Toggle variant="plain" className="no-caret">
+        {runs.length} runs, {shown.length} shown
+      </Dropdown.Toggle>
+      <FixedMenu className="run-list">
+        <div className="run-list-head">
+          <Form.Control
+            type="search"
+            aria-label="Search runs"
+            placeholder="Search runs"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
+          <Button variant="plain" onClick={() => session.runDesk.show(ids(found))}>
+            Show only {wanted === '' ? 'all' : 'these'}
+          </Button>
+          <Button variant="plain" onClick={() => session.runDesk.show(ids(runs.slice(-3)))}>
+            Newest 3
+          </Button>
+          <Button
+            variant="plain"
+            onClick={() =>
+              session.runDesk.show(ids(shown.filter(({ id }) => !found.some((run) => run.id === id))))
+            }
+          >
+            Hide {wanted === '' ? 'all' : 'these'}
+          </Button>
+        </div>
+        <div className="run-list-body">
+          {found.map((run) => (
+            <Dropdown.Item
+              key={run.id}
+              as="button"
+              role="menuitemcheckbox"
+              aria-checked={run.shown}
+              onClick={() => session.runDesk.look(run, { shown: !run.shown })}
+            >
+              {run.shown ? <CheckSquare aria-hidden /> : <Square aria-hidden />}{' '}
+              <LineSample style={run.style} /> {run.number} · {run.name}
+            </Dropdown.Item>
+          ))}
+          {found.length === 0 && <p className="quiet p-2">No run is called that.</p>}
+        </div>
+      </FixedMenu>
+    </Dropdown>
+  );
+}
+
+function SetApart({ runs }: { runs: SeenRun[] }) {
+  const session = useSession();
+  if (runs.length === 0) return null;
+  return (
+    <Dropdown drop="up" align="end">
+      <Dropdown.Toggle variant="bare" className="no-caret">
+        {runs.length} set apart
+      </Dropdown.Toggle>
+      <FixedMenu className="tall-menu">
+        <Dropdown.Header>Put back</Dropdown.Header>
+        {runs.map((run) => (
+          <Dropdown.Item key={run.id} onClick={() => void session.runDesk.change(run, { removed: false })}>
+            {run.number} · {run.name}
+          </Dropdown.Item>
+        ))}
+      </FixedMenu>
+    </Dropdown>
+  );
+}
+
+function Files() {
+  const session = useSession();
+  const name = useDocuments((documents) => documents.name);
+  const runs = useDocuments((documents) => documents.runs);
+  const file = useRef<HTMLInputElement>(null);
+  const shown = shownRuns(runs);
+  return (
+    <>
+      <Dropdown drop="up" align="end">
+        <Dropdown.Toggle variant="plain" className="no-caret">
+          Files
+        </Dropdown.Toggle>
+        <FixedMenu>
+          <Dropdown.Item onClick={() => file.current?.click()}>
+            Bring in a file of columns (CSV, {importLimit})
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => void bringInPasted(session)}>
+            Paste columns that were copied (Ctrl V does it too)
+          </Dropdown.Item>
+          {formsOf('runs').map((form) => (
+            <Dropdown.Item
+              key={form.extension}
+              disabled={shown.length === 0}
+              onClick={() => void saveAs(form, name, () => form.write(session, shown))}
+            >
+              Save shown runs {form.title}
+            </Dropdown.Item>
+          ))}
+          <Dropdown.Item
+            disabled={shown.length === 0}
+            onClick={() => session.dialogs.ask('picture', { only: null })}
+          >
+            Make a picture of the traces (
+            {formsOf('picture')
+              .map(({ extension }) => extension.toUpperCase())
+              .reverse()
+              .join(', ')}
+            )
+          </Dropdown.Item>
+        </FixedMenu>
+      </Dropdown>
+      <input
+        ref={file}
+        type="file"
+        accept=".csv,.tsv,.txt,text/csv"
+        hidden
+        aria-label="File of columns"
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          if (chosen !== undefined) bringIn(session, chosen);
+          event.target.value = '';
+        }}
+      />
+    </>
+  );
+}
+
+function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
+  const session = useSession();
+  const [renaming, setRenaming] = useState(false);
+  const [isOpen, setIsOpen] = useState(false);
+  const chip = useRef<HTMLSpanElement>(null);
+  useEffect(() => {
+    if (front) chip.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [front]);
+  const { id, number, name, shown, style, state, gaps, notes } = run;
+  if (renaming)
+    return (
+      <NameField
+        label={`New name of run ${number}`}
+        className="w-auto"
+        value={name}
+        autoFocus
+        onCommit={(newName) => void session.runDesk.change(run, { name: newName })}
+        onDone={() => setRenaming(false)}
+      />
+    );
+  return (
+    <span
+      ref={chip}
+      className={`chip ${shown ? '' : 'hidden-run'} ${front ? 'front' : ''} ${run.practice ? 'practice' : ''}`}
+      data-run={number}
+    >
+      <button
+        aria-pressed={shown}
+        title={[shown ? 'Hide this run' : 'Show this run', ...notes].join('\n')}
+        onClick={() => session.runDesk.look(run, { shown: !shown })}
+      >
+        <LineSample style={style} />
+        {number} · {name}
+        {state === 'recording' && <span className="rec">recording</span>}
+        {state === 'interrupted' && <span className="tag">interrupted</span>}
+        {run.practice && <span className="tag">practice</span>}
+        {run.origin === 'away' && <span className="tag">away</span>}
+        {run.spot !== null && (
+          <span className="tag">{run.spot.rows.filter(({ removed }) => !removed).length} spots</span>
+        )}
+        {gaps.length > 0 && <span className="tag">gap</span>}
+        {notes.length > 0 && gaps.length === 0 && <span className="tag">note</span>}
+      </button>
+      <Dropdown drop="up" align="end">
+        <Dropdown.Toggle as="button" className="no-caret" aria-label={`More for run ${number}`}>
+          <ChevronUp aria-hidden />
+        </Dropdown.Toggle>
+        <FixedMenu>
+          {notes.map((note) => (
+            <Dropdown.ItemText key={note} className="run-note">
+              {note}
+            </Dropdown.ItemText>
+          ))}
+          <Dropdown.Item disabled={!shown || front} onClick={() => session.view.setState({ frontRunId: id })}>
+            Put in front
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
+          <Dropdown.Item
+            disabled={!shown}
+            onClick={() => session.view.setState({ frontRunId: id, isShifting: true })}
+          >
+            Move in time
+          </Dropdown.Item>
+          {formsOf('runs').map((form) => (
+            <Dropdown.Item
+              key={form.extension}
+              disabled={!shown}
+              onClick={() => void saveAs(form, name, () => form.write(session, [run]))}
+            >
+              Save as {form.extension.toUpperCase()}
+            </Dropdown.Item>
+          ))}
+          <Dropdown.Item onClick={() => setIsOpen(true)}>How it was recorded</Dropdown.Item>
+          <Dropdown.Item onClick={() => void session.runDesk.change(run, { practice: !run.practice })}>
+            {run.practice ? 'Keep it: no practice run' : 'Make it a practice run'}
+          </Dropdown.Item>
+          {run.channels.some(({ low, high }) => low !== null || high !== null) && (
+            <Dropdown.Item
+              disabled={state === 'recording'}
+              onClick={() => session.runDesk.look(run, { keepPinned: !run.keepPinned })}
+            >
+              {run.keepPinned ? 'Leave out what is no measurement' : 'Count limits and wrong echoes too'}
+            </Dropdown.Item>
+          )}
+          <Dropdown.Item disabled={state === 'recording'} onClick={() => void session.runDesk.remove([run])}>
+            Remove
+          </Dropdown.Item>
+          <Dropdown.Divider />
+          {runStyles.map((choice, i) => (
+            <Dropdown.Item
+              key={choice.name}
+              active={i === style}
+              onClick={() => session.runDesk.look(run, { style: i })}
+            >
+              <LineSample style={i} width={40} /> {choice.name}
+            </Dropdown.Item>
+          ))}
+        </FixedMenu>
+      </Dropdown>
+      {isOpen && <RunDetails run={run} onClose={() => setIsOpen(false)} />}
+    </span>
+  );
+}

@@ -1,0 +1,95 @@
+import { type DeviceChannel } from '@heuristor/contracts';
+import { withoutStrays } from '@heuristor/core';
+import { Chart, LineController, LineElement, LinearScale, PointElement } from 'chart.js';
+import { useEffect, useRef } from 'react';
+import { strayFloorOf } from './sensors';
+import { threadOf } from './devices';
+import { onTick } from '../ui/ticker';
+import { colours } from '../ui/colours';
+
+Chart.register(LineController, LineElement, LinearScale, PointElement);
+
+const mostPoints = 160;
+const threadSeconds = 10;
+
+interface Props {
+  handle: number;
+  index: number;
+  channel: DeviceChannel;
+  rate: number;
+  /** A value that the scale is to show in any case. */
+  include?: number | null;
+  onScale?: (scale: ThreadScale) => void;
+}
+
+export interface ThreadScale {
+  min: number;
+  max: number;
+}
+
+/** The last ten seconds of a channel as a thin line that scales itself; what is no measurement is left out. */
+export function Thread({ handle, index, channel, rate, include = null, onScale }: Props) {
+  const { low, high } = channel;
+  const noise = Math.max(channel.noise, channel.resolution);
+  const floor = strayFloorOf(channel, rate);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  // Changing these does not make the chart anew.
+  const wanted = useRef({ include, onScale });
+  useEffect(() => {
+    wanted.current = { include, onScale };
+  });
+  useEffect(() => {
+    if (canvas.current === null) return;
+    const chart = new Chart<'line', { x: number; y: number }[]>(canvas.current, {
+      type: 'line',
+      data: { datasets: [{ data: [], borderColor: colours.act, borderWidth: 1.5, pointRadius: 0 }] },
+      options: {
+        animation: false,
+        parsing: false,
+        responsive: true,
+        maintainAspectRatio: false,
+        events: [],
+        plugins: { legend: { display: false }, tooltip: { enabled: false } },
+        scales: {
+          x: { type: 'linear', display: false, min: -threadSeconds, max: 0 },
+          y: { type: 'linear', display: false },
+        },
+      },
+    });
+    let drawn = -1;
+    const stop = onTick(() => {
+      const { times, values: read, revision } = threadOf(handle, index);
+      if (revision === drawn) return;
+      drawn = revision;
+      const now = performance.now() / 1000;
+      const within = (value: number) => (value > low && value < high ? value : NaN);
+      const values = floor === null ? read : withoutStrays(read.map(within), floor);
+      const stride = Math.max(1, Math.ceil(times.length / mostPoints));
+      const data: { x: number; y: number }[] = [];
+      for (let i = times.length - 1; i >= 0; i -= stride)
+        if (times[i] > now - threadSeconds) data.push({ x: times[i] - now, y: within(values[i]) });
+      data.reverse();
+      const good = data.map(({ y }) => y).filter((y) => !Number.isNaN(y));
+      if (wanted.current.include !== null) good.push(wanted.current.include);
+      if (good.length === 0) return;
+      const [least, most] = [Math.min(...good), Math.max(...good)];
+      // Never magnify noise into drama: the scale spans at least thirty times the sensor's own scatter.
+      const middle = (least + most) / 2;
+      const half = Math.max((most - least) * 0.55, noise * 15);
+      chart.data.datasets[0].data = data;
+      if (chart.options.scales?.y !== undefined)
+        Object.assign(chart.options.scales.y, { min: middle - half, max: middle + half });
+      chart.update('none');
+      wanted.current.onScale?.({ min: middle - half, max: middle + half });
+    });
+    return () => {
+      stop();
+      chart.destroy();
+    };
+  }, [handle, index, low, high, noise, floor]);
+  return (
+    <div className="thread">
+      <canvas ref={canvas} aria-hidden />
+    </div>
+  );
+}

@@ -1,0 +1,12 @@
+import { useMemo } from 'react';
+import { useDocuments, useSession } from '../investigation/context';
+import { type Quantity, quantitiesOf } from './sensors';
+import { useDevices } from './devices';
+
+/** What the next run will hold. */
+export function useQuantities(): Quantity[] {
+  const { id } = useSession();
+  const devices = useDevices((state) => state.devices);
+  const plan = useDocuments((documents) => documents.plan);
+  return useMemo(() => quantitiesOf(devices, plan, id), [devices, plan, id]);
+}

@@ -1,4 +1,0 @@
-import { type View } from './state';
-
-/** How a page is looked at. */
-export type Look = Pick<View, 'sight' | 'scales' | 'reach' | 'withZero' | 'enlarged'>;

@@ -1,0 +1,149 @@
+import {
+  type CSSProperties,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+  useEffect,
+  useRef,
+  useState,
+} from 'react';
+import { useSession } from '../../investigation/context';
+import { Unfolded } from '../../ui/Unfolded';
+import { type Sight } from '../../workers/protocol';
+import { draggedAxis, gripAt, panned, zoomed } from './axisMoves';
+import { shortText } from '../../ui/numberText';
+
+const shortestDrag = 4;
+const zoomStep = 1.18;
+const keyStep = 0.1;
+const wheelRestMilliseconds = 180;
+
+interface Props {
+  /** Called "Axis of x". */
+  label: string;
+  range: Sight;
+  isVertical: boolean;
+  className: string;
+  style?: CSSProperties;
+  onRange: (range: Sight) => void;
+  onAutomatic: () => void;
+  /** What unfolds where the axis is pressed. */
+  children: (close: () => void) => ReactNode;
+}
+
+/** The numbers of an axis as something to hold: dragged, stretched at their ends, turned by the wheel, pressed to be typed. */
+export function AxisGrip({
+  label,
+  range,
+  isVertical,
+  className,
+  style,
+  onRange,
+  onAutomatic,
+  children,
+}: Props) {
+  const session = useSession();
+  const element = useRef<HTMLDivElement>(null);
+  const drag = useRef<{ at: number; place: number; before: Sight; hasMoved: boolean } | null>(null);
+  const rest = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const [isOpen, setIsOpen] = useState(false);
+  const [grip, setGrip] = useState<'from' | 'to' | 'all'>('all');
+  useEffect(() => {
+    const { current } = element;
+    const hold = (event: Event) => event.preventDefault();
+    current?.addEventListener('wheel', hold, { passive: false });
+    return () => current?.removeEventListener('wheel', hold);
+  }, []);
+
+  /** Where along the axis a pointer is, 0 at its beginning. */
+  const placeOf = (event: { clientX: number; clientY: number }): number => {
+    const box = element.current?.getBoundingClientRect();
+    if (box === undefined) return 0.5;
+    return isVertical ? (box.bottom - event.clientY) / box.height : (event.clientX - box.left) / box.width;
+  };
+  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
+    if (event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag.current = {
+      at: isVertical ? event.clientY : event.clientX,
+      place: placeOf(event),
+      before: range,
+      hasMoved: false,
+    };
+  };
+  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
+    const { current } = drag;
+    if (current === null) {
+      setGrip(gripAt(placeOf(event)));
+      return;
+    }
+    const moved = Math.abs((isVertical ? event.clientY : event.clientX) - current.at);
+    if (!current.hasMoved && moved < shortestDrag) return;
+    current.hasMoved = true;
+    session.move();
+    onRange(draggedAxis(current.before, current.place, placeOf(event)));
+  };
+  const letGo = (isPress: boolean) => {
+    const { current } = drag;
+    if (current === null) return;
+    drag.current = null;
+    if (current.hasMoved) session.settle();
+    else if (isPress) setIsOpen((open) => !open);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    const moves: Record<string, () => void> = {
+      [isVertical ? 'ArrowUp' : 'ArrowRight']: () => onRange(panned(range, keyStep)),
+      [isVertical ? 'ArrowDown' : 'ArrowLeft']: () => onRange(panned(range, -keyStep)),
+      '+': () => onRange(zoomed(range, (range.from + range.to) / 2, 1 / zoomStep)),
+      '-': () => onRange(zoomed(range, (range.from + range.to) / 2, zoomStep)),
+      Enter: () => setIsOpen(true),
+      Home: onAutomatic,
+    };
+    const move = moves[event.key];
+    if (move === undefined || event.target !== element.current) return;
+    event.preventDefault();
+    event.stopPropagation();
+    move();
+  };
+  return (
+    <>
+      <div
+        ref={element}
+        className={`axis-grip ${isVertical ? 'upright' : 'level'} grip-${grip} ${className}`}
+        style={style}
+        role="button"
+        tabIndex={0}
+        aria-label={`${label}: ${shown(range.from)} to ${shown(range.to)}`}
+        aria-expanded={isOpen}
+        title="Drag to move, pull at an end to stretch, press to type"
+        onPointerDown={onPointerDown}
+        onPointerMove={onPointerMove}
+        onPointerUp={() => letGo(true)}
+        onPointerCancel={() => letGo(false)}
+        onDoubleClick={() => {
+          setIsOpen(false);
+          onAutomatic();
+        }}
+        onWheel={(event) => {
+          const about = range.from + placeOf(event) * (range.to - range.from);
+          session.move();
+          onRange(zoomed(range, about, event.deltaY > 0 ? zoomStep : 1 / zoomStep));
+          if (rest.current !== null) clearTimeout(rest.current);
+          rest.current = setTimeout(() => session.settle(), wheelRestMilliseconds);
+        }}
+        onKeyDown={onKeyDown}
+      />
+      <Unfolded
+        title={label}
+        target={element.current}
+        show={isOpen}
+        placement={isVertical ? 'right' : 'top'}
+        onHide={() => setIsOpen(false)}
+      >
+        {children(() => setIsOpen(false))}
+      </Unfolded>
+    </>
+  );
+}
+
+const shown = (value: number) => shortText(value, 4);

@@ -1,0 +1,76 @@
+import { memo } from 'react';
+import { Form } from 'react-bootstrap';
+import { useSession, useView, useWithZero } from '../../investigation/context';
+import { usePresenter } from '../../ui/presenter';
+import { type Side } from '../drawn';
+import { axisKey } from './scaling';
+import { AxisEditor } from './AxisEditor';
+import { AxisGrip } from './AxisGrip';
+import { axisHeight, headHeight, plotLeft } from '../geometry';
+
+interface Props {
+  traceKey: string;
+  side: Side;
+  axis: { symbol: string; unit: string; from: number; to: number };
+  isBottom: boolean;
+}
+
+/** A vertical axis of a trace, to be held and typed. */
+export const PanelAxis = memo(function PanelAxis({ traceKey, side, axis, isBottom }: Props) {
+  const session = useSession();
+  // Another size of type makes other axes.
+  usePresenter((state) => state.large);
+  const key = axisKey(traceKey, side);
+  const set = useView(({ scales }) => scales[key]);
+  const isSet = set !== undefined;
+  const reach = useView((view) => view.reach);
+  const withZero = useWithZero();
+  // What was set a moment ago is not drawn yet.
+  const range = set ?? { from: axis.from, to: axis.to };
+  const width = plotLeft();
+  const bottom = isBottom ? axisHeight() : 0;
+  return (
+    <AxisGrip
+      label={`Axis of ${axis.symbol}`}
+      range={range}
+      isVertical
+      className={side}
+      style={{ top: headHeight(), bottom, width: side === 'left' ? width - 22 : width - 2 }}
+      onRange={(next) => session.scale(key, next)}
+      onAutomatic={() => session.scale(key, null)}
+    >
+      {() => (
+        <AxisEditor
+          unit={axis.unit}
+          range={range}
+          isAutomatic={!isSet}
+          onRange={(next) => session.scale(key, next)}
+          onAutomatic={() => session.scale(key, null)}
+          automaticWord="Follow the data"
+        >
+          <fieldset className="axis-reach" disabled={isSet}>
+            <legend>Following the data, all axes hold</legend>
+            {(['shown', 'all'] as const).map((choice) => (
+              <Form.Check
+                key={choice}
+                type="radio"
+                id={`reach-${key}-${choice}`}
+                name={`reach-${key}`}
+                label={choice === 'shown' ? 'what is in sight' : 'all of the data'}
+                checked={reach === choice}
+                onChange={() => session.looking.change({ reach: choice })}
+              />
+            ))}
+            <Form.Check
+              type="checkbox"
+              id={`zero-${key}`}
+              label="and their zero"
+              checked={withZero}
+              onChange={() => session.looking.change({ withZero: !withZero })}
+            />
+          </fieldset>
+        </AxisEditor>
+      )}
+    </AxisGrip>
+  );
+});

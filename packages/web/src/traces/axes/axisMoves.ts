@@ -1,0 +1,50 @@
+import { type Sight } from '../../workers/protocol';
+
+/** An axis that is narrower than this share of its own numbers cannot be told from a point. */
+const narrowest = 1e-12;
+
+const isWide = ({ from, to }: Sight): boolean =>
+  Number.isFinite(from) &&
+  Number.isFinite(to) &&
+  to - from > narrowest * Math.max(Math.abs(from), Math.abs(to));
+
+/** A stretch moved along by a share of itself. */
+export function panned({ from, to }: Sight, share: number): Sight {
+  const shift = share * (to - from);
+  return { from: from + shift, to: to + shift };
+}
+
+/** A stretch zoomed about a value, which stays where it is; below 1 brings nearer. The same where it could not be shown. */
+export function zoomed(before: Sight, about: number, factor: number): Sight {
+  const { from, to } = before;
+  const after = { from: about - (about - from) * factor, to: about + (to - about) * factor };
+  return isWide(after) ? after : before;
+}
+
+/**
+ * A stretch of which one end is pulled so that the value that was grabbed comes to another place; the other end stays.
+ * @param grabbed where along the axis it was grabbed, 0 at its beginning and 1 at its end
+ * @param place where that value is to be
+ */
+export function pulled(before: Sight, end: 'from' | 'to', grabbed: number, place: number): Sight {
+  const { from, to } = before;
+  const least = 0.02;
+  if (end === 'to') {
+    const span = ((to - from) * grabbed) / Math.max(place, least);
+    const after = { from, to: from + span };
+    return isWide(after) ? after : before;
+  }
+  const span = ((to - from) * (1 - grabbed)) / Math.max(1 - place, least);
+  const after = { from: to - span, to };
+  return isWide(after) ? after : before;
+}
+
+/** Which part of an axis a hand takes hold of: an end, which it pulls, or the middle, which moves all of it. */
+export const gripAt = (place: number): 'from' | 'to' | 'all' =>
+  place < 0.25 ? 'from' : place > 0.75 ? 'to' : 'all';
+
+/** The axis after a hand has moved on it from one place to another. */
+export function draggedAxis(before: Sight, grabbed: number, place: number): Sight {
+  const grip = gripAt(grabbed);
+  return grip === 'all' ? panned(before, grabbed - place) : pulled(before, grip, grabbed, place);
+}

@@ -1,0 +1,180 @@
+import { type Label } from '@heuristor/contracts';
+import { type SeriesRef, type Unit, readIn, printedUnit, resultRef } from '@heuristor/core';
+import { type StoreApi, createStore } from 'zustand/vanilla';
+import { useDecimalSign } from '../../ui/decimalSign';
+import { fineText, resultWithUnit, roundedText } from '../../ui/numberText';
+import { type Frame } from '../drawn';
+import { type RunPool } from '../../runs/pool';
+import { type CursorValue } from '../../workers/protocol';
+import { axisOf } from '../cursor/cursorWords';
+import {
+  abscissaAxis,
+  abscissaOfRuns,
+  entryNames,
+  namesOf,
+  resultNames,
+  seriesChoices,
+} from '../../workings/edits';
+import { filled } from './labels';
+import { pageIn } from '../pages/pages';
+import { type Picture } from '../picture';
+import { laidRegion, onAxisOf } from '../../workings/regions/regions';
+import { RenderLoop } from '../../ui/renderLoop';
+import { frontRun, shownRuns } from '../../runs/runs';
+import { type Documents, type View } from '../../investigation/state';
+
+/** A label as it is shown: its text with values in it, and where it stands. */
+export interface ShownLabel {
+  label: Label;
+  text: string;
+  /** Names in it that nothing is known of. */
+  unknown: string[];
+  /** Entries whose results stand in it. */
+  quotes: string[];
+  /** Where what it speaks of stands on the axes of its trace; null where that is at shares of the plot. */
+  anchor: { x: number; y: number | null } | null;
+}
+
+/** The labels of the page that is looked at, with the values in them. */
+export class LabelDesk {
+  readonly shown: StoreApi<readonly ShownLabel[]> = createStore<readonly ShownLabel[]>(() => []);
+  private readonly loop = new RenderLoop(() => this.fill());
+  private readonly unlisten: () => void;
+
+  constructor(
+    private readonly pool: Pick<RunPool, 'ask'>,
+    private readonly documents: StoreApi<Documents>,
+    private readonly view: StoreApi<View>,
+    private readonly picture: StoreApi<Picture>,
+  ) {
+    const again = () => {
+      if (this.labels.length > 0 || this.shown.getState().length > 0) this.loop.now();
+    };
+    const unlisten = [picture.subscribe(again), useDecimalSign.subscribe(again)];
+    this.unlisten = () => unlisten.forEach((stop) => stop());
+  }
+
+  dispose(): void {
+    this.unlisten();
+    this.loop.dispose();
+  }
+
+  /** Every value that a label can hold, by the name that stands for it. */
+  namesFor(label: Pick<Label, 'at'>): string[] {
+    const { runs, workings } = this.documents.getState();
+    const nameOf = namesOf(entryNames(workings), abscissaOfRuns(runs));
+    const ofSeries =
+      label.at.kind === 'point' ? ['t' as const, ...seriesChoices(runs, workings)].map(nameOf) : [];
+    return [...ofSeries, ...Object.values(this.results(label)).map(({ name }) => name)];
+  }
+
+  private get labels(): readonly Label[] {
+    return pageIn(this.documents.getState().workings, this.view.getState().page).labels;
+  }
+
+  private results(label: Pick<Label, 'at'>): { entry: string; name: string; text: string }[] {
+    const { runs, workings } = this.documents.getState();
+    const runId =
+      label.at.kind === 'point' ? label.at.run : (frontRun(runs, this.view.getState().frontRunId)?.id ?? '');
+    const outcomes = this.picture.getState().outcomes[runId] ?? {};
+    const names = resultNames(workings, outcomes, abscissaOfRuns(runs));
+    return workings.entries.flatMap(({ id, shownIn }) => {
+      const outcome = outcomes[id];
+      if (outcome?.kind !== 'results') return [];
+      return outcome.results.map(({ key, value, unit, halfWidth, roundTo }) => ({
+        entry: id,
+        name: names[resultRef(id, key)],
+        text: resultWithUnit({ value, unit, halfWidth, roundTo }, shownIn?.[key]),
+      }));
+    });
+  }
+
+  private async fill(): Promise<void> {
+    const { labels } = this;
+    const { frame } = this.picture.getState();
+    if (frame === null || labels.length === 0) {
+      if (this.shown.getState().length > 0) this.shown.setState([], true);
+      return;
+    }
+    try {
+      const shown = await Promise.all(labels.map((label) => this.shownLabel(label, frame)));
+      this.shown.setState(
+        shown.filter((one) => one !== null),
+        true,
+      );
+    } catch {
+      // The workers are gone with their bench.
+    }
+  }
+
+  private async shownLabel(label: Label, frame: Frame): Promise<ShownLabel | null> {
+    const { runs, workings } = this.documents.getState();
+    const { at } = label;
+    const results = this.results(label);
+    const quotes = new Set<string>();
+    const resultOf = (name: string) => {
+      const found = results.find((result) => result.name === name);
+      if (found !== undefined) quotes.add(found.entry);
+      return found?.text ?? null;
+    };
+    const told = (anchor: ShownLabel['anchor'], valueOf: (name: string) => string | null): ShownLabel => {
+      const unknown: string[] = [];
+      const text = filled(label.text, (name) => {
+        const value = valueOf(name) ?? resultOf(name);
+        if (value === null) unknown.push(name);
+        return value;
+      });
+      return { label, text, unknown, quotes: [...quotes], anchor };
+    };
+    const none = () => null;
+    if (at.kind === 'free') return told(null, none);
+    if (at.kind === 'region') {
+      const region = workings.entries.find(({ id }) => id === at.region);
+      if (
+        region?.kind !== 'region' ||
+        region.along !== pageIn(workings, this.view.getState().page).horizontal
+      )
+        return null;
+      const front = frontRun(runs, this.view.getState().frontRunId)?.id;
+      const outcomes = this.picture.getState().outcomes[front ?? ''];
+      const lying = laidRegion(region, outcomes?.[region.id], front);
+      const laid = lying === null ? null : onAxisOf(lying, frame.horizontal.unit);
+      return laid === null ? null : told({ x: (laid.start + laid.end) / 2, y: null }, none);
+    }
+    // A point of a run that is hidden is hidden with it.
+    if (!shownRuns(runs).some(({ id }) => id === at.run)) return null;
+    const { horizontal } = pageIn(workings, this.view.getState().page);
+    const references: SeriesRef[] = [...seriesChoices(runs, workings)];
+    const reading = await this.pool.ask(at.run, 'cursor', {
+      workings,
+      references,
+      at: at.x,
+      snap: true,
+      tangentPoints: null,
+      withNoise: true,
+    });
+    const values = reading?.values ?? {};
+    const own = values[at.series];
+    const trace = this.picture.getState().traces.find(({ key }) => key === label.panel);
+    const quantity = trace?.quantities.find(({ reference }) => reference === at.series);
+    if (own === undefined || trace === undefined || quantity === undefined) return null;
+    const y = inUnit(own, axisOf(trace, quantity.side).unit);
+    const across = horizontal === 't' ? own.x : placeOn(values[horizontal], frame.horizontal.unit);
+    if (y === null || across === null) return null;
+    const nameOf = namesOf(entryNames(workings), abscissaOfRuns(runs));
+    return told({ x: across, y }, (name) => {
+      if (name === nameOf('t'))
+        return `${horizontal === 't' ? roundedText(own.x, frame.step) : fineText(own.x)} ${printedUnit(abscissaAxis(runs).unit)}`.trim();
+      const reference = references.find((one) => nameOf(one) === name);
+      const value = reference === undefined ? undefined : values[reference];
+      return value === undefined
+        ? null
+        : `${value.noise === null ? fineText(value.y) : roundedText(value.y, value.noise)} ${printedUnit(value.unit)}`.trim();
+    });
+  }
+}
+
+const placeOn = (value: CursorValue | undefined, unit: Unit): number | null =>
+  value === undefined ? null : inUnit(value, unit);
+
+const inUnit = ({ y, unit }: CursorValue, wanted: Unit): number | null => readIn(y, unit, wanted);

@@ -1,0 +1,58 @@
+import { type Label } from '@heuristor/contracts';
+import { axisOf } from '../cursor/cursorWords';
+import { type ShownLabel } from './labelDesk';
+import { type DrawnTrace } from '../drawn';
+import { type Sight } from '../../workers/protocol';
+
+/** Where a plot lies, in pixels. */
+export interface PlotBox {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+export interface Spot {
+  x: number;
+  y: number;
+}
+
+/** Where a label stands: its middle, and what it points at; null for one that points at nothing. */
+export interface LabelPlace {
+  middle: Spot;
+  target: Spot | null;
+}
+
+/**
+ * Places a label in the plot of its trace.
+ * @returns null where what it speaks of is out of sight
+ */
+export function labelPlace(
+  { label: { at, offset }, anchor }: Pick<ShownLabel, 'label' | 'anchor'>,
+  { low, high }: Pick<DrawnTrace, 'low' | 'high'>,
+  plot: PlotBox,
+  { from, to }: Sight,
+  zoom = 1,
+): LabelPlace | null {
+  const { left, top, width, height } = plot;
+  const kept = ({ x, y }: Spot): Spot => ({
+    x: Math.min(Math.max(x, left), left + width),
+    y: Math.min(Math.max(y, top), top + height),
+  });
+  const [dx, dy] = [offset.x * zoom, offset.y * zoom];
+  if (at.kind === 'free')
+    return { middle: kept({ x: left + at.x * width + dx, y: top + at.y * height + dy }), target: null };
+  if (anchor === null || !(anchor.x >= from && anchor.x <= to)) return null;
+  const x = left + ((anchor.x - from) / (to - from)) * width;
+  if (anchor.y === null) return { middle: kept({ x: x + dx, y: top + dy }), target: null };
+  const y = top + ((high - anchor.y) / (high - low)) * height;
+  if (!(y >= top && y <= top + height)) return null;
+  return { middle: kept({ x: x + dx, y: y + dy }), target: { x, y } };
+}
+
+/** The axis on which a label's point is read. */
+export const axisFor = ({ at }: Label, trace: DrawnTrace) => {
+  const side =
+    at.kind === 'point' ? trace.quantities.find(({ reference }) => reference === at.series)?.side : undefined;
+  return axisOf(trace, side ?? 'left');
+};

@@ -1,0 +1,60 @@
+import { runStyle } from '../runs/runStyles';
+import { type DrawnLine, type DrawnQuantity, type DrawnTrace } from './drawn';
+import { type StyleOfRun } from './chartSetup';
+import { lineLabelsOf } from './labels/lineLabels';
+import { type Marks, type OverLayer } from './layers';
+
+/** What lies over the lines of a trace. */
+export const overLayerOf = (
+  {
+    curves,
+    lines,
+    quantities,
+  }: { curves: DrawnTrace['curves']; lines: readonly DrawnLine[]; quantities: readonly DrawnQuantity[] },
+  styles: ReadonlyMap<string, StyleOfRun>,
+  joined: boolean,
+): Omit<OverLayer, 'label' | 'rightLabel' | 'bottomLabel'> => ({
+  curves: curves.map((curve) => ({ ...curve, front: styles.get(curve.runId)?.front === true })),
+  pinned: marksOf('pinned', lines, styles),
+  strays: marksOf('strays', lines, styles),
+  aside: marksOf('aside', lines, styles),
+  bars: barsOf(lines, styles),
+  arrows: joined ? [] : arrowsOf(lines, styles),
+  lineLabels: lineLabelsOf(lines, quantities, styles),
+});
+
+/** What the marks of a trace mean, where there are any. */
+export function leftOutWords(lines: readonly DrawnLine[]): string | null {
+  const words = [
+    ...(lines.some(({ pinned }) => pinned !== undefined) ? ['△ at the sensor’s limit'] : []),
+    ...(lines.some(({ strays }) => strays !== undefined) ? ['× a wrong echo'] : []),
+    ...(lines.some(({ aside }) => aside !== undefined) ? ['○ set aside'] : []),
+  ];
+  return words.length === 0 ? null : `${words.join(', ')}: left out of what is worked out`;
+}
+
+const marksOf = (
+  kind: 'pinned' | 'strays' | 'aside',
+  lines: readonly DrawnLine[],
+  styles: ReadonlyMap<string, StyleOfRun>,
+): Marks[] =>
+  lines.flatMap(({ runId, side, [kind]: marks }) =>
+    marks === undefined ? [] : [{ ...marks, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
+  );
+
+const barsOf = (
+  lines: readonly DrawnLine[],
+  styles: ReadonlyMap<string, StyleOfRun>,
+): OverLayer['bars'][number][] =>
+  lines.flatMap(({ runId, side, bars }) =>
+    bars === undefined ? [] : [{ ...bars, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
+  );
+
+/** Lines that have a direction: what was read one after the other, one quantity against another. */
+const arrowsOf = (
+  lines: readonly DrawnLine[],
+  styles: ReadonlyMap<string, StyleOfRun>,
+): OverLayer['arrows'][number][] =>
+  lines.flatMap(({ runId, side, x, y, isDots }) =>
+    isDots === true ? [] : [{ x, y, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
+  );

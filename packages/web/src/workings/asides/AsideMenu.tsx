@@ -1,0 +1,66 @@
+import { type SeriesRef } from '@heuristor/core';
+import { memo } from 'react';
+import { Dropdown } from 'react-bootstrap';
+import { FixedMenu } from '../../ui/FixedMenu';
+import { useDocuments, useFrontRun, useSession } from '../../investigation/context';
+import { laidRegion } from '../regions/regions';
+import { shownRuns } from '../../runs/runs';
+import { type Stretch } from '../../workers/protocol';
+
+/** What can be set aside about a region: what lies in it, what lies outside, what stands off. */
+export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef; region: string }) {
+  const session = useSession();
+  const front = useFrontRun();
+  const runs = useDocuments((documents) => documents.runs);
+  if (front === undefined) return null;
+  const shown = shownRuns(runs);
+  const { asides } = session;
+  /** Does something with the region as it lies now; while it is dragged, this menu is not made anew. */
+  const here = (act: (stretch: Stretch) => Promise<void>) => () => {
+    const entry = session.workings.entries.find(({ id }) => id === region);
+    const outcome = session.picture.getState().outcomes[front.id]?.[region];
+    const laid = entry?.kind === 'region' ? laidRegion(entry, outcome, front.id) : null;
+    if (laid !== null) void act(laid);
+  };
+  return (
+    <Dropdown>
+      <Dropdown.Toggle variant="bare">set aside</Dropdown.Toggle>
+      <FixedMenu>
+        <Dropdown.Header>Of {front.name}</Dropdown.Header>
+        <Dropdown.Item as="button" onClick={here((stretch) => asides.inside([front], of, stretch))}>
+          The readings in here
+        </Dropdown.Item>
+        <Dropdown.Item as="button" onClick={here((stretch) => asides.outside([front], of, stretch))}>
+          All but those in here
+        </Dropdown.Item>
+        <Dropdown.Item as="button" onClick={here((stretch) => asides.suggest(front, of, stretch))}>
+          What stands off in here …
+        </Dropdown.Item>
+        <Dropdown.Item
+          as="button"
+          onClick={() => session.view.setState({ isLassoing: true, selectedRegion: null })}
+        >
+          What I draw around …
+        </Dropdown.Item>
+        <Dropdown.Item as="button" onClick={here((stretch) => asides.back([front], of, stretch))}>
+          Take back what is aside in here
+        </Dropdown.Item>
+        {shown.length > 1 && (
+          <>
+            <Dropdown.Divider />
+            <Dropdown.Header>Of all runs that are shown</Dropdown.Header>
+            <Dropdown.Item as="button" onClick={here((stretch) => asides.inside(shown, of, stretch))}>
+              The readings in here
+            </Dropdown.Item>
+            <Dropdown.Item as="button" onClick={here((stretch) => asides.outside(shown, of, stretch))}>
+              All but those in here
+            </Dropdown.Item>
+            <Dropdown.Item as="button" onClick={here((stretch) => asides.back(shown, of, stretch))}>
+              Take back what is aside in here
+            </Dropdown.Item>
+          </>
+        )}
+      </FixedMenu>
+    </Dropdown>
+  );
+});

@@ -1,0 +1,216 @@
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import {
+  type Entry,
+  entrySentence,
+  isFit,
+  isSameForAllRuns,
+  kindOf,
+  orRefusal,
+  parseFormula,
+  regionOfEntry,
+  texFormula,
+} from '@heuristor/core';
+import { memo, useEffect, useRef, useState } from 'react';
+import { Dropdown } from 'react-bootstrap';
+import { useNames, useSession } from '../../investigation/context';
+import { withMoved } from '../edits';
+import { removeEntry } from './removing';
+import { formulasOf } from '../formulas/formulas';
+import { withDuplicate } from './users';
+import { NameField } from '../../ui/NameField';
+import { Typeset } from '../../ui/Typeset';
+import { CardTools } from './CardTools';
+import { ConstantFields } from '../constants/ConstantFields';
+import { EntryEditor } from './EntryEditor';
+import { EntryNote } from './EntryNote';
+import { EntryResults } from './EntryResults';
+import { WindowSlider } from './WindowSlider';
+import { useShownIn } from '../../ui/useShown';
+import { WordsCard } from './WordsCard';
+
+/** Where somebody begins to fill in what has just been added. */
+const firstField = ':is(.formula-field, .constant-fields, .entry-edit) :is(input, select)';
+const menuRestMilliseconds = 60;
+
+interface Props {
+  entry: Entry;
+  /** The entries before and after it in its group. */
+  previous: string | undefined;
+  next: string | undefined;
+}
+
+/** One entry of the workings: a sentence and what it works out for the runs. */
+export const EntryCard = memo(function EntryCard({ entry, previous, next }: Props) {
+  const session = useSession();
+  const sortable = useSortable({ id: entry.id });
+  const { setNodeRef, transform, transition, isDragging, node } = sortable;
+  const [renaming, setRenaming] = useState(false);
+  const [editing, setEditing] = useState(() => session.view.getState().openEntry === entry.id);
+  const [digits, setDigits] = useState(false);
+  const nameOf = useNames();
+  const isNew = useRef(editing);
+  useEffect(() => {
+    if (!isNew.current) return;
+    isNew.current = false;
+    session.view.setState({ openEntry: null });
+    node.current?.scrollIntoView({ block: 'nearest' });
+    const { current: card } = node;
+    // The menu that led here gives the focus back to its button first.
+    setTimeout(() => {
+      const field = card?.querySelector<HTMLInputElement | HTMLSelectElement>(firstField);
+      // Whoever is faster types in it already.
+      if (field === document.activeElement) return;
+      field?.focus();
+      if (field instanceof HTMLInputElement) field.select();
+    }, menuRestMilliseconds);
+  }, [node, session]);
+  const { fields, yields } = kindOf(entry.kind);
+  const sentence = entrySentence(entry, nameOf);
+  const isSeries = yields === 'series';
+  const values = entry as unknown as Readonly<Record<string, unknown>>;
+  const flags = Object.entries(fields).filter(([, field]) => field.type === 'flag');
+  const moveTo = (other: string | undefined) => {
+    if (other !== undefined) session.changeWorkings((sheet) => withMoved(sheet, entry.id, other));
+  };
+  const called = entry.name === '' ? sentence : entry.name;
+  const [noting, setNoting] = useState(false);
+  const hasNote = (entry.note ?? '') !== '';
+  const isFolded = entry.folded === true;
+  useShownIn(node, entry.id, isFolded ? 'inFront' : 'everywhere');
+  return (
+    <section
+      ref={setNodeRef}
+      className={`entry-card ${isDragging ? 'dragging' : ''}`}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      aria-label={sentence === '' ? entry.name : sentence}
+      data-entry={entry.id}
+      data-kind={entry.kind}
+    >
+      <div className="entry-head">
+        <span className="sentence">
+          {entry.kind === 'words' ? (
+            <WordsCard
+              entry={entry}
+              isWritten={editing}
+              onCommit={(text) => {
+                setEditing(false);
+                if (text !== entry.text) session.changeEntry(entry.id, { text });
+              }}
+            />
+          ) : renaming ? (
+            <NameField
+              label="Name of this entry"
+              value={entry.name}
+              allowEmpty={!isSeries}
+              autoFocus
+              onCommit={(name) => session.changeEntry(entry.id, { name })}
+              onDone={() => setRenaming(false)}
+            />
+          ) : (
+            <>
+              {entry.name !== '' && (
+                <span className="entry-name">
+                  {entry.name}
+                  {isSeries || formulasOf(entry).length > 0 ? ' = ' : sentence === '' ? '' : ' · '}
+                </span>
+              )}
+              <Sentence entry={entry} sentence={sentence} />
+              {regionOfEntry(entry) === null && <span className="quiet"> on the whole run</span>}
+            </>
+          )}
+        </span>
+        <CardTools sortable={sortable} gripLabel="Move this entry" menuLabel={`More for ${called}`}>
+          {entry.kind !== 'words' && <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>}
+          <Dropdown.Item onClick={() => setEditing(!editing)}>
+            {editing ? 'Done changing' : 'Change'}
+          </Dropdown.Item>
+          {entry.kind === 'fit' && (
+            <Dropdown.Item
+              onClick={() =>
+                session.dialogs.ask('relations', {
+                  of: entry.of,
+                  against: entry.against,
+                  region: entry.region,
+                  entry: entry.id,
+                })
+              }
+            >
+              Choose another relation
+            </Dropdown.Item>
+          )}
+          {isFit(entry) && (
+            <Dropdown.Item onClick={() => session.dialogs.ask('jointFit', { entry: entry.id })}>
+              One fit through all runs …
+            </Dropdown.Item>
+          )}
+          {flags.map(([key, { label }]) => (
+            <Dropdown.Item
+              key={key}
+              onClick={() => session.changeEntry(entry.id, { [key]: values[key] !== true })}
+            >
+              {values[key] === true ? label.replace(/^Show/, 'Hide') : label}
+            </Dropdown.Item>
+          ))}
+          {yields === 'results' && entry.kind !== 'words' && (
+            <Dropdown.Item onClick={() => setDigits(!digits)}>
+              {digits ? 'Fewer digits' : 'All digits'}
+            </Dropdown.Item>
+          )}
+          <Dropdown.Item disabled={previous === undefined} onClick={() => moveTo(previous)}>
+            Move up
+          </Dropdown.Item>
+          <Dropdown.Item disabled={next === undefined} onClick={() => moveTo(next)}>
+            Move down
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => setNoting(true)}>
+            {hasNote ? 'Change its note' : 'Add a note'}
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => session.changeEntry(entry.id, { folded: !isFolded })}>
+            {isFolded ? 'Unfold' : 'Fold'}
+          </Dropdown.Item>
+          <Dropdown.Item
+            onClick={() =>
+              session.changeWorkings((sheet) => withDuplicate(sheet, entry.id)?.workings ?? sheet)
+            }
+          >
+            Duplicate
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => session.dialogs.ask('copy', { id: entry.id, called })}>
+            Copy to another investigation …
+          </Dropdown.Item>
+          <Dropdown.Item onClick={() => removeEntry(session, entry, nameOf)}>Remove</Dropdown.Item>
+        </CardTools>
+      </div>
+      {!isFolded && <WindowSlider entry={entry} />}
+      {(noting || hasNote) && !isFolded && (
+        <EntryNote
+          note={entry.note ?? ''}
+          isWritten={noting}
+          called={called}
+          onCommit={(note) => {
+            setNoting(false);
+            if (note !== (entry.note ?? '')) session.changeEntry(entry.id, { note });
+          }}
+        />
+      )}
+      {entry.kind === 'words' ? null : entry.kind === 'constant' && !isFolded ? (
+        <ConstantFields entry={entry} />
+      ) : (
+        (editing || isSameForAllRuns(entry)) &&
+        !isFolded && <EntryEditor entry={entry} onDone={() => setEditing(false)} />
+      )}
+      <EntryResults entry={entry} digits={digits} isEdited={editing} />
+    </section>
+  );
+});
+
+/** What an entry does, as a sentence; a formula of its own is typeset. */
+function Sentence({ entry, sentence }: { entry: Entry; sentence: string }) {
+  const [formula] = formulasOf(entry);
+  const read =
+    formula === undefined || formula[1].text !== sentence ? null : orRefusal(() => parseFormula(sentence));
+  if (read === null || read instanceof Error)
+    return <span className={entry.name === '' ? '' : 'quiet'}>{sentence}</span>;
+  return <Typeset tex={texFormula(read)} />;
+}

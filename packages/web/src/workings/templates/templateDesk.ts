@@ -1,0 +1,116 @@
+import { type Template, templateSchema } from '@heuristor/contracts';
+import { sameName } from '@heuristor/core';
+import { z } from 'zod';
+import { type StoreApi, createStore } from 'zustand/vanilla';
+import { getJson, request, sentenceOf } from '../../api/client';
+import { tell } from '../../ui/notices';
+import { attempt } from '../../api/attempt';
+import { type Host } from '../../investigation/host';
+import { type Alike, alikesOf, withAlikes } from './templateConditions';
+import {
+  askedWords,
+  lackingWords,
+  templateOf,
+  unzeroedWords,
+  withConditions,
+  withTemplate,
+} from './templates';
+
+const listSchema = z.array(templateSchema);
+
+/** Templates of sheets: those that there are, put to use and kept. */
+export class TemplateDesk {
+  /** Null until they were asked for. */
+  readonly list: StoreApi<{ templates: Template[] | null; fault: string | null }> = createStore(() => ({
+    templates: null as Template[] | null,
+    fault: null as string | null,
+  }));
+
+  /** What is to be known before a template is put onto the sheet. */
+  readonly question: StoreApi<{ asked: { template: Template; alikes: Alike[] } | null }> = createStore(
+    () => ({
+      asked: null as { template: Template; alikes: Alike[] } | null,
+    }),
+  );
+
+  constructor(
+    private readonly session: Pick<
+      Host,
+      'documents' | 'workings' | 'runs' | 'changeWorkings' | 'looking' | 'plan'
+    >,
+  ) {}
+
+  async refresh(): Promise<void> {
+    try {
+      this.list.setState({ templates: await getJson('/templates', listSchema), fault: null });
+    } catch (error) {
+      this.list.setState({ fault: sentenceOf(error) });
+    }
+  }
+
+  /** Puts a template onto the sheet, after it was asked what of it is a condition that is asked of the runs already. */
+  use(template: Template): void {
+    const { conditions } = this.session.documents.getState().plan;
+    const alikes = alikesOf(template, conditions).filter(
+      ({ constantId, symbol }) =>
+        constantId === null ||
+        !this.session.workings.entries.some(
+          ({ kind, name }) => kind === 'constant' && sameName(name) === sameName(symbol),
+        ),
+    );
+    if (alikes.length === 0) this.put(template);
+    else this.question.setState({ asked: { template, alikes } });
+  }
+
+  /** Puts a template onto the sheet, with these conditions in place of what it asks for; null lets it be. */
+  answer(alikes: readonly Alike[] | null): void {
+    const { asked } = this.question.getState();
+    this.question.setState({ asked: null });
+    if (asked !== null && alikes !== null) this.put(withAlikes(asked.template, alikes));
+  }
+
+  /** One step, which can be taken back. */
+  private put(template: Template): void {
+    const { session } = this;
+    const made = withTemplate(session.workings, session.runs, template);
+    if (made === null) {
+      tell({
+        kind: 'news',
+        text: `“${template.name}” does not fit on this sheet any more: it holds 200 entries and 20 pages. Remove some, or begin a new investigation.`,
+      });
+      return;
+    }
+    session.changeWorkings(() => made.workings);
+    const conditions = withConditions(session.documents.getState().plan.conditions, template);
+    if (conditions !== null) void session.plan.change({ conditions });
+    if (made.page !== null) session.looking.open(made.page);
+    tell({
+      kind: 'news',
+      text: `“${template.name}” stands on the sheet, over every run that is shown.${lackingWords(made.lacking)}${unzeroedWords(made.unzeroed)}${askedWords(conditions === null ? [] : template.conditions)}`,
+    });
+  }
+
+  /** Keeps the sheet as a template. */
+  async keep(name: string, about: string): Promise<boolean> {
+    const documents = this.session.documents.getState();
+    const isKept = await attempt(() => request('POST', '/templates', templateOf(documents, name, about)));
+    if (isKept) {
+      await this.refresh();
+      tell({ kind: 'news', text: `“${name}” is kept as a template, for all investigations.` });
+    }
+    return isKept;
+  }
+
+  async remove({ id, name }: Template): Promise<void> {
+    if (!(await attempt(() => request('DELETE', `/templates/${id}`)))) return;
+    await this.refresh();
+    tell({
+      kind: 'news',
+      text: `The template “${name}” was removed.`,
+      action: {
+        label: 'Put it back',
+        run: () => void attempt(() => request('POST', `/templates/${id}/restore`)).then(() => this.refresh()),
+      },
+    });
+  }
+}
