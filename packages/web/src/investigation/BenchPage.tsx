@@ -24,7 +24,8 @@ import { RunShelf } from '../runs/RunShelf';
 import { SavingBar } from './SavingBar';
 import { SetUp } from '../sensors/SetUp';
 import { SensorColumn } from '../sensors/SensorColumn';
-import { SideColumn, useSides } from './SideColumn';
+import { SideColumn } from './SideColumn';
+import { useSides } from './sides';
 import { TablePanel } from '../table/TablePanel';
 import { TraceStack } from '../traces/TraceStack';
 import { WaitingView } from '../recording/WaitingView';
@@ -75,15 +76,11 @@ export default function BenchPage() {
   useHotkeys('mod+shift+z, mod+y', () => session.history.redo(), { preventDefault: true });
   useHotkeys('f', () => session.frameAll());
   useHotkeys('b', () => session.looking.back());
-  useHotkeys('d', () => session.view.setState(({ digits }) => ({ digits: digits === null ? [] : null })));
+  useHotkeys('d', () => session.viewing.showDigits(session.view.getState().digits === null ? [] : null));
   useHotkeys('t', () => session.table.toggle());
   useHotkeys('r', () => session.regions.lookAt());
   useHotkeys('escape', () => {
-    if (session.view.getState().digits !== null) session.view.setState({ digits: null });
-    else if (session.view.getState().isLassoing) session.view.setState({ isLassoing: false });
-    else if (session.view.getState().isShifting) session.view.setState({ isShifting: false });
-    else if (session.view.getState().selectedRegion !== null) session.view.setState({ selectedRegion: null });
-    else session.cursor.lift();
+    if (!session.viewing.putAway()) session.cursor.lift();
   });
   return (
     <div className="page">

@@ -9,11 +9,13 @@ import { type Picture } from '../traces/picture';
 import { type PlanKeeper } from '../recording/plan/planKeeper';
 import { type SeenRun } from '../runs/seenRun';
 import { type Documents, type View } from './state';
+import { type Viewing } from './viewing';
 
 /** What of an open investigation those need who do one thing in it; each picks its part. */
 export interface Host {
   readonly documents: StoreApi<Documents>;
   readonly view: StoreApi<View>;
+  readonly viewing: Viewing;
   readonly history: History;
   readonly looking: Looking;
   readonly plan: PlanKeeper;

@@ -22,6 +22,7 @@ import { withFormulasRenamed } from '../workings/formulas/formulas';
 import { AsideDesk } from '../workings/asides/asideDesk';
 import { AwayShelf } from '../recording/away/awayShelf';
 import { CursorDesk } from '../traces/cursor/cursor';
+import { Viewing } from './viewing';
 import { Dialogs } from './dialogs';
 import { endedMeanwhile } from '../recording/endedMeanwhile';
 import { History } from './history';
@@ -63,6 +64,7 @@ export class InvestigationSession implements Host {
   readonly documents: StoreApi<Documents>;
   readonly view: StoreApi<View>;
   readonly history = new History();
+  readonly viewing: Viewing;
   readonly looking: Looking;
   readonly inSight = new InSight();
   readonly dialogs = new Dialogs();
@@ -115,6 +117,7 @@ export class InvestigationSession implements Host {
       runs: seenBy(documents.runs, workings.runs),
     }));
     this.view = createStore<View>(() => ({ ...usualView, page: workings.pages[0].id }));
+    this.viewing = new Viewing(this.view);
     this.looking = new Looking(this.view, tabMemory(id));
     this.plan = new PlanKeeper(this.path(''), this.history, this.documents);
     this.away = new AwayShelf(this.path(''), this.history);
@@ -221,7 +224,7 @@ export class InvestigationSession implements Host {
     });
     if (added === null)
       tell({ kind: 'news', text: `A page holds ${mostLabels} labels. Remove one, or begin a new page.` });
-    this.view.setState({ openEntry: added });
+    this.viewing.openEntry(added);
   }
 
   changeEntry(id: string, patch: Partial<Entry>): void {
@@ -301,7 +304,7 @@ export class InvestigationSession implements Host {
     });
     if (!isSeenAsBefore) this.holdShown();
     if (selectedRegion !== null && !workings.entries.some(({ id }) => id === selectedRegion))
-      this.view.setState({ selectedRegion: null });
+      this.viewing.selectRegion(null);
     this.renderer.now();
   }
 
@@ -403,7 +406,7 @@ export class InvestigationSession implements Host {
     this.documents.setState({
       runs: known === undefined ? [...runs, run] : runs.map((other) => (other.id === run.id ? run : other)),
     });
-    if (known === undefined && run.shown) this.view.setState({ frontRunId: run.id });
+    if (known === undefined && run.shown) this.viewing.bringToFront(run.id);
     const hasGrown = known?.state === 'recording' && run.state !== 'recording';
     // What a device still records is fetched again and again.
     if (hasGrown || (known !== undefined && run.origin === 'away')) void this.feed.complete(run.id);

@@ -2,6 +2,7 @@ import { type Plan, type RecorderStatus, type SpotStatus, type WorkingsDocument 
 import { type SeriesRef } from '@heuristor/core';
 import { type SeenRun } from '../runs/seenRun';
 import { wayOf } from '../recording/ways';
+import { type HandMode } from '../traces/hand/scene';
 import { type Sight } from '../workers/protocol';
 
 /** The documents of an investigation: what is stored. */
@@ -51,10 +52,8 @@ export interface View {
   isNewSeries: boolean;
   /** Whether axes show their zero; null leaves it to the way of recording: spot readings are looked at from zero. */
   withZero: boolean | null;
-  /** A hand lays runs elsewhere in time: what it drags over the traces is the run in front. */
-  isShifting: boolean;
-  /** A hand draws around readings that are to be set aside. */
-  isLassoing: boolean;
+  /** What a hand that drags over the traces does: marks regions, draws around readings, or moves the run in front in time. */
+  handMode: HandMode;
   /** True while a hand moves something. */
   moving: boolean;
 }

@@ -13,7 +13,7 @@ import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useSession, useView } from '../investigation/context';
 import { recordingRun } from '../runs/runs';
-import { toggleSide, useSides } from '../investigation/SideColumn';
+import { toggleSide, useSides } from '../investigation/sides';
 import { TraceMenu } from '../traces/TraceMenu';
 import { WayMenu } from './WayMenu';
 import { wayParts } from './wayParts';
@@ -79,7 +79,7 @@ function Tools() {
         variant="plain"
         aria-label="Large digits"
         title="Large digits (D)"
-        onClick={() => session.view.setState({ digits: [] })}
+        onClick={() => session.viewing.showDigits([])}
       >
         <DigitsIcon aria-hidden />
       </Button>

@@ -12,7 +12,7 @@ export function MovedRuns() {
   const session = useSession();
   const runs = useDocuments((documents) => documents.runs);
   const workings = useDocuments((documents) => documents.workings);
-  const isShifting = useView((view) => view.isShifting);
+  const isShifting = useView((view) => view.handMode === 'shift');
   const front = useFrontRun();
   const moved = shownRuns(runs).filter(
     ({ id }) => shiftOf(workings, id) !== 0 || (isShifting && id === front?.id),
@@ -37,7 +37,7 @@ export function MovedRuns() {
         As recorded
       </Button>
       {isShifting && (
-        <Button variant="plain" onClick={() => session.view.setState({ isShifting: false })}>
+        <Button variant="plain" onClick={() => session.viewing.setHandMode('usual')}>
           Done
         </Button>
       )}

@@ -240,13 +240,16 @@ function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
               {note}
             </Dropdown.ItemText>
           ))}
-          <Dropdown.Item disabled={!shown || front} onClick={() => session.view.setState({ frontRunId: id })}>
+          <Dropdown.Item disabled={!shown || front} onClick={() => session.viewing.bringToFront(id)}>
             Put in front
           </Dropdown.Item>
           <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
           <Dropdown.Item
             disabled={!shown}
-            onClick={() => session.view.setState({ frontRunId: id, isShifting: true })}
+            onClick={() => {
+              session.viewing.bringToFront(id);
+              session.viewing.setHandMode('shift');
+            }}
           >
             Move in time
           </Dropdown.Item>

@@ -59,11 +59,11 @@ function OpenDigits({ chosen }: { chosen: readonly string[] }) {
     'inFront',
     results.filter(({ id }) => shown.includes(id)).map(({ entryId }) => entryId),
   );
-  const close = () => session.view.setState({ digits: null });
+  const close = () => session.viewing.showDigits(null);
   useEffect(() => panel.current?.focus(), []);
   const toggle = (id: string) => {
     const digits = shown.includes(id) ? shown.filter((other) => other !== id) : [...shown, id];
-    session.view.setState({ digits });
+    session.viewing.showDigits(digits);
   };
   const tiles = shown.flatMap((id) => {
     const quantity = live.find(({ key }) => liveKey(key) === id);

@@ -98,7 +98,7 @@ export function SensorCard({ device, recording }: { device: Device; recording: b
           variant="plain"
           aria-label={`Set up ${code}`}
           aria-expanded={isOpen}
-          onClick={() => session.view.setState({ setUp: isOpen ? null : code })}
+          onClick={() => session.viewing.openSetUp(isOpen ? null : code)}
         >
           Set up
         </Button>

@@ -24,7 +24,7 @@ function DeviceSetUp({ device }: { device: Device }) {
   );
   const { code, model, streams, numbers, calibration, present } = device;
   const panel = useRef<HTMLElement>(null);
-  const close = () => session.view.setState({ setUp: null });
+  const close = () => session.viewing.openSetUp(null);
   useEffect(() => panel.current?.focus(), []);
   useCovering(panel);
   return (

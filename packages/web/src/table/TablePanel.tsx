@@ -177,7 +177,7 @@ function Rows({ shape, columns, stretch, letter }: RowsProps) {
     session.changeWorkings((workings) => {
       const page = session.onPage.page;
       const made = withRegion(workings, page, Math.min(from, to), Math.max(from, to), 't');
-      session.view.setState({ selectedRegion: made.id });
+      session.viewing.selectRegion(made.id);
       return made.workings;
     });
   const onKeyDown = (event: KeyboardEvent) => {

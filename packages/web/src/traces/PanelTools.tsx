@@ -51,7 +51,7 @@ export const PanelTools = memo(function PanelTools({
         aria-pressed={isAlone}
         aria-label={isAlone ? 'Show all traces' : `Show only the trace of ${symbol}`}
         title={isAlone ? 'All traces' : 'This trace alone'}
-        onClick={() => session.view.setState({ enlarged: isAlone ? null : traceKey })}
+        onClick={() => session.viewing.enlarge(isAlone ? null : traceKey)}
       >
         {isAlone ? <FullscreenExit aria-hidden /> : <ArrowsFullscreen aria-hidden />}
       </Button>

@@ -1,5 +1,6 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { type KeyboardEvent } from 'react';
 import { useSession, useView } from '../investigation/context';
+import { useDrag } from '../ui/useDrag';
 import { highlighter } from '../runs/runStyles';
 import { type Frame } from './drawn';
 import { type RegionBounds, axisHeight, pixelOf, valueAtPixel } from './geometry';
@@ -34,7 +35,7 @@ export function RegionMarks({ regions, frame, width, onGrab }: Props) {
               style={{ left: Math.max(left, 0), background: fill }}
               aria-pressed={selected === id}
               aria-label={`Region ${letter} ${name}`.trim()}
-              onClick={() => session.view.setState({ selectedRegion: id })}
+              onClick={() => session.viewing.selectRegion(id)}
             >
               {letter}
               {name !== '' && <span className="region-called"> {name}</span>}
@@ -75,17 +76,11 @@ interface HandleProps {
 
 function Handle({ region, side, edge, pixel, isNarrow, toValue, step, width, onGrab }: HandleProps) {
   const session = useSession();
-  const dragging = useRef(false);
-  /** By how much the other end is further, when a hand took this one. */
-  const width0 = useRef(0);
-  /** Where a pointer would be at the beginning of the traces, held as it is: asked once, since asking makes a browser lay out the page. */
-  const left = useRef(0);
-  if (pixel < -6 || pixel > width + 6) return null;
   const other = side === 'start' ? 'end' : 'start';
-  /** @param keepsWidth where the other end goes along */
-  const move = (value: number, keepsWidth: boolean) => {
-    if (keepsWidth) {
-      session.regions.placeOnAxis(region.id, { [side]: value, [other]: value + width0.current });
+  /** @param width by how much the other end is further and goes along; null where it stays */
+  const move = (value: number, width: number | null) => {
+    if (width !== null) {
+      session.regions.placeOnAxis(region.id, { [side]: value, [other]: value + width });
       return;
     }
     const far = region.cut[other];
@@ -93,34 +88,28 @@ function Handle({ region, side, edge, pixel, isNarrow, toValue, step, width, onG
     const kept = side === 'start' ? Math.min(value, far - step / 2) : Math.max(value, far + step / 2);
     session.regions.placeOnAxis(region.id, { [side]: kept });
   };
-  const onPointerDown = (event: PointerEvent<HTMLElement>) => {
-    event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    dragging.current = true;
-    width0.current = region.cut[other] - region.cut[side];
-    // A handle lies beside its edge: the edge does not jump to the pointer.
-    left.current = event.clientX - pixel;
-    onGrab();
-    session.view.setState({ selectedRegion: region.id });
-  };
-  const onPointerMove = (event: PointerEvent<HTMLElement>) => {
-    if (!dragging.current) return;
-    event.stopPropagation();
-    session.move();
-    move(toValue(event.clientX - left.current), event.shiftKey);
-  };
-  const letGo = () => {
-    if (!dragging.current) return;
-    dragging.current = false;
-    session.settle();
-  };
+  const widthOf = () => region.cut[other] - region.cut[side];
+  const { handlers } = useDrag({
+    shortest: 0,
+    begin: () => {
+      onGrab();
+      session.viewing.selectRegion(region.id);
+      // A handle lies beside its edge: the edge does not jump to the pointer.
+      return { pixel, width: widthOf() };
+    },
+    move: (began, { by }, { shiftKey }) => {
+      session.move();
+      move(toValue(began.pixel + by.x), shiftKey ? began.width : null);
+    },
+    drop: () => session.settle(),
+  });
+  if (pixel < -6 || pixel > width + 6) return null;
   const onKeyDown = (event: KeyboardEvent) => {
     const direction = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
     if (direction === 0) return;
     event.preventDefault();
     event.stopPropagation();
-    width0.current = region.cut[other] - region.cut[side];
-    move(region.cut[side] + direction * step * (event.shiftKey ? 10 : 1), event.altKey);
+    move(region.cut[side] + direction * step * (event.shiftKey ? 10 : 1), event.altKey ? widthOf() : null);
   };
   return (
     <div
@@ -132,11 +121,7 @@ function Handle({ region, side, edge, pixel, isNarrow, toValue, step, width, onG
       aria-valuetext={region[side].toPrecision(5)}
       title="Drag. With Shift held, the region keeps its width."
       style={{ left: pixel, bottom: axisHeight(), color: edge }}
-      onPointerDown={onPointerDown}
-      onPointerMove={onPointerMove}
-      onPointerUp={letGo}
-      onPointerCancel={letGo}
-      onLostPointerCapture={letGo}
+      {...handlers}
       onKeyDown={onKeyDown}
     />
   );

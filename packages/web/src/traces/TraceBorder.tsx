@@ -1,5 +1,6 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
+import { type KeyboardEvent } from 'react';
 import { useSession } from '../investigation/context';
+import { useDrag } from '../ui/useDrag';
 
 const keyStep = 0.05;
 
@@ -16,21 +17,18 @@ interface Props {
 /** The border between two parts of a page: dragged, it gives one of them what it takes from the other. */
 export function TraceBorder({ label, share, parts, onMove }: Props) {
   const session = useSession();
-  const last = useRef<number | null>(null);
-  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
-    const { current } = last;
-    const [upper, lower] = parts(event.currentTarget);
-    if (current === null || upper == null || lower == null) return;
-    const both = upper.getBoundingClientRect().height + lower.getBoundingClientRect().height;
-    session.move();
-    onMove((event.clientY - current) / both);
-    last.current = event.clientY;
-  };
-  const letGo = () => {
-    if (last.current === null) return;
-    last.current = null;
-    session.settle();
-  };
+  const { handlers } = useDrag({
+    shortest: 0,
+    begin: () => 'held' as const,
+    move: (_, { since }, { currentTarget }) => {
+      const [upper, lower] = parts(currentTarget);
+      if (upper == null || lower == null) return;
+      const both = upper.getBoundingClientRect().height + lower.getBoundingClientRect().height;
+      session.move();
+      onMove(since.y / both);
+    },
+    drop: () => session.settle(),
+  });
   const onKeyDown = (event: KeyboardEvent) => {
     const direction = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0;
     if (direction === 0) return;
@@ -46,13 +44,7 @@ export function TraceBorder({ label, share, parts, onMove }: Props) {
       aria-label={label}
       aria-valuenow={Math.round(share)}
       tabIndex={0}
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        last.current = event.clientY;
-      }}
-      onPointerMove={onPointerMove}
-      onPointerUp={letGo}
-      onPointerCancel={letGo}
+      {...handlers}
       onKeyDown={onKeyDown}
     />
   );

@@ -62,7 +62,7 @@ export function TraceMenu() {
           as="button"
           role="menuitemcheckbox"
           aria-checked={withZero}
-          onClick={() => session.view.setState({ withZero: !withZero })}
+          onClick={() => session.viewing.showZero(!withZero)}
         >
           {withZero ? <CheckSquare aria-hidden /> : <Square aria-hidden />} Origin in view
         </Dropdown.Item>
@@ -74,7 +74,7 @@ export function TraceMenu() {
             as="button"
             onClick={() => {
               session.changePage((shownPage) => withHorizontal(shownPage, choice));
-              session.view.setState({ sight: null, selectedRegion: null });
+              session.viewing.leaveStretch();
             }}
             role="menuitemradio"
             aria-checked={choice === page.horizontal}

@@ -53,7 +53,7 @@ export function TraceStack() {
     const observer = new ResizeObserver(() => {
       // Hidden behind a graph that is shown alone, it has no width that tells anything.
       if (element.clientWidth > 0)
-        session.view.setState({ plotWidth: Math.max(element.clientWidth - plotLeft() - roomRight, 50) });
+        session.viewing.setPlotWidth(Math.max(element.clientWidth - plotLeft() - roomRight, 50));
     });
     observer.observe(element);
     return () => observer.disconnect();

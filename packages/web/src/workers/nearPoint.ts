@@ -34,7 +34,7 @@ function pointsOf(
   };
 }
 
-/** When the point was read that stands nearest to a spot on the screen; null where none is near. */
+/** When the point was read that stands nearest to a place on the screen; null where none is near. */
 export function nearPoint(
   evaluator: Evaluator,
   workings: WorkingsDocument,
@@ -42,12 +42,12 @@ export function nearPoint(
 ): number | null {
   const points = pointsOf(evaluator, workings, question);
   if (points === null) return null;
-  const { spot, pixel, reach } = question;
+  const { place, pixel, reach } = question;
   let nearest = -1;
   let least = reach * reach;
   for (let i = 0; i < points.count; i++) {
-    const dx = (points.x(i) - spot.x) / pixel.x;
-    const dy = (points.y(i) - spot.y) / pixel.y;
+    const dx = (points.x(i) - place.x) / pixel.x;
+    const dy = (points.y(i) - place.y) / pixel.y;
     const distance = dx * dx + dy * dy;
     if (distance < least) {
       least = distance;

@@ -139,15 +139,15 @@ describe('points that are pointed at and drawn around', () => {
     const random = uniformRandom(6);
     const values = swing(count);
     for (let i = 0; i < 200; i++) {
-      const spot = { x: 8 * random(), y: 0.75 + 0.1 * random() };
+      const place = { x: 8 * random(), y: 0.75 + 0.1 * random() };
       const pixel = { x: 8 / 600, y: 0.1 / 200 };
-      const found = nearPoint(evaluator, workings, { ...about, spot, pixel, reach: 1e9 });
+      const found = nearPoint(evaluator, workings, { ...about, place, pixel, reach: 1e9 });
       const distance = (t: number) =>
-        Math.hypot((t - spot.x) / pixel.x, (values[Math.round(t / 0.02)] - spot.y) / pixel.y);
+        Math.hypot((t - place.x) / pixel.x, (values[Math.round(t / 0.02)] - place.y) / pixel.y);
       const best = Math.min(...Array.from(values, (_, k) => distance(k * 0.02)));
       expect(distance(found ?? NaN)).toBeCloseTo(best, 6);
     }
-    const far = { ...about, spot: { x: 4, y: 5 }, pixel: { x: 0.01, y: 0.001 }, reach: 40 };
+    const far = { ...about, place: { x: 4, y: 5 }, pixel: { x: 0.01, y: 0.001 }, reach: 40 };
     expect(nearPoint(evaluator, workings, far)).toBeNull();
   });
 

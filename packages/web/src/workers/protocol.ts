@@ -218,21 +218,21 @@ export interface Stretch {
   end: number;
 }
 
-/** A spot on a plot. */
-export interface Spot {
+/** A point of a plot. */
+export interface Point {
   x: number;
   y: number;
 }
 
-/** Asks for the point of a series that stands nearest to a spot of a plot. */
+/** Asks for the point of a series that stands nearest to a place of a plot. */
 export interface PointQuestion {
   of: SeriesRef;
   along: SeriesRef;
-  /** In which the spot is told, and what a pixel is. */
+  /** Of the place, and of what a pixel is. */
   units: { x: Unit; y: Unit };
-  spot: Spot;
-  pixel: Spot;
-  /** Pixels from the spot within which a point is near. */
+  place: Point;
+  pixel: Point;
+  /** Pixels from the place within which a point is near. */
   reach: number;
 }
 
@@ -241,7 +241,7 @@ export interface Outline {
   of: SeriesRef;
   along: SeriesRef;
   units: { x: Unit; y: Unit };
-  outline: readonly Spot[];
+  outline: readonly Point[];
 }
 
 /** A table of numbers: how many rows it has, and what its columns are. */

@@ -70,9 +70,9 @@ export const questions = {
     { evaluator }: HeldRun,
     { workings, reference, stretch, rule }: OfSeries & { stretch: Stretch; rule: HampelRule },
   ) => outliersIn(evaluator, workings, reference, stretch, rule),
-  /** When the point was read that stands nearest to a spot; null where none is near. */
-  nearPoint: ({ evaluator }: HeldRun, { workings, spot }: OnSheet & { spot: PointQuestion }) =>
-    nearPoint(evaluator, workings, spot),
+  /** When the point was read that stands nearest to a place; null where none is near. */
+  nearPoint: ({ evaluator }: HeldRun, { workings, question }: OnSheet & { question: PointQuestion }) =>
+    nearPoint(evaluator, workings, question),
   readingsWithin: ({ evaluator }: HeldRun, { workings, outline }: OnSheet & { outline: Outline }) =>
     readingsWithin(evaluator, workings, outline),
   budget: (run: HeldRun, asked: OfResult) => {

@@ -52,7 +52,7 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
       <Form.Select
         aria-label="Series"
         value={series}
-        onChange={(event) => session.view.setState({ selectedSeries: event.target.value as SeriesRef })}
+        onChange={(event) => session.viewing.selectSeries(event.target.value as SeriesRef)}
       >
         {choices.map((choice) => (
           <option key={choice} value={choice}>
@@ -101,11 +101,7 @@ export function Offers({ region, sight, width }: { region: RegionBounds; sight: 
       >
         <Trash3 aria-hidden />
       </Button>
-      <Button
-        variant="bare"
-        aria-label="Close the offers"
-        onClick={() => session.view.setState({ selectedRegion: null })}
-      >
+      <Button variant="bare" aria-label="Close the offers" onClick={() => session.viewing.selectRegion(null)}>
         <XLg aria-hidden />
       </Button>
     </ButtonToolbar>

@@ -185,7 +185,7 @@ function WorkOutItems() {
   const add = (about: Omit<Parameters<typeof withEntry>[2], 'region'> & { region?: string | null }) =>
     session.changeWorkings((sheet) => {
       const made = withEntry(sheet, session.onPage, { region: null, ...about });
-      if (isFilledIn(about.kind)) session.view.setState({ openEntry: made.id });
+      if (isFilledIn(about.kind)) session.viewing.openEntry(made.id);
       return made.workings;
     });
   const front = useFrontRun();
@@ -198,7 +198,7 @@ function WorkOutItems() {
     const quarter = (sight.to - sight.from) / 4;
     session.changeWorkings((sheet) => {
       const made = withRegion(sheet, session.onPage.page, sight.from + quarter, sight.to - quarter);
-      session.view.setState({ selectedRegion: made.id });
+      session.viewing.selectRegion(made.id);
       return made.workings;
     });
   };

@@ -106,7 +106,7 @@ function Tries() {
                   <button
                     type="button"
                     className="plain-link"
-                    onClick={() => session.view.setState({ frontRunId: run.id })}
+                    onClick={() => session.viewing.bringToFront(run.id)}
                   >
                     {run.name}
                   </button>

@@ -70,7 +70,7 @@ export function Unsteady() {
       <Button variant="plain" onClick={() => void session.spots.takeTyped(true)}>
         Take it all the same
       </Button>
-      <Button variant="plain" onClick={() => session.spots.draft.setState({ unsteady: null })}>
+      <Button variant="plain" onClick={() => session.spots.leaveUntaken()}>
         Leave it
       </Button>
     </div>

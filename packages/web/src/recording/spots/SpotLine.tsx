@@ -207,7 +207,7 @@ export function NewSeries() {
   const { series } = useSeries();
   if (series === null) return null;
   return (
-    <Button variant="plain" size="sm" onClick={() => session.view.setState({ isNewSeries: true })}>
+    <Button variant="plain" size="sm" onClick={() => session.viewing.beginSeries()}>
       <PlusLg aria-hidden /> New series
     </Button>
   );

@@ -90,6 +90,11 @@ export class SpotBook {
     this.draft.setState({ texts: { ...texts, [key]: text }, wrong: others, unsteady: null });
   }
 
+  /** A reading that was not still is not taken. */
+  leaveUntaken(): void {
+    this.draft.setState({ unsteady: null });
+  }
+
   /** Takes a reading beside what is typed; a hand that presses twice means it once. @returns whether it was taken */
   async takeTyped(anyway = false): Promise<boolean> {
     const { spots } = this.session.documents.getState();

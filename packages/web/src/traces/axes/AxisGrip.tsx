@@ -1,13 +1,6 @@
-import {
-  type CSSProperties,
-  type KeyboardEvent,
-  type PointerEvent,
-  type ReactNode,
-  useEffect,
-  useRef,
-  useState,
-} from 'react';
+import { type CSSProperties, type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import { useSession } from '../../investigation/context';
+import { useDrag } from '../../ui/useDrag';
 import { Unfolded } from '../../ui/Unfolded';
 import { type Sight } from '../../workers/protocol';
 import { draggedAxis, gripAt, panned, zoomed } from './axisMoves';
@@ -44,7 +37,6 @@ export function AxisGrip({
 }: Props) {
   const session = useSession();
   const element = useRef<HTMLDivElement>(null);
-  const drag = useRef<{ at: number; place: number; before: Sight; hasMoved: boolean } | null>(null);
   const rest = useRef<ReturnType<typeof setTimeout> | null>(null);
   const [isOpen, setIsOpen] = useState(false);
   const [grip, setGrip] = useState<'from' | 'to' | 'all'>('all');
@@ -61,35 +53,16 @@ export function AxisGrip({
     if (box === undefined) return 0.5;
     return isVertical ? (box.bottom - event.clientY) / box.height : (event.clientX - box.left) / box.width;
   };
-  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
-    if (event.button !== 0) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = {
-      at: isVertical ? event.clientY : event.clientX,
-      place: placeOf(event),
-      before: range,
-      hasMoved: false,
-    };
-  };
-  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
-    const { current } = drag;
-    if (current === null) {
-      setGrip(gripAt(placeOf(event)));
-      return;
-    }
-    const moved = Math.abs((isVertical ? event.clientY : event.clientX) - current.at);
-    if (!current.hasMoved && moved < shortestDrag) return;
-    current.hasMoved = true;
-    session.move();
-    onRange(draggedAxis(current.before, current.place, placeOf(event)));
-  };
-  const letGo = (isPress: boolean) => {
-    const { current } = drag;
-    if (current === null) return;
-    drag.current = null;
-    if (current.hasMoved) session.settle();
-    else if (isPress) setIsOpen((open) => !open);
-  };
+  const { isHeld, handlers } = useDrag({
+    shortest: shortestDrag,
+    begin: (event) => (event.button === 0 ? { place: placeOf(event), before: range } : null),
+    move: ({ place, before }, _, event) => {
+      session.move();
+      onRange(draggedAxis(before, place, placeOf(event)));
+    },
+    drop: () => session.settle(),
+    press: () => setIsOpen((open) => !open),
+  });
   const onKeyDown = (event: KeyboardEvent) => {
     const moves: Record<string, () => void> = {
       [isVertical ? 'ArrowUp' : 'ArrowRight']: () => onRange(panned(range, keyStep)),
@@ -116,10 +89,11 @@ export function AxisGrip({
         aria-label={`${label}: ${shown(range.from)} to ${shown(range.to)}`}
         aria-expanded={isOpen}
         title="Drag to move, pull at an end to stretch, press to type"
-        onPointerDown={onPointerDown}
-        onPointerMove={onPointerMove}
-        onPointerUp={() => letGo(true)}
-        onPointerCancel={() => letGo(false)}
+        {...handlers}
+        onPointerMove={(event) => {
+          if (isHeld()) handlers.onPointerMove(event);
+          else setGrip(gripAt(placeOf(event)));
+        }}
         onDoubleClick={() => {
           setIsOpen(false);
           onAutomatic();

@@ -85,7 +85,7 @@ export class CursorDesk {
   }
 
   /**
-   * The reading of the run in front whose point stands nearest to a spot of a plot of one quantity against another; null where
+   * The reading of the run in front whose point stands nearest to a place of a plot of one quantity against another; null where
    * none is near.
    */
   async near(question: PointQuestion): Promise<number | null> {
@@ -93,7 +93,7 @@ export class CursorDesk {
     const front = frontRun(runs, this.view.getState().frontRunId);
     if (front === undefined) return null;
     const asked = ++this.asked;
-    const at = await this.pool.ask(front.id, 'nearPoint', { workings, spot: question }).catch(() => null);
+    const at = await this.pool.ask(front.id, 'nearPoint', { workings, question }).catch(() => null);
     // The pointer may be elsewhere by now.
     return asked === this.asked ? at : null;
   }

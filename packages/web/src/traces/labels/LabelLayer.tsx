@@ -1,5 +1,5 @@
 import { type Label } from '@heuristor/contracts';
-import { type KeyboardEvent, type PointerEvent, type RefObject, useRef, useState } from 'react';
+import { type KeyboardEvent, type RefObject, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { useStore } from 'zustand';
 import { usePicture, useSession, useShownPage, useView } from '../../investigation/context';
@@ -9,6 +9,7 @@ import { pageIn } from '../pages/pages';
 import { Unfolded } from '../../ui/Unfolded';
 import { type PlotBox, axisFor, labelPlace } from './labelPlaces';
 import { plotLayout, plotOf } from '../axes/panelPlot';
+import { useDrag } from '../../ui/useDrag';
 import { useShown } from '../../ui/useShown';
 import { FixedMenu } from '../../ui/FixedMenu';
 
@@ -63,7 +64,6 @@ interface TagProps {
 function LabelTag({ shown: { label, text, unknown }, place, box }: TagProps) {
   const session = useSession();
   const tag = useRef<HTMLDivElement>(null);
-  const drag = useRef<{ x: number; y: number; before: Label; hasMoved: boolean } | null>(null);
   const isNew = useView(({ openEntry }) => openEntry === label.id);
   const [isOpen, setIsOpen] = useState(false);
   const change = (changes: Partial<Omit<Label, 'id'>>) =>
@@ -79,29 +79,16 @@ function LabelTag({ shown: { label, text, unknown }, place, box }: TagProps) {
       change({ at: { ...at, x: share(at.x + dx / box.width), y: share(at.y + dy / box.height) } });
     } else change({ offset: { x: offset.x + dx, y: offset.y + dy } });
   };
-  const onPointerDown = (event: PointerEvent<HTMLDivElement>) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { x: event.clientX, y: event.clientY, before: label, hasMoved: false };
-  };
-  const onPointerMove = (event: PointerEvent<HTMLDivElement>) => {
-    const { current } = drag;
-    if (current === null) return;
-    event.stopPropagation();
-    const [dx, dy] = [event.clientX - current.x, event.clientY - current.y];
-    if (!current.hasMoved && Math.hypot(dx, dy) < shortestDrag) return;
-    current.hasMoved = true;
-    session.move();
-    moveBy(current.before, dx, dy);
-  };
-  const letGo = (isPress: boolean) => {
-    const { current } = drag;
-    if (current === null) return;
-    drag.current = null;
-    if (current.hasMoved) session.settle();
-    else if (isPress) setIsOpen(true);
-  };
+  const { handlers } = useDrag({
+    shortest: shortestDrag,
+    begin: ({ button }) => (button === 0 ? label : null),
+    move: (before, { by }) => {
+      session.move();
+      moveBy(before, by.x, by.y);
+    },
+    drop: () => session.settle(),
+    press: () => setIsOpen(true),
+  });
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.target !== tag.current) return;
     const moves: Record<string, () => void> = {
@@ -122,7 +109,7 @@ function LabelTag({ shown: { label, text, unknown }, place, box }: TagProps) {
   const { middle, target } = place;
   const close = () => {
     setIsOpen(false);
-    if (isNew) session.view.setState({ openEntry: null });
+    if (isNew) session.viewing.openEntry(null);
     // What says nothing is nothing.
     if (now().text.trim() === '') remove();
   };
@@ -142,10 +129,7 @@ function LabelTag({ shown: { label, text, unknown }, place, box }: TagProps) {
         tabIndex={0}
         aria-label={`Label: ${text}`}
         title="Drag to move, press to change"
-        onPointerDown={onPointerDown}
-        onPointerMove={onPointerMove}
-        onPointerUp={() => letGo(true)}
-        onPointerCancel={() => letGo(false)}
+        {...handlers}
         onKeyDown={onKeyDown}
       >
         {text === '' ? '…' : text}

@@ -12,15 +12,15 @@ export interface PlotBox {
   height: number;
 }
 
-export interface Spot {
+export interface Point {
   x: number;
   y: number;
 }
 
 /** Where a label stands: its middle, and what it points at; null for one that points at nothing. */
 export interface LabelPlace {
-  middle: Spot;
-  target: Spot | null;
+  middle: Point;
+  target: Point | null;
 }
 
 /**
@@ -35,7 +35,7 @@ export function labelPlace(
   zoom = 1,
 ): LabelPlace | null {
   const { left, top, width, height } = plot;
-  const kept = ({ x, y }: Spot): Spot => ({
+  const kept = ({ x, y }: Point): Point => ({
     x: Math.min(Math.max(x, left), left + width),
     y: Math.min(Math.max(y, top), top + height),
   });

@@ -18,8 +18,7 @@ export const usualView: View = {
   setUp: null,
   digits: null,
   isNewSeries: false,
-  isShifting: false,
-  isLassoing: false,
+  handMode: 'usual',
   moving: false,
 };
 

@@ -36,10 +36,7 @@ export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef
         <Dropdown.Item as="button" onClick={here((stretch) => asides.suggest(front, of, stretch))}>
           What stands off in here …
         </Dropdown.Item>
-        <Dropdown.Item
-          as="button"
-          onClick={() => session.view.setState({ isLassoing: true, selectedRegion: null })}
-        >
+        <Dropdown.Item as="button" onClick={() => session.viewing.setHandMode('circle')}>
           What I draw around …
         </Dropdown.Item>
         <Dropdown.Item as="button" onClick={here((stretch) => asides.back([front], of, stretch))}>

@@ -53,7 +53,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
   useEffect(() => {
     if (!isNew.current) return;
     isNew.current = false;
-    session.view.setState({ openEntry: null });
+    session.viewing.openEntry(null);
     node.current?.scrollIntoView({ block: 'nearest' });
     const { current: card } = node;
     // The menu that led here gives the focus back to its button first.

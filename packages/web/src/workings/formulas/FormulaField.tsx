@@ -117,7 +117,7 @@ export function FormulaField({ id, entry, label, value, allowsOpen = false, onCo
                   const name = fault.open ?? '';
                   session.changeWorkings((sheet) => {
                     const made = withConstant(sheet, name);
-                    session.view.setState({ openEntry: made.entries[0].id });
+                    session.viewing.openEntry(made.entries[0].id);
                     return made;
                   });
                 }}

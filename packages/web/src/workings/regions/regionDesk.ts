@@ -1,13 +1,25 @@
-import { type EntryOfKind } from '@heuristor/core';
+import { type EntryOfKind, type SeriesRef } from '@heuristor/core';
 import { tell } from '../../ui/notices';
 import { type Host } from '../../investigation/host';
+import { withRegion } from '../edits';
 import { pageIn } from '../../traces/pages/pages';
 import { type LaidRegion, fromAxis, laidRegion, laidRegions, placed, withOwn, withoutOwn } from './regions';
 
-type Part = Pick<Host, 'workings' | 'picture' | 'front' | 'view' | 'changeEntry' | 'looking' | 'onPage'>;
+type Part = Pick<
+  Host,
+  | 'workings'
+  | 'picture'
+  | 'front'
+  | 'view'
+  | 'viewing'
+  | 'changeEntry'
+  | 'changeWorkings'
+  | 'looking'
+  | 'onPage'
+>;
 type Region = EntryOfKind<'region'>;
 
-/** Moves regions: in all runs, or in the one in front alone. */
+/** Marks regions, and moves them: in all runs, or in the one in front alone. */
 export class RegionDesk {
   constructor(private readonly session: Part) {}
 
@@ -23,6 +35,23 @@ export class RegionDesk {
     const before = this.regionIn(workings?.entries, id);
     if (before === null) return null;
     return { before, laid: laidRegion(before, outcomes[front?.id ?? '']?.[id], front?.id) };
+  }
+
+  /**
+   * Marks a region on the axis of the page that is looked at, and selects it.
+   * @param series whose trace it was marked on; null where on none
+   * @returns its id
+   */
+  mark(start: number, end: number, series: SeriesRef | null): string {
+    let id = '';
+    this.session.changeWorkings((workings) => {
+      const made = withRegion(workings, this.session.onPage.page, start, end);
+      ({ id } = made);
+      return made.workings;
+    });
+    this.session.viewing.selectRegion(id);
+    this.session.viewing.selectSeries(series);
+    return id;
   }
 
   /** Puts ends of a region to places that are meant in the run in front, in the unit in which it is told. */

@@ -81,7 +81,7 @@ function OpenChooser({ asked }: { asked: DialogSubjects['relations'] }) {
         of: asked.of,
         region: asked.region,
       });
-      session.view.setState({ openEntry: made.id });
+      session.viewing.openEntry(made.id);
       return made.workings;
     });
   };

@@ -1,0 +1,78 @@
+import { type SeriesRef } from '@heuristor/core';
+import { type StoreApi } from 'zustand/vanilla';
+import { type HandMode } from '../traces/hand/scene';
+import { type View } from './state';
+
+/** Changes what is chosen and open on a bench. What is stored is changed elsewhere, and so is which stretch of a page is seen. */
+export class Viewing {
+  constructor(private readonly view: StoreApi<View>) {}
+
+  /** Shows the handles and offers of a region; null of none. */
+  selectRegion(selectedRegion: string | null): void {
+    this.view.setState({ selectedRegion });
+  }
+
+  /** Which series the offers beside the selected region are for. */
+  selectSeries(selectedSeries: SeriesRef | null): void {
+    this.view.setState({ selectedSeries });
+  }
+
+  /** Opens the fields of an entry that was just made; null of none. */
+  openEntry(openEntry: string | null): void {
+    this.view.setState({ openEntry });
+  }
+
+  /** The run whose results stand in front. */
+  bringToFront(frontRunId: string): void {
+    this.view.setState({ frontRunId });
+  }
+
+  /** What a hand does that drags over the traces. A region keeps no handles where they would be in its way. */
+  setHandMode(handMode: HandMode): void {
+    this.view.setState(handMode === 'circle' ? { handMode, selectedRegion: null } : { handMode });
+  }
+
+  /** Shows one trace alone; null shows all of the page. */
+  enlarge(enlarged: string | null): void {
+    this.view.setState({ enlarged });
+  }
+
+  /** Whether axes show their zero. */
+  showZero(withZero: boolean): void {
+    this.view.setState({ withZero });
+  }
+
+  /** Another quantity stands along the page: what was seen and selected meant the former one. */
+  leaveStretch(): void {
+    this.view.setState({ sight: null, selectedRegion: null });
+  }
+
+  setPlotWidth(plotWidth: number): void {
+    this.view.setState({ plotWidth });
+  }
+
+  /** Opens the set-up of a device over the traces; null closes it. */
+  openSetUp(setUp: string | null): void {
+    this.view.setState({ setUp });
+  }
+
+  /** Shows live quantities and results in large digits, the usual ones of an empty list; null closes them. */
+  showDigits(digits: readonly string[] | null): void {
+    this.view.setState({ digits });
+  }
+
+  /** The next spot reading begins a new series. */
+  beginSeries(): void {
+    this.view.setState({ isNewSeries: true });
+  }
+
+  /** Puts away what lies on top: large digits, then a hand's mode, then the selection. @returns false where there was none of them */
+  putAway(): boolean {
+    const { digits, handMode, selectedRegion } = this.view.getState();
+    if (digits !== null) this.showDigits(null);
+    else if (handMode !== 'usual') this.setHandMode('usual');
+    else if (selectedRegion !== null) this.selectRegion(null);
+    else return false;
+    return true;
+  }
+}

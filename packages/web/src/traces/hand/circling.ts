@@ -1,0 +1,29 @@
+import { valueAtPixel } from '../geometry';
+import { type HandEffect, type Place } from './hand';
+import { type Scene } from './scene';
+
+/** A line around readings is closed: those of the run in front that lie in it are set aside. */
+export function circleClosed(path: readonly Place[], scene: Scene): HandEffect[] {
+  const { sight, width, horizontal, horizontalUnit } = scene;
+  const left: HandEffect = { do: 'leave mode' };
+  const found = path.length < 3 ? null : scene.traceAt(path[0].y);
+  if (scene.shift === null || found === null || found.trace.reference === null) return [left];
+  const { trace, plot } = found;
+  const outline = path.map(({ x, y }) => ({
+    x: valueAtPixel(x, sight, width),
+    // What is drawn beyond the plot goes on there.
+    y: trace.high - ((y - plot.top) / plot.height) * (trace.high - trace.low),
+  }));
+  return [
+    left,
+    {
+      do: 'set aside',
+      outline: {
+        of: found.trace.reference,
+        along: horizontal,
+        units: { x: horizontalUnit, y: trace.unit },
+        outline,
+      },
+    },
+  ];
+}
