@@ -224,7 +224,7 @@ test('one result is worked out from two others, chosen by what they are called, 
 
 test('entries are renamed, reordered, removed, and every step is undone and redone', async () => {
   const labels = () =>
-    system.page.$$eval('.entry-card', (cards) => cards.map((card) => card.getAttribute('aria-label')));
+    system.page.$$eval('.result-card', (cards) => cards.map((card) => card.getAttribute('aria-label')));
   const before = await labels();
   await hand.menu('More for mean of a', 'Rename');
   await hand.rename('average');

@@ -81,7 +81,7 @@ test.each([
     if (name !== null) {
       await (await hand.element(`::-p-xpath(//a[contains(., "${name}")])`)).click();
       await hand.waitForText('Work out');
-      await hand.element('.entry-card, .results');
+      await hand.element('.result-card, .results');
     }
     await pause(800);
     const url = system.page.url();
@@ -99,7 +99,7 @@ test.each([
     for (const { place, called } of chosen) {
       await system.page.goto(url, { waitUntil: 'load' });
       await hand.waitForText(name === null ? 'Channel buoy' : 'Work out');
-      if (name !== null) await hand.element('.entry-card, .results');
+      if (name !== null) await hand.element('.result-card, .results');
       // All of the page is there, so that the place is that of the same opener.
       for (let tries = 0; tries < 50 && (await toggles()).length < all.length; tries++) await pause(100);
       await pause(500);

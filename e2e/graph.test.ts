@@ -53,7 +53,7 @@ const key = async (name: string, times = 1) => {
 };
 /** A result of the entry whose sentence begins so. */
 const kept = async (beginning: string, result: string) => {
-  const card = await hand.element(`.entry-card[aria-label^="${beginning}"]`);
+  const card = await hand.element(`.result-card[aria-label^="${beginning}"]`);
   const label = await card.evaluate((element) => element.getAttribute('aria-label'));
   return hand.result(label ?? '', result);
 };

@@ -151,13 +151,13 @@ test('two sheets of one investigation: the second screen takes over what the fir
   await other.waitForText('after 4.5 s', 5000);
   // Undo takes back what was done here, and never what another person has done.
   await system.page.bringToFront();
-  const cards = () => system.page.$$eval('.entry-card', (all) => all.length);
+  const cards = () => system.page.$$eval('.result-card', (all) => all.length);
   const before = await cards();
   await hand.press('Work out');
   await pause(150);
   await hand.item('Running integral of x');
   await system.page.waitForFunction(
-    (count: number) => document.querySelectorAll('.entry-card').length === count + 1,
+    (count: number) => document.querySelectorAll('.result-card').length === count + 1,
     {},
     before,
   );
@@ -177,7 +177,7 @@ test('two sheets of one investigation: the second screen takes over what the fir
   await endIsTheirs();
   await hand.pressLabelled('Undo');
   await system.page.waitForFunction(
-    (count: number) => document.querySelectorAll('.entry-card').length === count,
+    (count: number) => document.querySelectorAll('.result-card').length === count,
     {},
     before,
   );

@@ -26,7 +26,7 @@ const workOut = async (item: string) => {
   await pause(150);
   await hand.item(item);
 };
-const cards = () => system.page.$$eval('.entry-card', (all) => all.length);
+const cards = () => system.page.$$eval('.result-card', (all) => all.length);
 
 test.each([
   ['stopped in good order', () => system.stopServer()],
@@ -129,7 +129,7 @@ test('what could not be kept is not built: the 201st entry is refused in words, 
     if (!answer.ok) throw new Error(await answer.text());
   }, id);
   await system.page.reload({ waitUntil: 'load' });
-  await system.page.waitForFunction(() => document.querySelectorAll('.entry-card').length === 200);
+  await system.page.waitForFunction(() => document.querySelectorAll('.result-card').length === 200);
   await workOut('Running integral of x');
   await hand.waitForText('This would make 201 entries; 200 can be kept.');
   expect(await cards()).toBe(200);

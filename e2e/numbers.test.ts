@@ -87,7 +87,7 @@ test('a fit whose parameters all end at their bounds says so, and the bench stan
   await hand.mark(0, 3.8);
   await hand.press('more relations …', '.offers');
   await hand.element('[data-relation]');
-  await (await hand.element('.relation-ask input')).click();
+  await (await hand.element('.palette-ask input')).click();
   await system.page.keyboard.type('a + b t');
   await pause(300);
   await system.page.keyboard.press('Enter');

@@ -110,8 +110,8 @@ describe('presenter size', () => {
 
 describe('the sheet', () => {
   test('is read by regions: what is worked out on A stands under A', async () => {
-    await hand.element('[aria-label="On region A"] .entry-card');
-    const inA = await system.page.$$eval('[aria-label="On region A"] .entry-card', (cards) =>
+    await hand.element('[aria-label="On region A"] .result-card');
+    const inA = await system.page.$$eval('[aria-label="On region A"] .result-card', (cards) =>
       cards.map((card) => card.getAttribute('aria-label')),
     );
     expect(inA).toEqual(['sine through x', 'slope of a against x']);
@@ -207,7 +207,7 @@ describe('a phone', () => {
     await hand.press('Record');
     await hand.waitForText('Run 5 is ready', 15_000);
     await hand.pressLabelled('Workings: show or fold away');
-    await hand.element('.offcanvas.show:not(.offcanvas-toggling) .entry-card');
+    await hand.element('.offcanvas.show:not(.offcanvas-toggling) .result-card');
     // It has slid in to its end, wherever its classes say that it is.
     await system.page.waitForFunction(() => {
       const box = document.querySelector('.offcanvas.show')?.getBoundingClientRect();

@@ -197,7 +197,7 @@ test('every number that is worked out shows how: a slope by its sums, a fit by i
 
 test('what is out of sight follows a hand once it pauses, and stands as the sheet says when it lets go', async () => {
   await open('three amplitudes');
-  const away = await system.page.$$eval('.entry-card', (cards) => {
+  const away = await system.page.$$eval('.result-card', (cards) => {
     const last = cards[cards.length - 1];
     return { id: last.getAttribute('data-entry') ?? '', top: last.getBoundingClientRect().top };
   });

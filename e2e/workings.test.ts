@@ -163,7 +163,7 @@ test('relations are chosen by sight: the right one stands first, and one is take
   );
   expect(order.slice(0, 2).sort()).toEqual(['approach', 'decay']);
   expect(await barriersOn(system.page)).toEqual([]);
-  await (await hand.element('.relation-ask input')).click();
+  await (await hand.element('.palette-ask input')).click();
   await system.page.keyboard.type('decay');
   await pause(150);
   await system.page.keyboard.press('Enter');
@@ -179,7 +179,7 @@ test('relations are chosen by sight: the right one stands first, and one is take
 test('a formula is fitted as it is typed; a parameter is held', async () => {
   await workOut('Relation through U');
   await hand.element('[data-relation]');
-  await (await hand.element('.relation-ask input')).click();
+  await (await hand.element('.palette-ask input')).click();
   await system.page.keyboard.type('U0 exp(-t/tau)');
   await hand.press('Fit this formula');
   const label = 'U = U0 exp(-t/tau)';
@@ -208,7 +208,7 @@ test.each([
     await bring(set.name, `x;y\n${set.x.map((x, i) => `${x};${set.y[i]}`).join('\n')}\n`);
     await hand.horizontal('x');
     await workOut('Relation through y');
-    await (await hand.element('.relation-ask input')).click();
+    await (await hand.element('.palette-ask input')).click();
     await system.page.keyboard.type(text);
     await hand.press('Fit this formula');
     for (const [i, certified] of set.certified.parameters.entries()) {

@@ -151,7 +151,7 @@ export class BenchHand extends PageHand {
     const front = await this.page
       .waitForFunction(
         (called: string, wanted: string) => {
-          const card = [...document.querySelectorAll('.entry-card')].find(
+          const card = [...document.querySelectorAll('.result-card')].find(
             (one) => (one.querySelector('.entry-name')?.textContent ?? '').replace(/ [=·] $/, '') === called,
           );
           const titles = (selector: string) =>

@@ -5,7 +5,7 @@ import { type Page } from 'puppeteer-core';
  * scrolled to first, so that all of them are laid out.
  */
 export const cutValues = (page: Page): Promise<string[]> =>
-  page.$$eval('.entry-card span[title^="all digits"]', async (values) => {
+  page.$$eval('.result-card span[title^="all digits"]', async (values) => {
     const found: string[] = [];
     for (const value of values) {
       value.scrollIntoView({ block: 'center' });

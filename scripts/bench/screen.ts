@@ -129,7 +129,7 @@ async function draggedOver(site: Site, what: string, entries: Entry[], place = 0
   await page.waitForSelector('[data-result="period"]', { timeout: 30_000 });
   await pause(1500);
   await page.$eval(
-    '.entry-card',
+    '.result-card',
     (card, share) => {
       let column = card.parentElement;
       while (column !== null && !/auto|scroll/.test(getComputedStyle(column).overflowY))
@@ -159,7 +159,7 @@ async function dragging(page: Page): Promise<number[]> {
       delays.push(performance.now() - moved);
       moved = null;
     });
-    for (const watched of document.querySelectorAll('.entry-card .results'))
+    for (const watched of document.querySelectorAll('.result-card .results'))
       observer.observe(watched, { subtree: true, childList: true, characterData: true, attributes: true });
     (globalThis as unknown as { delays: number[] }).delays = delays;
   });

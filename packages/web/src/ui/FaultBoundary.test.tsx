@@ -10,7 +10,7 @@ test('a part that is at fault says so, and what stands beside it stays', () => {
   const logged = jest.spyOn(console, 'error').mockImplementation(() => undefined);
   render(
     <>
-      <FaultBoundary what="This entry" className="entry-card" resetKeys={[]}>
+      <FaultBoundary what="This entry" className="result-card" resetKeys={[]}>
         <Broken />
       </FaultBoundary>
       <p>mean of x = 4.2 m</p>

@@ -137,7 +137,7 @@ function EntryOf({ id, ...place }: { id: string; previous: string | undefined; n
   return (
     <FaultBoundary
       what="This entry"
-      className="entry-card"
+      className="result-card"
       resetKeys={[entry]}
       actions={
         <Button variant="plain" onClick={() => removeEntry(session, entry, nameOf)}>

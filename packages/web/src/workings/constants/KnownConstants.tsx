@@ -14,9 +14,10 @@ import {
   texName,
 } from '@heuristor/core';
 import { useState } from 'react';
-import { Button, Form, Modal } from 'react-bootstrap';
+import { Button, Form } from 'react-bootstrap';
 import { useDialog, useSession } from '../../investigation/context';
 import { withConstant } from '../edits';
+import { Palette } from '../../ui/Palette';
 import { NumberField } from '../../ui/NumberField';
 import { Typeset } from '../../ui/Typeset';
 import { UnitText } from '../../ui/UnitText';
@@ -31,34 +32,45 @@ export function KnownConstants() {
 
 function OpenTables() {
   const session = useSession();
-  const [wanted, setWanted] = useState('');
   const { close } = session.dialogs;
   const take = ({ symbol, value, uncertainty, unit, source }: Taken) => {
     const constant: Partial<EntryOfKind<'constant'>> = { value, uncertainty, unit, source };
     session.changeWorkings((sheet) => withConstant(sheet, symbol, constant));
     close();
   };
-  const words = wanted.trim().toLowerCase();
-  const matches = ({ name, symbol }: KnownConstant) =>
-    name.toLowerCase().includes(words) || symbol.toLowerCase() === words;
+  const matches =
+    (typed: string) =>
+    ({ name, symbol }: KnownConstant) => {
+      const words = typed.trim().toLowerCase();
+      return name.toLowerCase().includes(words) || symbol.toLowerCase() === words;
+    };
   return (
-    <Modal show onHide={close} size="lg" scrollable aria-labelledby="known-title" animation={false}>
-      <Modal.Header closeButton>
-        <Modal.Title id="known-title">Constants from tables</Modal.Title>
-      </Modal.Header>
-      <Modal.Body className="known-constants">
-        <LocalGravity onTake={take} />
-        <Resistor onTake={take} />
-        <Form.Control
-          aria-label="Find a constant"
-          placeholder="Find: speed of light, brass, …"
-          value={wanted}
-          onChange={(event) => setWanted(event.target.value)}
-        />
-        <Table title="Fundamental constants" all={fundamentalConstants.filter(matches)} onTake={take} />
-        <Table title="Densities" all={densities.filter(matches)} onTake={take} />
-      </Modal.Body>
-    </Modal>
+    <Palette
+      title="Constants from tables"
+      label="Find a constant"
+      placeholder="Find: speed of light, brass, …"
+      size="lg"
+      className="known-constants"
+      isTypedAtOnce={false}
+      onClose={close}
+      above={
+        <>
+          <LocalGravity onTake={take} />
+          <Resistor onTake={take} />
+        </>
+      }
+    >
+      {(typed) => (
+        <>
+          <Table
+            title="Fundamental constants"
+            all={fundamentalConstants.filter(matches(typed))}
+            onTake={take}
+          />
+          <Table title="Densities" all={densities.filter(matches(typed))} onTake={take} />
+        </>
+      )}
+    </Palette>
   );
 }
 

@@ -1,5 +1,4 @@
 import { useSortable } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
 import {
   type Entry,
   entrySentence,
@@ -18,9 +17,9 @@ import { withMoved } from '../edits';
 import { removeEntry } from './removing';
 import { formulasOf } from '../formulas/formulas';
 import { withDuplicate } from './users';
+import { ResultCard } from '../../ui/ResultCard';
 import { NameField } from '../../ui/NameField';
 import { Typeset } from '../../ui/Typeset';
-import { CardTools } from './CardTools';
 import { ConstantFields } from '../constants/ConstantFields';
 import { EntryEditor } from './EntryEditor';
 import { EntryNote } from './EntryNote';
@@ -44,7 +43,7 @@ interface Props {
 export const EntryCard = memo(function EntryCard({ entry, previous, next }: Props) {
   const session = useSession();
   const sortable = useSortable({ id: entry.id });
-  const { setNodeRef, transform, transition, isDragging, node } = sortable;
+  const { node } = sortable;
   const [renaming, setRenaming] = useState(false);
   const [editing, setEditing] = useState(() => session.view.getState().openEntry === entry.id);
   const [digits, setDigits] = useState(false);
@@ -79,48 +78,45 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
   const isFolded = entry.folded === true;
   useShownIn(node, entry.id, isFolded ? 'inFront' : 'everywhere');
   return (
-    <section
-      ref={setNodeRef}
-      className={`entry-card ${isDragging ? 'dragging' : ''}`}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
-      aria-label={sentence === '' ? entry.name : sentence}
-      data-entry={entry.id}
-      data-kind={entry.kind}
-    >
-      <div className="entry-head">
-        <span className="sentence">
-          {entry.kind === 'words' ? (
-            <WordsCard
-              entry={entry}
-              isWritten={editing}
-              onCommit={(text) => {
-                setEditing(false);
-                if (text !== entry.text) session.changeEntry(entry.id, { text });
-              }}
-            />
-          ) : renaming ? (
-            <NameField
-              label="Name of this entry"
-              value={entry.name}
-              allowEmpty={!isSeries}
-              autoFocus
-              onCommit={(name) => session.changeEntry(entry.id, { name })}
-              onDone={() => setRenaming(false)}
-            />
-          ) : (
-            <>
-              {entry.name !== '' && (
-                <span className="entry-name">
-                  {entry.name}
-                  {isSeries || formulasOf(entry).length > 0 ? ' = ' : sentence === '' ? '' : ' · '}
-                </span>
-              )}
-              <Sentence entry={entry} sentence={sentence} />
-              {regionOfEntry(entry) === null && <span className="quiet"> on the whole run</span>}
-            </>
-          )}
-        </span>
-        <CardTools sortable={sortable} gripLabel="Move this entry" menuLabel={`More for ${called}`}>
+    <ResultCard
+      title={sentence === '' ? entry.name : sentence}
+      sortable={sortable}
+      menuLabel={`More for ${called}`}
+      data={{ 'data-entry': entry.id, 'data-kind': entry.kind }}
+      sentence={
+        entry.kind === 'words' ? (
+          <WordsCard
+            entry={entry}
+            isWritten={editing}
+            onCommit={(text) => {
+              setEditing(false);
+              if (text !== entry.text) session.changeEntry(entry.id, { text });
+            }}
+          />
+        ) : renaming ? (
+          <NameField
+            label="Name of this entry"
+            value={entry.name}
+            allowEmpty={!isSeries}
+            autoFocus
+            onCommit={(name) => session.changeEntry(entry.id, { name })}
+            onDone={() => setRenaming(false)}
+          />
+        ) : (
+          <>
+            {entry.name !== '' && (
+              <span className="entry-name">
+                {entry.name}
+                {isSeries || formulasOf(entry).length > 0 ? ' = ' : sentence === '' ? '' : ' · '}
+              </span>
+            )}
+            <Sentence entry={entry} sentence={sentence} />
+            {regionOfEntry(entry) === null && <span className="quiet"> on the whole run</span>}
+          </>
+        )
+      }
+      menu={
+        <>
           {entry.kind !== 'words' && <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>}
           <Dropdown.Item onClick={() => setEditing(!editing)}>
             {editing ? 'Done changing' : 'Change'}
@@ -180,8 +176,9 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
             Copy to another investigation …
           </Dropdown.Item>
           <Dropdown.Item onClick={() => removeEntry(session, entry, nameOf)}>Remove</Dropdown.Item>
-        </CardTools>
-      </div>
+        </>
+      }
+    >
       {!isFolded && <WindowSlider entry={entry} />}
       {(noting || hasNote) && !isFolded && (
         <EntryNote
@@ -201,7 +198,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
         !isFolded && <EntryEditor entry={entry} onDone={() => setEditing(false)} />
       )}
       <EntryResults entry={entry} digits={digits} isEdited={editing} />
-    </section>
+    </ResultCard>
   );
 });
 

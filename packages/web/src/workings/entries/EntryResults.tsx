@@ -1,12 +1,12 @@
 import { type Entry, type Unit, isSameForAllRuns, kindOf, ucumCode, unitShown } from '@heuristor/core';
 import { useState } from 'react';
-import { Button } from 'react-bootstrap';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useFrontRun, usePicture, useSession } from '../../investigation/context';
 import { formulasOf } from '../formulas/formulas';
 import { shownRuns } from '../../runs/runs';
 import { type SeenRun } from '../../runs/seenRun';
 import { LineSample } from '../../ui/LineSample';
+import { ResultRow } from '../../ui/ResultRow';
 import { ResultText } from '../../ui/ResultText';
 import { UnitText } from '../../ui/UnitText';
 import { type ShownOutcome, type ShownResult } from '../../workers/protocol';
@@ -14,7 +14,6 @@ import { Budget } from '../results/Budget';
 import { DrawnCheck } from '../results/DrawnCheck';
 import { RunValues } from '../results/RunValues';
 import { ShownWorking } from './ShownWorking';
-import { UnitChoice } from '../results/UnitChoice';
 import { fixedText, written } from '../../ui/numberText';
 
 /** What an entry works out: in full for the run in front, in one row for each of the others. */
@@ -201,12 +200,9 @@ interface PairProps {
   onAsk: () => void;
 }
 
-/** A name and its number; one with an uncertainty says on a click what that is made of, and its unit is chosen by another one. */
+/** One result of an entry; its number opens how it was worked out and what its uncertainty is made of. */
 function Pair({ entry, result, isAsked, onAsk }: PairProps) {
   const session = useSession();
-  const opens = result.isWorkedOut === true;
-  const unit = unitOf(entry, result);
-  const text = <ResultText result={result} unit={unit} inPlaceOfUnit={<></>} />;
   const choose = (code: string | null) => {
     const others = Object.fromEntries(
       Object.entries(entry.shownIn ?? {}).filter(([key]) => key !== result.key),
@@ -214,30 +210,18 @@ function Pair({ entry, result, isAsked, onAsk }: PairProps) {
     session.changeEntry(entry.id, { shownIn: code === null ? others : { ...others, [result.key]: code } });
   };
   return (
-    <>
-      <span className={`name ${result.main ? 'main' : ''}`}>{result.name}</span>
-      <span className={`value ${result.main ? 'main' : ''}`} data-result={result.key}>
-        {result.halfWidth === null && !opens ? (
-          text
-        ) : (
-          <Button
-            variant="number"
-            aria-expanded={isAsked}
-            aria-description={`opens ${whatOpens(result)}`}
-            onClick={onAsk}
-          >
-            {text}
-          </Button>
-        )}
-        <UnitChoice
-          name={result.name}
-          of={result.unit}
-          shown={unit}
-          isChosen={entry.shownIn?.[result.key] !== undefined}
-          onChoose={choose}
-        />
-      </span>
-    </>
+    <ResultRow
+      name={result.name}
+      resultKey={result.key}
+      isMain={result.main}
+      result={result}
+      unit={unitOf(entry, result)}
+      isUnitChosen={entry.shownIn?.[result.key] !== undefined}
+      onUnit={choose}
+      opens={result.halfWidth === null && result.isWorkedOut !== true ? null : whatOpens(result)}
+      isOpen={isAsked}
+      onOpen={onAsk}
+    />
   );
 }
 

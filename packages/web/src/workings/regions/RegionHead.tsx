@@ -17,7 +17,7 @@ import { removeEntry } from '../entries/removing';
 import { highlighter } from '../../runs/runStyles';
 import { NameField } from '../../ui/NameField';
 import { NumberField } from '../../ui/NumberField';
-import { CardTools } from '../entries/CardTools';
+import { CardTools } from '../../ui/CardTools';
 import { EntryEditor } from '../entries/EntryEditor';
 import { useUnitOf } from '../entries/useUnitOf';
 import { written } from '../../ui/numberText';

@@ -1,6 +1,6 @@
 import { type RelationKey, type TriedRelation } from '@heuristor/core';
-import { useEffect, useRef, useState } from 'react';
-import { Button, Form, Modal } from 'react-bootstrap';
+import { useEffect, useState } from 'react';
+import { Button } from 'react-bootstrap';
 import {
   useDialog,
   useDocuments,
@@ -13,6 +13,7 @@ import { type DialogSubjects } from '../../investigation/dialogs';
 import { withEntry } from '../edits';
 import { boundFormula, namedFormula, parametersFor } from '../formulas/formulas';
 import { type TriedPoints } from '../../workers/protocol';
+import { Palette } from '../../ui/Palette';
 import { SmallFit } from './SmallFit';
 import { written } from '../../ui/numberText';
 
@@ -30,13 +31,6 @@ function OpenChooser({ asked }: { asked: DialogSubjects['relations'] }) {
   const front = useFrontRun();
   const region = useDocuments(({ workings }) => workings.entries.find(({ id }) => id === asked.region));
   const [tried, setTried] = useState<TriedPoints | { fault: string } | null>(null);
-  const [typed, setTyped] = useState('');
-  const field = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    // The menu that led here gives the focus back to its button first.
-    const timer = setTimeout(() => field.current?.focus(), 60);
-    return () => clearTimeout(timer);
-  }, []);
   useEffect(() => {
     let isWanted = true;
     if (front === undefined) return;
@@ -68,7 +62,7 @@ function OpenChooser({ asked }: { asked: DialogSubjects['relations'] }) {
           }).workings,
       );
   };
-  const takeFormula = () => {
+  const takeFormula = (typed: string) => {
     close();
     const formula = boundFormula(namedFormula(typed).text, { text: '', names: {} }, known);
     session.changeWorkings((workings) => {
@@ -85,68 +79,63 @@ function OpenChooser({ asked }: { asked: DialogSubjects['relations'] }) {
       return made.workings;
     });
   };
-  const wanted = typed.trim().toLowerCase();
   const all = tried !== null && 'relations' in tried ? tried.relations : [];
-  const matching = looksLikeFormula(typed)
-    ? []
-    : all.filter(({ title }) => title.toLowerCase().includes(wanted));
+  const matching = (typed: string) =>
+    looksLikeFormula(typed)
+      ? []
+      : all.filter(({ title }) => title.toLowerCase().includes(typed.trim().toLowerCase()));
   const letter = region?.kind === 'region' ? ` in ${region.letter}` : '';
-  const takeFirst = () => {
-    const first = matching.find(({ found }) => found.kind === 'fitted');
+  const takeFirst = (typed: string) => {
+    const first = matching(typed).find(({ found }) => found.kind === 'fitted');
     if (first !== undefined) take(first.key);
-    else if (wanted !== '') takeFormula();
+    else if (typed.trim() !== '') takeFormula(typed);
   };
   return (
-    <Modal show onHide={close} size="xl" scrollable aria-labelledby="relations-title" animation={false}>
-      <Modal.Header closeButton>
-        <Modal.Title id="relations-title">
+    <Palette
+      title={
+        <>
           Relations through {nameOf(asked.of)} against {nameOf(asked.against)}
           {letter}
-        </Modal.Title>
-      </Modal.Header>
-      <Modal.Body>
-        <div className="relation-ask">
-          <Form.Control
-            ref={field}
-            aria-label="Name of a relation, or a formula"
-            placeholder="Type a name, or a formula like A exp(-t/tau)"
-            value={typed}
-            spellCheck={false}
-            onChange={(event) => setTyped(event.target.value)}
-            onKeyDown={(event) => {
-              if (event.key !== 'Enter') return;
-              // The focus goes back at once, and the key would press what it goes to.
-              event.preventDefault();
-              takeFirst();
-            }}
-          />
-          {asked.entry === null && (
-            <Button variant="plain" onClick={takeFormula}>
-              {looksLikeFormula(typed) ? 'Fit this formula' : 'Fit a formula'}
-            </Button>
+        </>
+      }
+      label="Name of a relation, or a formula"
+      placeholder="Type a name, or a formula like A exp(-t/tau)"
+      size="xl"
+      isTypedAtOnce
+      onClose={close}
+      onEnter={takeFirst}
+      beside={(typed) =>
+        asked.entry === null && (
+          <Button variant="plain" onClick={() => takeFormula(typed)}>
+            {looksLikeFormula(typed) ? 'Fit this formula' : 'Fit a formula'}
+          </Button>
+        )
+      }
+    >
+      {(typed) => (
+        <>
+          {tried === null && <p className="quiet">Every relation is tried on these points …</p>}
+          {tried !== null && 'fault' in tried && <p className="refused">{tried.fault}</p>}
+          {tried !== null && 'relations' in tried && (
+            <>
+              <p className="quiet small">
+                In order of how well they explain {front?.name}, each parameter counted (AICc of{' '}
+                {tried.x.length} points). Under each what it leaves over: dots without a pattern are noise.
+              </p>
+              <div className="relation-grid">
+                {matching(typed).map((one) => (
+                  <Choice key={one.key} points={tried} tried={one} onTake={() => take(one.key)} />
+                ))}
+              </div>
+              <Refused all={matching(typed)} />
+              {matching(typed).length === 0 && !looksLikeFormula(typed) && (
+                <p className="quiet">No relation is called so. A formula can be fitted as it is typed.</p>
+              )}
+            </>
           )}
-        </div>
-        {tried === null && <p className="quiet">Every relation is tried on these points …</p>}
-        {tried !== null && 'fault' in tried && <p className="refused">{tried.fault}</p>}
-        {tried !== null && 'relations' in tried && (
-          <>
-            <p className="quiet small">
-              In order of how well they explain {front?.name}, each parameter counted (AICc of{' '}
-              {tried.x.length} points). Under each what it leaves over: dots without a pattern are noise.
-            </p>
-            <div className="relation-grid">
-              {matching.map((one) => (
-                <Choice key={one.key} points={tried} tried={one} onTake={() => take(one.key)} />
-              ))}
-            </div>
-            <Refused all={matching} />
-            {matching.length === 0 && !looksLikeFormula(typed) && (
-              <p className="quiet">No relation is called so. A formula can be fitted as it is typed.</p>
-            )}
-          </>
-        )}
-      </Modal.Body>
-    </Modal>
+        </>
+      )}
+    </Palette>
   );
 }
 

@@ -1,5 +1,5 @@
 import { type Unit, printedUnit, ucumCode, unitChoices } from '@heuristor/core';
-import { UnitText } from '../../ui/UnitText';
+import { UnitText } from './UnitText';
 
 interface Props {
   /** What the result is called. */

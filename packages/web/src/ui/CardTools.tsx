@@ -2,7 +2,7 @@ import { type useSortable } from '@dnd-kit/sortable';
 import { type ReactNode } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import { GripVertical, ThreeDots } from 'react-bootstrap-icons';
-import { FixedMenu } from '../../ui/FixedMenu';
+import { FixedMenu } from './FixedMenu';
 
 type Sortable = ReturnType<typeof useSortable>;
 
@@ -14,7 +14,7 @@ interface Props {
   children: ReactNode;
 }
 
-/** What a card of the workings has at its end: the handle to move it by, and its menu. */
+/** What a card has at the end of its head: the handle to move it by, and its menu. */
 export function CardTools({ sortable, gripLabel, menuLabel, children }: Props) {
   const { setActivatorNodeRef, attributes, listeners } = sortable;
   return (
