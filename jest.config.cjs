@@ -26,6 +26,8 @@ module.exports = {
   projects: [
     {
       ...project('unit'),
+      globalSetup: '<rootDir>/jest.unit.setup.cjs',
+      transform: { '\\.tsx?$': require.resolve('./jest.bundle.cjs') },
       testMatch: [
         '<rootDir>/packages/{contracts,core,evaluation,web}/**/*.test.{ts,tsx}',
         // Simulated and reckoned, without a device or a database.

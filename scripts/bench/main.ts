@@ -11,7 +11,7 @@ import { liveStream } from './service';
 import { longRun } from './longRun';
 import { openSite } from './site';
 import { standInsIdle } from './standIns';
-import { truth } from './truth';
+import { thoroughTests, truth } from './truth';
 
 const shortSeconds = 60;
 const hourSeconds = 3600;
@@ -20,7 +20,10 @@ const hourSeconds = 3600;
 runScript(async (ending) => {
   const wanted = process.argv.slice(2);
   const has = (part: string) => wanted.length === 0 || wanted.includes(part);
-  if (wanted.includes('truth')) for (const figure of truth()) print([figure]);
+  if (wanted.includes('truth')) {
+    for (const figure of truth()) print([figure]);
+    print([thoroughTests()]);
+  }
   if (has('computation')) print(computation());
   const isHour = wanted.includes('hour');
   if (!['screen', 'service', 'home', 'imports'].some(has) && !isHour) process.exit(0);

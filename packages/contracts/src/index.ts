@@ -1,5 +1,6 @@
 export * from './basics';
 export * from './channels';
+export * from './clock';
 export * from './documents';
 export * from './entrySchema';
 export * from './errors';

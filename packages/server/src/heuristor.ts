@@ -3,6 +3,7 @@ import { createServer, type IncomingMessage, type Server } from 'node:http';
 import { createServer as createTlsServer } from 'node:https';
 import { type AddressInfo } from 'node:net';
 import { type Duplex } from 'node:stream';
+import { clockAt } from '@heuristor/contracts';
 import { type Logger, pino } from 'pino';
 import { createApp } from './app';
 import { AwayDesk } from './away/awayDesk';
@@ -86,6 +87,7 @@ export async function startHeuristor(
   const database = await openDatabase(settings.database);
   const health = new DatabaseHealth(settings.database);
   const room = new DiskRoom([settings.data, ...(await databaseFolder(database.general))]);
+  const clock = clockAt(settings.pace);
   const bus = new Bus();
   const own = new OwnProcess({ storage: database.storage, bus, log });
   const process = own.id;
@@ -93,14 +95,15 @@ export async function startHeuristor(
   const queue = new Queue({ kinds: [tidyRun({ bus }), workOut({ evaluations })], bus, process, log });
   const left = new LeftBehind({ bus, queue, log });
   const recordings = new Recordings();
-  const presence = new Presence({ school: (await onlySchool()).id, bus, inRuns: recordings });
+  const presence = new Presence({ school: (await onlySchool()).id, bus, clock, inRuns: recordings });
   const stages = new Stages({ bus, presence });
-  const uses = new SensorUses({ presence, bus, inRuns: recordings });
+  const uses = new SensorUses({ presence, bus, clock, inRuns: recordings });
   const calibrations = new Calibrations({ presence, bus, inRuns: recordings });
   const outputs = new Outputs({ presence });
   const recorder = new Recorder({
     presence,
     bus,
+    clock,
     recordings,
     queue,
     process,
@@ -108,14 +111,15 @@ export async function startHeuristor(
     log,
   });
   const importer = new Importer({ bus, room, log });
-  const spots = new SpotDesk({ presence, outputs, bus, log });
-  const away = new AwayDesk({ presence, bus, log });
-  const senml = new SenmlGateway({ presence, bus });
+  const spots = new SpotDesk({ presence, outputs, bus, clock, log });
+  const away = new AwayDesk({ presence, bus, clock, log });
+  const senml = new SenmlGateway({ presence, bus, clock });
   const live = new LiveServer({ bus, presence, stages, recorder, health, room, access, log });
   const underWay = new UnderWay({ bus, process, log });
   const link = createLinkServer({
     presence,
     bus,
+    clock,
     log,
     isOwn: isOwn ?? ((request) => access.isOwnProgram(request)),
   });

@@ -12,6 +12,7 @@ const schema = z.object({
   HEURISTOR_KEY: z.string().min(1).optional(),
   HEURISTOR_DATA: z.string().min(1).default('.data'),
   HEURISTOR_WEB: z.string().default('packages/web/dist'),
+  HEURISTOR_PACE: z.coerce.number().min(0.1).max(100).default(1),
   HEURISTOR_LOG_LEVEL: z.enum(['fatal', 'error', 'warn', 'info', 'debug', 'silent']).default('info'),
 });
 
@@ -23,6 +24,8 @@ export interface Settings {
   /** Folder of the built web application. */
   web: string;
   logLevel: string;
+  /** How many times as fast as on the wall time passes for devices and what records them; for tests. */
+  pace: number;
   /** Folder of what is kept beside the database. */
   data: string;
   /** Addresses or subnets of proxies whose word on where requests come from is believed. */
@@ -62,6 +65,7 @@ export function settingsFrom(environment: NodeJS.ProcessEnv): Settings {
     host: parsed.HEURISTOR_HOST,
     web: parsed.HEURISTOR_WEB,
     logLevel: parsed.HEURISTOR_LOG_LEVEL,
+    pace: parsed.HEURISTOR_PACE,
     data: parsed.HEURISTOR_DATA,
     proxies: parsed.HEURISTOR_PROXY.split(/[\s,]+/).filter((address) => address !== ''),
     secret: parsed.HEURISTOR_SECRET ?? null,

@@ -1,9 +1,11 @@
 import {
+  type Clock,
   type ControlAction,
   type HelloInput,
   LinkMemory,
   type SampleFrame,
   type StateMessage,
+  type Timer,
   type ToDevice,
   encodeFrame,
   frameKinds,
@@ -41,6 +43,8 @@ interface SentStream {
 interface Surroundings {
   url: string;
   clock: RigClock;
+  /** That passes for the device. */
+  time: Clock;
   /** With which what chance does begins. */
   seed: number;
   /** Something happened that lets the apparatus move again, or sends what it has gathered. */
@@ -59,7 +63,7 @@ export class LinkClient {
   /** The second in which it last told what it keeps. */
   private keptTold = -1;
   private readonly whims: Whims;
-  private changing: NodeJS.Timeout | null = null;
+  private changing: Timer | null = null;
   private readonly memory: AwayMemory | null;
   private awayMilliseconds = unpluggedMilliseconds;
   /** When its link broke, in seconds of the rig; null while it is whole. */
@@ -93,7 +97,7 @@ export class LinkClient {
 
   close(): void {
     this.closed = true;
-    if (this.changing !== null) clearTimeout(this.changing);
+    this.changing?.cancel();
     this.socket?.close();
   }
 
@@ -137,7 +141,7 @@ export class LinkClient {
       this.watched = false;
       const pause = this.isPulled ? this.awayMilliseconds : reconnectMilliseconds;
       this.isPulled = false;
-      if (!this.closed) setTimeout(() => this.connect(), pause);
+      if (!this.closed) this.around.time.after(pause, () => this.connect());
     });
   }
 
@@ -263,11 +267,11 @@ export class LinkClient {
   }
 
   private helloAnew(): void {
-    if (this.changing !== null) clearTimeout(this.changing);
-    this.changing = setTimeout(() => {
+    this.changing?.cancel();
+    this.changing = this.around.time.after(restMilliseconds, () => {
       this.forgetStreams();
       this.socket?.terminate();
-    }, restMilliseconds);
+    });
   }
 
   private stop(key: string): void {
@@ -330,8 +334,9 @@ export class LinkClient {
       return;
     }
     this.unplug(carriedMilliseconds);
-    if (key === 'carryAndPress') setTimeout(() => this.memory?.button(), carriedMilliseconds / 10);
-    if (key === 'carryAndDrop') setTimeout(() => this.memory?.losePower(), carriedMilliseconds / 2);
+    const { time } = this.around;
+    if (key === 'carryAndPress') time.after(carriedMilliseconds / 10, () => this.memory?.button());
+    if (key === 'carryAndDrop') time.after(carriedMilliseconds / 2, () => this.memory?.losePower());
   }
 
   /** Sends what was gathered, and the scene where somebody looks. */

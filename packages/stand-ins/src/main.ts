@@ -1,3 +1,4 @@
+import { clockAt } from '@heuristor/contracts';
 import { rigs } from './rigs';
 import { StandIns } from './standIns';
 
@@ -16,6 +17,8 @@ const standIns = new StandIns(
   url,
   rigs.map((make) => make()),
   seed,
+  // For tests: so many times as fast as on the wall, as for the server.
+  clockAt(Number(process.env.HEURISTOR_PACE ?? 1)),
 );
 // For rehearsing what a class does to cables: seconds between two pulled plugs, on average.
 const loose = Number(process.env.HEURISTOR_LOOSE_PLUGS ?? 0);

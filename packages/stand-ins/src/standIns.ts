@@ -1,4 +1,4 @@
-import { performance } from 'node:perf_hooks';
+import { type Clock, type Timer, wallClock } from '@heuristor/contracts';
 import { type Rig } from './devices/device';
 import { RigClock } from './devices/rigClock';
 import { LinkClient } from './linkClient';
@@ -19,15 +19,21 @@ const seedOf = (code: string, seed: number) =>
 export class StandIns {
   private readonly rigs: Running[];
   private readonly timer: NodeJS.Timeout;
-  private loose: NodeJS.Timeout | null = null;
+  private loose: Timer | null = null;
 
-  constructor(url: string, rigs: readonly Rig[], seed: number) {
+  /** @param time that passes for the apparatus */
+  constructor(
+    url: string,
+    rigs: readonly Rig[],
+    seed: number,
+    private readonly time: Clock = wallClock,
+  ) {
     this.rigs = rigs.map(({ apparatus, devices }) => {
       const clock = new RigClock(apparatus);
-      const rig: Running = { clock, clients: [], began: performance.now() };
-      const catchUp = () => clock.advanceTo((performance.now() - rig.began) / 1000);
+      const rig: Running = { clock, clients: [], began: time.now() };
+      const catchUp = () => clock.advanceTo((time.now() - rig.began) / 1000);
       rig.clients = devices.map(
-        (device) => new LinkClient(device, { url, clock, seed: seedOf(device.code, seed), catchUp }),
+        (device) => new LinkClient(device, { url, clock, time, seed: seedOf(device.code, seed), catchUp }),
       );
       return rig;
     });
@@ -39,21 +45,21 @@ export class StandIns {
     const pull = () => {
       const clients = this.rigs.flatMap((rig) => rig.clients);
       clients[Math.floor(random() * clients.length)]?.unplug();
-      this.loose = setTimeout(pull, seconds * 1000 * (0.5 + random()));
+      this.loose = this.time.after(seconds * 1000 * (0.5 + random()), pull);
     };
-    this.loose = setTimeout(pull, seconds * 1000);
+    this.loose = this.time.after(seconds * 1000, pull);
   }
 
   close(): void {
     clearInterval(this.timer);
-    if (this.loose !== null) clearTimeout(this.loose);
+    this.loose?.cancel();
     for (const { clients } of this.rigs) for (const client of clients) client.close();
   }
 
   private tick(): void {
     for (const { clock, clients, began } of this.rigs) {
       if (!clients.some(({ isBusy }) => isBusy)) continue;
-      clock.advanceTo((performance.now() - began) / 1000);
+      clock.advanceTo((this.time.now() - began) / 1000);
       for (const client of clients) client.send();
     }
   }

@@ -2,13 +2,14 @@ import { normalRandom, uniformRandom } from '../random';
 import { Refusal, orRefusal } from '../refusal';
 import { type ModelFunction, leastSquares } from './levenbergMarquardt';
 import { type FitPoints, type Relation } from './relation';
+import { repetitions } from '../testing/effort';
 import { type RelationKey, relationOf } from './relations';
 
 // The claim: a fit needs no first guess from anybody, and finds the least sum of squares there is. Truth: an independent search
 // over the named parameters with derivatives by differences, begun at the parameters that made the data and at 3 places about
-// them; of many points, the parameters that made them. 400 random sets a relation.
+// them; of many points, the parameters that made them. 400 random sets a relation, and 80 of them before every commit.
 
-const sets = 400;
+const sets = repetitions(80, 400);
 const between = (random: () => number, low: number, high: number) => low + (high - low) * random();
 const geometric = (random: () => number, low: number, high: number) => low * (high / low) ** random();
 const sign = (random: () => number) => (random() < 0.5 ? -1 : 1);
@@ -161,7 +162,7 @@ describe.each(Object.entries(makers))('%s', (key, make) => {
         if (!(sum <= limit)) missed.push(`${about}: ${sum} instead of ${best}`);
       }
     }
-    expect(missed.slice(Math.floor(0.01 * sets))).toEqual([]);
+    expect(missed.slice(Math.ceil(0.01 * sets))).toEqual([]);
     // What a few noisy readings do not carry is refused rather than guessed.
     expect(refused.slice(Math.floor(0.02 * sets))).toEqual([]);
   }, 120_000);

@@ -4,6 +4,7 @@ import { fitModel, fitRelation } from './fit';
 import { line } from './models/line';
 import { sine } from './models/sine';
 import { sineOnLine } from './models/sineOnLine';
+import { repetitions } from '../testing/effort';
 import { explainedAt } from './models/swingGuess';
 
 function swing(cycles: number, count: number, noise: number, seed: number) {
@@ -85,12 +86,15 @@ describe('a sine must earn its place', () => {
   });
 
   test('a fiftieth to a tenth of a swing has no period', () => {
-    const { share } = refusedShare((x, normal, seed) => {
-      const random = uniformRandom(seed);
-      const cycles = 0.02 + 0.08 * random();
-      const phase = 2 * Math.PI * random();
-      return x.map((t) => Math.sin((2 * Math.PI * cycles * t) / 4 + phase) + 0.01 * normal());
-    }, 120);
+    const { share } = refusedShare(
+      (x, normal, seed) => {
+        const random = uniformRandom(seed);
+        const cycles = 0.02 + 0.08 * random();
+        const phase = 2 * Math.PI * random();
+        return x.map((t) => Math.sin((2 * Math.PI * cycles * t) / 4 + phase) + 0.01 * normal());
+      },
+      repetitions(40, 120),
+    );
     expect(share).toBeGreaterThan(0.98);
   });
 

@@ -7,6 +7,7 @@ import { sameName } from './names';
 import { parseFormula } from './parse';
 import { printFormula, withNames } from './print';
 import { type Formula } from './tree';
+import { repetitions } from '../testing/effort';
 import { texFormula } from './typeset';
 
 /** A formula without the places in its text. */
@@ -221,7 +222,7 @@ test('whatever is typed is read or refused, soon, and nothing else happens', () 
       read,
     ),
     {
-      numRuns: 60_000,
+      numRuns: repetitions(6000, 60_000),
     },
   );
   fc.assert(fc.property(fc.string({ unit: 'binary', maxLength: 120 }), read), { numRuns: 40_000 });

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { Refusal, orRefusal } from '../refusal';
 import { parseUnit } from '../units/unit';
+import { repetitions } from '../testing/effort';
 import { readSenml, ucumOfSenml } from './senml';
 
 // The examples of RFC 8428, section 5.1, and what they resolve to; packs and values from memory of that document.
@@ -175,7 +176,7 @@ test('whatever comes, it is read or refused, and never disturbs', () => {
         }
       },
     ),
-    { numRuns: 7500 },
+    { numRuns: repetitions(1500, 7500) },
   );
 }, 60_000);
 

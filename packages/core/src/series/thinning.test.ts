@@ -1,6 +1,7 @@
 import { uniformRandom } from '../random';
 import { readingsSeries } from './series';
 import { type Sampling, regular, timeAt, timed } from './sampling';
+import { repetitions } from '../testing/effort';
 import { type DrawnLine, thinPoints, thinSeries } from './thinning';
 
 const random = uniformRandom(8);
@@ -46,12 +47,12 @@ const cases = [
 ];
 
 test.each(cases)(
-  'the drawn extremes of readings $name are the true ones, in 5000 windows of any width',
+  'the drawn extremes of readings $name are the true ones, in windows of any width',
   ({ series }) => {
     const { sampling, values } = series;
     const times = Float64Array.from(values, (_, i) => timeAt(sampling, i));
     const [begin, end] = [times[0], times[times.length - 1]];
-    for (let tries = 0; tries < 5000; tries++) {
+    for (let tries = 0; tries < repetitions(1500, 5000); tries++) {
       const width = (end - begin) * 10 ** (-5 * random());
       const from = begin - width / 2 + random() * (end - begin);
       const to = from + width;

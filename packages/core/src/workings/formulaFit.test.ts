@@ -11,6 +11,7 @@ import { channelOf, constantEntry } from '../testing/sheet';
 import { printedUnit } from '../units/unit';
 import { type Entry } from './entries';
 import { evaluate } from './evaluate';
+import { repetitions } from '../testing/effort';
 import { type RunData } from './run';
 
 const channel = (key: string, unit: string, values: Float64Array, timeUnit = 's', step = 0.1) =>
@@ -186,10 +187,11 @@ test.each([
   ['a sqrt(-1 - t^2/ (1 [s])^2)', 'no finite value'],
 ])('%s is refused: %s', (text, words) => expect(sentence([fitOf(text)], swing(50, 0.1))).toContain(words));
 
-test('the interval of a typed relation covers 65 to 71 %, with few readings and unevenly placed', () => {
+test('the interval of a typed relation covers what it says, with few readings and unevenly placed', () => {
+  const runs = repetitions(300, 1000);
   const times = Float64Array.from([0, 0.2, 0.5, 0.9, 1.4, 2, 2.7, 3.5, 4.4, 5.4]);
   let inside = 0;
-  for (let i = 0; i < 1000; i++) {
+  for (let i = 0; i < runs; i++) {
     const values = times.map((t) => 3 * Math.exp(-t / 1.8) + 0.05 * random());
     const run: RunData = {
       id: 'r',
@@ -199,8 +201,9 @@ test('the interval of a typed relation covers 65 to 71 %, with few readings and 
     const tau = results.find(({ key }) => key === 'tau')?.quantity;
     if (tau !== undefined && Math.abs(tau.value - 1.8) <= (halfWidth(tau) ?? 0)) inside++;
   }
-  expect(inside / 1000).toBeGreaterThan(0.65);
-  expect(inside / 1000).toBeLessThan(0.71);
+  // 68.27 %, give or take two and a half standard deviations of such a count.
+  const room = 2.5 * Math.sqrt((0.6827 * 0.3173) / runs);
+  expect(Math.abs(inside / runs - 0.6827)).toBeLessThan(room);
 }, 120_000);
 
 test('a letter that is a series on the sheet is found by the fit where it was taken as a parameter', () => {

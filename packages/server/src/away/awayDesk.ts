@@ -1,4 +1,10 @@
-import { type KeptMessage, type KeptRun, type Prepare, type SampleFrame } from '@heuristor/contracts';
+import {
+  type Clock,
+  type KeptMessage,
+  type KeptRun,
+  type Prepare,
+  type SampleFrame,
+} from '@heuristor/contracts';
 import { randomInt } from 'node:crypto';
 import { type Logger } from 'pino';
 import { type Bus } from '../bus';
@@ -18,6 +24,7 @@ import { checkRoom, ownLevel, tracksOf } from './preparation';
 interface Parts {
   presence: Presence;
   bus: Bus;
+  clock: Clock;
   log: Logger;
 }
 
@@ -32,15 +39,17 @@ const unstored = 'What the device keeps could not be stored. What is here stays;
 export class AwayDesk {
   private readonly presence: Presence;
   private readonly bus: Bus;
+  private readonly clock: Clock;
   private readonly log: Logger;
   /** Devices whose word is being looked into, with what they have said since. */
   private readonly untold = new Map<LinkedDevice, KeptMessage | null>();
   private readonly holdings = new Map<string, Holding>();
   private closed = false;
 
-  constructor({ presence, bus, log }: Parts) {
+  constructor({ presence, bus, clock, log }: Parts) {
     this.presence = presence;
     this.bus = bus;
+    this.clock = clock;
     this.log = log;
     bus.on('kept', (device, message) => void this.hearLast(device, message));
     bus.on('keptFrame', (device, frame) => this.holdings.get(device.code)?.fetching?.take?.(frame));
@@ -81,7 +90,7 @@ export class AwayDesk {
       tracks,
       seconds,
       preparedAt: new Date(),
-      clockAtPreparation: said.clock + (Date.now() - holding.at) / 1000,
+      clockAtPreparation: said.clock + (this.clock.date() - holding.at) / 1000,
     });
     await keepBindings(investigationId, bound.bindings);
     holding.rows.push(row);
@@ -203,7 +212,7 @@ export class AwayDesk {
       this.holdings.set(code, holding);
       for (const row of rows) holding.stored.set(row.id, await this.storedOf(row));
     }
-    Object.assign(holding, { device, said: message, at: Date.now() });
+    Object.assign(holding, { device, said: message, at: this.clock.date() });
     for (const row of holding.rows)
       if (!message.runs.some(({ id }) => id === row.id)) await this.lost(holding, row);
     // What was told to be forgotten, and came back with a device that had not heard of it.

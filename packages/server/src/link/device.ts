@@ -1,13 +1,16 @@
 import {
   type Away,
   type Calibration,
+  type Clock,
   type DeviceDescription,
   type GoingOn,
   type LinkStream,
   type SampleFrame,
   type Setup,
   type ToDevice,
+  type Timer,
   keptAgainSeconds,
+  wallClock,
 } from '@heuristor/contracts';
 import { type ChannelView, viewOf } from './channelView';
 import { EdgeWatch } from './edgeWatch';
@@ -159,7 +162,7 @@ export class LinkedDevice {
   /** What it keeps by itself, as far as it has said. */
   away: Away | null = null;
   private starts = 0;
-  private forgetting: NodeJS.Timeout | null = null;
+  private forgetting: Timer | null = null;
 
   constructor(
     public description: DeviceDescription,
@@ -167,6 +170,7 @@ export class LinkedDevice {
     public calibration: Calibration,
     /** Hash of the key that a device on another machine was let in with. */
     public keyHash: string | null,
+    private readonly clock: Clock = wallClock,
   ) {
     this.describe(description);
   }
@@ -185,7 +189,7 @@ export class LinkedDevice {
 
   /** The present device says what it is; a stream that it had before keeps its number for the screens. */
   describe(description: DeviceDescription): void {
-    if (this.forgetting !== null) clearTimeout(this.forgetting);
+    this.forgetting?.cancel();
     const before = this.streams;
     this.description = description;
     this.streams = description.streams.map((stream) => {
@@ -201,10 +205,12 @@ export class LinkedDevice {
     this.send = null;
     this.turnOut = null;
     for (const stream of this.streams) stream.breakOff();
-    if (this.forgetting !== null) clearTimeout(this.forgetting);
-    this.forgetting = setTimeout(() => {
-      for (const stream of this.streams) if (!this.present) stream.end();
-    }, keptMilliseconds).unref();
+    this.forgetting?.cancel();
+    this.forgetting = this.clock
+      .after(keptMilliseconds, () => {
+        for (const stream of this.streams) if (!this.present) stream.end();
+      })
+      .unref();
   }
 
   /** One of its numbers as it is set. */

@@ -1,5 +1,4 @@
-import { type SampleFrame } from '@heuristor/contracts';
-import { performance } from 'node:perf_hooks';
+import { type Clock, type SampleFrame } from '@heuristor/contracts';
 import { type Bus } from '../bus';
 import { type LinkedStream } from './device';
 
@@ -7,9 +6,13 @@ import { type LinkedStream } from './device';
  * Takes a frame of a stream, and tells whoever listens; what cannot be is left out, and said.
  * @returns whether the device may go on
  */
-export function takeFrame(bus: Bus, stream: LinkedStream, frame: SampleFrame): boolean {
+export function takeFrame(
+  { bus, clock }: { bus: Bus; clock: Clock },
+  stream: LinkedStream,
+  frame: SampleFrame,
+): boolean {
   const { device } = stream;
-  const verdict = stream.accept(frame, performance.now());
+  const verdict = stream.accept(frame, clock.now());
   switch (verdict.kind) {
     case 'passed over':
       return true;
@@ -37,7 +40,7 @@ export function takeFrame(bus: Bus, stream: LinkedStream, frame: SampleFrame): b
         device,
         `${device.code} ${found}; its part ends here, since its times cannot be trusted.`,
       );
-      device.start(stream, performance.now());
+      device.start(stream, clock.now());
       return false;
     }
   }

@@ -1,4 +1,5 @@
 import {
+  type Clock,
   FrameError,
   type SampleFrame,
   type ToDevice,
@@ -31,6 +32,7 @@ const mostImpossible = 3;
 interface Parts {
   presence: Presence;
   bus: Bus;
+  clock: Clock;
   log: Logger;
 }
 
@@ -67,7 +69,7 @@ function sparingly(log: Logger): Warn {
 
 function serve(
   socket: WebSocket,
-  { presence, bus, log, warn, isOwn }: Parts & { warn: Warn; isOwn: boolean },
+  { presence, bus, clock, log, warn, isOwn }: Parts & { warn: Warn; isOwn: boolean },
 ): void {
   let device: LinkedDevice | null = null;
   let greeting = false;
@@ -207,7 +209,7 @@ function serve(
     // What was on its way when its stream was stopped or begun anew is passed over.
     if (stream === undefined) return;
     checkFrame(stream, frame);
-    if (takeFrame(bus, stream, frame)) return;
+    if (takeFrame({ bus, clock }, stream, frame)) return;
     if (++impossible >= mostImpossible)
       refuse(
         'impossible-readings',

@@ -1,5 +1,4 @@
-import { type Device, type DeviceState, type Hello, describeDevice } from '@heuristor/contracts';
-import { performance } from 'node:perf_hooks';
+import { type Clock, type Device, type DeviceState, type Hello, describeDevice } from '@heuristor/contracts';
 import { type Bus } from '../bus';
 import { Failure } from '../failure';
 import { LinkedDevice, canRun } from '../link/device';
@@ -24,6 +23,7 @@ const stateMilliseconds = 200;
 interface Parts {
   school: string;
   bus: Bus;
+  clock: Clock;
   inRuns: InRuns;
 }
 
@@ -31,6 +31,7 @@ interface Parts {
 export class Presence {
   readonly school: string;
   private readonly bus: Bus;
+  private readonly clock: Clock;
   private readonly inRuns: InRuns;
   private readonly devices = new Map<string, LinkedDevice>();
   /** Codes whose settings are being read. */
@@ -38,9 +39,10 @@ export class Presence {
   private handles = 0;
   private stateTimer: NodeJS.Timeout | null = null;
 
-  constructor({ school, bus, inRuns }: Parts) {
+  constructor({ school, bus, clock, inRuns }: Parts) {
     this.school = school;
     this.bus = bus;
+    this.clock = clock;
     this.inRuns = inRuns;
   }
 
@@ -108,13 +110,14 @@ export class Presence {
       const known = this.devices.get(code);
       if (known === undefined && !this.makeRoom(isProven)) return { kind: 'full' };
       const device =
-        known ?? new LinkedDevice(description, () => ++this.handles, stored.calibration, stored.keyHash);
+        known ??
+        new LinkedDevice(description, () => ++this.handles, stored.calibration, stored.keyHash, this.clock);
       if (known === undefined) device.use = stored.use;
       else device.describe(description);
       device.send = send;
       device.turnOut = turnOut;
       device.waiting = !isProven;
-      device.waitsSince = performance.now();
+      device.waitsSince = this.clock.now();
       this.devices.set(code, device);
       if (device.waiting) send({ type: 'waiting' });
       else this.welcome(device);
@@ -187,7 +190,7 @@ export class Presence {
     this.bus.emit('welcomed', device);
     device.sendNumbers();
     if (device.use !== null) {
-      const now = performance.now();
+      const now = this.clock.now();
       for (const stream of device.streams) {
         const rate = this.inRuns.rateOf(stream);
         if (rate !== null && canRun(stream.description, rate)) device.goOnOrStart(stream, now, rate);
@@ -215,7 +218,7 @@ export class Presence {
 
   /** @returns whether there is a place for one more */
   private makeRoom(isProven: boolean): boolean {
-    const { isFree, leaves } = placeFor(this.all(), isProven, performance.now());
+    const { isFree, leaves } = placeFor(this.all(), isProven, this.clock.now());
     if (leaves?.waiting === true) this.turnOut(leaves, 'others wait too; say hello again');
     else if (leaves !== null) this.devices.delete(leaves.code);
     return isFree;

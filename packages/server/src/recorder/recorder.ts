@@ -1,13 +1,14 @@
 import {
   type ChannelFields,
+  type Clock,
   type Plan,
   type RecorderStatus,
   type Run,
   type SampleFrame,
+  type Timer,
   encodeFrame,
   frameKinds,
 } from '@heuristor/contracts';
-import { performance } from 'node:perf_hooks';
 import { type Knex } from 'knex';
 import { type Logger } from 'pino';
 import { type Bus } from '../bus';
@@ -41,6 +42,7 @@ const overflowed =
 interface Parts {
   presence: Presence;
   bus: Bus;
+  clock: Clock;
   recordings: Recordings;
   /** Where what may wait after a run is put. */
   queue: Pick<Queue, 'add'>;
@@ -55,22 +57,24 @@ interface Parts {
 export class Recorder {
   private readonly presence: Presence;
   private readonly bus: Bus;
+  private readonly clock: Clock;
   private readonly recordings: Recordings;
   private readonly marks: RunMarks;
   private readonly queue: Pick<Queue, 'add'>;
   private readonly process: string;
   private readonly log: Logger;
   readonly writer: BlockWriter;
-  private readonly timer: NodeJS.Timeout;
+  private readonly timer: Timer;
   private closing = false;
   /** Nothing is tried again from here on: the database may be gone. */
   private closed = false;
   /** Ends of runs that are being stored and joined. */
   private readonly finishing = new Set<Promise<void>>();
 
-  constructor({ presence, bus, recordings, queue, process, storage, log }: Parts) {
+  constructor({ presence, bus, clock, recordings, queue, process, storage, log }: Parts) {
     this.presence = presence;
     this.bus = bus;
+    this.clock = clock;
     this.recordings = recordings;
     this.queue = queue;
     this.marks = new RunMarks({ bus, isOver: () => this.closed });
@@ -83,16 +87,16 @@ export class Recorder {
         kind: 'left',
         code,
         sendsAgain: sendsAgain(description),
-        now: performance.now(),
+        now: this.clock.now(),
       }),
     );
     bus.on('beat', () => void this.takeOn());
     bus.on('back', (device) => this.returned(device));
     bus.on('doubt', (device, sentence) =>
-      this.all({ kind: 'disbelieved', code: device.code, sentence, now: performance.now() }),
+      this.all({ kind: 'disbelieved', code: device.code, sentence, now: this.clock.now() }),
     );
     bus.on('remark', ({ code }, sentence) => this.remark(code, sentence));
-    this.timer = setInterval(() => this.all({ kind: 'tick', now: performance.now() }), tickMilliseconds);
+    this.timer = clock.every(tickMilliseconds, () => this.all({ kind: 'tick', now: clock.now() }));
   }
 
   /**
@@ -105,11 +109,11 @@ export class Recorder {
       throw new Failure('already-recording', 'A run is being recorded already. Stop it first.');
     const recording = newRecording(investigationId, 1);
     this.recordings.add(recording);
-    const began = performance.now();
+    const began = this.clock.now();
     try {
       const { plan } = await findInvestigation(investigationId);
       const hasWaited = await firstReadings(() => this.presence.ready(investigationId));
-      this.arm(recording, plan, hasWaited ? performance.now() : began);
+      this.arm(recording, plan, hasWaited ? this.clock.now() : began);
       if (recording.state.phase !== 'waiting') return await recording.entered.promise;
       recording.isAwaited = false;
       return null;
@@ -139,7 +143,7 @@ export class Recorder {
     const recording = this.recordings.get(investigationId);
     return recording === undefined
       ? { phase: 'idle' }
-      : statusOf(recording.state, recording.number, performance.now());
+      : statusOf(recording.state, recording.number, this.clock.now());
   }
 
   /** @throws Failure where an investigation has a run under way, which nobody would see any more if it were removed */
@@ -157,7 +161,7 @@ export class Recorder {
         'nothing-connected',
         'The sensors of this run came back as others than they were. Cancel it and record anew.',
       );
-    this.dispatch(recording, { kind: 'begin', now: performance.now() });
+    this.dispatch(recording, { kind: 'begin', now: this.clock.now() });
   }
 
   /**
@@ -175,11 +179,11 @@ export class Recorder {
     if (this.recordings.get(investigationId) !== recording)
       throw new Failure('not-recording', 'No run is being recorded.');
     if (recording.state.phase === 'waiting') {
-      this.dispatch(recording, { kind: 'stop', now: performance.now() });
+      this.dispatch(recording, { kind: 'stop', now: this.clock.now() });
       this.recordings.end(recording);
       return null;
     }
-    const stop = () => this.dispatch(recording, { kind: 'stop', now: performance.now() });
+    const stop = () => this.dispatch(recording, { kind: 'stop', now: this.clock.now() });
     // A run that is being entered ends as soon as it has been, with the readings that it has by then.
     const isEntering = recording.state.phase === 'armed';
     const stopped = isEntering ? recording.entered.promise.then(stop) : Promise.resolve(stop());
@@ -197,9 +201,9 @@ export class Recorder {
   /** Stops everything in good order, for the end of the server; what a database that is away does not take within a few seconds is lost. */
   async close(): Promise<void> {
     this.closing = true;
-    clearInterval(this.timer);
+    this.timer.cancel();
     const ends = [...this.recordings.all()].map((recording) => {
-      this.dispatch(recording, { kind: 'stop', now: performance.now() });
+      this.dispatch(recording, { kind: 'stop', now: this.clock.now() });
       return recording.ended.promise.catch(() => undefined);
     });
     const all = Promise.all(ends).then(() => Promise.all(this.finishing));
@@ -223,7 +227,7 @@ export class Recorder {
 
   /** Tells the screens what a recording does, where that has changed; a countdown they count themselves. */
   private tellStatus(recording: Recording): void {
-    const status = statusOf(recording.state, recording.number, performance.now());
+    const status = statusOf(recording.state, recording.number, this.clock.now());
     const told = JSON.stringify(status.phase === 'countdown' ? { ...status, secondsLeft: 0 } : status);
     if (told === recording.told) return;
     recording.told = told;
@@ -244,7 +248,7 @@ export class Recorder {
         kind: 'returned',
         code: device.code,
         places: placesOf(device, known, mine),
-        now: performance.now(),
+        now: this.clock.now(),
       });
     }
   }
@@ -351,7 +355,7 @@ export class Recorder {
     next.isAwaited = false;
     this.recordings.add(next);
     try {
-      this.arm(next, plan, performance.now());
+      this.arm(next, plan, this.clock.now());
     } catch (error) {
       this.recordings.end(next);
       next.entered.reject(error);

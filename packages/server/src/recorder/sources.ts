@@ -1,5 +1,4 @@
 import { type Plan, type SampleFrame, boundKeys, mostQuantities } from '@heuristor/contracts';
-import { performance } from 'node:perf_hooks';
 import { Failure } from '../failure';
 import { appliedOf } from '../link/channelView';
 import { type LinkedDevice, type LinkedStream } from '../link/device';

@@ -1,4 +1,5 @@
 import {
+  type Clock,
   type HelloInput,
   type SampleFrame,
   type ToDevice,
@@ -58,10 +59,12 @@ export class SenmlGateway {
 
   private readonly presence: Presence;
   private readonly bus: Bus;
+  private readonly clock: Clock;
 
-  constructor({ presence, bus }: { presence: Presence; bus: Bus }) {
+  constructor({ presence, bus, clock }: { presence: Presence; bus: Bus; clock: Clock }) {
     this.presence = presence;
     this.bus = bus;
+    this.clock = clock;
   }
 
   /** Takes resolved records of one device, one pack after the other. @throws Failure where it has too many names */
@@ -181,7 +184,7 @@ export class SenmlGateway {
       times: Float64Array.from(times),
     };
     stream.next += times.length;
-    takeFrame(this.bus, linked, frame);
+    takeFrame({ bus: this.bus, clock: this.clock }, linked, frame);
   }
 
   private sweep(): void {

@@ -1,5 +1,4 @@
-import { type SetupPatch } from '@heuristor/contracts';
-import { performance } from 'node:perf_hooks';
+import { type Clock, type SetupPatch } from '@heuristor/contracts';
 import { type Bus } from '../bus';
 import { Failure } from '../failure';
 import { type LinkedDevice, type Use } from '../link/device';
@@ -12,6 +11,7 @@ import { changedSetup } from './setupChanges';
 interface Parts {
   presence: Presence;
   bus: Bus;
+  clock: Clock;
   inRuns: InRuns;
 }
 
@@ -19,11 +19,13 @@ interface Parts {
 export class SensorUses {
   private readonly presence: Presence;
   private readonly bus: Bus;
+  private readonly clock: Clock;
   private readonly inRuns: InRuns;
 
-  constructor({ presence, bus, inRuns }: Parts) {
+  constructor({ presence, bus, clock, inRuns }: Parts) {
     this.presence = presence;
     this.bus = bus;
+    this.clock = clock;
     this.inRuns = inRuns;
   }
 
@@ -90,7 +92,7 @@ export class SensorUses {
 
   private set(device: LinkedDevice, use: Use | null): void {
     device.use = use;
-    device.settle(performance.now());
+    device.settle(this.clock.now());
     this.bus.emit('devices');
   }
 }

@@ -1,4 +1,5 @@
 import {
+  type Clock,
   type GivenCells,
   type MeasuredCell,
   type Plan,
@@ -25,6 +26,7 @@ interface Parts {
   presence: Presence;
   outputs: Outputs;
   bus: Bus;
+  clock: Clock;
   log: Logger;
 }
 
@@ -44,13 +46,15 @@ export class SpotDesk {
   private readonly presence: Presence;
   private readonly outputs: Outputs;
   private readonly bus: Bus;
+  private readonly clock: Clock;
   private readonly log: Logger;
   private readonly works = new Map<string, Work>();
 
-  constructor({ presence, outputs, bus, log }: Parts) {
+  constructor({ presence, outputs, bus, clock, log }: Parts) {
     this.presence = presence;
     this.outputs = outputs;
     this.bus = bus;
+    this.clock = clock;
     this.log = log;
   }
 
@@ -367,9 +371,9 @@ export class SpotDesk {
     // Stopped while it was read, and not to be waited for any more.
     if (work.isStopped) return Promise.resolve();
     return new Promise((resolve) => {
-      const timer = setTimeout(resolve, seconds * 1000);
+      const timer = this.clock.after(seconds * 1000, resolve);
       work.wake = () => {
-        clearTimeout(timer);
+        timer.cancel();
         resolve();
       };
     });

@@ -70,6 +70,7 @@ export async function startTestServer(
       host: '127.0.0.1',
       web: 'packages/web/dist',
       logLevel: 'silent',
+      pace: 1,
       data: '.',
       proxies: [],
       secret: null,

@@ -1,6 +1,6 @@
 import { sentenceOf } from './client';
 import { inOrder } from './inOrder';
-import { tell } from '../ui/notices';
+import { tell } from '../ui/noticeStore';
 
 /** Does something on the server; a refusal becomes a notice. Answers false where it was refused. */
 export async function attempt(work: () => Promise<unknown>): Promise<boolean> {

@@ -13,7 +13,7 @@ import { useDialog, useSession } from '../investigation/context';
 import { type InvestigationSession } from '../investigation/investigationSession';
 import { attempt } from '../api/attempt';
 import { isFaultless, namesAsRead } from './importNames';
-import { tell } from '../ui/notices';
+import { tell } from '../ui/noticeStore';
 import { ImportChoices } from './ImportChoices';
 import { ImportPreview } from './ImportPreview';
 

@@ -1,6 +1,6 @@
 import { bringIn } from './ImportDialog';
 import { type InvestigationSession } from '../investigation/investigationSession';
-import { tell } from '../ui/notices';
+import { tell } from '../ui/noticeStore';
 
 type DialogHost = Pick<InvestigationSession, 'dialogs'>;
 

@@ -6,7 +6,7 @@ import { ThreeDots } from 'react-bootstrap-icons';
 import { Link, useNavigate } from 'react-router';
 import { z } from 'zod';
 import { request, sentenceOf } from '../api/client';
-import { tell } from '../ui/notices';
+import { tell } from '../ui/noticeStore';
 import { FixedMenu } from '../ui/FixedMenu';
 import { Head } from '../header/Head';
 import { NameField } from '../ui/NameField';

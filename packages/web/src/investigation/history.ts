@@ -1,6 +1,6 @@
 import { type KeptDocument, type KeptKind } from '@heuristor/contracts';
 import { type StoreApi, createStore } from 'zustand/vanilla';
-import { withdrawOffers } from '../ui/notices';
+import { withdrawOffers } from '../ui/noticeStore';
 import { type DocumentSteps } from './stepMemory';
 
 /** One step that can be taken back and taken again. */

@@ -13,7 +13,7 @@ import { type Entry, type SeriesRef } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { getJson, getNumbers, request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
-import { tell } from '../ui/notices';
+import { tell } from '../ui/noticeStore';
 import { RunPool } from '../runs/pool';
 import { type Sight } from '../workers/protocol';
 import { attempt, attemptInOrder } from '../api/attempt';

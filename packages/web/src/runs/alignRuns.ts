@@ -1,4 +1,4 @@
-import { tell } from '../ui/notices';
+import { tell } from '../ui/noticeStore';
 import { type RunEvent } from '../workers/runEvents';
 import { aligned, withShifts } from './aligning';
 import { type InvestigationSession } from '../investigation/investigationSession';

@@ -7,7 +7,7 @@ import {
   withLooks,
 } from '@heuristor/contracts';
 import { request } from '../api/client';
-import { tell } from '../ui/notices';
+import { tell } from '../ui/noticeStore';
 import { attemptInOrder } from '../api/attempt';
 import { type Host } from '../investigation/host';
 

@@ -1,5 +1,5 @@
 import { type SeenReadings } from '../workers/seen';
-import { type InRuns } from '../recording/plan/planHints';
+import { type InRuns } from '../recording/plan/hints';
 import { presentRuns, shownRuns } from './runs';
 import { type SeenRun } from './seenRun';
 

@@ -5,7 +5,7 @@ import { Button } from 'react-bootstrap';
 import { BatteryLow } from './BatteryLow';
 import { request } from '../api/client';
 import { attemptInOrder } from '../api/attempt';
-import { shortKeptWords } from '../recording/away/awayWords';
+import { shortKeptWords } from '../recording/away/keptWords';
 import { useSession, useView } from '../investigation/context';
 import { QuantityField } from '../ui/QuantityField';
 import { EdgeLamp } from './EdgeLamp';

@@ -2,7 +2,7 @@ import { type Panel, type Run, type WorkingsDocument, panelOf } from '@heuristor
 import { type SeriesRef } from '@heuristor/core';
 import { conditionsOf } from '@heuristor/evaluation';
 import { type StoreApi, createStore } from 'zustand/vanilla';
-import { tell } from '../ui/notices';
+import { tell } from '../ui/noticeStore';
 import { frameOf } from './compose';
 import { type DrawnTrace } from './drawn';
 import { type RunPool } from '../runs/pool';

@@ -1,5 +1,5 @@
 import { Button, Toast, ToastContainer } from 'react-bootstrap';
-import { useNotices } from './notices';
+import { useNotices } from './noticeStore';
 import { written } from './numberText';
 
 const shownMilliseconds = 10_000;

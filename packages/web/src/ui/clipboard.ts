@@ -1,5 +1,5 @@
 import copy from 'copy-to-clipboard';
-import { tell } from './notices';
+import { tell } from './noticeStore';
 
 /** Copies a text; says that it is copied, or why it could not be. */
 export async function copyText(text: string, what: string): Promise<void> {

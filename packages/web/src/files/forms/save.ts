@@ -1,5 +1,5 @@
 import { ApiError, sentenceOf } from '../../api/client';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 import { saveFile } from '../saveFile';
 import { type ExportForm } from './form';
 

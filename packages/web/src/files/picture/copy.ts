@@ -1,5 +1,5 @@
 import { type InvestigationSession } from '../../investigation/investigationSession';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 import { type PictureWish } from '../forms';
 import { png } from '../forms/png';
 import { told } from '../forms/save';

@@ -1,5 +1,5 @@
 import { type KeptDocument, type KeptKind } from '@heuristor/contracts';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 import { type HistoryStep } from '../history';
 import { type KeptKindHere } from './kind';
 

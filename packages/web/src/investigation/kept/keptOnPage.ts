@@ -1,6 +1,6 @@
 import { type KeptDocument, type KeptKind, type ToScreen, storedKeptSchema } from '@heuristor/contracts';
 import { getJson } from '../../api/client';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 import { type History } from '../history';
 import { Saver } from '../saver';
 import { type StepMemory, tabSteps } from '../stepMemory';

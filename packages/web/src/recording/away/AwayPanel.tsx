@@ -2,7 +2,7 @@ import { type AwayRun, type Device } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
 import { Button, ProgressBar } from 'react-bootstrap';
 import { useDocuments, useSession, useView } from '../../investigation/context';
-import { keptWords } from './awayWords';
+import { keptWords } from './keptWords';
 import { usedBy } from '../../sensors/sensors';
 import { useDevices } from '../../sensors/devices';
 import { LiveReading } from '../../sensors/LiveReading';

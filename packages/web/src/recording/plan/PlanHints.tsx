@@ -3,7 +3,7 @@ import { Button } from 'react-bootstrap';
 import { ExclamationTriangle } from 'react-bootstrap-icons';
 import { type InvestigationSession } from '../../investigation/investigationSession';
 import { useDocuments, useSession } from '../../investigation/context';
-import { type Hint, type Mend, hintsOf } from './planHints';
+import { type Hint, type Mend, hintsOf } from './hints';
 import { threadOf } from '../../sensors/devices';
 import { useQuantities } from '../../sensors/useQuantities';
 

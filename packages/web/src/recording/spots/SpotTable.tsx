@@ -6,7 +6,7 @@ import { ThreeDots } from 'react-bootstrap-icons';
 import { useDocuments, useSession } from '../../investigation/context';
 import { cellOf } from './spotBook';
 import { pastedRows } from './pastedRows';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 import { TextField } from '../../ui/TextField';
 import { NewSeries } from './SpotLine';
 import { useSeries } from './useSeries';

@@ -13,7 +13,7 @@ import { parseUnit, typedQuantity } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { ApiError, request, sentenceOf } from '../../api/client';
 import { inOrder } from '../../api/inOrder';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 import { attemptInOrder } from '../../api/attempt';
 import { type History } from '../../investigation/history';
 import { type OnPage } from '../../traces/pages/pages';

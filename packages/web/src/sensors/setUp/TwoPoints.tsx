@@ -6,7 +6,7 @@ import { Button, Form } from 'react-bootstrap';
 import { getJson } from '../../api/client';
 import { attemptInOrder } from '../../api/attempt';
 import { useSession } from '../../investigation/context';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 import { shortText } from '../../ui/numberText';
 
 const places = [0, 1] as const;

@@ -1,6 +1,6 @@
 import { type Run } from '@heuristor/contracts';
 import { type HampelRule, type SeriesRef, countIn, madScale, usualRule, without } from '@heuristor/core';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 import { type ChosenReadings, type Outline, type Stretch } from '../../workers/protocol';
 import { type Readings, readingsWord, withAside, withoutAside } from './asides';
 import { type Host } from '../../investigation/host';

@@ -6,7 +6,7 @@ import { sentenceOf } from '../../api/client';
 import { useInvestigations } from '../../home/useInvestigations';
 import { useDialog, useSession } from '../../investigation/context';
 import { copyEntry } from './copying';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 
 /** Asks to which other investigation an entry is copied. */
 export function CopyEntry() {

@@ -1,5 +1,5 @@
 import { type Entry, entrySentence } from '@heuristor/core';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 import { type InvestigationSession } from '../../investigation/investigationSession';
 import { withoutEntry } from '../edits';
 import { listed, usersOf } from './users';

@@ -1,5 +1,5 @@
 import { type EntryOfKind, type SeriesRef } from '@heuristor/core';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 import { type Host } from '../../investigation/host';
 import { withRegion } from '../edits';
 import { pageIn } from '../../traces/pages/pages';

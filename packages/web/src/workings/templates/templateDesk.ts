@@ -3,7 +3,7 @@ import { sameName } from '@heuristor/core';
 import { z } from 'zod';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { getJson, request, sentenceOf } from '../../api/client';
-import { tell } from '../../ui/notices';
+import { tell } from '../../ui/noticeStore';
 import { attempt } from '../../api/attempt';
 import { type Host } from '../../investigation/host';
 import { type Alike, alikesOf, withAlikes } from './templateConditions';

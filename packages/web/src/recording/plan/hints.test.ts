@@ -1,5 +1,5 @@
 import { type Device, type DeviceChannel, type Plan, usualPlan } from '@heuristor/contracts';
-import { hintsOf } from './planHints';
+import { hintsOf } from './hints';
 import { type SeenReadings } from '../../workers/seen';
 import { beginningWords, endingWords, rateWordsOf, timesWords } from './planWords';
 import { quantitiesOf } from '../../sensors/sensors';

@@ -1,5 +1,5 @@
 import { type AwayRun } from '@heuristor/contracts';
-import { keptWords, shortKeptWords, whenWords } from './awayWords';
+import { keptWords, shortKeptWords, whenWords } from './keptWords';
 
 const now = new Date(2026, 2, 2, 12, 0, 0).getTime();
 const run = (changes: Partial<AwayRun> = {}): AwayRun => ({
