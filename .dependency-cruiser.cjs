@@ -47,6 +47,18 @@ module.exports = {
       to: { path: '^packages/web/src/(workers|drawing)/', dependencyTypesNot: ['type-only'] },
     },
     {
+      name: 'web-what-rooms-share-knows-none-of-them',
+      severity: 'error',
+      from: { path: '^packages/web/src/(ui|api)/' },
+      to: { path: '^packages/web/src/(?!ui/|api/)' },
+    },
+    {
+      name: 'web-home-stage-and-phone-know-no-investigation',
+      severity: 'error',
+      from: { path: '^packages/web/src/(home|stage|phone)/' },
+      to: { path: '^packages/web/src/(investigation|traces|workings|recording|files|table)/' },
+    },
+    {
       name: 'packages-know-no-scripts-or-browser-tests',
       severity: 'error',
       from: { path: '^packages/' },

@@ -3,10 +3,10 @@ const { existsSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync }
 const { join, relative } = require('node:path');
 const { build } = require('esbuild');
 
-// A unit test with all that it imports becomes one script. In the context that Jest runs tests in, to look up a global is slow, and so
+// A test with all that it imports becomes one script. In the context that Jest runs tests in, to look up a global is slow, and so
 // is to load a module: numerical tests run three times as fast where both are done once. All of them are made at once, before any runs.
 
-const folder = join(__dirname, 'node_modules', '.cache', 'unit-tests');
+const folder = join(__dirname, 'node_modules', '.cache', 'tests');
 const mark = join(folder, '.made-from');
 
 /** Globals that numerical code uses all the time. What tests replace (timers, Date) is none of them. */
@@ -38,21 +38,24 @@ function sources() {
       const stat = statSync(inside);
       if (stat.isDirectory()) visit(inside);
       else hash.update(`${inside}:${stat.size}:${stat.mtimeMs};`);
-      if (isUnitTest(relative(__dirname, inside))) tests.push(inside);
+      if (isBundled(relative(__dirname, inside))) tests.push(inside);
     }
   };
-  for (const part of ['packages', 'scripts']) visit(join(__dirname, part));
+  for (const part of ['e2e', 'packages', 'scripts']) visit(join(__dirname, part));
   for (const file of ['package-lock.json', 'jest.bundle.cjs'])
     hash.update(readFileSync(join(__dirname, file)));
   return { tests, state: hash.digest('hex') };
 }
 
-/** Tests that only compute, and show parts of pages; the others need devices, a database and processes. */
-const isUnitTest = (path) =>
+/** Tests that only compute, and show parts of pages. */
+const isUnit = (path) =>
   /^packages\/(contracts|core|evaluation|web)\/.*\.test\.tsx?$/.test(path) ||
   /^scripts\/(compare|demo|pictures)\/.*\.test\.ts$/.test(path);
 
-/** Makes the scripts of all unit tests, where anything has changed since they were made. */
+/** These, and those that drive a browser. Those of the server load it as it is. */
+const isBundled = (path) => isUnit(path) || /^e2e\/.*\.test\.ts$/.test(path);
+
+/** Makes the scripts of all these tests, where anything has changed since they were made. */
 async function makeAll() {
   const { tests, state } = sources();
   if (existsSync(mark) && readFileSync(mark, 'utf8') === state) return;
@@ -81,7 +84,7 @@ let state;
 
 module.exports = {
   makeAll,
-  isUnitTest,
+  isUnit,
   getCacheKey(_text, path) {
     state ??= readFileSync(mark, 'utf8');
     return createHash('sha256').update(`${state}:${path}`).digest('hex');

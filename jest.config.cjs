@@ -26,7 +26,7 @@ module.exports = {
   projects: [
     {
       ...project('unit'),
-      globalSetup: '<rootDir>/jest.unit.setup.cjs',
+      globalSetup: '<rootDir>/jest.bundle.setup.cjs',
       transform: { '\\.tsx?$': require.resolve('./jest.bundle.cjs') },
       testMatch: [
         '<rootDir>/packages/{contracts,core,evaluation,web}/**/*.test.{ts,tsx}',

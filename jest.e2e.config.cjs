@@ -1,10 +1,9 @@
-const base = require('./jest.config.cjs');
-
 module.exports = {
   rootDir: __dirname,
   testMatch: ['<rootDir>/e2e/**/*.test.ts'],
   testEnvironment: 'node',
-  transform: base.projects[0].transform,
+  globalSetup: '<rootDir>/jest.bundle.setup.cjs',
+  transform: { '\\.ts$': require.resolve('./jest.bundle.cjs') },
   testTimeout: 180000,
   maxWorkers: 1,
 };

@@ -129,7 +129,7 @@ test('energy on a slope, from its template: it falls on every stretch, and faste
   const slider = await hand.element('input[aria-label="Slide θ"]');
   await slider.focus();
   for (let i = 0; i < 20; i++) await system.page.keyboard.press('ArrowRight');
-  await system.page.waitForFunction(() => document.body.innerText.includes('Slid from its value'), {
+  await system.page.waitForFunction(() => document.body.innerText.includes('Changed by the slider'), {
     timeout: 5000,
     polling: 100,
   });

@@ -308,10 +308,10 @@ test('readings are set aside: those in a region, all others, a single one; each 
   await key('Escape');
 });
 
-test('what stands off is suggested by a rule that is said, and set aside only when it is wanted', async () => {
+test('outliers are suggested by a rule that is said, and set aside only when it is wanted', async () => {
   await hand.pressLabelled('Region A');
   await hand.press('set aside');
-  await hand.item('What stands off in here …');
+  await hand.item('Outliers in this region …');
   await hand.waitForText('1.4826 times the median deviation');
   expect(await asideCount()).toBe(0);
   await key('Escape');

@@ -31,7 +31,7 @@ function restAndStrays(values: readonly number[]): { rest: number; strays: numbe
 test('wrong echoes are marked where they were read, left out of every number, and counted again if wished', async () => {
   await stage.show('buoy');
   await stage.press('Bring to rest');
-  await stage.errs('K7-D');
+  await stage.errorsOf('K7-D');
   await stage.set('Echoes of x from something else', 1.5);
   await hand.begin(system.site, 'Wrong echoes', ['K7-D']);
   await hand.lengthOfRun('4');
@@ -42,7 +42,7 @@ test('wrong echoes are marked where they were read, left out of every number, an
     run++;
     seen = restAndStrays((await hand.runs())[run - 1].channels[0].values);
   }
-  await stage.press('Err as usual');
+  await stage.press('Usual errors');
   expect(seen.isPlain).toBe(true);
   await hand.waitForText('× a wrong echo');
   await hand.mark(0.02, 3.98);
@@ -115,10 +115,10 @@ test('a run that would begin past its end is refused, with what would do; what c
 test('a sensor whose limits are drawn in comes back with them', async () => {
   await stage.show('cord');
   await hand.begin(system.site, 'Limits', ['C6-F']);
-  await stage.errs('C6-F');
+  await stage.errorsOf('C6-F');
   await stage.set('Limits of F, times its usual', 0.05);
   await hand.pressLabelled('Set up C6-F');
   await hand.waitForText('2.5 N', 8000);
-  await stage.press('Err as usual');
+  await stage.press('Usual errors');
   await pause(100);
 });

@@ -119,7 +119,7 @@ test('an entry is copied to another investigation with what it speaks of', async
 test('a result is drawn many times beside first order; a constant comes from repeats', async () => {
   await open('three amplitudes');
   await (await hand.element('[data-entry="g"] .btn-number')).click();
-  await hand.press('Check by drawing it 200 000 times');
+  await hand.press('Check by Monte Carlo (200 000 draws)');
   await hand.waitForText('first order is good enough here');
   await hand.menu('More for l', 'Unfold');
   await hand.type('Repeats of l', '0.598 0.601 0.602 0.599');

@@ -89,11 +89,11 @@ test('a constant slides within its uncertainty, everything follows, and it goes 
   const slider = await hand.element('input[aria-label="Slide m"]');
   await slider.focus();
   await system.page.keyboard.press('End');
-  await hand.waitForText('Slid from its value');
+  await hand.waitForText('Changed by the slider');
   const slid = await hand.result('mean of K', 'mean');
   expect(slid.value / before.value).toBeCloseTo(0.52 / 0.5, 4);
   await hand.press('back');
-  await system.page.waitForFunction(() => !document.body.innerText.includes('Slid from its value'));
+  await system.page.waitForFunction(() => !document.body.innerText.includes('Changed by the slider'));
   expect((await hand.result('mean of K', 'mean')).value).toBeCloseTo(before.value, 9);
 });
 

@@ -33,15 +33,15 @@ export class StageHand {
     await this.back();
   }
 
-  /** Unfolds how a device errs. */
-  async errs(code: string): Promise<void> {
+  /** Unfolds the errors of a device. */
+  async errorsOf(code: string): Promise<void> {
     await this.front();
     const summary = await this.page.waitForSelector(
-      `.sensor-errs:not([open]) ::-p-xpath(.//summary[contains(., "${code}")])`,
+      `.sensor-errors:not([open]) ::-p-xpath(.//summary[contains(., "${code}")])`,
       { timeout: 5000 },
     );
     await summary?.click();
-    await this.page.waitForSelector('.sensor-errs[open] input');
+    await this.page.waitForSelector('.sensor-errors[open] input');
     await this.back();
   }
 

@@ -32,12 +32,15 @@ interface Ways {
   host?: string;
   /** Settings of the server. */
   settings?: Record<string, string>;
+  /** How many times as fast as on the wall time passes for sensors and what records them. */
+  pace?: number;
 }
 
 export async function startSystem(
   prepare: () => Promise<void> = async () => undefined,
-  { host, settings = {} }: Ways = {},
+  { host, settings: further = {}, pace = 1 }: Ways = {},
 ): Promise<System> {
+  const settings = { HEURISTOR_PACE: String(pace), ...further };
   const cluster = process.env.HEURISTOR_TEST_DATABASE;
   if (cluster === undefined)
     throw new Error('HEURISTOR_TEST_DATABASE is not set; run the tests with “npm test”');
@@ -54,7 +57,7 @@ export async function startSystem(
   mkdirSync(data, { recursive: true });
   let server = await startServer(address, 0, data, settings);
   const { port } = server;
-  const standIns = startStandIns(port, data);
+  const standIns = startStandIns(port, data, { HEURISTOR_PACE: String(pace) });
   const site =
     server.secure === null
       ? `http://${host ?? '127.0.0.1'}:${port}`

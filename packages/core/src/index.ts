@@ -87,7 +87,7 @@ export {
   type FieldValue,
   type Fields,
   type FormulaText,
-  type OwnStretch,
+  type OwnInterval,
   usualOf,
   valueOfNew,
 } from './workings/fields';
@@ -153,7 +153,13 @@ export { type SpotReading, type SpotReadings, spotMean } from './spots/mean';
 export { spotSwing } from './spots/swing';
 export { type Edge, type LeftOutPass, blockingsOf, mergedEdges } from './timing/edges';
 export { type EvaluateOptions, type Evaluation, Evaluator, evaluate } from './workings/evaluate';
-export { type Told, readableUnitOf, toldIn, unitChoices, unitShown } from './results/readable';
+export {
+  type DisplayedResult,
+  readableUnitOf,
+  resultInUnit,
+  unitChoices,
+  unitShown,
+} from './results/readable';
 export { grouped, type WrittenResult, raised, resultText, writeResult } from './results/rounding';
 export { type Heading, axisLabel, parseHeading, writeHeading } from './tables/heading';
 export { type Numbers, arrayOf } from './tables/numbers';

@@ -6,7 +6,7 @@ import { type Duplex } from 'node:stream';
 import { clockAt } from '@heuristor/contracts';
 import { type Logger, pino } from 'pino';
 import { createApp } from './app';
-import { AwayDesk } from './away/awayDesk';
+import { AwayRecorder } from './away/awayRecorder';
 import { Access } from './auth/access';
 import { type Certificate, fingerprintOf, ownCertificate } from './auth/certificate';
 import { plainDoorOf } from './auth/plainDoor';
@@ -35,7 +35,7 @@ import { SenmlGateway } from './senml/gateway';
 import { Pairings } from './senml/tokens';
 import { UnderWay } from './services/underWay';
 import { type Settings } from './settings';
-import { SpotDesk } from './spots/spotDesk';
+import { SpotRecorder } from './spots/spotRecorder';
 
 export interface Heuristor {
   port: number;
@@ -111,8 +111,8 @@ export async function startHeuristor(
     log,
   });
   const importer = new Importer({ bus, room, log });
-  const spots = new SpotDesk({ presence, outputs, bus, clock, log });
-  const away = new AwayDesk({ presence, bus, clock, log });
+  const spots = new SpotRecorder({ presence, outputs, bus, clock, log });
+  const away = new AwayRecorder({ presence, bus, clock, log });
   const senml = new SenmlGateway({ presence, bus, clock });
   const live = new LiveServer({ bus, presence, stages, recorder, health, room, access, log });
   const underWay = new UnderWay({ bus, process, log });

@@ -18,7 +18,7 @@ import WebSocket from 'ws';
 import { AwayMemory } from './devices/awayMemory';
 import { type DevicePlan } from './devices/device';
 import { type RigClock, type RunningStream } from './devices/rigClock';
-import { Whims } from './devices/whims';
+import { SensorErrors } from './devices/sensorErrors';
 
 const sceneSeconds = 0.033;
 const reconnectMilliseconds = 500;
@@ -62,7 +62,7 @@ export class LinkClient {
   private isPulled = false;
   /** The second in which it last told what it keeps. */
   private keptTold = -1;
-  private readonly whims: Whims;
+  private readonly errors: SensorErrors;
   private changing: Timer | null = null;
   private readonly memory: AwayMemory | null;
   private awayMilliseconds = unpluggedMilliseconds;
@@ -74,7 +74,7 @@ export class LinkClient {
     private readonly device: DevicePlan,
     private readonly around: Surroundings,
   ) {
-    this.whims = new Whims(device, around.seed);
+    this.errors = new SensorErrors(device, around.seed);
     const { keeps } = device;
     this.memory =
       keeps === undefined
@@ -83,9 +83,9 @@ export class LinkClient {
             clock: around.clock,
             planOf: (key) => {
               const plan = device.streams.find((stream) => stream.key === key);
-              return plan === undefined ? undefined : this.whims.with(plan);
+              return plan === undefined ? undefined : this.errors.with(plan);
             },
-            random: () => this.whims.random(),
+            random: () => this.errors.random(),
             keeps,
             // A quartz of its own: some tens of millionths off, each device otherwise.
             drift: ((around.seed % 101) - 50) * 1e-6,
@@ -152,7 +152,7 @@ export class LinkClient {
       protocol: linkProtocol,
       version: linkVersion,
       device: { code: device.code, model: device.model },
-      streams: device.streams.map((stream) => this.whims.announced(stream)),
+      streams: device.streams.map((stream) => this.errors.announced(stream)),
       numbers: device.numbers ?? [],
       outputs: device.outputs ?? [],
       state: { battery: device.battery, outputs: this.outputs },
@@ -162,7 +162,7 @@ export class LinkClient {
         stream: stream.number,
         from: memory.from,
       })),
-      stage: { ...around.clock.apparatus.stage, sensor: this.whims.list },
+      stage: { ...around.clock.apparatus.stage, sensor: this.errors.list },
     };
   }
 
@@ -176,7 +176,7 @@ export class LinkClient {
         this.around.catchUp();
         const { stream, rate, ranges = {} } = message;
         this.running.set(plan.key, {
-          stream: clock.start(this.whims.with(plan), stream, rate, ranges, this.whims.random),
+          stream: clock.start(this.errors.with(plan), stream, rate, ranges, this.errors.random),
           memory: new LinkMemory(),
           isHeld: false,
         });
@@ -239,7 +239,7 @@ export class LinkClient {
       return;
     }
     if (action.action === 'do' && action.key === usualKey) {
-      if (this.whims.reset()) this.helloAnew();
+      if (this.errors.reset()) this.helloAnew();
       return;
     }
     // The apparatus stands where it is now, not where it was at the last tick.
@@ -261,7 +261,7 @@ export class LinkClient {
 
   /** Lets its sensors err otherwise. A device with other limits says hello anew when the hand has come to rest. */
   private err(key: string, value: number): boolean {
-    const what = this.whims.set(key, value);
+    const what = this.errors.set(key, value);
     if (what === 'other') this.helloAnew();
     return what !== 'unknown';
   }
@@ -359,7 +359,7 @@ export class LinkClient {
     if (!this.watched || now - this.sceneSent < sceneSeconds) return;
     this.sceneSent = now;
     const { apparatus } = this.around.clock;
-    const settables = [...apparatus.stage.controls, ...this.whims.list];
+    const settables = [...apparatus.stage.controls, ...this.errors.list];
     const controls = Object.fromEntries(settables.map(({ key, value }) => [key, value]));
     const values = { ...apparatus.scene(), ...controls, ...this.outputs, flash: this.blinking(now) };
     this.socket?.send(JSON.stringify({ type: 'scene', values }));

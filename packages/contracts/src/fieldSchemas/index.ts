@@ -7,7 +7,7 @@ import { flag } from './flag';
 import { formula } from './formula';
 import { integer } from './integer';
 import { number } from './number';
-import { ownStretches } from './ownStretches';
+import { ownIntervals } from './ownIntervals';
 import { parameters } from './parameters';
 import { region } from './region';
 import { regions } from './regions';
@@ -29,7 +29,7 @@ const fieldSchemas: { readonly [K in FieldTypeKey]: FieldSchema<K> } = {
   formula,
   parameters,
   anchor,
-  ownStretches,
+  ownIntervals,
 };
 
 /** The schema of one declared field. */

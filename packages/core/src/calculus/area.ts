@@ -1,5 +1,5 @@
 import { Refusal } from '../refusal';
-import { type Stretch } from '../series/noisePath';
+import { type WeightSpan } from '../series/noisePath';
 import { type Sampling, checkSampling, indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { gapRefusal, isGap, longestBridge } from './gaps';
@@ -7,9 +7,9 @@ import { gapRefusal, isGap, longestBridge } from './gaps';
 export interface Area {
   value: number;
   /** Partial derivatives of the area by the values of the series. */
-  byValues: Stretch;
+  byValues: WeightSpan;
   /** Partial derivatives by the values of the other series, of an area against one. */
-  byAbscissas: Stretch | null;
+  byAbscissas: WeightSpan | null;
   /** Missing readings that were bridged by a straight line. */
   bridged: number;
   /** Separate passes through the region that were added up. */

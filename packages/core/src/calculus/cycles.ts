@@ -1,25 +1,25 @@
 import { square } from '../elementary';
-import { type Stretch, sumOfStretches } from '../series/noisePath';
+import { type WeightSpan, sumOfSpans } from '../series/noisePath';
 import { indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { crossingsOf } from './crossings';
 
 /** A number with what each reading does to it, to first order. */
-export interface Told {
+export interface WeightedValue {
   value: number;
-  weights: Stretch;
+  weights: WeightSpan;
 }
 
 /** A number whose weights are worked out when somebody asks for them. */
-export class ToldLater implements Told {
-  private made: Stretch | null = null;
+export class LazyWeightedValue implements WeightedValue {
+  private made: WeightSpan | null = null;
 
   constructor(
     readonly value: number,
-    private readonly make: () => Stretch,
+    private readonly make: () => WeightSpan,
   ) {}
 
-  get weights(): Stretch {
+  get weights(): WeightSpan {
     return (this.made ??= this.make());
   }
 }
@@ -27,16 +27,22 @@ export class ToldLater implements Told {
 /** The swings of a series about a level. */
 export interface Cycles {
   /** Moments at which the series rises through the level. */
-  starts: Told[];
+  starts: WeightedValue[];
   /** Half the way from the least to the greatest reading of each whole cycle. */
-  amplitudes: Told[];
+  amplitudes: WeightedValue[];
 }
 
 /**
  * A crossing of a level, and how readings move it. It lies on the straight line between two readings; where noise reaches over
  * more of them than two, on the least-squares line through all that are not clearly before or beyond the level.
  */
-export function crossingAt(series: Series, level: number, at: number, first = 0, past = Infinity): Told {
+export function crossingAt(
+  series: Series,
+  level: number,
+  at: number,
+  first = 0,
+  past = Infinity,
+): WeightedValue {
   const { sampling, values, noise } = series;
   let right = Math.max(indexAtOrAfter(sampling, at), 1);
   let left = right - 1;
@@ -73,9 +79,9 @@ export function crossingAt(series: Series, level: number, at: number, first = 0,
  * A crossing of a level by the least-squares line through the readings that lie within a time of it on either side, which has to be
  * so short that the series is straight there. With less than three of them, or one that is missing, as `crossingAt` tells it.
  */
-export function crossingNear(series: Series, level: number, at: number, reach: number): Told {
+export function crossingNear(series: Series, level: number, at: number, reach: number): WeightedValue {
   const { sampling, values } = series;
-  let found: Told | null = null;
+  let found: WeightedValue | null = null;
   for (let round = 0; round < 3; round++) {
     const here = found?.value ?? at;
     const low = Math.max(indexAtOrAfter(sampling, here - reach), 0);
@@ -95,7 +101,7 @@ const notClear = 3;
 const mostNear = 400;
 
 /** Where the least-squares line through readings meets a level. */
-function onLine({ sampling, values }: Series, level: number, from: number, to: number): Told {
+function onLine({ sampling, values }: Series, level: number, from: number, to: number): WeightedValue {
   const count = to - from + 1;
   let [meanT, meanY] = [0, 0];
   for (let i = from; i <= to; i++) {
@@ -134,9 +140,9 @@ export function cyclesOf(series: Series, level: number, first: number, past: num
       if (values[k] > values[top] || values[top] !== values[top]) top = k;
       if (values[k] < values[bottom] || values[bottom] !== values[bottom]) bottom = k;
     }
-    const one = (place: number): Stretch => ({ first: place, weights: Float64Array.of(1) });
-    return new ToldLater((values[top] - values[bottom]) / 2, () =>
-      sumOfStretches([
+    const one = (place: number): WeightSpan => ({ first: place, weights: Float64Array.of(1) });
+    return new LazyWeightedValue((values[top] - values[bottom]) / 2, () =>
+      sumOfSpans([
         [one(top), 1 / 2],
         [one(bottom), -1 / 2],
       ]),
@@ -146,9 +152,9 @@ export function cyclesOf(series: Series, level: number, first: number, past: num
 }
 
 /** The difference of two, divided. */
-export const differenceOf = (a: Told, b: Told, divided: number): Told => ({
+export const differenceOf = (a: WeightedValue, b: WeightedValue, divided: number): WeightedValue => ({
   value: (a.value - b.value) / divided,
-  weights: sumOfStretches([
+  weights: sumOfSpans([
     [a.weights, 1 / divided],
     [b.weights, -1 / divided],
   ]),

@@ -1,9 +1,9 @@
 import { Refusal } from '../refusal';
 import { describe } from '../statistics/describe';
-import { type Stretch } from '../series/noisePath';
+import { type WeightSpan } from '../series/noisePath';
 import { countOf, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
-import { type Told, crossingAt } from './cycles';
+import { type WeightedValue, crossingAt } from './cycles';
 import { crossingsOf } from './crossings';
 import { printedUnit } from '../units/unit';
 import { noiseOf, turnsOf } from './turns';
@@ -49,7 +49,7 @@ export interface EventRule {
 export const isCounted = (event: EventKind): boolean =>
   ['rises', 'falls', 'peak', 'trough', 'edge'].includes(event);
 
-const exact: Stretch = { first: 0, weights: new Float64Array(0) };
+const exact: WeightSpan = { first: 0, weights: new Float64Array(0) };
 const ordinals = ['first', 'second', 'third', 'fourth', 'fifth'];
 const ordinal = (count: number) => ordinals[count - 1] ?? `${count}th`;
 
@@ -57,11 +57,11 @@ const ordinal = (count: number) => ordinals[count - 1] ?? `${count}th`;
  * When something happens in a series, and how each reading moves that moment.
  * @throws Refusal where it does not happen
  */
-export function eventIn(series: Series, { event, level, count }: EventRule): Told {
+export function eventIn(series: Series, { event, level, count }: EventRule): WeightedValue {
   const { sampling, values, symbol } = series;
   const n = countOf(sampling);
   if (n === 0) throw new Refusal(`${symbol} has no reading.`);
-  const at = (all: readonly Told[], what: string): Told => {
+  const at = (all: readonly WeightedValue[], what: string): WeightedValue => {
     const found = all[count - 1];
     if (found !== undefined) return found;
     throw new Refusal(

@@ -1,6 +1,6 @@
 import { Refusal } from '../refusal';
 import { Growing } from '../series/growing';
-import { type NoisePath, type Stretch } from '../series/noisePath';
+import { type NoisePath, type WeightSpan } from '../series/noisePath';
 import { checkSampling, intervalOf, timesOf } from '../series/sampling';
 import { type FilterStep, type Series } from '../series/series';
 import { localPolynomialWeights } from './localPolynomial';
@@ -73,7 +73,7 @@ export function localPolynomialFilter(
   const out = kept.values.extend(n);
 
   const startOf = (i: number) => Math.min(Math.max(i - half, 0), n - width);
-  const solvedRow = (i: number): Stretch => {
+  const solvedRow = (i: number): WeightSpan => {
     const first = startOf(i);
     const present: number[] = [];
     for (let j = 0; j < width; j++) if (!Number.isNaN(values[first + j])) present.push(j);
@@ -94,11 +94,11 @@ export function localPolynomialFilter(
     return false;
   };
   /** Row i of the filter: the fixed weights where nothing stands against them. */
-  const rowOf = (i: number): Stretch => {
+  const rowOf = (i: number): WeightSpan => {
     const first = startOf(i);
     return fixed === null || hasMissing(first) ? solvedRow(i) : { first, weights: fixed[i - first] };
   };
-  const applied = ({ first, weights }: Stretch): number => {
+  const applied = ({ first, weights }: WeightSpan): number => {
     let sum = 0;
     for (let j = 0; j < width; j++) if (weights[j] !== 0) sum += weights[j] * values[first + j];
     return sum;
@@ -249,13 +249,13 @@ function slideTaps(
 }
 
 interface Rows {
-  rowOf(i: number): Stretch;
+  rowOf(i: number): WeightSpan;
   commonWeights(low: number, high: number): Float64Array | null;
   options: FilterOptions;
 }
 
 function filteredNoise(parent: NoisePath, rows: Rows): NoisePath {
-  const spreadHere = (stretch: Stretch): Stretch => {
+  const spreadHere = (stretch: WeightSpan): WeightSpan => {
     const { first, weights } = stretch;
     const common = rows.commonWeights(first, first + weights.length);
     return common === null ? spreadRows(stretch, rows.rowOf) : spreadCommon(stretch, common, rows.options);
@@ -292,7 +292,7 @@ function paddedWith(weights: Float64Array, beside: number): Float64Array {
 }
 
 /** Weights spread over rows that are all the same but for a shift: the window turned round, slid over the weights. */
-function spreadCommon({ first, weights }: Stretch, row: Float64Array, options: FilterOptions): Stretch {
+function spreadCommon({ first, weights }: WeightSpan, row: Float64Array, options: FilterOptions): WeightSpan {
   const half = (row.length - 1) / 2;
   const padded = paddedWith(weights, 2 * half);
   const spread = new Float64Array(padded.length);
@@ -303,7 +303,7 @@ function spreadCommon({ first, weights }: Stretch, row: Float64Array, options: F
   return { first: first - half, weights: out };
 }
 
-function spreadRows({ first, weights }: Stretch, rowOf: (i: number) => Stretch): Stretch {
+function spreadRows({ first, weights }: WeightSpan, rowOf: (i: number) => WeightSpan): WeightSpan {
   let low = Infinity;
   let high = -Infinity;
   const rows = Array.from(weights, (weight, i) => (weight === 0 ? null : rowOf(first + i)));

@@ -1,6 +1,6 @@
 import { exp, square } from '../elementary';
 import { Refusal } from '../refusal';
-import { type NoisePath, type Stretch, addStretches } from '../series/noisePath';
+import { type NoisePath, type WeightSpan, addSpans } from '../series/noisePath';
 import { checkSampling } from '../series/sampling';
 import { type Series } from '../series/series';
 import { type Filtered } from './filter';
@@ -49,7 +49,7 @@ export function medianFilter(series: Series, symbol: string, windowPoints: numbe
     }
     out[i] = Number.isNaN(values[i]) ? NaN : middleOf(window);
   }
-  const rowOf = (i: number, sigma: number): Stretch => {
+  const rowOf = (i: number, sigma: number): WeightSpan => {
     const reach = Math.min(half, i, n - 1 - i);
     const weights = new Float64Array(2 * reach + 1);
     let sum = 0;
@@ -71,7 +71,7 @@ export function medianFilter(series: Series, symbol: string, windowPoints: numbe
   const through = (parent: NoisePath): NoisePath => {
     const { standardDeviation } = parent.root.level.between(0, n);
     const sigma = Number.isFinite(standardDeviation) ? standardDeviation : 0;
-    const row = (i: number): Stretch | null => {
+    const row = (i: number): WeightSpan | null => {
       const here = rowOf(i, sigma);
       return parent.independent ? here : parent.row(here.first) === null ? null : parent.spread(here);
     };
@@ -81,7 +81,7 @@ export function medianFilter(series: Series, symbol: string, windowPoints: numbe
       row,
       isOrdinary: () => false,
       spread: ({ first, weights }) => {
-        let sum: Stretch = { first, weights: new Float64Array(0) };
+        let sum: WeightSpan = { first, weights: new Float64Array(0) };
         const low = Math.max(first - half, 0);
         const gathered = new Float64Array(Math.min(first + weights.length + half, n) - low);
         weights.forEach((weight, k) => {
@@ -90,7 +90,7 @@ export function medianFilter(series: Series, symbol: string, windowPoints: numbe
           for (let j = 0; j < here.weights.length; j++)
             gathered[here.first - low + j] += weight * here.weights[j];
         });
-        sum = addStretches(sum, { first: low, weights: gathered });
+        sum = addSpans(sum, { first: low, weights: gathered });
         return parent.spread(sum);
       },
     };

@@ -1,4 +1,4 @@
-import { type NoisePath, dotOfStretches } from '../series/noisePath';
+import { type NoisePath, dotOfSpans } from '../series/noisePath';
 
 /** One number for each of many rows; a single one where all are alike. */
 export type RowProducts = number | Float64Array;
@@ -19,7 +19,7 @@ export function rowProducts(a: NoisePath, b: NoisePath, indices: ArrayLike<numbe
   const n = indices.length;
   const productOf = (i: number): number | null => {
     const [rowA, rowB] = [a.row(i), b.row(i)];
-    return rowA === null || rowB === null ? null : dotOfStretches(rowA, rowB);
+    return rowA === null || rowB === null ? null : dotOfSpans(rowA, rowB);
   };
   if (n === 0) return 0;
   const isOrdinary = (low: number, high: number) => a.isOrdinary(low, high) && b.isOrdinary(low, high);

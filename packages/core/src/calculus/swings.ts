@@ -1,16 +1,16 @@
 import { square } from '../elementary';
-import { sumOfStretches } from '../series/noisePath';
+import { sumOfSpans } from '../series/noisePath';
 import { timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { describe } from '../statistics/describe';
 import { crossingsOf } from './crossings';
-import { type Cycles, type Told, ToldLater, crossingNear, cyclesOf } from './cycles';
+import { type Cycles, type WeightedValue, LazyWeightedValue, crossingNear, cyclesOf } from './cycles';
 import { type Turn, turnsOf } from './turns';
 
 /** The middle of a swing about one of its turns. */
 interface Middle {
   at: number;
-  level: Told;
+  level: WeightedValue;
 }
 
 /**
@@ -24,8 +24,8 @@ function middleOf([before, here, after]: readonly Turn[]): Middle {
   const [p, q] = [a - b, c - b];
   return {
     at: here.time.value,
-    level: new ToldLater(b + (p * q) / across, () =>
-      sumOfStretches([
+    level: new LazyWeightedValue(b + (p * q) / across, () =>
+      sumOfSpans([
         [before.value.weights, square(q / across)],
         [here.value.weights, 1 - square(q / across) - square(p / across)],
         [after.value.weights, square(p / across)],
@@ -35,14 +35,14 @@ function middleOf([before, here, after]: readonly Turn[]): Middle {
 }
 
 /** The level at a moment: on the straight line through the two middles beside it, or the two nearest ones. */
-function levelAt(middles: readonly Middle[], at: number): Told {
+function levelAt(middles: readonly Middle[], at: number): WeightedValue {
   if (middles.length === 1) return middles[0].level;
   const beyond = middles.findIndex((middle) => middle.at >= at);
   const right = beyond < 0 ? middles.length - 1 : Math.max(beyond, 1);
   const [a, b] = [middles[right - 1], middles[right]];
   const share = (at - a.at) / (b.at - a.at);
-  return new ToldLater((1 - share) * a.level.value + share * b.level.value, () =>
-    sumOfStretches([
+  return new LazyWeightedValue((1 - share) * a.level.value + share * b.level.value, () =>
+    sumOfSpans([
       [a.level.weights, 1 - share],
       [b.level.weights, share],
     ]),
@@ -53,7 +53,12 @@ function levelAt(middles: readonly Middle[], at: number): Told {
 const straightShare = 0.15;
 
 /** The moment at which a series rises through a level between two readings, and how readings move it and the level. */
-function riseBetween(series: Series, middles: readonly Middle[], from: number, to: number): Told | null {
+function riseBetween(
+  series: Series,
+  middles: readonly Middle[],
+  from: number,
+  to: number,
+): WeightedValue | null {
   const between = (timeAt(series.sampling, from) + timeAt(series.sampling, to)) / 2;
   const guess = crossingsOf(series, levelAt(middles, between).value, 'rise', from, to + 1).at(-1);
   if (guess === undefined) return null;
@@ -62,10 +67,10 @@ function riseBetween(series: Series, middles: readonly Middle[], from: number, t
   if (at === undefined) return null;
   const half = timeAt(series.sampling, to) - timeAt(series.sampling, from);
   const crossing = crossingNear(series, level.value, at, straightShare * half);
-  return new ToldLater(crossing.value, () => {
+  return new LazyWeightedValue(crossing.value, () => {
     // A crossing comes later by what the level is raised, over the slope there; raising all readings brings it as much earlier.
     const perLevel = -crossing.weights.weights.reduce((sum, weight) => sum + weight, 0);
-    return sumOfStretches([
+    return sumOfSpans([
       [crossing.weights, 1],
       [level.weights, perLevel],
     ]);
@@ -85,7 +90,7 @@ export function swingsOf(series: Series, first: number, past: number): Cycles {
     return cyclesOf(series, (minimum + maximum) / 2, first, past);
   }
   const last = turns[turns.length - 1];
-  const starts: Told[] = [];
+  const starts: WeightedValue[] = [];
   turns.forEach((turn, k) => {
     if (turn.kind !== 'peak') return;
     const found = riseBetween(series, middles, k === 0 ? first : turns[k - 1].index, turn.index);
@@ -105,9 +110,9 @@ export function swingsOf(series: Series, first: number, past: number): Cycles {
 
 const isPeak = ({ kind }: Turn) => kind === 'peak';
 
-const halfBetween = (top: Turn, bottom: Turn): Told =>
-  new ToldLater((top.value.value - bottom.value.value) / 2, () =>
-    sumOfStretches([
+const halfBetween = (top: Turn, bottom: Turn): WeightedValue =>
+  new LazyWeightedValue((top.value.value - bottom.value.value) / 2, () =>
+    sumOfSpans([
       [top.value.weights, 1 / 2],
       [bottom.value.weights, -1 / 2],
     ]),

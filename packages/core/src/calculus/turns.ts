@@ -1,8 +1,8 @@
 import { square } from '../elementary';
-import { normSquared, sumOfStretches } from '../series/noisePath';
+import { normSquared, sumOfSpans } from '../series/noisePath';
 import { timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
-import { type Told, ToldLater } from './cycles';
+import { type WeightedValue, LazyWeightedValue } from './cycles';
 import { localPolynomialWeights } from './localPolynomial';
 
 /** A place where a series turns: a peak or a trough. */
@@ -10,8 +10,8 @@ export interface Turn {
   kind: 'peak' | 'trough';
   /** The greatest or least reading there. */
   index: number;
-  time: Told;
-  value: Told;
+  time: WeightedValue;
+  value: WeightedValue;
 }
 
 /** A turn stands out from what is before and after it by this share of the whole range at least. */
@@ -45,7 +45,7 @@ export function turnsOf(series: Series, first = 0, past = series.values.length):
   const sigma = noiseOf(series, first, past);
   const least = Math.max(standsOut * (high - low), aboveNoise * sigma);
   const corners = cornersOf(values, first, past, least);
-  // Told to two digits, so that a turn stays what it is while an end of the stretch moves far from it.
+  // WeightedValue to two digits, so that a turn stays what it is while an end of the stretch moves far from it.
   const noise = Number(sigma.toPrecision(2));
   let known = knownTurns.get(series);
   if (known === undefined || known.size > mostTurns)
@@ -136,7 +136,7 @@ interface Top {
   most: number;
 }
 
-const readingAt = ({ values }: Series, index: number): Told => ({
+const readingAt = ({ values }: Series, index: number): WeightedValue => ({
   value: values[index],
   weights: { first: index, weights: Float64Array.of(1) },
 });
@@ -204,7 +204,7 @@ function parabolaAt(
     past: right + 1,
     value,
     told: (order, at) =>
-      new ToldLater(value(order, at), () => {
+      new LazyWeightedValue(value(order, at), () => {
         const out = new Float64Array(length);
         factorsOf(order, at).forEach((factor, k) => {
           const row = weights[k];
@@ -220,7 +220,7 @@ interface Parabola {
   first: number;
   past: number;
   value(order: number, at: number): number;
-  told(order: number, at: number): Told;
+  told(order: number, at: number): WeightedValue;
 }
 
 /** By the interval of readings, then by where among how many the middle one stands. */
@@ -285,14 +285,14 @@ function vertexIn(
 }
 
 /** When a series turns, and how each reading moves that. */
-function vertexOf(series: Series, index: number, kind: Turn['kind'], top: Top): Told | null {
+function vertexOf(series: Series, index: number, kind: Turn['kind'], top: Top): WeightedValue | null {
   const parabola = parabolaAt(series, index, kind, top);
   const vertex = vertexIn(series, parabola, index, kind);
   if (parabola === null || vertex === null) return null;
   const here = timeAt(series.sampling, index);
   const [slope, bend] = [parabola.told(1, here), parabola.told(2, here)];
-  return new ToldLater(vertex, () =>
-    sumOfStretches([
+  return new LazyWeightedValue(vertex, () =>
+    sumOfSpans([
       [slope.weights, -1 / bend.value],
       [bend.weights, slope.value / square(bend.value)],
     ]),
@@ -300,5 +300,5 @@ function vertexOf(series: Series, index: number, kind: Turn['kind'], top: Top): 
 }
 
 /** How high a turn is. At the vertex the slope is zero: what moves the vertex does not move its height. */
-const heightAt = (series: Series, index: number, kind: Turn['kind'], at: number, top: Top): Told =>
+const heightAt = (series: Series, index: number, kind: Turn['kind'], at: number, top: Top): WeightedValue =>
   parabolaAt(series, index, kind, top)?.told(0, at) ?? readingAt(series, index);

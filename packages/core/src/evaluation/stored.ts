@@ -1,6 +1,6 @@
 import { Refusal, orRefusal } from '../refusal';
 import { type Influence } from '../results/quantity';
-import { type Stretch, dotOfStretches } from '../series/noisePath';
+import { type WeightSpan, dotOfSpans } from '../series/noisePath';
 import { ucumCode } from '../units/unit';
 import { type Workings, regionOfEntry } from '../workings/entries';
 import { type NamedResult, type Outcome } from '../workings/outcome';
@@ -80,7 +80,7 @@ export const storedNumber = (value: number): StoredNumber =>
  */
 export function storedEvaluation(runId: string, sheets: readonly Evaluated[]): StoredEvaluation {
   const results: StoredResult[] = [];
-  const effects = new Map<string, { label: string; moves: { result: number; effect: Stretch }[] }>();
+  const effects = new Map<string, { label: string; moves: { result: number; effect: WeightSpan }[] }>();
   const take = (result: number, { root, label, effect }: Influence) => {
     const known = effects.get(root) ?? { label, moves: [] };
     effects.set(root, known);
@@ -116,7 +116,7 @@ function influencesOf({ quantity }: NamedResult): Influence[] {
   return found instanceof Refusal ? [] : found;
 }
 
-type Move = Readonly<{ result: number; effect: Stretch }>;
+type Move = Readonly<{ result: number; effect: WeightSpan }>;
 
 /** Roots of a run carry its id; whatever other runs may share moves a result by one number. */
 const isShared = (runId: string, root: string, moves: readonly Move[]): boolean =>
@@ -125,7 +125,7 @@ const isShared = (runId: string, root: string, moves: readonly Move[]): boolean 
 
 function ownRoot(root: string, label: string, moves: readonly Move[]): OwnRoot {
   const covariance = moves.flatMap(({ effect }, i) =>
-    moves.slice(0, i + 1).map((other) => storedNumber(dotOfStretches(effect, other.effect))),
+    moves.slice(0, i + 1).map((other) => storedNumber(dotOfSpans(effect, other.effect))),
   );
   return { root, label, results: moves.map(({ result }) => result), covariance };
 }

@@ -2,12 +2,12 @@ import { square } from '../elementary';
 import { productAt, rowNormsSquared, rowProducts, totalOf } from '../calculus/rowProducts';
 import {
   type NoisePath,
-  type Stretch,
-  addStretches,
-  dotOfStretches,
-  scaledStretch,
-  stretchAt,
-  sumOfStretches,
+  type WeightSpan,
+  addSpans,
+  dotOfSpans,
+  scaledSpan,
+  spanAt,
+  sumOfSpans,
 } from '../series/noisePath';
 import { type Triangle, invertUpper } from './householder';
 
@@ -40,7 +40,7 @@ interface RootVectors {
   root: NoisePath['root'];
   /** Ratio of this root's standard deviation to that of the first one. */
   ratio: number;
-  vectors: Stretch[];
+  vectors: WeightSpan[];
 }
 
 /** How the scatter about a fit moves its parameters. */
@@ -53,7 +53,7 @@ export interface FitNoise {
    * For each root, how one standard deviation of each of its readings moves a sum of the solver's parameters, each times its
    * factor; worked out when asked for. Empty where the values are plain numbers.
    */
-  effectsOn(factors: readonly number[]): { root: NoisePath['root']; effect: Stretch }[];
+  effectsOn(factors: readonly number[]): { root: NoisePath['root']; effect: WeightSpan }[];
   /** How far a change of all values moves each of the solver's parameters, to first order: (JᵀJ)⁻¹Jᵀ·change. */
   moved(change: Float64Array): number[];
 }
@@ -119,7 +119,7 @@ export function fitNoise(
           const column = columns[k];
           for (let i = 0; i < n; i++) summed[i] += sigma * weight * column[i];
         });
-        return [{ root: noise.root, effect: stretchAt(indices, summed) }];
+        return [{ root: noise.root, effect: spanAt(indices, summed) }];
       },
     };
   }
@@ -141,7 +141,7 @@ export function fitNoise(
       // Spread once more: held until somebody asks, it would be many times what was read.
       return spreadOverRoots(jacobian(), points, slope()).map(({ root, ratio, vectors }) => ({
         root,
-        effect: sumOfStretches(vectors.map((vector, k) => [vector, weights[k] * ratio])),
+        effect: sumOfSpans(vectors.map((vector, k) => [vector, weights[k] * ratio])),
       }));
     },
   };
@@ -163,7 +163,7 @@ function spreadNoise(
     a > b
       ? 0
       : roots.reduce(
-          (sum, { ratio, vectors }) => sum + ratio * ratio * dotOfStretches(vectors[a], vectors[b]),
+          (sum, { ratio, vectors }) => sum + ratio * ratio * dotOfSpans(vectors[a], vectors[b]),
           0,
         ),
   );
@@ -204,14 +204,14 @@ function spreadOverRoots(
   for (const { path, isAgainst } of waysOf(points)) {
     if (isAgainst && slope === null) continue;
     const vectors = columns.map((column) => {
-      if (!isAgainst || slope === null) return path.spread(stretchAt(indices, column));
+      if (!isAgainst || slope === null) return path.spread(spanAt(indices, column));
       const moved = new Float64Array(column.length);
       for (let i = 0; i < moved.length; i++) moved[i] = -slope[i] * column[i];
-      return path.spread(stretchAt(indices, moved));
+      return path.spread(spanAt(indices, moved));
     });
     const shared = roots.find(({ root }) => root.key === path.root.key);
     if (shared !== undefined)
-      shared.vectors = shared.vectors.map((vector, k) => addStretches(vector, vectors[k]));
+      shared.vectors = shared.vectors.map((vector, k) => addSpans(vector, vectors[k]));
     else {
       const ratio = roots.length === 0 ? 1 : ownNoise(path, indices) / first;
       roots.push({ root: path.root, ratio: Number.isFinite(ratio) ? ratio : 0, vectors });
@@ -247,14 +247,14 @@ function scatterOf(
       const { key } = path.root;
       const factor = (isAgainst && slope !== null ? -slope[i] : 1) * ratioOf(path);
       const shared = found.find((other) => other.key === key);
-      if (shared === undefined) found.push({ key, row: factor === 1 ? row : scaledStretch(row, factor) });
-      else shared.row = addStretches(shared.row, row, factor);
+      if (shared === undefined) found.push({ key, row: factor === 1 ? row : scaledSpan(row, factor) });
+      else shared.row = addSpans(shared.row, row, factor);
     }
     return found;
   };
   const shareOf = (a: readonly Row[], b: readonly Row[]) => {
     let sum = 0;
-    for (const x of a) for (const y of b) if (x.key === y.key) sum += dotOfStretches(x.row, y.row);
+    for (const x of a) for (const y of b) if (x.key === y.key) sum += dotOfSpans(x.row, y.row);
     return sum;
   };
 
@@ -305,7 +305,7 @@ function scatterOf(
 /** A row of what turns readings of one root into a scatter. */
 interface Row {
   key: string;
-  row: Stretch;
+  row: WeightSpan;
 }
 
 /** So many rows tell the norms of all. */

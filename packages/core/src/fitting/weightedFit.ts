@@ -1,5 +1,5 @@
 import { type Influence } from '../results/quantity';
-import { addStretches, scaledStretch, stretchAt } from '../series/noisePath';
+import { addSpans, scaledSpan, spanAt } from '../series/noisePath';
 import { type FittedPoints, transformCovariance, uncertaintyAlong } from './covariance';
 import { type Fit } from './fitted';
 import { type FitPoints, type RelationSolution } from './relation';
@@ -49,8 +49,8 @@ export function weightedFit(
     uncertaintyAt: (place) => uncertaintyAlong(solved.gradient(found.parameters, place), ownCovariance),
     influencesOn(parameter): Influence[] {
       const effect = solved.transformation[parameter]
-        .map((factor, k) => scaledStretch(stretchAt(indices, found.byPoint[k]), size * factor))
-        .reduce((sum, stretch) => addStretches(sum, stretch), { first: 0, weights: new Float64Array(0) });
+        .map((factor, k) => scaledSpan(spanAt(indices, found.byPoint[k]), size * factor))
+        .reduce((sum, stretch) => addSpans(sum, stretch), { first: 0, weights: new Float64Array(0) });
       return [{ root: root.key, label: root.label, effect }];
     },
     movedBy(parameter, values, places) {

@@ -189,7 +189,7 @@ class Reader {
       case 'unit':
         throw this.fault('A unit in brackets stands right after a number, as in 9.81 [m/s²].', token);
       case 'raised':
-        throw this.fault('This exponent stands on nothing. Write what is raised before it.', token);
+        throw this.fault('Nothing is raised to this power. Write a base before it.', token);
       case 'end':
         throw this.fault('The formula ends where a number, a name or a bracket is expected.', {
           from: Math.max(token.from - 1, 0),

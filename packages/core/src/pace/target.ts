@@ -44,7 +44,7 @@ export function targetAtAll(points: readonly PacePoint[], times: ArrayLike<numbe
 const timesOfPoints = (points: readonly PacePoint[]) => Float64Array.from(points, ({ t }) => t);
 
 /** A straight part of the line that is long enough to be followed. */
-export interface Stretch {
+export interface Segment {
   from: number;
   to: number;
   /** Change of the value by time. */
@@ -57,14 +57,14 @@ const shortestStretch = 0.75;
 const sameSlope = 0.02;
 
 /** The straight parts of a line, those that go on in the same way joined. */
-export function stretchesOf(points: readonly PacePoint[]): Stretch[] {
-  const parts: Stretch[] = [];
+export function stretchesOf(points: readonly PacePoint[]): Segment[] {
+  const parts: Segment[] = [];
   for (let i = 1; i < points.length; i++) {
     const [a, b] = [points[i - 1], points[i]];
     parts.push({ from: a.t, to: b.t, slope: (b.value - a.value) / (b.t - a.t) });
   }
   const steepest = Math.max(...parts.map(({ slope }) => Math.abs(slope)));
-  const joined: Stretch[] = [];
+  const joined: Segment[] = [];
   for (const part of parts) {
     const last = joined[joined.length - 1];
     if (last !== undefined && Math.abs(last.slope - part.slope) <= sameSlope * steepest) {

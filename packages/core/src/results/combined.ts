@@ -1,5 +1,5 @@
 import { square } from '../elementary';
-import { type Stretch, addStretches, scaledStretch } from '../series/noisePath';
+import { type WeightSpan, addSpans, scaledSpan } from '../series/noisePath';
 import { type Unit } from '../units/unit';
 import { type Influence, type Quantity, effectiveDegreesOfFreedom, varianceOf } from './quantity';
 
@@ -60,9 +60,7 @@ function gather(parts: readonly Part[]): Influence[] {
         root,
         label,
         effect:
-          known === undefined
-            ? scaledStretch(effect, derivative)
-            : addStretches(known.effect, effect, derivative),
+          known === undefined ? scaledSpan(effect, derivative) : addSpans(known.effect, effect, derivative),
       });
     }
   return [...byRoot.values()];
@@ -81,5 +79,5 @@ function sharesRoot(parts: readonly Part[]): boolean {
   return false;
 }
 
-const overlap = (a: Stretch, b: Stretch): boolean =>
+const overlap = (a: WeightSpan, b: WeightSpan): boolean =>
   Math.max(a.first, b.first) < Math.min(a.first + a.weights.length, b.first + b.weights.length);

@@ -1,4 +1,4 @@
-import { type Stretch, addStretches, dotOfStretches, normSquared } from '../series/noisePath';
+import { type WeightSpan, addSpans, dotOfSpans, normSquared } from '../series/noisePath';
 import { coverageFactor } from '../statistics/significance';
 import { type Unit } from '../units/unit';
 
@@ -11,7 +11,7 @@ export interface Influence {
   root: string;
   /** What people call the root: "readings of x", "m". */
   label: string;
-  effect: Stretch;
+  effect: WeightSpan;
 }
 
 /** A value with everything that moves it. */
@@ -53,7 +53,7 @@ export function covarianceOf(a: Quantity, b: Quantity): number {
   const others = b.influences();
   let sum = 0;
   for (const { root, effect } of a.influences())
-    for (const other of others) if (other.root === root) sum += dotOfStretches(effect, other.effect);
+    for (const other of others) if (other.root === root) sum += dotOfSpans(effect, other.effect);
   return sum;
 }
 
@@ -65,7 +65,7 @@ export function merged(influences: readonly Influence[]): Influence[] {
     byRoot.set(root, {
       root,
       label,
-      effect: known === undefined ? effect : addStretches(known.effect, effect),
+      effect: known === undefined ? effect : addSpans(known.effect, effect),
     });
   }
   return [...byRoot.values()];
@@ -134,7 +134,7 @@ export function withShared(
     (sum, { root, effect }) =>
       sum +
       gathered.reduce(
-        (part, other) => part + (other.root === root ? dotOfStretches(effect, other.effect) : 0),
+        (part, other) => part + (other.root === root ? dotOfSpans(effect, other.effect) : 0),
         0,
       ),
     0,

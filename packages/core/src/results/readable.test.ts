@@ -1,10 +1,10 @@
 import { parseUnit, printedUnit } from '../units/unit';
-import { readableUnit, toldIn, unitChoices, unitShown } from './readable';
+import { readableUnit, resultInUnit, unitChoices, unitShown } from './readable';
 import { resultText } from './rounding';
 
 const shown = (value: number, halfWidth: number | null, unit: string, chosen?: string): string => {
   const told = { value, halfWidth, roundTo: null, unit: parseUnit(unit) };
-  const wanted = toldIn(told, unitShown(told, chosen));
+  const wanted = resultInUnit(told, unitShown(told, chosen));
   return `${resultText(wanted.value, wanted.halfWidth)} ${printedUnit(wanted.unit)}`;
 };
 

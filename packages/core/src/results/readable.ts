@@ -4,7 +4,7 @@ import { temperatureKind } from '../units/temperature';
 import { type Unit, parseUnit, sameUnit } from '../units/unit';
 
 /** A number as it is shown, with what decides its digits. */
-export interface Told {
+export interface DisplayedResult {
   value: number;
   /** What stands behind ±; null where there is none. */
   halfWidth: number | null;
@@ -91,7 +91,7 @@ export const readableUnitOf = ({
   value,
   halfWidth,
   unit,
-}: Pick<Told, 'value' | 'halfWidth' | 'unit'>): Unit =>
+}: Pick<DisplayedResult, 'value' | 'halfWidth' | 'unit'>): Unit =>
   readableUnit(Math.max(Math.abs(value), halfWidth ?? 0), unit);
 
 /** Every card asks for the same few, each time it is drawn. */
@@ -133,7 +133,10 @@ function isShowable(unit: Unit, wanted: Unit): boolean {
 }
 
 /** A number told in another unit. @throws Refusal where the two measure different things */
-export function toldIn({ value, halfWidth, roundTo, unit }: Told, wanted: Unit): Told {
+export function resultInUnit(
+  { value, halfWidth, roundTo, unit }: DisplayedResult,
+  wanted: Unit,
+): DisplayedResult {
   const { factor, offset } = conversionOf(unit, wanted);
   return {
     value: value * factor + offset,
@@ -144,7 +147,7 @@ export function toldIn({ value, halfWidth, roundTo, unit }: Told, wanted: Unit):
 }
 
 /** The unit that somebody has chosen for a result, where it still goes with it; else the one that reads well. */
-export function unitShown(told: Told, chosen: string | undefined): Unit {
+export function unitShown(told: DisplayedResult, chosen: string | undefined): Unit {
   if (chosen === undefined) return readableUnitOf(told);
   const wanted = orRefusal(() => parseUnit(chosen));
   return wanted instanceof Refusal || !isShowable(told.unit, wanted) ? readableUnitOf(told) : wanted;

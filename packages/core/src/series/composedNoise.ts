@@ -1,4 +1,4 @@
-import { type NoisePath, type Stretch, addStretches, scaledStretch } from './noisePath';
+import { type NoisePath, type WeightSpan, addSpans, scaledSpan } from './noisePath';
 import { indexAtOrAfter, timeAt } from './sampling';
 import { type Series } from './series';
 
@@ -19,17 +19,17 @@ export function composedNoise(parts: readonly ComposedPart[]): NoisePath {
     root: first.root,
     independent: false,
     spread: (stretch) =>
-      parts.reduce<Stretch>(
-        (sum, { path, partials }) => addStretches(sum, path.spread(timesPartials(stretch, partials()))),
+      parts.reduce<WeightSpan>(
+        (sum, { path, partials }) => addSpans(sum, path.spread(timesPartials(stretch, partials()))),
         { first: stretch.first, weights: new Float64Array(0) },
       ),
     row(i) {
-      let sum: Stretch | null = null;
+      let sum: WeightSpan | null = null;
       for (const { path, partials } of parts) {
         const row = path.row(i);
         if (row === null) return null;
-        const own = scaledStretch(row, partials()[i]);
-        sum = sum === null ? own : addStretches(sum, own);
+        const own = scaledSpan(row, partials()[i]);
+        sum = sum === null ? own : addSpans(sum, own);
       }
       return sum;
     },
@@ -38,7 +38,7 @@ export function composedNoise(parts: readonly ComposedPart[]): NoisePath {
   };
 }
 
-function timesPartials({ first, weights }: Stretch, partials: Float64Array): Stretch {
+function timesPartials({ first, weights }: WeightSpan, partials: Float64Array): WeightSpan {
   const out = new Float64Array(weights.length);
   // A weight of nothing counts nothing, also where a value is missing.
   for (let i = 0; i < out.length; i++) if (weights[i] !== 0) out[i] = weights[i] * partials[first + i];
@@ -52,7 +52,7 @@ function isConstant(values: Float64Array, low: number, high: number): boolean {
 
 /** The noise of a series read at the times of another one: each value lies on the straight line between two readings. */
 export function interpolatedNoise(path: NoisePath, series: Series, other: Series): NoisePath {
-  const here = (i: number): Stretch => {
+  const here = (i: number): WeightSpan => {
     const at = timeAt(other.sampling, i);
     const right = Math.min(indexAtOrAfter(series.sampling, at), series.values.length - 1);
     if (right === 0 || timeAt(series.sampling, right) === at)
@@ -77,11 +77,11 @@ export function interpolatedNoise(path: NoisePath, series: Series, other: Series
     },
     row(i) {
       const own = here(i);
-      let sum: Stretch = { first: own.first, weights: new Float64Array(0) };
+      let sum: WeightSpan = { first: own.first, weights: new Float64Array(0) };
       for (let j = 0; j < own.weights.length; j++) {
         const row = path.row(own.first + j);
         if (row === null) return null;
-        sum = addStretches(sum, row, own.weights[j]);
+        sum = addSpans(sum, row, own.weights[j]);
       }
       return sum;
     },

@@ -1,5 +1,5 @@
 import { NoiseLevel } from './noiseLevel';
-import { type Stretch, normSquared } from './noisePath';
+import { type WeightSpan, normSquared } from './noisePath';
 import { timed, timesOf } from './sampling';
 import { type Series } from './series';
 
@@ -24,7 +24,7 @@ export function noiseAt({ noise, uncertainties, timeUnit }: Series, index: numbe
 
 function levelBeside(
   { sampling, values }: ReturnType<NonNullable<Series['noise']>['root']['readings']>,
-  { first, weights }: Stretch,
+  { first, weights }: WeightSpan,
   inTime: boolean,
 ): number {
   const [from, to] = [Math.max(first - reach, 0), Math.min(first + weights.length + reach, values.length)];

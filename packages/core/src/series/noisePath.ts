@@ -16,7 +16,7 @@ export interface ReadingsRoot {
 }
 
 /** Weights on consecutive values from index `first` on. */
-export interface Stretch {
+export interface WeightSpan {
   readonly first: number;
   readonly weights: Float64Array;
 }
@@ -30,9 +30,9 @@ export interface NoisePath {
   /** True for readings themselves: F is the identity. */
   readonly independent: boolean;
   /** Fᵀ w: turns weights on this series into weights on the readings. */
-  spread(weights: Stretch): Stretch;
+  spread(weights: WeightSpan): WeightSpan;
   /** Row i of F, or null where rows are not sparse (running integrals). */
-  row(i: number): Stretch | null;
+  row(i: number): WeightSpan | null;
   /** Whether all rows from `low` up to `high` are the same but for a shift: away from ends and missing readings. */
   isOrdinary(low: number, high: number): boolean;
 }
@@ -56,7 +56,7 @@ export function normSquared(weights: Float64Array): number {
 }
 
 /** Σ a b over the readings that both stretches have. */
-export function dotOfStretches(a: Stretch, b: Stretch): number {
+export function dotOfSpans(a: WeightSpan, b: WeightSpan): number {
   const from = Math.max(a.first, b.first);
   const to = Math.min(a.first + a.weights.length, b.first + b.weights.length);
   let sum = 0;
@@ -65,7 +65,7 @@ export function dotOfStretches(a: Stretch, b: Stretch): number {
 }
 
 /** a + factor·b, over the readings that either has. */
-export function addStretches(a: Stretch, b: Stretch, factor = 1): Stretch {
+export function addSpans(a: WeightSpan, b: WeightSpan, factor = 1): WeightSpan {
   const first = Math.min(a.first, b.first);
   const end = Math.max(a.first + a.weights.length, b.first + b.weights.length);
   const weights = new Float64Array(end - first);
@@ -75,14 +75,14 @@ export function addStretches(a: Stretch, b: Stretch, factor = 1): Stretch {
 }
 
 /** The same weights times one factor. */
-export function scaledStretch({ first, weights }: Stretch, factor: number): Stretch {
+export function scaledSpan({ first, weights }: WeightSpan, factor: number): WeightSpan {
   const out = new Float64Array(weights.length);
   for (let i = 0; i < out.length; i++) out[i] = factor * weights[i];
   return { first, weights: out };
 }
 
 /** Weights at ascending indices as one stretch. */
-export function stretchAt(indices: Int32Array, weights: ArrayLike<number>): Stretch {
+export function spanAt(indices: Int32Array, weights: ArrayLike<number>): WeightSpan {
   const count = indices.length;
   if (count === 0) return { first: 0, weights: new Float64Array(0) };
   const first = indices[0];
@@ -94,7 +94,7 @@ export function stretchAt(indices: Int32Array, weights: ArrayLike<number>): Stre
 }
 
 /** Σ factor · stretch, over the readings that any of them has; in one pass, however many there are. */
-export function sumOfStretches(parts: readonly (readonly [Stretch, number])[]): Stretch {
+export function sumOfSpans(parts: readonly (readonly [WeightSpan, number])[]): WeightSpan {
   let [first, end] = [Infinity, -Infinity];
   for (const [stretch] of parts) {
     if (stretch.weights.length === 0) continue;

@@ -1,5 +1,5 @@
 import { type Unit } from '../units/unit';
-import { type NoisePath, type ReadingsRoot, type Stretch, readingsNoise } from './noisePath';
+import { type NoisePath, type ReadingsRoot, type WeightSpan, readingsNoise } from './noisePath';
 import {
   type Sampling,
   checkSampling,
@@ -30,7 +30,7 @@ export interface SharedEffect {
   /** Where it moves all values by the same, as the zero of a sensor does: by how much. */
   readonly uniform?: number;
   /** Where the root is many readings, that move all values by one number: how each of them moves that. One reading otherwise. */
-  readonly by?: Stretch;
+  readonly by?: WeightSpan;
 }
 
 /**

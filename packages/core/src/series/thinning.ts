@@ -12,7 +12,7 @@ export interface DrawnLine {
 }
 
 /** A stretch of an axis. */
-export interface Stretch {
+export interface Interval {
   from: number;
   to: number;
 }
@@ -27,7 +27,7 @@ const fewPerBucket = 3;
  * wherever the stretch lies, so that a spike keeps its look while the stretch is moved. A part with a missing value breaks
  * the line.
  */
-export function thinSeries(series: Series, stretch: Stretch, buckets: number): DrawnLine {
+export function thinSeries(series: Series, stretch: Interval, buckets: number): DrawnLine {
   const { values, sampling } = series;
   const first = indexAtOrAfter(sampling, stretch.from);
   const past = Math.max(indexAfter(sampling, stretch.to), first);
@@ -64,7 +64,7 @@ function partsOf(
   sampling: Sampling,
   first: number,
   past: number,
-  { from, to }: Stretch,
+  { from, to }: Interval,
   buckets: number,
 ): number[] {
   const ends: number[] = [];
@@ -99,8 +99,8 @@ function roundedUp(size: number, leastStep: number): number {
 export function thinPoints(
   x: Float64Array,
   y: Float64Array,
-  sight: Stretch,
-  heights: Stretch | null,
+  sight: Interval,
+  heights: Interval | null,
   grid: number,
   most: number,
 ): DrawnLine {

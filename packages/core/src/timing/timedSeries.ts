@@ -1,6 +1,6 @@
 import { square } from '../elementary';
 import { NoiseLevel } from '../series/noiseLevel';
-import { type NoisePath, type Stretch } from '../series/noisePath';
+import { type NoisePath, type WeightSpan } from '../series/noisePath';
 import { timed } from '../series/sampling';
 import { type Series, type SharedEffect } from '../series/series';
 import { type Unit } from '../units/unit';
@@ -55,7 +55,7 @@ export function timedSeries(found: Timed, parts: TimedParts): Series {
 function noiseOf({ byEdge }: Timed, { key, label, edges, resolution }: TimedParts): NoisePath | null {
   if (resolution === null) return null;
   const readings = () => ({ sampling: timed(edges), values: edges });
-  const rows = byEdge.map((weights): Stretch => {
+  const rows = byEdge.map((weights): WeightSpan => {
     if (weights.length === 0) return { first: 0, weights: new Float64Array(0) };
     const first = Math.min(...weights.map(({ edge }) => edge));
     const row = new Float64Array(Math.max(...weights.map(({ edge }) => edge)) - first + 1);

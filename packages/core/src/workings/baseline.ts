@@ -1,6 +1,6 @@
-import { type Told } from '../calculus/cycles';
+import { type WeightedValue } from '../calculus/cycles';
 import { Refusal } from '../refusal';
-import { stretchAt } from '../series/noisePath';
+import { spanAt } from '../series/noisePath';
 import { type Series } from '../series/series';
 import { belowZero } from '../units/temperature';
 import { printedUnit } from '../units/unit';
@@ -37,14 +37,14 @@ export const idleOfBaseline = ({ baseline }: Pick<Baseline, 'baseline'>): string
 ];
 
 /** The mean of a series in a region, and what each of its values does to it. @throws Refusal */
-export function meanIn(series: Series, region: string | null, context: Context): Told {
+export function meanIn(series: Series, region: string | null, context: Context): WeightedValue {
   if (region === null)
     throw new Refusal('Choose the region whose mean is taken off. Mark one where nothing happens.');
   const { indices, y } = select(context, series, 't', context.region(region));
   const count = indices.length;
   return {
     value: y.reduce((sum, value) => sum + value, 0) / count,
-    weights: stretchAt(indices, new Float64Array(count).fill(1 / count)),
+    weights: spanAt(indices, new Float64Array(count).fill(1 / count)),
   };
 }
 
@@ -53,7 +53,7 @@ export function levelUnder(
   series: Series,
   { baseline, level, meanOf }: Baseline,
   context: Context,
-): Told | null {
+): WeightedValue | null {
   if (baseline === 'level') return { value: level, weights: { first: 0, weights: new Float64Array(0) } };
   return baseline === 'mean' ? meanIn(series, meanOf, context) : null;
 }

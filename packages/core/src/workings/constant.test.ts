@@ -29,7 +29,7 @@ test('what it is slid by counts, and is told', () => {
   };
   const outcome = evaluate({ entries: [entry] }, { id: 'r', channels: [] }).outcomes.get('g');
   expect(outcome).toMatchObject({ results: [{ quantity: { value: 9.84, standardUncertainty: 0.02 } }] });
-  expect(outcome).toHaveProperty('notes.0', expect.stringContaining('Slid from its value'));
+  expect(outcome).toHaveProperty('notes.0', expect.stringContaining('Changed by the slider'));
   expect(constant.sentence(entry, String)).toBe('');
 });
 

@@ -54,12 +54,12 @@ export const entryKindKeys = Object.keys(kinds) as EntryKindKey[];
 const laterOf = new Map<EntryKindKey, [name: string, usual: unknown][]>();
 
 /** Entries are never changed, only replaced; what follows from one alone is worked out once for all runs. */
-const toldOf = new WeakMap<Entry, EntryBase & FieldValues<Fields>>();
+const weightedQuantity = new WeakMap<Entry, EntryBase & FieldValues<Fields>>();
 
 /** An entry as its kind wants it, which is told by the discriminant that both carry: with every field. */
 export function toldTo(entry: Entry): EntryBase & FieldValues<Fields> {
-  let told = toldOf.get(entry);
-  if (told === undefined) toldOf.set(entry, (told = withLaterFields(entry)));
+  let told = weightedQuantity.get(entry);
+  if (told === undefined) weightedQuantity.set(entry, (told = withLaterFields(entry)));
   return told;
 }
 

@@ -14,7 +14,7 @@ export { flagField } from './fieldTypes/flag';
 export { formulaField } from './fieldTypes/formula';
 export { integerField } from './fieldTypes/integer';
 export { lengthField, levelField, numberField, widthField } from './fieldTypes/number';
-export { type OwnStretch, ownStretchesField } from './fieldTypes/ownStretches';
+export { type OwnInterval, ownIntervalsField } from './fieldTypes/ownIntervals';
 export { parametersField } from './fieldTypes/parameters';
 export { regionField } from './fieldTypes/region';
 export { regionsField } from './fieldTypes/regions';
@@ -87,7 +87,7 @@ export const seriesToldBy = (
   field: Field,
   value: unknown,
   values: Readonly<Record<string, unknown>>,
-): SeriesRef | null => typeOf(field).toldOf?.(value, field, values) ?? null;
+): SeriesRef | null => typeOf(field).weightedQuantity?.(value, field, values) ?? null;
 
 /** The value of a field in the units of a run; undefined where it stands as it is. */
 export const valueInUnits = (field: Field, value: unknown, units: UnitsHere): unknown =>

@@ -86,7 +86,7 @@ class Scribbler {
       from: this.anchor(),
       until: this.anchor(),
       cyclesOf: this.pick(['t', 't', ...this.series()]),
-      own: this.valueOf({ type: 'ownStretches', label: '', usual: [], inUnitOf: 'along' }),
+      own: this.valueOf({ type: 'ownIntervals', label: '', usual: [], inUnitOf: 'along' }),
     };
   }
 
@@ -124,7 +124,7 @@ class Scribbler {
         return this.anchor();
       case 'regions':
         return this.uniform() < 0.7 ? [] : ['A'];
-      case 'ownStretches':
+      case 'ownIntervals':
         return this.uniform() < 0.8 ? [] : [{ run: this.pick(['r', 'other']), start: 0.3, end: 0.9 }];
       case 'parameters':
         return { p: { start: this.pick([null, 1]), held: this.uniform() < 0.3, low: null, high: null } };

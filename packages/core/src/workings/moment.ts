@@ -1,5 +1,5 @@
 import { Refusal } from '../refusal';
-import { type Stretch } from '../series/noisePath';
+import { type WeightSpan } from '../series/noisePath';
 import { indexAtOrAfter, timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { printedUnit } from '../units/unit';
@@ -10,7 +10,7 @@ export const noiseReach = 100;
 /** A value of a series at one moment, and the weights on its readings that make it. */
 export interface Moment {
   value: number;
-  weights: Stretch;
+  weights: WeightSpan;
 }
 
 /**

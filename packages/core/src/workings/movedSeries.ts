@@ -1,4 +1,4 @@
-import { type Told } from '../calculus/cycles';
+import { type WeightedValue } from '../calculus/cycles';
 import { composedNoise } from '../series/composedNoise';
 import { type Series, type SharedEffect, pathsOf, windowedBehind } from '../series/series';
 import { type Influence } from '../results/quantity';
@@ -6,7 +6,7 @@ import { type Unit } from '../units/unit';
 import { gathered, weighedEffect } from './weighed';
 
 /** A number that was worked out from a series, as roots that move all values of another one by so many times that number. */
-export function movedBy({ weights }: Told, series: Series, effect: Float64Array): SharedEffect[] {
+export function movedBy({ weights }: WeightedValue, series: Series, effect: Float64Array): SharedEffect[] {
   if (weights.weights.length === 0) return [];
   const influences: Influence[] = gathered(pathsOf(series).map((path) => [path, weights] as const));
   const ofShared = (series.shared ?? []).map((one): SharedEffect => {

@@ -111,7 +111,7 @@ interface Left {
   u: number;
 }
 
-interface Told {
+interface WeightedValue {
   steps: readonly FilterStep[];
   found: Flattening | null;
   runId: string;
@@ -132,7 +132,11 @@ const isClear = ({ off, size, ofOff }: Difference) =>
   Math.abs(off) > rounding * size && Math.abs(off) > clear * ofOff();
 
 /** Where a spectrum shows what is lost; null where the results stand as they are. */
-function seen(asSheet: Results, level: Level, told: Told & { found: Flattening }): Unflattened | null {
+function seen(
+  asSheet: Results,
+  level: Level,
+  told: WeightedValue & { found: Flattening },
+): Unflattened | null {
   const { found } = told;
   const first = level(1);
   if (first === null) return null;
@@ -176,7 +180,7 @@ function seen(asSheet: Results, level: Level, told: Told & { found: Flattening }
 }
 
 /** Where nobody can tell from a spectrum what is lost: degrees are raised until one more changes nothing. */
-function unseen(asSheet: Results, level: Level, told: Told): Unflattened | null {
+function unseen(asSheet: Results, level: Level, told: WeightedValue): Unflattened | null {
   let here = asSheet;
   let before = new Map<string, number>();
   for (let raised = 0; ; raised++) {
@@ -258,7 +262,7 @@ function withWhatIsOpen(
   asSheet: Results,
   here: Results,
   left: readonly Left[],
-  told: Told & { raised: number },
+  told: WeightedValue & { raised: number },
 ): Unflattened {
   const { steps, found, runId, raised } = told;
   if (left.every(({ share }) => share <= mostlyGone)) {
@@ -307,7 +311,12 @@ const isOne = (steps: readonly FilterStep[]) => new Set(steps.map(({ symbol }) =
 const lowered = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 /** What the numbers would be as the windows stand, told of the one that has changed most; or that noise hides whether they change. */
-function changedNote(asSheet: Results, outcome: Results, raised: number, { steps, found }: Told): string {
+function changedNote(
+  asSheet: Results,
+  outcome: Results,
+  raised: number,
+  { steps, found }: WeightedValue,
+): string {
   const changes = differencesOf(asSheet, outcome).sort(
     (a, b) => Math.abs(b.off / b.u) - Math.abs(a.off / a.u),
   );

@@ -9,10 +9,10 @@ import {
 import {
   type NoisePath,
   type ReadingsRoot,
-  type Stretch,
-  addStretches,
+  type WeightSpan,
+  addSpans,
   normSquared,
-  scaledStretch,
+  scaledSpan,
 } from '../series/noisePath';
 import { type Series, type SharedEffect, pathsOf } from '../series/series';
 import { type Unit } from '../units/unit';
@@ -26,7 +26,7 @@ import { type Unit } from '../units/unit';
 export function weighed(
   value: number,
   unit: Unit,
-  parts: readonly (readonly [Series, Stretch | null])[],
+  parts: readonly (readonly [Series, WeightSpan | null])[],
   beside: Beside = 0,
 ): Quantity {
   const followed = followedToRoots(
@@ -65,17 +65,17 @@ export function weighed(
 /** So many readings on either side of those that are weighed, or all of a stretch. */
 export type Beside = number | { first: number; past: number };
 
-const reachOf = ({ first, weights }: Stretch, beside: Beside): [first: number, past: number] =>
+const reachOf = ({ first, weights }: WeightSpan, beside: Beside): [first: number, past: number] =>
   typeof beside === 'number'
     ? [first - beside, first + weights.length + beside]
     : [Math.min(first, beside.first), Math.max(first + weights.length, beside.past)];
 
 /** What moves a series as a whole moves the sum by the sum of its weighed effects. */
-const sharedBy = ({ shared = [] }: Series, weights: Stretch): Influence[] =>
+const sharedBy = ({ shared = [] }: Series, weights: WeightSpan): Influence[] =>
   shared.map((one) => movedTogether(one, weighedEffect(one, weights)));
 
 /** How far a root that moves all values together moves a weighed sum of them. */
-export function weighedEffect(one: SharedEffect, { first, weights }: Stretch): number {
+export function weighedEffect(one: SharedEffect, { first, weights }: WeightSpan): number {
   let total = 0;
   if (one.uniform !== undefined) {
     for (let i = 0; i < weights.length; i++) total += weights[i];
@@ -93,17 +93,17 @@ export function weighedEffect(one: SharedEffect, { first, weights }: Stretch): n
 export const movedTogether = ({ root, label, by = alone }: SharedEffect, times: number): Influence => ({
   root,
   label,
-  effect: scaledStretch(by, times),
+  effect: scaledSpan(by, times),
 });
 
-const alone: Stretch = { first: 0, weights: Float64Array.of(1) };
+const alone: WeightSpan = { first: 0, weights: Float64Array.of(1) };
 
 /** Names the values of a series of single measurements as roots of uncertainty, one a value. */
 export const rootOfValues = ({ noise, symbol }: Series): string =>
   `${noise?.root.key ?? 'values'}/values of ${symbol}`;
 
 /** Values that were taken one by one, each with an uncertainty of its own; nothing where one of them has none. */
-function ownOf(series: Series, { first, weights }: Stretch): Influence[] {
+function ownOf(series: Series, { first, weights }: WeightSpan): Influence[] {
   const { uncertainties, symbol } = series;
   if (uncertainties === undefined) return [];
   // What moves them together counts on its own.
@@ -125,12 +125,12 @@ function ownOf(series: Series, { first, weights }: Stretch): Influence[] {
 interface Followed {
   root: ReadingsRoot;
   sigma: number;
-  spread: Stretch;
+  spread: WeightSpan;
 }
 
 /** Weights on series, followed to the readings of the roots. */
 function followedToRoots(
-  parts: readonly (readonly [NoisePath, Stretch | null])[],
+  parts: readonly (readonly [NoisePath, WeightSpan | null])[],
   beside: Beside,
 ): Followed[] {
   return parts.flatMap(([noise, weights]) => {
@@ -148,8 +148,8 @@ function scaled(followed: readonly Followed[]): Influence[] {
   for (const { root, sigma, spread } of followed) {
     const shared = found.find((influence) => influence.root === root.key);
     if (shared === undefined)
-      found.push({ root: root.key, label: root.label, effect: scaledStretch(spread, sigma) });
-    else shared.effect = addStretches(shared.effect, spread, sigma);
+      found.push({ root: root.key, label: root.label, effect: scaledSpan(spread, sigma) });
+    else shared.effect = addSpans(shared.effect, spread, sigma);
   }
   return found;
 }
@@ -163,14 +163,14 @@ function varianceOfFollowed(followed: readonly Followed[], influences: () => Inf
 
 /** The effects of weights on series, followed to the roots and scaled by their noise. */
 export const gathered = (
-  parts: readonly (readonly [NoisePath, Stretch | null])[],
+  parts: readonly (readonly [NoisePath, WeightSpan | null])[],
   beside: Beside = 0,
 ): Influence[] => scaled(followedToRoots(parts, beside));
 
 /** The variance that the noise of a series gives to a weighed sum of its values, with what makes it. */
 export function noiseOfSum(
   series: Series,
-  weights: Stretch,
+  weights: WeightSpan,
 ): { variance: number; influences(): Influence[] } {
   const followed = followedToRoots(
     pathsOf(series).map((path) => [path, weights] as const),

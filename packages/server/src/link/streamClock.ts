@@ -23,7 +23,7 @@ const stretchReadings = 10;
 const driftSeconds = 60;
 
 /** A stretch of arrivals, and when the stream seemed to have begun by the most punctual of them, in ms. */
-interface Stretch {
+interface ArrivalWindow {
   from: number;
   epoch: number;
 }
@@ -42,9 +42,9 @@ export class StreamClock {
   private first: { at: number; seconds: number } | null = null;
   private reached = 0;
   private lateSince: number | null = null;
-  private earliest: Stretch | null = null;
-  private before: Stretch | null = null;
-  private present: Stretch | null = null;
+  private earliest: ArrivalWindow | null = null;
+  private before: ArrivalWindow | null = null;
+  private present: ArrivalWindow | null = null;
 
   constructor(
     readonly rate: number,

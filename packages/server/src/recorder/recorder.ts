@@ -159,7 +159,7 @@ export class Recorder {
     if (recording.state.sources.length === 0)
       throw new Failure(
         'nothing-connected',
-        'The sensors of this run came back as others than they were. Cancel it and record anew.',
+        'The sensors of this run reconnected with different settings. Cancel it and record again.',
       );
     this.dispatch(recording, { kind: 'begin', now: this.clock.now() });
   }

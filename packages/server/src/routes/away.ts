@@ -1,11 +1,11 @@
 import { fetchAwaySchema } from '@heuristor/contracts';
 import { type Request, Router } from 'express';
-import { type AwayDesk } from '../away/awayDesk';
+import { type AwayRecorder } from '../away/awayRecorder';
 import { Failure } from '../failure';
 import { bodyOf, textOf } from './validated';
 
 /** What is done with runs that devices keep. */
-export function awayRoutes({ away }: { away: AwayDesk }): Router {
+export function awayRoutes({ away }: { away: AwayRecorder }): Router {
   const router = Router();
   const parts = (request: Request) => {
     const id = Number(textOf(request, 'id'));

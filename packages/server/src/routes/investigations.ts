@@ -12,7 +12,7 @@ import {
   takeSpotSchema,
 } from '@heuristor/contracts';
 import { Router } from 'express';
-import { type AwayDesk } from '../away/awayDesk';
+import { type AwayRecorder } from '../away/awayRecorder';
 import { type Bus } from '../bus';
 import { type Importer } from '../imports/importer';
 import { Failure } from '../failure';
@@ -34,7 +34,7 @@ import { findDocument, writeDocument } from '../services/documents';
 import { addParticipant, listParticipants, removeParticipant } from '../services/participants';
 import { sensorsOf } from '../services/sensorUse';
 import { endedByRestart, toldWhatEnded } from '../services/underWay';
-import { type SpotDesk } from '../spots/spotDesk';
+import { type SpotRecorder } from '../spots/spotRecorder';
 import { actorIn, ownIn, seenIn, teacherIn } from './allowed';
 import { bodyOf, idOf, indexOf, textOf } from './validated';
 
@@ -44,8 +44,8 @@ interface Parts {
   recorder: Recorder;
   live: LiveServer;
   importer: Importer;
-  spots: SpotDesk;
-  away: AwayDesk;
+  spots: SpotRecorder;
+  away: AwayRecorder;
 }
 
 export function investigationRoutes({ bus, uses, recorder, live, importer, spots, away }: Parts): Router {

@@ -10,11 +10,11 @@ import { changeRun, readRun } from '../services/runs';
 import { findChannel, readSamples } from '../services/samples';
 import { changeColumns, changeRow } from '../services/spots';
 import { leftOutOf } from '../services/screened';
-import { type SpotDesk } from '../spots/spotDesk';
+import { type SpotRecorder } from '../spots/spotRecorder';
 import { actorIn, runIn } from './allowed';
 import { bodyOf, indexOf, textOf } from './validated';
 
-export function runRoutes({ bus, spots }: { bus: Bus; spots: SpotDesk }): Router {
+export function runRoutes({ bus, spots }: { bus: Bus; spots: SpotRecorder }): Router {
   const router = Router();
   const rowOf = (request: Request) => {
     const row = Number(textOf(request, 'row'));

@@ -6,7 +6,7 @@ import { runOf, stored, swing } from '../testing/runs';
 import { exportColumns } from '../workers/exportColumns';
 import { type RenderRequest } from '../workers/protocol';
 import { renderRun } from './renderRun';
-import { Told } from './told';
+import { LastSent } from './lastSent';
 
 const x: SeriesRef[] = ['channel:x'];
 
@@ -176,7 +176,7 @@ describe('what is drawn', () => {
 
   test('what has not changed is not told again', () => {
     const evaluator = stored(runOf('a', ['x']), [swing(400)]);
-    const told = new Told();
+    const told = new LastSent();
     const request: RenderRequest = {
       workings: fitted,
       horizontal: 't',
@@ -227,7 +227,7 @@ describe('what is drawn', () => {
     };
     const [front, other] = ['a', 'b'].map((id) => {
       const evaluator = stored(runOf(id, ['x']), [swing(400)]);
-      return (part: Partial<RenderRequest>, told = new Told()) =>
+      return (part: Partial<RenderRequest>, told = new LastSent()) =>
         renderRun(evaluator, { ...request, ...part }, told);
     });
     expect(Object.keys(front({}).changed).sort()).toEqual(['f', 'm', 'n']);
@@ -238,7 +238,7 @@ describe('what is drawn', () => {
     expect(Object.keys(other({ workings: withResiduals }).changed).sort()).toEqual(['f', 'm']);
     // Where something got lost, everything is told; what was told is not forgotten for not being sought.
     expect(Object.keys(other({ afresh: true }).changed).sort()).toEqual(['f', 'm', 'n']);
-    const told = new Told();
+    const told = new LastSent();
     other({ sought: null }, told);
     other({}, told);
     expect(Object.keys(other({ sought: null }, told).changed)).toEqual([]);

@@ -9,14 +9,14 @@ import {
   timed,
 } from '@heuristor/core';
 import { type RenderRequest, type RunGraph, type Sight, type ThinLine } from '../workers/protocol';
-import { type Told, stands } from './told';
+import { type LastSent, stands } from './lastSent';
 
 /** Graphs with axes of their own, as far as a page shows them. */
 export function graphsOf(
   { entries }: WorkingsDocument,
   outcomes: Map<string, Outcome>,
   { graphs, width }: Pick<RenderRequest, 'graphs' | 'width'>,
-  { lines }: Told,
+  { lines }: LastSent,
 ): Partial<Record<SeriesRef, RunGraph>> {
   const drawn: Partial<Record<SeriesRef, RunGraph>> = {};
   for (const { id } of entries) {

@@ -14,7 +14,7 @@ import {
 } from '@heuristor/core';
 import { type Horizontal, onAxis } from './across';
 import { type Line, type RenderRequest, type Sight, type ThinLine } from '../workers/protocol';
-import { type Told, stands } from './told';
+import { type LastSent, stands } from './lastSent';
 
 /** Points of one quantity against another that can be told apart on a screen. */
 export const mostPoints = 6000;
@@ -26,7 +26,7 @@ export function newLineOf(
   series: Series,
   horizontal: Horizontal,
   request: RenderRequest,
-  { lines }: Told,
+  { lines }: LastSent,
 ): ThinLine | null {
   const { sight, axisUnit, width, moving } = request;
   const isTime = request.horizontal === 't';

@@ -35,7 +35,7 @@ import { graphsOf } from './renderGraph';
 import { mostPoints, newLineOf } from './renderLine';
 import { shownOutcome } from '../workers/shownOutcome';
 import { besideFit } from './besideFit';
-import { type Told } from './told';
+import { type LastSent } from './lastSent';
 
 const roomAfterEvents = 0.04;
 
@@ -67,7 +67,7 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument, along
 }
 
 /** Evaluates the workings over a run and makes what it draws for one stretch of the horizontal axis. */
-export function renderRun(evaluator: Evaluator, request: RenderRequest, told: Told): RenderedRun {
+export function renderRun(evaluator: Evaluator, request: RenderRequest, told: LastSent): RenderedRun {
   const { workings, traces, moving, frontRunId, afresh, conditions } = request;
   const isFront = evaluator.run.id === frontRunId;
   if (afresh) told.forget();

@@ -20,7 +20,7 @@ import { KnownConstants } from '../workings/constants/KnownConstants';
 import { RelationChooser } from '../workings/relations/RelationChooser';
 import { PictureDialog } from '../files/picture/PictureDialog';
 import { RecorderBar } from '../recording/RecorderBar';
-import { RunShelf } from '../runs/RunShelf';
+import { RunChips } from '../runs/RunChips';
 import { SavingBar } from './SavingBar';
 import { SetUp } from '../sensors/SetUp';
 import { SensorColumn } from '../sensors/SensorColumn';
@@ -113,7 +113,7 @@ export default function BenchPage() {
             <WaitingView />
           </div>
           <CursorBar />
-          <RunShelf />
+          <RunChips />
         </main>
         <SideColumn side="right" title="Workings">
           <WorkingsColumn />

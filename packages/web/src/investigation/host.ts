@@ -6,7 +6,7 @@ import { type History } from './history';
 import { type Looking } from '../traces/pages/looking';
 import { type OnPage } from '../traces/pages/pages';
 import { type Picture } from '../traces/picture';
-import { type PlanKeeper } from '../recording/plan/planKeeper';
+import { type PlanActions } from '../recording/plan/planActions';
 import { type SeenRun } from '../runs/seenRun';
 import { type Documents, type View } from './state';
 import { type Viewing } from './viewing';
@@ -18,7 +18,7 @@ export interface Host {
   readonly viewing: Viewing;
   readonly history: History;
   readonly looking: Looking;
-  readonly plan: PlanKeeper;
+  readonly plan: PlanActions;
   readonly pool: RunPool;
   readonly picture: StoreApi<Picture>;
   readonly workings: WorkingsDocument;

@@ -43,7 +43,7 @@ export class Viewing {
   }
 
   /** Another quantity stands along the page: what was seen and selected meant the former one. */
-  leaveStretch(): void {
+  leaveInterval(): void {
     this.view.setState({ sight: null, selectedRegion: null });
   }
 

@@ -77,7 +77,7 @@ function Waiting({ status }: { status: Status<'waiting'> }) {
       <Row number={status.number} times={status.times} />
       {wanted.kind === 'level' && wanted.device === '' && (
         <p className="hint">
-          The sensors of this run came back as others than they were. Cancel it and record anew.
+          The sensors of this run reconnected with different settings. Cancel it and record again.
         </p>
       )}
       {quantity !== undefined && wanted.kind === 'level' && (

@@ -2,7 +2,7 @@ import { Button } from 'react-bootstrap';
 import { useDocuments, useFrontRun, useSession, useView } from '../investigation/context';
 import { shiftOf } from './aligning';
 import { shownRuns } from './runs';
-import { LineSample } from '../ui/LineSample';
+import { LineSample } from './LineSample';
 import { NumberField } from '../ui/NumberField';
 
 const mostNamed = 4;

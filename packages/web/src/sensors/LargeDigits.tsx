@@ -13,12 +13,12 @@ import {
 } from '../investigation/context';
 import { type Quantity } from './sensors';
 import { recordingRun } from '../runs/runs';
-import { LineSample } from '../ui/LineSample';
+import { LineSample } from '../runs/LineSample';
 import { ResultText } from '../ui/ResultText';
 import { type ShownOutcome, type ShownResult } from '../workers/protocol';
 import { LiveReading } from './LiveReading';
 import { useQuantities } from './useQuantities';
-import { useShown } from '../ui/useShown';
+import { useShown } from '../workings/useShown';
 import { writeResult } from '../ui/numberText';
 import { FixedMenu } from '../ui/FixedMenu';
 

@@ -3,7 +3,7 @@ import { Button, Dropdown } from 'react-bootstrap';
 import { live } from '../api/live';
 import { type Act, type SceneValues } from './scene';
 import { sceneOf } from './scenes';
-import { SensorErrs } from './SensorErrs';
+import { SensorErrors } from './SensorErrors';
 import { StageControls } from './StageControls';
 import { FixedMenu } from '../ui/FixedMenu';
 
@@ -61,7 +61,7 @@ export function OneScene({ title, devices, said }: Props) {
           {scene !== undefined && <scene.Drawing values={values} act={act} />}
           <StageControls scene={scene} controls={[...stage.controls, ...outputs]} values={values} act={act}>
             {devices.map(({ code }) => (
-              <SensorErrs key={code} code={code} values={said[code] ?? {}} />
+              <SensorErrors key={code} code={code} values={said[code] ?? {}} />
             ))}
           </StageControls>
         </div>

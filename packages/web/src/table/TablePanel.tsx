@@ -14,7 +14,7 @@ import {
 } from '../investigation/context';
 import { seriesChoices, withRegion } from '../workings/edits';
 import { shownRuns } from '../runs/runs';
-import { partRows } from './tableDesk';
+import { partRows } from './tableReader';
 import { usePresenter } from '../ui/presenter';
 import { highlighter } from '../runs/runStyles';
 import { type TableColumn, type TableShape } from '../workers/protocol';

@@ -4,7 +4,7 @@ import { composeTraces, frameOf } from '../traces/compose';
 import { KnownLines } from '../traces/knownLines';
 import { type RenderRequest, type Sight } from '../workers/protocol';
 import { extentOf, renderRun } from '../drawing/renderRun';
-import { Told } from '../drawing/told';
+import { LastSent } from '../drawing/lastSent';
 import { type stored } from './runs';
 
 type Evaluators = ReturnType<typeof stored>[];
@@ -45,7 +45,7 @@ export function pictureOf(
     heights,
     graphs: {},
   };
-  const rendered = evaluators.map((evaluator) => renderRun(evaluator, request, new Told()));
+  const rendered = evaluators.map((evaluator) => renderRun(evaluator, request, new LastSent()));
   const complete = new KnownLines().complete(rendered) ?? [];
   return { frame, rendered, traces: composeTraces(complete, workings, traces.map(panelOf), frame) };
 }

@@ -13,7 +13,7 @@ import { useDocuments, useNames, useSession, useShownPage, useView } from '../in
 import { graphChoices, seriesChoices } from '../workings/edits';
 import { panelsOf, withPanelMoved, withRunToggled, withSeriesToggled, withoutPanel } from './pages/pages';
 import { shownRuns } from '../runs/runs';
-import { LineSample } from '../ui/LineSample';
+import { LineSample } from '../runs/LineSample';
 import { FixedMenu } from '../ui/FixedMenu';
 
 interface Props extends Pick<

@@ -74,7 +74,7 @@ export function TraceMenu() {
             as="button"
             onClick={() => {
               session.changePage((shownPage) => withHorizontal(shownPage, choice));
-              session.viewing.leaveStretch();
+              session.viewing.leaveInterval();
             }}
             role="menuitemradio"
             aria-checked={choice === page.horizontal}

@@ -3,8 +3,8 @@ import { runOf, stored, swing } from '../testing/runs';
 import { type Frame } from './drawn';
 import { type RenderRequest, type RenderedRun } from '../workers/protocol';
 import { renderRun } from '../drawing/renderRun';
-import { Told } from '../drawing/told';
-import { PictureMaker } from './picture';
+import { LastSent } from '../drawing/lastSent';
+import { PictureComposer } from './picture';
 
 const panels = [panelOf('channel:x')];
 const frameAt = (from: number, to: number): Frame => ({
@@ -32,7 +32,7 @@ function workers() {
     stored(runOf('a', ['x']), [swing(400)]),
     stored(runOf('b', ['x'], { unit: 'cm', firstId: 10 }), [swing(400).map((value) => 100 * value)]),
   ];
-  const told = runs.map(() => new Told());
+  const told = runs.map(() => new LastSent());
   const asked: RenderRequest[] = [];
   const answers: RenderedRun[][] = [];
   const ask = async (request: RenderRequest, shown = runs.map((_, i) => i)) => {
@@ -58,7 +58,7 @@ const request = (workings: WorkingsDocument, moving = false) => ({
 
 test('the first picture is asked for afresh; lines that stand are left out afterwards, and stay the same objects', async () => {
   const { ask, asked, answers } = workers();
-  const maker = new PictureMaker();
+  const maker = new PictureComposer();
   const first = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   const second = await maker.make(request(mean(4)), { panels, own: [] }, frameAt(0, 8), ask);
   expect(asked.map(({ afresh }) => afresh)).toEqual([true, false]);
@@ -70,7 +70,7 @@ test('the first picture is asked for afresh; lines that stand are left out after
 
 test('a run that nothing has changed keeps its outcomes as they were', async () => {
   const { ask } = workers();
-  const maker = new PictureMaker();
+  const maker = new PictureComposer();
   const first = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   const second = await maker.make(request({ ...mean(3) }), { panels, own: [] }, frameAt(1, 2), ask);
   expect(second.outcomes.a).toBe(first.outcomes.a);
@@ -79,7 +79,7 @@ test('a run that nothing has changed keeps its outcomes as they were', async () 
 
 test('a dragged region draws no line anew; a zoom in passing is drawn coarse, and in full at rest', async () => {
   const { ask, answers } = workers();
-  const maker = new PictureMaker();
+  const maker = new PictureComposer();
   await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   for (const end of [3.1, 3.2, 3.3])
     await maker.make(request(mean(end), true), { panels, own: [] }, frameAt(0, 8), ask);
@@ -94,7 +94,7 @@ test('a dragged region draws no line anew; a zoom in passing is drawn coarse, an
 
 test('an answer that got lost makes everything be told again', async () => {
   const { ask } = workers();
-  const maker = new PictureMaker();
+  const maker = new PictureComposer();
   await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   const lost = async (wanted: RenderRequest): Promise<RenderedRun[]> => {
     await ask(wanted);
@@ -106,7 +106,7 @@ test('an answer that got lost makes everything be told again', async () => {
   const after = await maker.make(request(mean(5)), { panels, own: [] }, frameAt(2, 4), ask);
   // Both the line and the mean had been told to nobody.
   expect(after.traces[0].lines[0].x[0]).toBeGreaterThan(1.9);
-  const anew = await new PictureMaker().make(
+  const anew = await new PictureComposer().make(
     request(mean(5)),
     { panels, own: [] },
     frameAt(2, 4),
@@ -117,10 +117,10 @@ test('an answer that got lost makes everything be told again', async () => {
 
 test('a line that is not known is asked for afresh at once, and never missing', async () => {
   const { ask, asked } = workers();
-  const other = new PictureMaker();
+  const other = new PictureComposer();
   await other.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   // The workers believe that this one knows what they have told the other.
-  const maker = new PictureMaker();
+  const maker = new PictureComposer();
   const withoutAfresh = (wanted: RenderRequest) =>
     ask(asked.length === 1 ? { ...wanted, afresh: false } : wanted);
   const failing = maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), withoutAfresh);
@@ -131,7 +131,7 @@ test('a line that is not known is asked for afresh at once, and never missing', 
 
 test('a line in another unit that stands is brought into the shared one only once', async () => {
   const { ask } = workers();
-  const maker = new PictureMaker();
+  const maker = new PictureComposer();
   const first = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   const second = await maker.make(request(mean(4)), { panels, own: [] }, frameAt(0, 8), ask);
   expect(second.traces[0].lines[1].y).toBe(first.traces[0].lines[1].y);
@@ -145,7 +145,7 @@ test.each([
   ['with nothing to draw', [panelOf('channel:gone')]],
 ])('a run that was hidden for a while comes back whole, %s', async (_, shown) => {
   const { ask } = workers();
-  const maker = new PictureMaker();
+  const maker = new PictureComposer();
   const wanted = request(mean(3));
   const first = await maker.make(wanted, { panels: shown, own: [] }, frameAt(0, 8), ask);
   const hidden = await maker.make(wanted, { panels: shown, own: [] }, frameAt(0, 8), (asked) =>
@@ -159,7 +159,7 @@ test.each([
 
 test('an entry that was removed leaves the outcomes, one that was added comes', async () => {
   const { ask } = workers();
-  const maker = new PictureMaker();
+  const maker = new PictureComposer();
   await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   const without = { ...mean(3), entries: mean(3).entries.slice(0, 1) };
   const removed = await maker.make(request(without), { panels, own: [] }, frameAt(0, 8), ask);

@@ -22,7 +22,7 @@ export interface Picture {
  * Puts together what the workers say into what the bench shows. They leave out what has not changed; should an answer get lost,
  * everything is asked for afresh.
  */
-export class PictureMaker {
+export class PictureComposer {
   private readonly lines = new KnownLines();
   private picture: Picture = { workings: null, frame: null, traces: [], graphs: [], outcomes: {} };
   private afresh = true;

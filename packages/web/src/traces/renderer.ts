@@ -12,7 +12,7 @@ import { setInUnitsOf } from './axes/axisUnits';
 import { type InSight } from '../workings/inSight';
 import { shownTarget } from '../recording/pace/pace';
 import { ownPanels, pageIn, panelsOf, seriesOn, sharedPanels } from './pages/pages';
-import { type Picture, PictureMaker } from './picture';
+import { type Picture, PictureComposer } from './picture';
 import { RenderLoop } from '../ui/renderLoop';
 import { frontRun, recordingRun, shownRuns } from '../runs/runs';
 import { type Documents, type View, showsZero } from '../investigation/state';
@@ -33,7 +33,7 @@ export class Renderer {
     outcomes: {},
   }));
   private readonly loop = new RenderLoop(() => this.timed());
-  private readonly maker = new PictureMaker();
+  private readonly maker = new PictureComposer();
   private extents: { of: unknown[]; extents: Extent[] } = { of: [], extents: [] };
   /** What a picture took lately, in milliseconds, its drawing included. */
   private cost = 0;

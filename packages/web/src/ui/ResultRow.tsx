@@ -1,4 +1,4 @@
-import { type Told, type Unit } from '@heuristor/core';
+import { type DisplayedResult, type Unit } from '@heuristor/core';
 import { Button } from 'react-bootstrap';
 import { ResultText } from './ResultText';
 import { UnitChoice } from './UnitChoice';
@@ -8,7 +8,7 @@ interface Props {
   /** Its key among the results of an entry. */
   resultKey: string;
   isMain: boolean;
-  result: Told;
+  result: DisplayedResult;
   /** The unit it is shown in, and whether somebody chose that one. */
   unit: Unit;
   isUnitChosen: boolean;

@@ -1,10 +1,17 @@
-import { type Told, type Unit, grouped, printedUnit, readableUnitOf, toldIn } from '@heuristor/core';
+import {
+  type DisplayedResult,
+  type Unit,
+  grouped,
+  printedUnit,
+  readableUnitOf,
+  resultInUnit,
+} from '@heuristor/core';
 import { type ReactNode } from 'react';
 import { UnitText } from './UnitText';
 import { writeResult } from './numberText';
 
 interface Props {
-  result: Told;
+  result: DisplayedResult;
   /** The unit it is told in; one that reads well where nothing is said. */
   unit?: Unit;
   /** What stands in the place of the unit. */
@@ -13,7 +20,7 @@ interface Props {
 
 /** A result as a physicist writes it, with its unit. Every digit, in the unit it was worked out in, is in the title. */
 export function ResultText({ result, unit: wanted, inPlaceOfUnit }: Props) {
-  const { value, halfWidth, roundTo, unit } = toldIn(result, wanted ?? readableUnitOf(result));
+  const { value, halfWidth, roundTo, unit } = resultInUnit(result, wanted ?? readableUnitOf(result));
   const written = writeResult(value, halfWidth ?? roundTo);
   const pair = halfWidth !== null && written.uncertainty !== null;
   const body = pair

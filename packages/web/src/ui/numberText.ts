@@ -1,11 +1,11 @@
 import {
-  type Told,
+  type DisplayedResult,
   type WrittenResult,
   grouped,
   printedUnit,
   raised,
   resultText as plainResult,
-  toldIn,
+  resultInUnit,
   unitShown,
   writeResult as plainWritten,
 } from '@heuristor/core';
@@ -57,8 +57,8 @@ export const fineText = (value: number): string => {
 };
 
 /** A result as one line with its unit, in that which was chosen for it or which reads well. */
-export function resultWithUnit(result: Told, chosen: string | undefined): string {
-  const { value, halfWidth, roundTo, unit } = toldIn(result, unitShown(result, chosen));
+export function resultWithUnit(result: DisplayedResult, chosen: string | undefined): string {
+  const { value, halfWidth, roundTo, unit } = resultInUnit(result, unitShown(result, chosen));
   const body =
     halfWidth === null && roundTo !== null
       ? lineOf(writeResult(value, roundTo))

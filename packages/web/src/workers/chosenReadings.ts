@@ -14,7 +14,7 @@ import {
   readIn,
   valuesAtTimesOf,
 } from '@heuristor/core';
-import { type ChosenReadings, type Stretch } from './protocol';
+import { type ChosenReadings, type AxisInterval } from './protocol';
 
 /**
  * The readings behind a series that lie in a stretch of an axis: those of the channel that it comes from.
@@ -24,7 +24,7 @@ export function readingsIn(
   evaluator: Evaluator,
   workings: WorkingsDocument,
   reference: SeriesRef,
-  { along, unit, ...told }: Stretch,
+  { along, unit, ...told }: AxisInterval,
 ): ChosenReadings | null {
   const series = orRefusal(() => evaluator.series(workings, reference));
   if (series instanceof Refusal || series.noise === null) return null;
@@ -51,12 +51,12 @@ export function readingsIn(
   return { channel, ranges: rangesOf(inside), total };
 }
 
-/** The readings in a stretch of time that stand off from their neighbours. */
+/** The outliers in an interval of time: readings that differ from their neighbours. */
 export function outliersIn(
   evaluator: Evaluator,
   workings: WorkingsDocument,
   reference: SeriesRef,
-  stretch: Stretch,
+  stretch: AxisInterval,
   rule: HampelRule,
 ): ChosenReadings | null {
   const chosen = readingsIn(evaluator, workings, reference, stretch);

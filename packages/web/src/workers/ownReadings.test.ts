@@ -9,7 +9,7 @@ import { isWithin, nearPoint, readingsWithin } from './nearPoint';
 import { type RenderRequest } from './protocol';
 import { renderRun } from '../drawing/renderRun';
 import { tablePart, tableRow, tableShape, tableText } from './tableRows';
-import { Told } from '../drawing/told';
+import { LastSent } from '../drawing/lastSent';
 
 const workings: WorkingsDocument = {
   ...emptyWorkings,
@@ -49,7 +49,7 @@ describe('graphs of their own', () => {
   };
   const drawn = (values?: Float64Array, unit = 'm') => {
     const run = stored(runOf(unit, ['x'], { unit }), [values ?? swing(count)]);
-    const told = new Told();
+    const told = new LastSent();
     return { rendered: renderRun(run, request, told), run, told };
   };
 

@@ -7,7 +7,7 @@ import {
   type TriedRelation,
   type Unit,
 } from '@heuristor/core';
-import { type Sought } from './sought';
+import { type VisibleEntries } from './visibleEntries';
 
 /** One number on its way to the screen: plain, without what only the core can ask of it. */
 export interface ShownResult extends ShownQuantity {
@@ -159,7 +159,7 @@ export interface RenderRequest {
   /** True while a hand moves something: what can wait is left out. */
   moving: boolean;
   /** The entries that are worked out now; null is all of them. What is drawn comes with it. */
-  sought: Sought | null;
+  sought: VisibleEntries | null;
   /** What was said of runs, by their ids. */
   conditions: Readonly<Record<string, readonly Condition[]>>;
   /** The run whose fitted curves are drawn also while a hand moves. */
@@ -210,7 +210,7 @@ export interface CursorReading {
 }
 
 /** A stretch of an axis. */
-export interface Stretch {
+export interface AxisInterval {
   /** UCUM code of the unit in which its ends are told, where that is not the one of each run. */
   unit?: string;
   along: SeriesRef;

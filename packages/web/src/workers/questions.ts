@@ -14,7 +14,7 @@ import { readAt, steppedFrom } from './atCursor';
 import { outliersIn, readingsIn } from './chosenReadings';
 import { exportColumns } from './exportColumns';
 import { nearPoint, readingsWithin } from './nearPoint';
-import { type CursorQuestion, type Outline, type PointQuestion, type Stretch } from './protocol';
+import { type CursorQuestion, type Outline, type PointQuestion, type AxisInterval } from './protocol';
 import { extentOf } from '../drawing/renderRun';
 import { type RunEvent, momentsIn } from './runEvents';
 import { seenOf } from './seen';
@@ -64,11 +64,13 @@ export const questions = {
   /** When something happens, on the abscissa as the run lies now. */
   moments: ({ evaluator }: HeldRun, { workings, event }: OnSheet & { event: RunEvent }) =>
     momentsIn(evaluator, workings, event),
-  readingsIn: ({ evaluator }: HeldRun, { workings, reference, stretch }: OfSeries & { stretch: Stretch }) =>
-    readingsIn(evaluator, workings, reference, stretch),
+  readingsIn: (
+    { evaluator }: HeldRun,
+    { workings, reference, stretch }: OfSeries & { stretch: AxisInterval },
+  ) => readingsIn(evaluator, workings, reference, stretch),
   outliersIn: (
     { evaluator }: HeldRun,
-    { workings, reference, stretch, rule }: OfSeries & { stretch: Stretch; rule: HampelRule },
+    { workings, reference, stretch, rule }: OfSeries & { stretch: AxisInterval; rule: HampelRule },
   ) => outliersIn(evaluator, workings, reference, stretch, rule),
   /** When the point was read that stands nearest to a place; null where none is near. */
   nearPoint: ({ evaluator }: HeldRun, { workings, question }: OnSheet & { question: PointQuestion }) =>

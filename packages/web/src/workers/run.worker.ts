@@ -4,15 +4,15 @@ import { type RenderedRun } from './protocol';
 import { type RunWorker } from './runWorker';
 import { answersOf } from './questions';
 import { renderRun } from '../drawing/renderRun';
-import { Told } from '../drawing/told';
+import { LastSent } from '../drawing/lastSent';
 
 const store = new HeldRuns();
-const told = new Map<string, Told>();
+const told = new Map<string, LastSent>();
 
 const api: RunWorker = {
   put(run, readings) {
     store.put(run, readings);
-    told.set(run.id, new Told());
+    told.set(run.id, new LastSent());
   },
   append: (parts) => store.appendAll(parts),
   drop(runId) {
@@ -22,7 +22,7 @@ const api: RunWorker = {
   render(runIds, request) {
     const rendered = runIds.flatMap((id): RenderedRun[] => {
       const evaluator = store.evaluator(id);
-      return evaluator === null ? [] : [renderRun(evaluator, request, told.get(id) ?? new Told())];
+      return evaluator === null ? [] : [renderRun(evaluator, request, told.get(id) ?? new LastSent())];
     });
     // Handed over rather than copied; curves belong to outcomes that are kept, so they are copied.
     const buffers = rendered.flatMap(({ traces, residuals, graphs }) =>

@@ -1,14 +1,14 @@
-import { type Sought } from '../workers/sought';
+import { type VisibleEntries } from '../workers/visibleEntries';
 
 /**
  * What of the workings is on the screen. While a hand moves something, only this follows it; what has been scrolled away is
  * worked out once the hand pauses.
  */
 export class InSight {
-  private readonly shown = new Map<object, Sought>();
+  private readonly shown = new Map<object, VisibleEntries>();
 
   /** @param by whoever shows it, and hides it later */
-  show(by: object, sought: Partial<Sought>): void {
+  show(by: object, sought: Partial<VisibleEntries>): void {
     this.shown.set(by, { everywhere: [], inFront: [], ...sought });
   }
 
@@ -16,7 +16,7 @@ export class InSight {
     this.shown.delete(by);
   }
 
-  get sought(): Sought {
+  get sought(): VisibleEntries {
     const all = [...this.shown.values()];
     return {
       everywhere: [...new Set(all.flatMap(({ everywhere }) => everywhere))],

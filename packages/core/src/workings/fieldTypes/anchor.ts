@@ -15,7 +15,7 @@ export const anchor = defineFieldType<AnchorShape, Anchor | null>({
   usual: ({ usual }) => usual,
   speaksOf: (value) => (value === null ? {} : { anchors: [value] }),
   withReferences: (value, map) => (value === null ? null : { ...value, of: map.series(value.of) }),
-  toldOf: (value) => (value !== null && hasLevel(value) ? value.of : null),
+  weightedQuantity: (value) => (value !== null && hasLevel(value) ? value.of : null),
   inUnits: (value, _field, { read }) =>
     value === null ? undefined : { ...value, level: read(value.level, false) },
 });

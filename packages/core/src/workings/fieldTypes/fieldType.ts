@@ -57,7 +57,7 @@ export interface FieldType<Shape, Value> {
   /** The same value with other references; absent where it has none. */
   withReferences?(value: Value, map: ReferenceMap): Value;
   /** The series in whose unit it is told; absent where it is told in none. */
-  toldOf?(value: Value, field: Shape, values: Readonly<Record<string, unknown>>): SeriesRef | null;
+  weightedQuantity?(value: Value, field: Shape, values: Readonly<Record<string, unknown>>): SeriesRef | null;
   /** The same value in the units of a run; what is undefined stands as it is. */
   inUnits?(value: Value, field: Shape, units: UnitsHere): Value | undefined;
 }

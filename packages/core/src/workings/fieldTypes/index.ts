@@ -4,7 +4,7 @@ import { flag } from './flag';
 import { formula } from './formula';
 import { integer } from './integer';
 import { number } from './number';
-import { ownStretches } from './ownStretches';
+import { ownIntervals } from './ownIntervals';
 import { parameters } from './parameters';
 import { region } from './region';
 import { regions } from './regions';
@@ -26,5 +26,5 @@ export const fieldTypes = {
   formula,
   parameters,
   anchor,
-  ownStretches,
+  ownIntervals,
 } as const;

@@ -28,6 +28,6 @@ export const widthField = (label: string) =>
 
 export const number = defineFieldType<NumberShape, number>({
   usual: ({ usual }) => usual,
-  toldOf: (_value, { inUnitOf }, values) => seriesNamedBy(inUnitOf, values),
+  weightedQuantity: (_value, { inUnitOf }, values) => seriesNamedBy(inUnitOf, values),
   inUnits: (value, { isWidth = false }, { read }) => read(value, isWidth),
 });

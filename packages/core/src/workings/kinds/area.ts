@@ -2,8 +2,8 @@ import { Refusal } from '../../refusal';
 import { type Area, areaAlongPath, areaBetween } from '../../calculus/area';
 import { atTimesOf } from '../../series/atTimesOf';
 import { type Series, valuesAtTimesOf } from '../../series/series';
-import { type Told } from '../../calculus/cycles';
-import { type Stretch, addStretches, sumOfStretches } from '../../series/noisePath';
+import { type WeightedValue } from '../../calculus/cycles';
+import { type WeightSpan, addSpans, sumOfSpans } from '../../series/noisePath';
 import { multiplyUnits } from '../../units/unit';
 import { baselineFields, baselineWords, idleOfBaseline, levelUnder, scaleNote } from '../baseline';
 import { axisField, regionField, seriesField } from '../fields';
@@ -107,12 +107,16 @@ function workingOfArea(
   };
 }
 
-const totalOf = ({ weights }: Stretch) => weights.reduce((sum, weight) => sum + weight, 0);
+const totalOf = ({ weights }: WeightSpan) => weights.reduce((sum, weight) => sum + weight, 0);
 
 /** The area is linear in the values: all of them together move it by its width. */
-function fromLevel(areaUnder: (values: Float64Array) => Area, values: Float64Array, level: Told): Area {
+function fromLevel(
+  areaUnder: (values: Float64Array) => Area,
+  values: Float64Array,
+  level: WeightedValue,
+): Area {
   const found = aboveBase(areaUnder, areaUnder(values), values, () => level.value);
-  return { ...found, byValues: addStretches(found.byValues, level.weights, -totalOf(found.byValues)) };
+  return { ...found, byValues: addSpans(found.byValues, level.weights, -totalOf(found.byValues)) };
 }
 
 /** The same area above something else than zero. Readings are taken from it one by one, so that no digits get lost. */
@@ -167,13 +171,13 @@ function fromLineBetweenEnds(
       byX[a - first] -= (weight * rise * (share - 1)) / length;
       byX[b - first] += (weight * rise * share) / length;
     });
-  const atEnds = (place: number, weight: number): Stretch => ({
+  const atEnds = (place: number, weight: number): WeightSpan => ({
     first: place,
     weights: Float64Array.of(weight),
   });
   return {
     ...found,
-    byValues: sumOfStretches([
+    byValues: sumOfSpans([
       [found.byValues, 1],
       [atEnds(a, byA), 1],
       [atEnds(b, byB), 1],

@@ -1,7 +1,7 @@
 import { intervalUnit } from '../../units/temperature';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
-import { addStretches, scaledStretch } from '../../series/noisePath';
+import { addSpans, scaledSpan } from '../../series/noisePath';
 import { divideUnits } from '../../units/unit';
 import { numberField, seriesField } from '../fields';
 import { defineKind } from '../kind';
@@ -30,7 +30,7 @@ export const change = defineKind({
       throw new Refusal('Both moments are the same one. Choose two, so that there is a change between them.');
     const series = context.series(of);
     const [first, second] = [momentAt(series, from), momentAt(series, to)];
-    const weights = addStretches(second.weights, first.weights, -1);
+    const weights = addSpans(second.weights, first.weights, -1);
     const difference = second.value - first.value;
     const duration = to - from;
     return {
@@ -50,7 +50,7 @@ export const change = defineKind({
             quantity: weighed(
               difference / duration,
               divideUnits(series.unit, series.timeUnit),
-              [[series, scaledStretch(weights, 1 / duration)]],
+              [[series, scaledSpan(weights, 1 / duration)]],
               noiseReach,
             ),
             roundTo: null,

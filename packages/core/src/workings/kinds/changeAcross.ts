@@ -1,6 +1,6 @@
 import { intervalUnit } from '../../units/temperature';
 import { exactly } from '../../results/quantity';
-import { addStretches, scaledStretch } from '../../series/noisePath';
+import { addSpans, scaledSpan } from '../../series/noisePath';
 import { countOf, timeAt } from '../../series/sampling';
 import { divideUnits } from '../../units/unit';
 import { regionField, seriesField } from '../fields';
@@ -36,7 +36,7 @@ export const changeAcross = defineKind({
         ? [Math.max(region.start, timeAt(sampling, 0)), Math.min(region.end, last)]
         : [x[0], x[x.length - 1]];
     const [a, b] = [momentAt(series, from), momentAt(series, to)];
-    const weights = addStretches(b.weights, a.weights, -1);
+    const weights = addSpans(b.weights, a.weights, -1);
     const [low, high] = inTime ? rangeIn(series, region) : [first, past];
     const spread = { first: low, past: high };
     const told = (
@@ -49,7 +49,7 @@ export const changeAcross = defineKind({
     ) => ({
       key,
       name,
-      quantity: weighed(value, inUnit, [[series, scaledStretch(weights, factor)]], spread),
+      quantity: weighed(value, inUnit, [[series, scaledSpan(weights, factor)]], spread),
       roundTo: null,
       main,
     });

@@ -66,7 +66,7 @@ export const constant = defineKind({
               plain('count', 'repeats', mean.count, [], 1),
             ]),
       ],
-      notes: shift === 0 ? [] : ['Slid from its value, to see what follows; put it back for the result.'],
+      notes: shift === 0 ? [] : ['Changed by the slider. Reset before quoting results.'],
       fitted: null,
     };
   },

@@ -1,4 +1,4 @@
-import { type Told, crossingAt, differenceOf } from '../../calculus/cycles';
+import { type WeightedValue, crossingAt, differenceOf } from '../../calculus/cycles';
 import { crossingsOf } from '../../calculus/crossings';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
@@ -7,7 +7,7 @@ import { printedUnit } from '../../units/unit';
 import { choiceField, levelField, regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { rangeIn, reachNote } from '../selection';
-import { toldOf } from '../told';
+import { weightedQuantity } from '../weightedValues';
 import { unitWords } from '../unitWords';
 import { withWorkings, workingBy } from '../working';
 
@@ -41,7 +41,7 @@ export const crossings = defineKind({
     const region = context.region(regionId);
     const [first, past] = rangeIn(series, region);
     const ways = direction === 'both' ? (['rise', 'fall'] as const) : ([direction] as const);
-    const found: Told[] = ways
+    const found: WeightedValue[] = ways
       .flatMap((way) => [...crossingsOf(series, level, way, first, past)])
       .sort((a, b) => a - b)
       .map((moment) => crossingAt(series, level, moment, first, past));
@@ -49,7 +49,7 @@ export const crossings = defineKind({
       throw new Refusal(
         `${series.symbol} does not go through ${shown(level)}${spaced(printedUnit(series.unit))} here. Type another level, or move the region.`,
       );
-    const told = toldOf(series, first, past);
+    const told = weightedQuantity(series, first, past);
     const start = region?.along === 't' ? region.start : timeAt(series.sampling, first);
     const [one, last] = [found[0], found[found.length - 1]];
     const at = (value: number) => ({ value, unit: series.timeUnit });

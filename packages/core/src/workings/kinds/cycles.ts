@@ -1,10 +1,10 @@
 import { log, square } from '../../elementary';
 import { intervalUnit } from '../../units/temperature';
-import { type Cycles, type Told, differenceOf } from '../../calculus/cycles';
+import { type Cycles, type WeightedValue, differenceOf } from '../../calculus/cycles';
 import { swingsOf } from '../../calculus/swings';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
-import { addStretches, scaledStretch } from '../../series/noisePath';
+import { addSpans, scaledSpan } from '../../series/noisePath';
 import { type Series } from '../../series/series';
 import { describe } from '../../statistics/describe';
 import { type Unit, divideUnits } from '../../units/unit';
@@ -12,7 +12,7 @@ import { regionField, seriesField } from '../fields';
 import { type RegionBounds, defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
-import { meanTold, toldOf } from '../told';
+import { meanWeightedValue, weightedQuantity } from '../weightedValues';
 import { symbolOf, texPart, withWorkings, workingBy } from '../working';
 
 /** How far beyond its region it looks for what tells a crossing, and for a crossing itself, as shares of the region's length. */
@@ -27,7 +27,7 @@ const widened = (region: RegionBounds, share: number): RegionBounds => ({
 
 /** The cycles that lie in a region. */
 function within({ starts, amplitudes }: Cycles, { start, end }: RegionBounds): Cycles {
-  const isIn = ({ value }: Told) => value >= start && value <= end;
+  const isIn = ({ value }: WeightedValue) => value >= start && value <= end;
   return {
     starts: starts.filter(isIn),
     amplitudes: amplitudes.filter((_, i) => isIn(starts[i]) && isIn(starts[i + 1])),
@@ -61,7 +61,7 @@ export const cycles = defineKind({
       throw new Refusal(
         'No whole cycle lies in this region: it has to rise through its middle twice. Make the region longer.',
       );
-    const told = toldOf(series, first, past);
+    const told = weightedQuantity(series, first, past);
     const periods = starts.slice(1).map(({ value }, i) => value - starts[i].value);
     const period = differenceOf(starts[count], starts[0], count);
     const spread = count > 1 ? describe(Float64Array.from(periods)).standardDeviation : null;
@@ -84,7 +84,9 @@ export const cycles = defineKind({
               ]),
           ...(amplitudes.length === 0
             ? []
-            : [told('amplitude', 'mean amplitude', meanTold(amplitudes), intervalUnit(series.unit))]),
+            : [
+                told('amplitude', 'mean amplitude', meanWeightedValue(amplitudes), intervalUnit(series.unit)),
+              ]),
           ...decrementOf(amplitudes, told),
           { key: 'count', name: 'cycles', quantity: exactly(count, []), roundTo: 1, main: false },
         ],
@@ -98,12 +100,12 @@ export const cycles = defineKind({
 
 function workingsOfCycles(
   { timeUnit, unit, symbol }: Series,
-  starts: readonly Told[],
-  amplitudes: readonly Told[],
+  starts: readonly WeightedValue[],
+  amplitudes: readonly WeightedValue[],
 ) {
   const n = { value: starts.length - 1, unit: [] };
-  const at = ({ value }: Told) => ({ value, unit: timeUnit });
-  const high = ({ value }: Told) => ({ value, unit: intervalUnit(unit) });
+  const at = ({ value }: WeightedValue) => ({ value, unit: timeUnit });
+  const high = ({ value }: WeightedValue) => ({ value, unit: intervalUnit(unit) });
   const [first, last] = [starts[0], starts[starts.length - 1]];
   const period = { value: (last.value - first.value) / n.value, unit: timeUnit };
   return {
@@ -122,25 +124,21 @@ function workingsOfCycles(
   };
 }
 
-const inverse = ({ value, weights }: Told): Told => ({
+const inverse = ({ value, weights }: WeightedValue): WeightedValue => ({
   value: 1 / value,
-  weights: scaledStretch(weights, -1 / square(value)),
+  weights: scaledSpan(weights, -1 / square(value)),
 });
 
 function decrementOf(
-  amplitudes: readonly Told[],
-  told: (key: string, name: string, found: Told, unit: Unit) => NamedResult,
+  amplitudes: readonly WeightedValue[],
+  told: (key: string, name: string, found: WeightedValue, unit: Unit) => NamedResult,
 ): NamedResult[] {
   const steps = amplitudes.length - 1;
   if (steps < 1) return [];
   const [first, last] = [amplitudes[0], amplitudes[steps]];
   if (!(first.value > 0 && last.value > 0)) return [];
-  const weights = scaledStretch(
-    addStretches(
-      scaledStretch(first.weights, 1 / first.value),
-      scaledStretch(last.weights, 1 / last.value),
-      -1,
-    ),
+  const weights = scaledSpan(
+    addSpans(scaledSpan(first.weights, 1 / first.value), scaledSpan(last.weights, 1 / last.value), -1),
     1 / steps,
   );
   return [

@@ -1,7 +1,7 @@
-import { type Told } from '../../calculus/cycles';
+import { type WeightedValue } from '../../calculus/cycles';
 import { type Turn, turnsOf } from '../../calculus/turns';
 import { Refusal } from '../../refusal';
-import { type NoisePath, addStretches, scaledStretch, sumOfStretches } from '../../series/noisePath';
+import { type NoisePath, addSpans, scaledSpan, sumOfSpans } from '../../series/noisePath';
 import { timed } from '../../series/sampling';
 import { type Series, pathsOf, windowedBehind, withEffect } from '../../series/series';
 import { intervalUnit } from '../../units/temperature';
@@ -54,7 +54,7 @@ export const envelope = defineKind({
 
 interface Point {
   at: number;
-  told: Told;
+  told: WeightedValue;
 }
 
 const sideOf = (turns: readonly Turn[], side: 'peaks' | 'troughs'): Point[] =>
@@ -74,10 +74,10 @@ function amplitudesOf(turns: readonly Turn[]): Point[] {
       told: {
         value: sign * (value.value - middle),
         weights: [
-          scaledStretch(value.weights, sign),
-          scaledStretch(before.value.weights, -sign * (1 - share)),
-          scaledStretch(after.value.weights, -sign * share),
-        ].reduce((sum, one) => addStretches(sum, one)),
+          scaledSpan(value.weights, sign),
+          scaledSpan(before.value.weights, -sign * (1 - share)),
+          scaledSpan(after.value.weights, -sign * share),
+        ].reduce((sum, one) => addSpans(sum, one)),
       },
     };
   });
@@ -91,7 +91,7 @@ function seriesThrough(series: Series, symbol: string, points: readonly Point[],
     row: (i) => path.spread(points[i].told.weights),
     isOrdinary: () => false,
     spread: ({ first, weights }) => {
-      const sum = sumOfStretches(
+      const sum = sumOfSpans(
         [...weights.keys()]
           .filter((i) => weights[i] !== 0)
           .map((i) => [points[first + i].told.weights, weights[i]]),

@@ -1,5 +1,5 @@
 import { intervalUnit } from '../../units/temperature';
-import { type Told, differenceOf } from '../../calculus/cycles';
+import { type WeightedValue, differenceOf } from '../../calculus/cycles';
 import { type Turn, turnsOf } from '../../calculus/turns';
 import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
@@ -8,7 +8,7 @@ import { regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
-import { meanTold, toldOf } from '../told';
+import { meanWeightedValue, weightedQuantity } from '../weightedValues';
 import { symbolOf, withWorkings, workingBy } from '../working';
 
 /**
@@ -32,10 +32,10 @@ export const peaks = defineKind({
       throw new Refusal(
         `${series.symbol} has no peak and no trough here that stands out of what is on both sides of it. Make the region longer.`,
       );
-    const told = toldOf(series, first, past);
+    const told = weightedQuantity(series, first, past);
     const tops = turns.filter(({ kind }) => kind === 'peak');
     const bottoms = turns.filter(({ kind }) => kind === 'trough');
-    const sigma = (one: Told) => told('', '', one, series.unit).quantity.standardUncertainty ?? 0;
+    const sigma = (one: WeightedValue) => told('', '', one, series.unit).quantity.standardUncertainty ?? 0;
     const highest = extreme(tops, 1, sigma);
     const lowest = extreme(bottoms, -1, sigma);
     const isPeakMain = highest !== undefined;
@@ -100,11 +100,11 @@ export const peaks = defineKind({
 function workingsOfPeaks(
   { symbol, unit, timeUnit }: Series,
   tops: readonly Turn[],
-  height: Told | null,
-  depth: Told | null,
+  height: WeightedValue | null,
+  depth: WeightedValue | null,
 ) {
   const at = ({ time: { value } }: Turn) => ({ value, unit: timeUnit });
-  const high = (told: Told | null) => ({ value: told?.value ?? NaN, unit });
+  const high = (told: WeightedValue | null) => ({ value: told?.value ?? NaN, unit });
   const letters = {
     p: `\\overline{${symbolOf(symbol, '\\max')}}`,
     q: `\\overline{${symbolOf(symbol, '\\min')}}`,
@@ -121,8 +121,8 @@ function workingsOfPeaks(
 }
 
 interface Extreme {
-  value: Told;
-  time: Told;
+  value: WeightedValue;
+  time: WeightedValue;
   /** How many are as high within their uncertainties. */
   count: number;
 }
@@ -134,7 +134,11 @@ const clearly = 3;
  * The highest or lowest turn. Of turns that are equally high within their uncertainties noise would choose the one that it raised
  * most, so their mean is taken.
  */
-function extreme(all: readonly Turn[], sign: 1 | -1, sigma: (one: Told) => number): Extreme | undefined {
+function extreme(
+  all: readonly Turn[],
+  sign: 1 | -1,
+  sigma: (one: WeightedValue) => number,
+): Extreme | undefined {
   const [first, ...others] = all;
   if (first === undefined) return undefined;
   const best = others.reduce(
@@ -145,7 +149,7 @@ function extreme(all: readonly Turn[], sign: 1 | -1, sigma: (one: Told) => numbe
     ({ value }) =>
       Math.abs(best.value.value - value.value) <= clearly * Math.hypot(sigma(best.value), sigma(value)),
   );
-  return { value: meanTold(equal.map(({ value }) => value)), time: best.time, count: equal.length };
+  return { value: meanWeightedValue(equal.map(({ value }) => value)), time: best.time, count: equal.length };
 }
 
 const equalNote = (found: Extreme | undefined, what: string, high: string): string[] =>
@@ -155,5 +159,5 @@ const equalNote = (found: Extreme | undefined, what: string, high: string): stri
         `${found.count} ${what} are equally ${high} within their uncertainties; what stands here is their mean.`,
       ];
 
-const meanOf = (all: readonly Turn[]): Told | null =>
-  all.length === 0 ? null : meanTold(all.map(({ value }) => value));
+const meanOf = (all: readonly Turn[]): WeightedValue | null =>
+  all.length === 0 ? null : meanWeightedValue(all.map(({ value }) => value));

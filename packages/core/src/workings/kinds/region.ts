@@ -10,7 +10,7 @@ import {
   axisField,
   later,
   levelField,
-  ownStretchesField,
+  ownIntervalsField,
   textField,
 } from '../fields';
 import { anchorWords } from '../anchorWords';
@@ -34,7 +34,7 @@ export const region = defineKind({
     from: later(anchorField('Begins when')),
     until: later(anchorField('Ends when')),
     cyclesOf: later(anySeriesField('Whole cycles of', 'nothing, as it is marked')),
-    own: later(ownStretchesField('In one run alone', 'along')),
+    own: later(ownIntervalsField('In one run alone', 'along')),
   },
   idle: ({ along }) => (along === 't' ? [] : ['from', 'until', 'cyclesOf']),
   sentence: ({ name, from, until, cyclesOf, along, toldIn }, nameOf) => {

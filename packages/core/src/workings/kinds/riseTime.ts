@@ -1,14 +1,14 @@
 import { intervalUnit } from '../../units/temperature';
 import { localPolynomialWeights } from '../../calculus/localPolynomial';
-import { type Told, crossingAt } from '../../calculus/cycles';
+import { type WeightedValue, crossingAt } from '../../calculus/cycles';
 import { Refusal } from '../../refusal';
-import { addStretches, scaledStretch, stretchAt } from '../../series/noisePath';
+import { addSpans, scaledSpan, spanAt } from '../../series/noisePath';
 import { indexAtOrAfter, timeAt } from '../../series/sampling';
 import { type Series } from '../../series/series';
 import { choiceField, regionField, seriesField } from '../fields';
 import { defineKind } from '../kind';
 import { reachNote, select } from '../selection';
-import { toldOf } from '../told';
+import { weightedQuantity } from '../weightedValues';
 import { meanOfSymbol, withWorkings, workingBy } from '../working';
 
 /** The levels of a step are told by this share of the region at either end. */
@@ -52,11 +52,11 @@ export const riseTime = defineKind({
       throw new Refusal('There is no step here: it ends where it begins. Mark a region across the step.');
     const share = Number(shares) / 100;
     const [low, high] = [share, 1 - share].map((part) => reached(series, indices, base, top, part));
-    const rise: Told = {
+    const rise: WeightedValue = {
       value: high.value - low.value,
-      weights: addStretches(high.weights, low.weights, -1),
+      weights: addSpans(high.weights, low.weights, -1),
     };
-    const told = toldOf(series, indices[0], indices[indices.length - 1] + 1);
+    const told = weightedQuantity(series, indices[0], indices[indices.length - 1] + 1);
     return {
       kind: 'results',
       results: withWorkings(
@@ -67,7 +67,7 @@ export const riseTime = defineKind({
           told(
             'step',
             'height of the step',
-            { value: height, weights: addStretches(top.weights, base.weights, -1) },
+            { value: height, weights: addSpans(top.weights, base.weights, -1) },
             intervalUnit(series.unit),
           ),
         ],
@@ -100,9 +100,9 @@ export const riseTime = defineKind({
   },
 });
 
-const meanAt = ({ values }: Series, indices: Int32Array): Told => ({
+const meanAt = ({ values }: Series, indices: Int32Array): WeightedValue => ({
   value: indices.reduce((sum, i) => sum + values[i], 0) / indices.length,
-  weights: stretchAt(indices, new Float64Array(indices.length).fill(1 / indices.length)),
+  weights: spanAt(indices, new Float64Array(indices.length).fill(1 / indices.length)),
 });
 
 /** A share of a step is looked for among readings that lie within this share of its height from it, or a little more. */
@@ -114,7 +114,13 @@ const rounds = 4;
  * When a share of the step is reached, seen from its middle: where the parabola through the readings about that moment meets the
  * level. They are chosen by time, since those that are chosen by what they read would be those that noise has thrown there.
  */
-function reached(series: Series, indices: Int32Array, base: Told, top: Told, share: number): Told {
+function reached(
+  series: Series,
+  indices: Int32Array,
+  base: WeightedValue,
+  top: WeightedValue,
+  share: number,
+): WeightedValue {
   const { values, sampling } = series;
   const height = top.value - base.value;
   const level = base.value + share * height;
@@ -150,7 +156,7 @@ function reached(series: Series, indices: Int32Array, base: Told, top: Told, sha
   const halfTime = Math.abs(at - timeAt(sampling, indices[middle]));
   const pace = halfTime > 0 ? (sign * Math.abs(0.5 - share) * Math.abs(height)) / halfTime : slope;
   slope = sign * slope > 0.2 * Math.abs(pace) ? slope : pace;
-  let crossing: Told | null = null;
+  let crossing: WeightedValue | null = null;
   for (let round = 0; round < rounds; round++) {
     const reach = (near * Math.abs(height)) / Math.abs(slope);
     const some = present(series, indices, at - reach, at + reach);
@@ -165,7 +171,7 @@ function reached(series: Series, indices: Int32Array, base: Told, top: Told, sha
     const step = -off.value / rate.value;
     if (Math.abs(step) > reach) break;
     slope = rate.value;
-    crossing = { value: at + step, weights: scaledStretch(stretchAt(some, off.weights), -1 / rate.value) };
+    crossing = { value: at + step, weights: scaledSpan(spanAt(some, off.weights), -1 / rate.value) };
     at += step;
   }
   if (crossing === null) {
@@ -182,9 +188,9 @@ function reached(series: Series, indices: Int32Array, base: Told, top: Told, sha
   // The level itself hangs on the readings at both ends: it comes later by so much over the slope.
   return {
     value: crossing.value,
-    weights: addStretches(
-      addStretches(crossing.weights, scaledStretch(base.weights, (1 - share) / slope)),
-      scaledStretch(top.weights, share / slope),
+    weights: addSpans(
+      addSpans(crossing.weights, scaledSpan(base.weights, (1 - share) / slope)),
+      scaledSpan(top.weights, share / slope),
     ),
   };
 }

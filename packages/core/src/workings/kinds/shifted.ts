@@ -1,7 +1,7 @@
-import { type Told } from '../../calculus/cycles';
+import { type WeightedValue } from '../../calculus/cycles';
 import { eventIn } from '../../calculus/events';
 import { Refusal } from '../../refusal';
-import { type Stretch } from '../../series/noisePath';
+import { type WeightSpan } from '../../series/noisePath';
 import { type Series } from '../../series/series';
 import { intervalUnit } from '../../units/temperature';
 import { anchorField, axisField, choiceField, later, levelField, numberField, regionField } from '../fields';
@@ -12,7 +12,7 @@ import { momentAt } from '../moment';
 import { movedBy, movedSeries } from '../movedSeries';
 import { unitWords } from '../unitWords';
 
-const none: Stretch = { first: 0, weights: new Float64Array(0) };
+const none: WeightSpan = { first: 0, weights: new Float64Array(0) };
 const shown = (value: number) => String(Number(value.toPrecision(5))).replace('-', '−');
 
 /** A series moved and stretched: less a number, less its own mean where nothing happens, or counted from an event. */
@@ -56,7 +56,7 @@ export const shifted = defineKind({
     if (factor === 0) throw new Refusal('Times 0 leaves nothing. Type another factor.');
     const series = context.series(of, when === null ? undefined : context.series(when.of));
     const { told, from } = takenOff();
-    function takenOff(): { told: Told; from: Series } {
+    function takenOff(): { told: WeightedValue; from: Series } {
       if (less === 'mean') return { told: meanIn(series, meanOf, context), from: series };
       if (less === 'number') return { told: { value: number, weights: none }, from: series };
       if (when === null) throw new Refusal('Choose the event from which it is counted.');

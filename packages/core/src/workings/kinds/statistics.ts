@@ -13,7 +13,7 @@ import {
   merged,
   withShared,
 } from '../../results/quantity';
-import { type Stretch, stretchAt } from '../../series/noisePath';
+import { type WeightSpan, spanAt } from '../../series/noisePath';
 import { intervalOf } from '../../series/sampling';
 import { type Series } from '../../series/series';
 import { regionField, seriesField } from '../fields';
@@ -219,8 +219,8 @@ function meanByReadings(series: Series, selection: Picked, mean: number, spread:
   const { noise, unit, timeUnit, repeats = false } = series;
   if (repeats) return meanOfRepeats(series, selection, mean, spread);
   /** Each reading moves the mean by as much, all of them together by so much. */
-  const evenly = (total: number): Stretch =>
-    stretchAt(indices, new Float64Array(count).fill(total / Math.sqrt(count)));
+  const evenly = (total: number): WeightSpan =>
+    spanAt(indices, new Float64Array(count).fill(total / Math.sqrt(count)));
   if (noise !== null && timeUnit.length > 0) {
     const isPlain = noise.independent && series.further === undefined;
     const step = isPlain && spread !== null ? stepNear(series, y, spread) : 0;
@@ -256,7 +256,7 @@ function meanByReadings(series: Series, selection: Picked, mean: number, spread:
       }
     }
     const { standardDeviation, degreesOfFreedom } = noise.root.level.between(first, past);
-    const weights = () => stretchAt(indices, new Float64Array(count).fill(1 / count));
+    const weights = () => spanAt(indices, new Float64Array(count).fill(1 / count));
     let own = isPlain ? null : noiseOfSum(series, weights());
     const variance = own?.variance ?? square(standardDeviation) / count;
     const byReadings: Mean = {
@@ -379,7 +379,7 @@ function meanOfRepeats(series: Series, { indices }: Picked, mean: number, spread
         root: rootOfValues(series),
         label: `scatter of ${symbol}`,
         // One number a value, so that means of different values share nothing.
-        effect: stretchAt(indices, new Float64Array(count).fill(spread / count)),
+        effect: spanAt(indices, new Float64Array(count).fill(spread / count)),
       },
     ],
   };

@@ -1,5 +1,5 @@
 import { type InvestigationSession } from '../../investigation/investigationSession';
-import { type ShownLabel } from '../../traces/labels/labelDesk';
+import { type ShownLabel } from '../../traces/labels/labelReader';
 import { pageIn } from '../../traces/pages/pages';
 import { laidRegions } from '../../workings/regions/regions';
 import { shownRuns } from '../../runs/runs';

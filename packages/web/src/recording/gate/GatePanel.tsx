@@ -5,7 +5,7 @@ import { type GateSetting, beamsOfRuns, gateSetting, notTyped } from './gate';
 import { presentRuns, recordingRun } from '../../runs/runs';
 import { UnitText } from '../../ui/UnitText';
 import { useQuantities } from '../../sensors/useQuantities';
-import { useShown } from '../../ui/useShown';
+import { useShown } from '../../workings/useShown';
 import { type PassColumn, PassValue } from './PassValue';
 import { Passes } from './Passes';
 import { WhatPasses } from './WhatPasses';

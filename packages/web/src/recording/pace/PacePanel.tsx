@@ -9,7 +9,7 @@ import { UnitText } from '../../ui/UnitText';
 import { type ShownOutcome, type ShownResult } from '../../workers/protocol';
 import { LiveReading } from '../../sensors/LiveReading';
 import { useQuantities } from '../../sensors/useQuantities';
-import { useShown } from '../../ui/useShown';
+import { useShown } from '../../workings/useShown';
 import { shortText } from '../../ui/numberText';
 
 /** How closely the line was followed: the last try in large digits, all tries, and the slopes part by part. */

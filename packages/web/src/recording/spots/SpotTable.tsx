@@ -4,7 +4,7 @@ import { type ClipboardEvent, useEffect, useRef } from 'react';
 import { Dropdown, Table } from 'react-bootstrap';
 import { ThreeDots } from 'react-bootstrap-icons';
 import { useDocuments, useSession } from '../../investigation/context';
-import { cellOf } from './spotBook';
+import { cellOf } from './spotActions';
 import { pastedRows } from './pastedRows';
 import { tell } from '../../ui/noticeStore';
 import { TextField } from '../../ui/TextField';

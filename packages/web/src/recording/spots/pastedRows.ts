@@ -1,5 +1,5 @@
 import { type GivenCells, type GivenColumn, mostSpotRows } from '@heuristor/contracts';
-import { cellOf } from './spotBook';
+import { cellOf } from './spotActions';
 
 /** The cells of a line; empty ones beyond the last column are none. */
 function cellsOf(line: string, separator: string | RegExp, most: number): string[] {

@@ -1,6 +1,6 @@
 import { type GivenColumn, type Run } from '@heuristor/contracts';
 import { useDocuments, useFrontRun, useView } from '../../investigation/context';
-import { givenColumnsOf } from './spotBook';
+import { givenColumnsOf } from './spotActions';
 
 /** The series that the next reading goes into, and what is typed for it. */
 export function useSeries(): { series: Run | null; columns: GivenColumn[] } {

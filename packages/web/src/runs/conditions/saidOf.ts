@@ -22,9 +22,9 @@ export const saidOfRun = (session: InvestigationSession, run: Run): Said => ({
   conditions: run.conditions,
   group: run.group,
   remark: run.remark,
-  say: (conditions) => void session.runDesk.change(run, { conditions }),
-  sayGroup: (group) => void session.runDesk.change(run, { group }),
-  sayRemark: (remark) => void session.runDesk.change(run, { remark }),
+  say: (conditions) => void session.runActions.change(run, { conditions }),
+  sayGroup: (group) => void session.runActions.change(run, { group }),
+  sayRemark: (remark) => void session.runActions.change(run, { remark }),
 });
 
 export const saidOfNext = (

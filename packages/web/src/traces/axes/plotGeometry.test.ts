@@ -1,4 +1,4 @@
-import { type ShownLabel } from '../labels/labelDesk';
+import { type ShownLabel } from '../labels/labelReader';
 import { labelPlace } from '../labels/labelPlaces';
 import { readAt } from '../ownGraphs/ownGraphDrawing';
 import { pinchedAxis } from '../pinch';

@@ -15,7 +15,7 @@ import { usualTangent } from './cursor';
 import { copyText } from '../../ui/clipboard';
 import { cursorTable, differencesOf, tangentsOf } from './cursorWords';
 import { abscissaAxis, withEntry } from '../../workings/edits';
-import { LineSample } from '../../ui/LineSample';
+import { LineSample } from '../../runs/LineSample';
 import { fineText, shortText } from '../../ui/numberText';
 import { FixedMenu } from '../../ui/FixedMenu';
 

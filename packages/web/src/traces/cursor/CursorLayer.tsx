@@ -22,7 +22,7 @@ import { type Read } from './cursor';
 import { axisOf } from './cursorWords';
 import { fineText, roundedText } from '../../ui/numberText';
 import { shownRuns } from '../../runs/runs';
-import { LineSample } from '../../ui/LineSample';
+import { LineSample } from '../../runs/LineSample';
 import { type DrawnQuantity, type DrawnTrace, type Frame } from '../drawn';
 import { type Sight } from '../../workers/protocol';
 import { axisHeight, pixelOf } from '../geometry';

@@ -44,7 +44,7 @@ export const usualTangent = 9;
 const apartReadings = 10;
 
 /** The cursors over the traces, and what all shown runs are where they stand. */
-export class CursorDesk {
+export class CursorReader {
   readonly state: StoreApi<CursorState> = createStore<CursorState>(() => none);
   private readonly loop = new RenderLoop(() => this.ask());
   private readonly unlisten: () => void;

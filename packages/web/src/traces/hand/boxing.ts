@@ -1,7 +1,8 @@
 import { axisKey } from '../axes/scaling';
 import { valueIn } from '../axes/panelPlot';
 import { valueAtPixel } from '../geometry';
-import { type HandEffect, type Place, type Press, shortestDrag } from './hand';
+import { type HandEffect, type Press, shortestDrag } from './hand';
+import { type Place } from './place';
 import { type Scene } from './scene';
 
 /** Only what lies in a box is looked at, of the trace in which it was begun; nothing comes of a box that is too small. */

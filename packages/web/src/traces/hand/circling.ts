@@ -1,5 +1,6 @@
 import { valueAtPixel } from '../geometry';
-import { type HandEffect, type Place } from './hand';
+import { type HandEffect } from './hand';
+import { type Place } from './place';
 import { type Scene } from './scene';
 
 /** A line around readings is closed: those of the run in front that lie in it are set aside. */

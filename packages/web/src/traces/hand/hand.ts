@@ -1,12 +1,7 @@
 import { type SeriesRef } from '@heuristor/core';
 import { type Outline, type PointQuestion, type Sight } from '../../workers/protocol';
+import { type Place } from './place';
 import { type PlacedTrace } from './scene';
-
-/** In pixels from the upper left corner of the plots. */
-export interface Place {
-  x: number;
-  y: number;
-}
 
 /** Where and how a pointer went down, and what was there then. */
 export interface Press {

@@ -1,5 +1,6 @@
 import { valueAtPixel } from '../geometry';
-import { type HandEffect, type Place } from './hand';
+import { type HandEffect } from './hand';
+import { type Place } from './place';
 import { type Scene, questionAt } from './scene';
 
 export const hoverNothing: HandEffect = { do: 'hover', at: null };

@@ -1,5 +1,6 @@
 import { valueAtPixel } from '../geometry';
-import { type Doing, type HandEffect, type Place, type Press, shortestDrag } from './hand';
+import { type Doing, type HandEffect, type Press, shortestDrag } from './hand';
+import { type Place } from './place';
 import { type Scene, questionAt } from './scene';
 
 /** A pointer goes down: what a drag from here will do. */

@@ -3,7 +3,7 @@ import { type PointQuestion, type Sight } from '../../workers/protocol';
 import { type PanelPlot, valueIn } from '../axes/panelPlot';
 import { type DrawnTrace } from '../drawn';
 import { valueAtPixel } from '../geometry';
-import { type Place } from './hand';
+import { type Place } from './place';
 
 /** What a hand that drags over the traces does there; the usual one marks regions. */
 export type HandMode = 'usual' | 'circle' | 'shift';

@@ -1,5 +1,6 @@
 import { parseUnit } from '@heuristor/core';
-import { type Hand, type HandEffect, type HandEvent, type Place, restingHand } from './hand';
+import { type Hand, type HandEffect, type HandEvent, restingHand } from './hand';
+import { type Place } from './place';
 import { type Scene } from './scene';
 import { step } from './step';
 

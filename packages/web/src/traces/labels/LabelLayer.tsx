@@ -3,14 +3,14 @@ import { type KeyboardEvent, type RefObject, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { useStore } from 'zustand';
 import { usePicture, useSession, useShownPage, useView } from '../../investigation/context';
-import { type ShownLabel } from './labelDesk';
+import { type ShownLabel } from './labelReader';
 import { withLabelChanged, withoutLabel } from './labels';
 import { pageIn } from '../pages/pages';
 import { Unfolded } from '../../ui/Unfolded';
 import { type PlotBox, axisFor, labelPlace } from './labelPlaces';
 import { plotLayout, plotOf } from '../axes/panelPlot';
 import { useDrag } from '../../ui/useDrag';
-import { useShown } from '../../ui/useShown';
+import { useShown } from '../../workings/useShown';
 import { FixedMenu } from '../../ui/FixedMenu';
 
 const shortestDrag = 3;

@@ -1,6 +1,6 @@
 import { type Label } from '@heuristor/contracts';
 import { axisOf } from '../cursor/cursorWords';
-import { type ShownLabel } from './labelDesk';
+import { type ShownLabel } from './labelReader';
 import { type DrawnTrace } from '../drawn';
 import { type Sight } from '../../workers/protocol';
 

@@ -11,7 +11,7 @@ import { type CursorQuestion } from '../../workers/protocol';
 import { runOf, stored, swing } from '../../testing/runs';
 import { createStore } from 'zustand/vanilla';
 import { withoutEntry } from '../../workings/edits';
-import { LabelDesk } from './labelDesk';
+import { LabelReader } from './labelReader';
 import { filled, mostLabels, withLabel, withRenamed } from './labels';
 import { usualView } from '../pages/looking';
 import { type Picture } from '../picture';
@@ -98,7 +98,7 @@ function deskOver(sheet: WorkingsDocument, shown = true) {
     },
   }));
   const documents = createStore(() => ({ runs: [run], workings: sheet }) as unknown as Documents);
-  const desk = new LabelDesk(
+  const desk = new LabelReader(
     pool,
     documents,
     createStore(() => usualView),

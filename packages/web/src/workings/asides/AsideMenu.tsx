@@ -5,9 +5,9 @@ import { FixedMenu } from '../../ui/FixedMenu';
 import { useDocuments, useFrontRun, useSession } from '../../investigation/context';
 import { laidRegion } from '../regions/regions';
 import { shownRuns } from '../../runs/runs';
-import { type Stretch } from '../../workers/protocol';
+import { type AxisInterval } from '../../workers/protocol';
 
-/** What can be set aside about a region: what lies in it, what lies outside, what stands off. */
+/** What can be set aside about a region: what lies in it, what lies outside, outliers. */
 export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef; region: string }) {
   const session = useSession();
   const front = useFrontRun();
@@ -16,7 +16,7 @@ export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef
   const shown = shownRuns(runs);
   const { asides } = session;
   /** Does something with the region as it lies now; while it is dragged, this menu is not made anew. */
-  const here = (act: (stretch: Stretch) => Promise<void>) => () => {
+  const here = (act: (stretch: AxisInterval) => Promise<void>) => () => {
     const entry = session.workings.entries.find(({ id }) => id === region);
     const outcome = session.picture.getState().outcomes[front.id]?.[region];
     const laid = entry?.kind === 'region' ? laidRegion(entry, outcome, front.id) : null;
@@ -34,7 +34,7 @@ export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef
           All but those in here
         </Dropdown.Item>
         <Dropdown.Item as="button" onClick={here((stretch) => asides.suggest(front, of, stretch))}>
-          What stands off in here …
+          Outliers in this region …
         </Dropdown.Item>
         <Dropdown.Item as="button" onClick={() => session.viewing.setHandMode('circle')}>
           What I draw around …

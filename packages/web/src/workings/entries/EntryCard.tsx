@@ -25,7 +25,7 @@ import { EntryEditor } from './EntryEditor';
 import { EntryNote } from './EntryNote';
 import { EntryResults } from './EntryResults';
 import { WindowSlider } from './WindowSlider';
-import { useShownIn } from '../../ui/useShown';
+import { useShownIn } from '../useShown';
 import { WordsCard } from './WordsCard';
 
 /** Where somebody begins to fill in what has just been added. */

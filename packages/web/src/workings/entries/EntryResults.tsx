@@ -5,7 +5,7 @@ import { useDocuments, useFrontRun, usePicture, useSession } from '../../investi
 import { formulasOf } from '../formulas/formulas';
 import { shownRuns } from '../../runs/runs';
 import { type SeenRun } from '../../runs/seenRun';
-import { LineSample } from '../../ui/LineSample';
+import { LineSample } from '../../runs/LineSample';
 import { ResultRow } from '../../ui/ResultRow';
 import { ResultText } from '../../ui/ResultText';
 import { UnitText } from '../../ui/UnitText';

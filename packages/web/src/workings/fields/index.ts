@@ -30,5 +30,5 @@ export const fieldEditors: {
   // Switched in the menu of the entry.
   flag: null,
   // Moved by a hand over the traces.
-  ownStretches: null,
+  ownIntervals: null,
 };

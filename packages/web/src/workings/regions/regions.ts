@@ -1,4 +1,11 @@
-import { type Entry, type EntryOfKind, type OwnStretch, type Unit, parseUnit, readIn } from '@heuristor/core';
+import {
+  type Entry,
+  type EntryOfKind,
+  type OwnInterval,
+  type Unit,
+  parseUnit,
+  readIn,
+} from '@heuristor/core';
 import { type ShownOutcome } from '../../workers/protocol';
 
 type Region = EntryOfKind<'region'>;
@@ -119,5 +126,5 @@ export const withOwn = (region: Region, run: string, { start, end }: LaidRegion)
 });
 
 /** Without what is said of it in one run. */
-export const withoutOwn = ({ own = [] }: Region, run: string): OwnStretch[] =>
+export const withoutOwn = ({ own = [] }: Region, run: string): OwnInterval[] =>
   own.filter((stretch) => stretch.run !== run);

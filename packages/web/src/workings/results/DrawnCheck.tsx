@@ -36,7 +36,7 @@ export function DrawnCheck({
     <div className="drawn-check" role="region" aria-label={`${result.name} by many draws`}>
       {state === null && (
         <Button variant="plain" size="sm" onClick={draw}>
-          Check by drawing it 200 000 times
+          Check by Monte Carlo (200 000 draws)
         </Button>
       )}
       {state === 'asked' && <span className="quiet">Drawing …</span>}

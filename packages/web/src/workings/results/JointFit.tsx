@@ -4,7 +4,7 @@ import { Form, Modal } from 'react-bootstrap';
 import { sentenceOf } from '../../api/client';
 import { useDialog, useDocuments, useNames, usePicture, useSession } from '../../investigation/context';
 import { shownRuns } from '../../runs/runs';
-import { LineSample } from '../../ui/LineSample';
+import { LineSample } from '../../runs/LineSample';
 import { ResultText } from '../../ui/ResultText';
 import { type ShownResult } from '../../workers/protocol';
 import { fitTogether } from '../../runs/severalRuns';

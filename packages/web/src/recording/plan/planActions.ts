@@ -14,7 +14,7 @@ type NamedPlan = Pick<Documents, 'name' | 'plan'>;
 type NamePatch = Pick<InvestigationPatch, 'name' | 'plan' | 'forNext'>;
 
 /** The name and the plan of an investigation: shown as changed at once, stored in order, and put back where that is refused. */
-export class PlanKeeper {
+export class PlanActions {
   /** Own changes that are on their way. */
   private changes = 0;
   private heard: NamedPlan | null = null;

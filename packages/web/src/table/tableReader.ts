@@ -3,7 +3,7 @@ import { type StoreApi, createStore } from 'zustand/vanilla';
 import { type RunPool } from '../runs/pool';
 import { type TablePart, type TableShape } from '../workers/protocol';
 import { copyText } from '../ui/clipboard';
-import { type CursorDesk } from '../traces/cursor/cursor';
+import { type CursorReader } from '../traces/cursor/cursor';
 import { pageIn, panelsOf, seriesOn, sharedPanels } from '../traces/pages/pages';
 import { type Picture } from '../traces/picture';
 import { RenderLoop } from '../ui/renderLoop';
@@ -33,7 +33,7 @@ const liveMilliseconds = 250;
 const mostKept = 40;
 
 /** The table of numbers of one run beside the traces: fetched from the workers as it is looked at. */
-export class TableDesk {
+export class TableReader {
   readonly state: StoreApi<TableState> = createStore<TableState>(() => ({
     isOpen: false,
     run: null,
@@ -56,7 +56,7 @@ export class TableDesk {
     private readonly documents: StoreApi<Documents>,
     private readonly view: StoreApi<View>,
     picture: StoreApi<Picture>,
-    private readonly cursor: Pick<CursorDesk, 'state'>,
+    private readonly cursor: Pick<CursorReader, 'state'>,
   ) {
     this.unlisten = [
       picture.subscribe(() => this.soon()),

@@ -20,7 +20,7 @@ type Part = Pick<
 type Region = EntryOfKind<'region'>;
 
 /** Marks regions, and moves them: in all runs, or in the one in front alone. */
-export class RegionDesk {
+export class RegionActions {
   constructor(private readonly session: Part) {}
 
   private regionIn(entries: Part['workings']['entries'] | undefined, id: string): Region | null {

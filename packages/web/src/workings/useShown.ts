@@ -1,12 +1,16 @@
 import { type RefObject, useEffect } from 'react';
 import { useSession } from '../investigation/context';
-import { type Sought } from '../workers/sought';
+import { type VisibleEntries } from '../workers/visibleEntries';
 
 /** So near to what is seen, numbers are kept up to date: a turn of the wheel brings them there. */
 const margin = '60px';
 
 /** Says that an element shows the numbers of entries, for as long as it can be seen. */
-export function useShownIn(element: RefObject<HTMLElement | null>, id: string, of: keyof Sought): void {
+export function useShownIn(
+  element: RefObject<HTMLElement | null>,
+  id: string,
+  of: keyof VisibleEntries,
+): void {
   const { inSight } = useSession();
   useEffect(() => {
     if (element.current === null) return;
@@ -27,7 +31,7 @@ export function useShownIn(element: RefObject<HTMLElement | null>, id: string, o
 }
 
 /** Says that something which is always seen shows the numbers of entries. */
-export function useShown(of: keyof Sought, ids: readonly string[]): void {
+export function useShown(of: keyof VisibleEntries, ids: readonly string[]): void {
   const { inSight } = useSession();
   const key = ids.join(' ');
   useEffect(() => {

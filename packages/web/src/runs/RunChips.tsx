@@ -5,7 +5,7 @@ import { useDocuments, useFrontRun, useSession } from '../investigation/context'
 import { presentRuns, shownRuns } from './runs';
 import { type SeenRun } from './seenRun';
 import { runStyles } from './runStyles';
-import { LineSample } from '../ui/LineSample';
+import { LineSample } from './LineSample';
 import { NameField } from '../ui/NameField';
 import { ConditionsRow } from './conditions/ConditionsRow';
 import { formsOf } from '../files/forms';
@@ -18,7 +18,7 @@ import { FixedMenu } from '../ui/FixedMenu';
 /** More runs than this are found in the list rather than by eye. */
 const manyRuns = 6;
 
-export function RunShelf() {
+export function RunChips() {
   const runs = useDocuments((documents) => documents.runs);
   const front = useFrontRun();
   const present = presentRuns(runs);
@@ -47,7 +47,7 @@ export function RunShelf() {
 function ClearPractice({ runs }: { runs: SeenRun[] }) {
   const session = useSession();
   return (
-    <Button variant="plain" onClick={() => void session.runDesk.remove(runs)}>
+    <Button variant="plain" onClick={() => void session.runActions.remove(runs)}>
       Clear {runs.length} practice {runs.length === 1 ? 'run' : 'runs'}
     </Button>
   );
@@ -75,16 +75,16 @@ function RunList({ runs }: { runs: SeenRun[] }) {
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
-          <Button variant="plain" onClick={() => session.runDesk.show(ids(found))}>
+          <Button variant="plain" onClick={() => session.runActions.show(ids(found))}>
             Show only {wanted === '' ? 'all' : 'these'}
           </Button>
-          <Button variant="plain" onClick={() => session.runDesk.show(ids(runs.slice(-3)))}>
+          <Button variant="plain" onClick={() => session.runActions.show(ids(runs.slice(-3)))}>
             Newest 3
           </Button>
           <Button
             variant="plain"
             onClick={() =>
-              session.runDesk.show(ids(shown.filter(({ id }) => !found.some((run) => run.id === id))))
+              session.runActions.show(ids(shown.filter(({ id }) => !found.some((run) => run.id === id))))
             }
           >
             Hide {wanted === '' ? 'all' : 'these'}
@@ -97,7 +97,7 @@ function RunList({ runs }: { runs: SeenRun[] }) {
               as="button"
               role="menuitemcheckbox"
               aria-checked={run.shown}
-              onClick={() => session.runDesk.look(run, { shown: !run.shown })}
+              onClick={() => session.runActions.look(run, { shown: !run.shown })}
             >
               {run.shown ? <CheckSquare aria-hidden /> : <Square aria-hidden />}{' '}
               <LineSample style={run.style} /> {run.number} · {run.name}
@@ -121,7 +121,7 @@ function SetApart({ runs }: { runs: SeenRun[] }) {
       <FixedMenu className="tall-menu">
         <Dropdown.Header>Put back</Dropdown.Header>
         {runs.map((run) => (
-          <Dropdown.Item key={run.id} onClick={() => void session.runDesk.change(run, { removed: false })}>
+          <Dropdown.Item key={run.id} onClick={() => void session.runActions.change(run, { removed: false })}>
             {run.number} · {run.name}
           </Dropdown.Item>
         ))}
@@ -203,7 +203,7 @@ function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
         className="w-auto"
         value={name}
         autoFocus
-        onCommit={(newName) => void session.runDesk.change(run, { name: newName })}
+        onCommit={(newName) => void session.runActions.change(run, { name: newName })}
         onDone={() => setRenaming(false)}
       />
     );
@@ -216,7 +216,7 @@ function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
       <button
         aria-pressed={shown}
         title={[shown ? 'Hide this run' : 'Show this run', ...notes].join('\n')}
-        onClick={() => session.runDesk.look(run, { shown: !shown })}
+        onClick={() => session.runActions.look(run, { shown: !shown })}
       >
         <LineSample style={style} />
         {number} · {name}
@@ -263,18 +263,21 @@ function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
             </Dropdown.Item>
           ))}
           <Dropdown.Item onClick={() => setIsOpen(true)}>How it was recorded</Dropdown.Item>
-          <Dropdown.Item onClick={() => void session.runDesk.change(run, { practice: !run.practice })}>
+          <Dropdown.Item onClick={() => void session.runActions.change(run, { practice: !run.practice })}>
             {run.practice ? 'Keep it: no practice run' : 'Make it a practice run'}
           </Dropdown.Item>
           {run.channels.some(({ low, high }) => low !== null || high !== null) && (
             <Dropdown.Item
               disabled={state === 'recording'}
-              onClick={() => session.runDesk.look(run, { keepPinned: !run.keepPinned })}
+              onClick={() => session.runActions.look(run, { keepPinned: !run.keepPinned })}
             >
               {run.keepPinned ? 'Leave out what is no measurement' : 'Count limits and wrong echoes too'}
             </Dropdown.Item>
           )}
-          <Dropdown.Item disabled={state === 'recording'} onClick={() => void session.runDesk.remove([run])}>
+          <Dropdown.Item
+            disabled={state === 'recording'}
+            onClick={() => void session.runActions.remove([run])}
+          >
             Remove
           </Dropdown.Item>
           <Dropdown.Divider />
@@ -282,7 +285,7 @@ function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
             <Dropdown.Item
               key={choice.name}
               active={i === style}
-              onClick={() => session.runDesk.look(run, { style: i })}
+              onClick={() => session.runActions.look(run, { style: i })}
             >
               <LineSample style={i} width={40} /> {choice.name}
             </Dropdown.Item>

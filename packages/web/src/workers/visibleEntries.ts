@@ -1,5 +1,5 @@
 /** Entries whose numbers somebody can see. */
-export interface Sought {
+export interface VisibleEntries {
   /** Of every run. */
   everywhere: readonly string[];
   /** Of the run in front alone. */

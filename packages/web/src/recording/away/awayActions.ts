@@ -6,7 +6,7 @@ import { type History } from '../../investigation/history';
 const path = (code: string, id: number) => `/devices/${encodeURIComponent(code)}/away/${id}`;
 
 /** What is done with runs that devices keep by themselves. */
-export class AwayShelf {
+export class AwayActions {
   constructor(
     private readonly place: string,
     private readonly history: History,

@@ -103,7 +103,7 @@ const perCent = (key: keyof Flaws) => (key === 'lostShare' || key === 'strayShar
 const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
 
 /** How the sensors of one device err, as it can be set on the Stage; what chance does begins with a seed that can be set too. */
-export class Whims {
+export class SensorErrors {
   readonly list: Settable[] = [];
   /** The flaws of each channel; what is set is seen by whoever holds them. */
   private readonly flaws = new Map<string, Flaws>();

@@ -22,7 +22,7 @@ function runStepName({ name }: Run, patch: RunPatch): string {
 }
 
 /** What people do to runs as such, each stored at once, and how they look at them; all of it can be taken back. */
-export class RunDesk {
+export class RunActions {
   constructor(private readonly host: Part) {}
 
   /** Changes a run on the server; what people do to runs can be taken back. */

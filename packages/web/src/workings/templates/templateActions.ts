@@ -19,7 +19,7 @@ import {
 const listSchema = z.array(templateSchema);
 
 /** Templates of sheets: those that there are, put to use and kept. */
-export class TemplateDesk {
+export class TemplateActions {
   /** Null until they were asked for. */
   readonly list: StoreApi<{ templates: Template[] | null; fault: string | null }> = createStore(() => ({
     templates: null as Template[] | null,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { finite } from '../basics';
 import { type FieldSchema } from './fieldSchema';
 
-const ownStretchesSchema = z
+const ownIntervalsSchema = z
   .array(
     z
       .object({ run: z.string().min(1).max(40), start: finite, end: finite })
@@ -10,5 +10,5 @@ const ownStretchesSchema = z
   )
   .max(500);
 
-export const ownStretches: FieldSchema<'ownStretches'> = ({ usual }) =>
-  ownStretchesSchema.default([...usual]);
+export const ownIntervals: FieldSchema<'ownIntervals'> = ({ usual }) =>
+  ownIntervalsSchema.default([...usual]);

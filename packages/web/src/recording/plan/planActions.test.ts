@@ -1,7 +1,7 @@
 import { usualPlan } from '@heuristor/contracts';
 import { createStore } from 'zustand/vanilla';
 import { History } from '../../investigation/history';
-import { PlanKeeper } from './planKeeper';
+import { PlanActions } from './planActions';
 import { type Documents } from '../../investigation/state';
 
 /** A server that answers when a test says so. */
@@ -29,7 +29,7 @@ function bench() {
   globalThis.fetch = server.fetch as unknown as typeof fetch;
   const documents = createStore<Pick<Documents, 'name' | 'plan'>>(() => ({ name: 'Buoy', plan: usualPlan }));
   const history = new History();
-  const keeper = new PlanKeeper('/investigations/i', history, documents as never);
+  const keeper = new PlanActions('/investigations/i', history, documents as never);
   return { server, documents, history, keeper };
 }
 

@@ -17,7 +17,7 @@ import { tell } from '../../ui/noticeStore';
 import { attemptInOrder } from '../../api/attempt';
 import { type History } from '../../investigation/history';
 import { type OnPage } from '../../traces/pages/pages';
-import { type PlanKeeper } from '../plan/planKeeper';
+import { type PlanActions } from '../plan/planActions';
 import { frontRun, presentRuns } from '../../runs/runs';
 import { withSeriesLaidOut } from './spotLayout';
 import { type Documents, type View } from '../../investigation/state';
@@ -27,7 +27,7 @@ interface Host {
   readonly documents: StoreApi<Documents>;
   readonly view: StoreApi<View>;
   readonly history: History;
-  readonly plan: PlanKeeper;
+  readonly plan: PlanActions;
   readonly runs: Run[];
   readonly onPage: OnPage;
   takeRun(run: Run): void;
@@ -52,7 +52,7 @@ export function cellOf(column: GivenColumn, text: string): GivenCell | undefined
 }
 
 /** The spot readings of an investigation: what is typed for the next one, and what people do to those that were taken. */
-export class SpotBook {
+export class SpotActions {
   readonly draft: StoreApi<SpotDraft> = createStore<SpotDraft>(() => ({
     texts: {},
     wrong: {},

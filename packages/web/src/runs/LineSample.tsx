@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { runStyle } from '../runs/runStyles';
+import { runStyle } from './runStyles';
 
 /** A short piece of a run's line: its colour and dash. */
 export const LineSample = memo(function LineSample({ style, width = 28 }: { style: number; width?: number }) {

@@ -1,7 +1,7 @@
 import { type Outcome, type SeriesRef } from '@heuristor/core';
 
 /** What was told last of one run, so that only what has changed is told again. */
-export class Told {
+export class LastSent {
   /** By entry. */
   readonly outcomes = new Map<string, Outcome>();
   /** By the series that the line shows; of own graphs, by theirs. */

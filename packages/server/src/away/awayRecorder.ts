@@ -36,7 +36,7 @@ const waiting = 'The database does not answer. What the device keeps is fetched 
 const unstored = 'What the device keeps could not be stored. What is here stays; fetch it again.';
 
 /** Runs that devices record and keep by themselves: prepared, fetched, discarded. */
-export class AwayDesk {
+export class AwayRecorder {
   private readonly presence: Presence;
   private readonly bus: Bus;
   private readonly clock: Clock;

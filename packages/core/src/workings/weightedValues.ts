@@ -1,14 +1,14 @@
-import { type Told } from '../calculus/cycles';
-import { sumOfStretches } from '../series/noisePath';
+import { type WeightedValue } from '../calculus/cycles';
+import { sumOfSpans } from '../series/noisePath';
 import { type Series } from '../series/series';
 import { type Unit } from '../units/unit';
 import { type NamedResult } from './outcome';
 import { weighed } from './weighed';
 
 /** Makes results of numbers that were told from readings of a stretch of a series, whose noise is that of the stretch. */
-export const toldOf =
+export const weightedQuantity =
   (series: Series, first: number, past: number) =>
-  (key: string, name: string, { value, weights }: Told, unit: Unit, main = false): NamedResult => ({
+  (key: string, name: string, { value, weights }: WeightedValue, unit: Unit, main = false): NamedResult => ({
     key,
     name,
     quantity: weighed(value, unit, [[series, weights]], { first, past }),
@@ -17,7 +17,7 @@ export const toldOf =
   });
 
 /** The mean of some, of which there is one at least. */
-export const meanTold = (all: readonly Told[]): Told => ({
+export const meanWeightedValue = (all: readonly WeightedValue[]): WeightedValue => ({
   value: all.reduce((sum, { value }) => sum + value, 0) / all.length,
-  weights: sumOfStretches(all.map(({ weights }) => [weights, 1 / all.length])),
+  weights: sumOfSpans(all.map(({ weights }) => [weights, 1 / all.length])),
 });

@@ -1,7 +1,7 @@
 import { type Run } from '@heuristor/contracts';
 import { type HampelRule, type SeriesRef, countIn, madScale, usualRule, without } from '@heuristor/core';
 import { tell } from '../../ui/noticeStore';
-import { type ChosenReadings, type Outline, type Stretch } from '../../workers/protocol';
+import { type ChosenReadings, type Outline, type AxisInterval } from '../../workers/protocol';
 import { type Readings, readingsWord, withAside, withoutAside } from './asides';
 import { type Host } from '../../investigation/host';
 
@@ -10,22 +10,22 @@ type Part = Pick<Host, 'pool' | 'workings' | 'changeWorkings'>;
 const onlyReadings =
   'Only readings that were taken at a rate or at times are set aside. A spot reading is dropped in its table; a pass through a gate is left out by what it is.';
 
-/** Sets readings aside, and takes them back: by stretches, one by one, or those that stand off. */
-export class AsideDesk {
+/** Sets readings aside, and takes them back: by stretches, one by one, or outliers. */
+export class AsideActions {
   constructor(private readonly session: Part) {}
 
   /** The readings of runs in a stretch are set aside. */
-  inside(runs: readonly Run[], of: SeriesRef, stretch: Stretch): Promise<void> {
+  inside(runs: readonly Run[], of: SeriesRef, stretch: AxisInterval): Promise<void> {
     return this.change(runs, of, stretch, (found) => found.ranges, true);
   }
 
   /** All readings of runs but those in a stretch. */
-  outside(runs: readonly Run[], of: SeriesRef, stretch: Stretch): Promise<void> {
+  outside(runs: readonly Run[], of: SeriesRef, stretch: AxisInterval): Promise<void> {
     return this.change(runs, of, stretch, ({ ranges, total }) => without([[0, total]], ranges), true);
   }
 
   /** Those in a stretch count again. */
-  back(runs: readonly Run[], of: SeriesRef, stretch: Stretch): Promise<void> {
+  back(runs: readonly Run[], of: SeriesRef, stretch: AxisInterval): Promise<void> {
     return this.change(runs, of, stretch, (found) => found.ranges, false);
   }
 
@@ -39,8 +39,8 @@ export class AsideDesk {
     else this.put([{ run: run.id, channel: found.channel, ranges: found.ranges }]);
   }
 
-  /** Suggests the readings of a run in a stretch that stand off; a person decides. */
-  async suggest(run: Run, of: SeriesRef, stretch: Stretch, rule: HampelRule = usualRule): Promise<void> {
+  /** Suggests the outliers of a run in an interval; a person decides. */
+  async suggest(run: Run, of: SeriesRef, stretch: AxisInterval, rule: HampelRule = usualRule): Promise<void> {
     const { pool, workings } = this.session;
     const found = await pool.ask(run.id, 'outliersIn', { workings, reference: of, stretch, rule });
     if (found === null || run.spot !== null) {
@@ -52,7 +52,7 @@ export class AsideDesk {
     if (count === 0) {
       tell({
         kind: 'news',
-        text: `No reading of ${found.channel} in ${run.name} stands off there: none is ${words.replace('them', 'it')}.`,
+        text: `No outliers of ${found.channel} in this region of ${run.name}: none is ${words.replace('them', 'it')}.`,
       });
       return;
     }
@@ -73,7 +73,7 @@ export class AsideDesk {
   private async change(
     runs: readonly Run[],
     of: SeriesRef,
-    stretch: Stretch,
+    stretch: AxisInterval,
     rangesOf: (found: ChosenReadings) => Readings['ranges'],
     isAside: boolean,
   ): Promise<void> {

@@ -17,8 +17,8 @@ interface Props {
   values: SceneValues;
 }
 
-/** How the sensors of one stand-in err: noise, steps, offset, drift, lag, limits, lost and wrong echoes; folded away. */
-export function SensorErrs({ code, values }: Props) {
+/** The errors of one stand-in's sensors: noise, steps, offset, drift, lag, limits, lost and wrong echoes; folded away. */
+export function SensorErrors({ code, values }: Props) {
   const [isOpen, setOpen] = useState(unfolded.has(code));
   const [list, setList] = useState<Settable[] | string | null>(null);
   const { valueOf, set } = useSetValues(values, (key, value) =>
@@ -41,7 +41,7 @@ export function SensorErrs({ code, values }: Props) {
   }, [isOpen, code]);
   return (
     <details
-      className="sensor-errs"
+      className="sensor-errors"
       open={isOpen}
       onToggle={({ currentTarget: { open } }) => {
         setOpen(open);
@@ -50,11 +50,11 @@ export function SensorErrs({ code, values }: Props) {
       }}
     >
       <summary>
-        How <span className="mono">{code}</span> errs
+        Errors of this sensor (<span className="mono">{code}</span>)
       </summary>
       {typeof list === 'string' && <p className="quiet small">{list}</p>}
       {Array.isArray(list) && list.length === 0 && (
-        <p className="quiet small">It says when something switches, and does not err.</p>
+        <p className="quiet small">This sensor only says when something switches; it has no errors to set.</p>
       )}
       {Array.isArray(list) && list.length > 0 && (
         <>
@@ -66,7 +66,7 @@ export function SensorErrs({ code, values }: Props) {
             size="sm"
             onClick={() => live.control(code, { action: 'do', key: 'itsUsual' })}
           >
-            Err as usual
+            Usual errors
           </Button>
         </>
       )}

@@ -42,7 +42,7 @@ interface Work {
 }
 
 /** Takes spot readings: one at a time, each a second of a sensor's readings beside what a person has typed. */
-export class SpotDesk {
+export class SpotRecorder {
   private readonly presence: Presence;
   private readonly outputs: Outputs;
   private readonly bus: Bus;

@@ -1,6 +1,6 @@
 import { channel, type ChannelPlan, type DevicePlan } from './device';
 import { SensorChannel } from './sensor';
-import { Whims } from './whims';
+import { SensorErrors } from './sensorErrors';
 
 const position: ChannelPlan = {
   channel: channel('x', 'x', 'position', 'm', { low: 0.15, high: 6, noise: 0.001, resolution: 0.0001 }),
@@ -25,7 +25,12 @@ const plan: DevicePlan = {
   ],
 };
 
-const read = (whims: Whims, { channel: own, truth }: ChannelPlan, count: number, from = 0): number[] => {
+const read = (
+  whims: SensorErrors,
+  { channel: own, truth }: ChannelPlan,
+  count: number,
+  from = 0,
+): number[] => {
   const sensor = new SensorChannel(own, truth, whims.flawsOf(own.key), whims.random);
   return Array.from({ length: count }, (_, i) => sensor.read(from + i / 50));
 };
@@ -34,16 +39,16 @@ const spread = (values: readonly number[]) =>
   Math.sqrt(mean(values.map((value) => (value - mean(values)) ** 2)));
 
 test('the same seed, the same readings; another one, others', () => {
-  const first = read(new Whims(plan, 7), position, 50);
-  expect(read(new Whims(plan, 7), position, 50)).toEqual(first);
-  expect(read(new Whims(plan, 8), position, 50)).not.toEqual(first);
-  const whims = new Whims(plan, 8);
+  const first = read(new SensorErrors(plan, 7), position, 50);
+  expect(read(new SensorErrors(plan, 7), position, 50)).toEqual(first);
+  expect(read(new SensorErrors(plan, 8), position, 50)).not.toEqual(first);
+  const whims = new SensorErrors(plan, 8);
   whims.set('itsSeed', 7);
   expect(read(whims, position, 50)).toEqual(first);
 });
 
 test('noise, steps, offset and drift are what they are set to', () => {
-  const whims = new Whims(plan, 1);
+  const whims = new SensorErrors(plan, 1);
   expect(spread(read(whims, position, 5000))).toBeCloseTo(0.001, 4);
   whims.set('itsXNoiseFactor', 10);
   expect(spread(read(whims, position, 5000)) / 0.01).toBeCloseTo(1, 1);
@@ -59,7 +64,7 @@ test('noise, steps, offset and drift are what they are set to', () => {
 
 test('a sensor that lags follows a step with its time constant', () => {
   let true1 = 0;
-  const whims = new Whims(plan, 1);
+  const whims = new SensorErrors(plan, 1);
   whims.set('itsXNoiseFactor', 0);
   whims.set('itsXStepFactor', 0);
   whims.set('itsXLagSeconds', 0.5);
@@ -73,7 +78,7 @@ test('a sensor that lags follows a step with its time constant', () => {
 });
 
 test('limits that are drawn in are announced, and pin', () => {
-  const whims = new Whims(plan, 1);
+  const whims = new SensorErrors(plan, 1);
   expect(whims.set('itsPullReach', 0.2)).toBe('other');
   expect(whims.announced(plan.streams[0]).channels.map(({ ranges: [{ low, high }] }) => [low, high])).toEqual(
     [
@@ -85,7 +90,7 @@ test('limits that are drawn in are announced, and pin', () => {
 });
 
 test('echoes are lost, and come from something else, as often as is set', () => {
-  const whims = new Whims(plan, 3);
+  const whims = new SensorErrors(plan, 3);
   whims.set('itsXLostShare', 10);
   whims.set('itsXStrayShare', 5);
   const values = read(whims, position, 20_000);
@@ -97,7 +102,7 @@ test('echoes are lost, and come from something else, as often as is set', () => 
 });
 
 test('what is set stays within its bounds, can be taken back to the usual, and is no business of other keys', () => {
-  const whims = new Whims(plan, 1);
+  const whims = new SensorErrors(plan, 1);
   expect(whims.set('nothing', 1)).toBe('unknown');
   expect(whims.set('itsPullLostShare', 1)).toBe('unknown');
   whims.set('itsPullOffset', 1e9);
@@ -109,6 +114,6 @@ test('what is set stays within its bounds, can be taken back to the usual, and i
 });
 
 test('what a device is made of is not changed by what is set', () => {
-  new Whims(plan, 1).set('itsPullOffset', 1);
+  new SensorErrors(plan, 1).set('itsPullOffset', 1);
   expect(force.flaws).toEqual({ offset: 0.06 });
 });

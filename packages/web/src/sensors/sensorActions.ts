@@ -10,7 +10,7 @@ const sensorPath = (place: string, code: string) => `${place}/sensors/${encodeUR
 const devicePath = (code: string) => `/devices/${encodeURIComponent(code)}`;
 
 /** The sensors of an investigation: which it uses, how they are set up and calibrated; every change can be taken back. */
-export class SensorDesk {
+export class SensorActions {
   constructor(
     /** Where the server has the investigation. */
     private readonly place: string,

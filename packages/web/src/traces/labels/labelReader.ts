@@ -36,7 +36,7 @@ export interface ShownLabel {
 }
 
 /** The labels of the page that is looked at, with the values in them. */
-export class LabelDesk {
+export class LabelReader {
   readonly shown: StoreApi<readonly ShownLabel[]> = createStore<readonly ShownLabel[]>(() => []);
   private readonly loop = new RenderLoop(() => this.fill());
   private readonly unlisten: () => void;
