@@ -80,6 +80,13 @@ module.exports = {
       },
     },
     {
+      name: 'only-declared-packages',
+      severity: 'error',
+      // Tests of a package use what the whole tree is tested with.
+      from: { path: '^(packages|scripts|e2e)/', pathNot: '^packages/.*([.]test[.]tsx?|/testing/.*)$' },
+      to: { dependencyTypes: ['npm-no-pkg', 'npm-unknown'] },
+    },
+    {
       name: 'no-circles',
       severity: 'error',
       from: {},

@@ -103,11 +103,7 @@ function sentenceIn(said: string): string | null {
 }
 
 /** Starts the simulated sensors in a process of their own. */
-export function startStandIns(
-  port: number,
-  data: string,
-  settings: Record<string, string> = {},
-): Service {
+export function startStandIns(port: number, data: string, settings: Record<string, string> = {}): Service {
   const child = start(
     'packages/stand-ins/src/main.ts',
     { HEURISTOR_LINK: linkOf(port), ...settings },

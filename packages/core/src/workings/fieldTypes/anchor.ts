@@ -1,7 +1,7 @@
 import { defineFieldType } from './fieldType';
 import { type Anchor } from './values';
 
-interface AnchorShape {
+export interface AnchorShape {
   type: 'anchor';
   label: string;
   usual: Anchor | null;

@@ -1,6 +1,6 @@
 import { defineFieldType } from './fieldType';
 
-interface ChoiceShape {
+export interface ChoiceShape {
   type: 'choice';
   label: string;
   options: readonly { key: string; title: string }[];

@@ -1,6 +1,6 @@
 import { defineFieldType } from './fieldType';
 
-interface FlagShape {
+export interface FlagShape {
   type: 'flag';
   label: string;
   usual: boolean;

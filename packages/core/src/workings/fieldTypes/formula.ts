@@ -2,7 +2,7 @@ import { type ResultRef, type SeriesRef } from '../references';
 import { type ReferenceMap, defineFieldType } from './fieldType';
 import { type FormulaText } from './values';
 
-interface FormulaShape {
+export interface FormulaShape {
   type: 'formula';
   label: string;
   usual: FormulaText;

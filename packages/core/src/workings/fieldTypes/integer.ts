@@ -1,6 +1,6 @@
 import { defineFieldType } from './fieldType';
 
-interface IntegerShape {
+export interface IntegerShape {
   type: 'integer';
   label: string;
   low: number;

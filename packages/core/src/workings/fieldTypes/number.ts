@@ -1,7 +1,7 @@
 import { defineFieldType } from './fieldType';
 import { seriesNamedBy } from './seriesNamedBy';
 
-interface NumberShape {
+export interface NumberShape {
   type: 'number';
   label: string;
   usual: number;

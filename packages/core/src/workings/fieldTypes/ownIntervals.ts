@@ -8,7 +8,7 @@ export interface OwnInterval {
   end: number;
 }
 
-interface OwnIntervalsShape {
+export interface OwnIntervalsShape {
   type: 'ownIntervals';
   label: string;
   usual: readonly OwnInterval[];

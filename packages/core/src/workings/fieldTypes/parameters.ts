@@ -3,7 +3,7 @@ import { defineFieldType } from './fieldType';
 
 type Parameters = Readonly<Record<string, ParameterSetting>>;
 
-interface ParametersShape {
+export interface ParametersShape {
   type: 'parameters';
   label: string;
   usual: Parameters;

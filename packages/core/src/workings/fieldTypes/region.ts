@@ -1,6 +1,6 @@
 import { defineFieldType } from './fieldType';
 
-interface RegionShape {
+export interface RegionShape {
   type: 'region';
   label: string;
 }

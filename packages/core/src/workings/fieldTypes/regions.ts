@@ -1,6 +1,6 @@
 import { defineFieldType } from './fieldType';
 
-interface RegionsShape {
+export interface RegionsShape {
   type: 'regions';
   label: string;
   usual: readonly string[];

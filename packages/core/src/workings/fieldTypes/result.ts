@@ -1,7 +1,7 @@
 import { type ResultRef } from '../references';
 import { defineFieldType } from './fieldType';
 
-interface ResultShape {
+export interface ResultShape {
   type: 'result';
   label: string;
 }

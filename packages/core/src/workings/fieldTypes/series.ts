@@ -1,7 +1,7 @@
 import { type SeriesRef } from '../references';
 import { defineFieldType } from './fieldType';
 
-interface SeriesShape {
+export interface SeriesShape {
   type: 'series';
   label: string;
   /** Whether the abscissa may be chosen too. */

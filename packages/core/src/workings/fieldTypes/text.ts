@@ -1,6 +1,6 @@
 import { defineFieldType } from './fieldType';
 
-interface TextShape {
+export interface TextShape {
   type: 'text';
   label: string;
   most: number;
