@@ -12,7 +12,7 @@ let hand: Lab['hand'];
 let stage: Lab['stage'];
 
 beforeAll(async () => {
-  lab = await openLab('beacon', loadDemoData, 5);
+  lab = await openLab('beacon', loadDemoData);
   ({ system, hand, stage } = lab);
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));

@@ -13,7 +13,7 @@ let stage: Lab['stage'];
 const go = 'Let it go, throw it, spin it';
 
 beforeAll(async () => {
-  lab = await openLab('gate', loadDemoData, 5);
+  lab = await openLab('gate', loadDemoData);
   ({ system, hand, stage } = lab);
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
