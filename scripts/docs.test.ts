@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 
@@ -13,18 +12,21 @@ const documents = [
     .map((name) => join('docs', name)),
 ].map((path): [path: string, text: string] => [path, readFileSync(path, 'utf8')]);
 
-const tracked = spawnSync('git', ['ls-files', '--cached', '--others', '--exclude-standard'], {
-  encoding: 'utf8',
-})
-  .stdout.trim()
-  .split('\n');
+/** Files of the tree, without what is installed or made. */
+const filesIn = (folder: string): string[] =>
+  readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const path = join(folder, entry.name);
+    if (!entry.isDirectory()) return [path];
+    return /^(node_modules|dist|\.data|\.test-data|\.git)$/.test(entry.name) ? [] : filesIn(path);
+  });
+const files = filesIn('.');
 
 /** All that matches in a text, once each. */
 const found = (text: string, pattern: RegExp): string[] => [
   ...new Set([...text.matchAll(pattern)].map(([whole, part]) => part ?? whole)),
 ];
 /** Text of programs, in which settings are read and routes made. */
-const programs = tracked
+const programs = files
   .filter((path) => /^(packages|scripts)\/.*\.(ts|mjs)$/.test(path) && !path.includes('.test.'))
   .map((path) => readFileSync(path, 'utf8'))
   .join('\n');
@@ -64,7 +66,7 @@ function matches(wanted: string, own: string): boolean {
 }
 
 /** Short names of documents: “core/units” is packages/core/src/units. */
-const short = tracked.map((path) => `/${path.replace(/^packages\//, '').replace('/src/', '/')}`);
+const short = files.map((path) => `/${path.replace(/^packages\//, '').replace('/src/', '/')}`);
 const roots = /^(packages|core|contracts|evaluation|server|stand-ins|bridge|web|scripts|e2e|docs|examples)\//;
 
 test.each(documents)('%s: every file and folder is there', (_, text) => {
