@@ -26,12 +26,12 @@ const plan: DevicePlan = {
 };
 
 const read = (
-  whims: SensorErrors,
+  errors: SensorErrors,
   { channel: own, truth }: ChannelPlan,
   count: number,
   from = 0,
 ): number[] => {
-  const sensor = new SensorChannel(own, truth, whims.flawsOf(own.key), whims.random);
+  const sensor = new SensorChannel(own, truth, errors.flawsOf(own.key), errors.random);
   return Array.from({ length: count }, (_, i) => sensor.read(from + i / 50));
 };
 const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
@@ -42,33 +42,33 @@ test('the same seed, the same readings; another one, others', () => {
   const first = read(new SensorErrors(plan, 7), position, 50);
   expect(read(new SensorErrors(plan, 7), position, 50)).toEqual(first);
   expect(read(new SensorErrors(plan, 8), position, 50)).not.toEqual(first);
-  const whims = new SensorErrors(plan, 8);
-  whims.set('itsSeed', 7);
-  expect(read(whims, position, 50)).toEqual(first);
+  const errors = new SensorErrors(plan, 8);
+  errors.set('itsSeed', 7);
+  expect(read(errors, position, 50)).toEqual(first);
 });
 
 test('noise, steps, offset and drift are what they are set to', () => {
-  const whims = new SensorErrors(plan, 1);
-  expect(spread(read(whims, position, 5000))).toBeCloseTo(0.001, 4);
-  whims.set('itsXNoiseFactor', 10);
-  expect(spread(read(whims, position, 5000)) / 0.01).toBeCloseTo(1, 1);
-  whims.set('itsXNoiseFactor', 0);
-  whims.set('itsXStepFactor', 50);
-  for (const value of read(whims, position, 20)) expect((value / 0.005) % 1).toBeCloseTo(0, 6);
-  whims.set('itsXStepFactor', 0);
-  whims.set('itsXOffset', 0.05);
-  expect(read(whims, position, 1)).toEqual([2.05]);
-  whims.set('itsXDriftPerHour', 0.1);
-  expect(read(whims, position, 1, 1800)[0]).toBeCloseTo(2.1, 9);
+  const errors = new SensorErrors(plan, 1);
+  expect(spread(read(errors, position, 5000))).toBeCloseTo(0.001, 4);
+  errors.set('itsXNoiseFactor', 10);
+  expect(spread(read(errors, position, 5000)) / 0.01).toBeCloseTo(1, 1);
+  errors.set('itsXNoiseFactor', 0);
+  errors.set('itsXStepFactor', 50);
+  for (const value of read(errors, position, 20)) expect((value / 0.005) % 1).toBeCloseTo(0, 6);
+  errors.set('itsXStepFactor', 0);
+  errors.set('itsXOffset', 0.05);
+  expect(read(errors, position, 1)).toEqual([2.05]);
+  errors.set('itsXDriftPerHour', 0.1);
+  expect(read(errors, position, 1, 1800)[0]).toBeCloseTo(2.1, 9);
 });
 
 test('a sensor that lags follows a step with its time constant', () => {
   let true1 = 0;
-  const whims = new SensorErrors(plan, 1);
-  whims.set('itsXNoiseFactor', 0);
-  whims.set('itsXStepFactor', 0);
-  whims.set('itsXLagSeconds', 0.5);
-  const sensor = new SensorChannel(position.channel, () => true1, whims.flawsOf('x'), whims.random);
+  const errors = new SensorErrors(plan, 1);
+  errors.set('itsXNoiseFactor', 0);
+  errors.set('itsXStepFactor', 0);
+  errors.set('itsXLagSeconds', 0.5);
+  const sensor = new SensorChannel(position.channel, () => true1, errors.flawsOf('x'), errors.random);
   true1 = 1;
   sensor.read(0);
   true1 = 2;
@@ -78,22 +78,22 @@ test('a sensor that lags follows a step with its time constant', () => {
 });
 
 test('limits that are drawn in are announced, and pin', () => {
-  const whims = new SensorErrors(plan, 1);
-  expect(whims.set('itsPullReach', 0.2)).toBe('other');
-  expect(whims.announced(plan.streams[0]).channels.map(({ ranges: [{ low, high }] }) => [low, high])).toEqual(
-    [
-      [0.15, 6],
-      [-4, 4],
-    ],
-  );
-  expect(read(whims, force, 3)).toEqual([4, 4, 4]);
+  const errors = new SensorErrors(plan, 1);
+  expect(errors.set('itsPullReach', 0.2)).toBe('other');
+  expect(
+    errors.announced(plan.streams[0]).channels.map(({ ranges: [{ low, high }] }) => [low, high]),
+  ).toEqual([
+    [0.15, 6],
+    [-4, 4],
+  ]);
+  expect(read(errors, force, 3)).toEqual([4, 4, 4]);
 });
 
 test('echoes are lost, and come from something else, as often as is set', () => {
-  const whims = new SensorErrors(plan, 3);
-  whims.set('itsXLostShare', 10);
-  whims.set('itsXStrayShare', 5);
-  const values = read(whims, position, 20_000);
+  const errors = new SensorErrors(plan, 3);
+  errors.set('itsXLostShare', 10);
+  errors.set('itsXStrayShare', 5);
+  const values = read(errors, position, 20_000);
   const lost = values.filter((value) => value === 6).length;
   const strays = values.filter((value) => value !== 6 && Math.abs(value - 2) > 0.01).length;
   expect(lost / 20_000).toBeCloseTo(0.1, 2);
@@ -102,15 +102,15 @@ test('echoes are lost, and come from something else, as often as is set', () => 
 });
 
 test('what is set stays within its bounds, can be taken back to the usual, and is no business of other keys', () => {
-  const whims = new SensorErrors(plan, 1);
-  expect(whims.set('nothing', 1)).toBe('unknown');
-  expect(whims.set('itsPullLostShare', 1)).toBe('unknown');
-  whims.set('itsPullOffset', 1e9);
-  const offset = whims.list.find(({ key }) => key === 'itsPullOffset');
+  const errors = new SensorErrors(plan, 1);
+  expect(errors.set('nothing', 1)).toBe('unknown');
+  expect(errors.set('itsPullLostShare', 1)).toBe('unknown');
+  errors.set('itsPullOffset', 1e9);
+  const offset = errors.list.find(({ key }) => key === 'itsPullOffset');
   expect(offset?.value).toBe(offset?.high);
-  expect(whims.reset()).toBe(true);
+  expect(errors.reset()).toBe(true);
   expect(offset?.value).toBe(0.06);
-  expect(whims.flawsOf('pull').offset).toBe(0.06);
+  expect(errors.flawsOf('pull').offset).toBe(0.06);
 });
 
 test('what a device is made of is not changed by what is set', () => {

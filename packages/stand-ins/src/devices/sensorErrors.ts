@@ -14,7 +14,7 @@ const seedControl = {
 };
 
 /** A flaw that can be set for every channel. */
-interface Whim {
+interface ErrorKind {
   key: keyof Flaws;
   label: (symbol: string) => string;
   unit: (channel: LinkChannel) => string;
@@ -33,7 +33,7 @@ const bothWays = (range: LinkRange): readonly [number, number, number] => {
 };
 const seesEchoes = (_channel: LinkChannel, { lostShare }: Flaws) => lostShare !== undefined;
 
-const whims: readonly Whim[] = [
+const errors: readonly ErrorKind[] = [
   {
     key: 'noiseFactor',
     label: (symbol) => `Noise of ${symbol}, times its usual`,
@@ -123,7 +123,7 @@ export class SensorErrors {
 
   private readonly add = ({ channel, flaws = {} }: ChannelPlan): void => {
     this.flaws.set(channel.key, { ...flaws });
-    for (const { key: flaw, label, unit, reach, usual, of } of whims) {
+    for (const { key: flaw, label, unit, reach, usual, of } of errors) {
       if (of !== undefined && !of(channel, flaws)) continue;
       const [low, high, step] = reach(channel.ranges[0]);
       const value = (flaws[flaw] ?? usual) * perCent(flaw);

@@ -32,7 +32,7 @@ function Countdown({ status }: { status: Status<'countdown'> }) {
   }, [until]);
   useEffect(() => beep(left === 0 ? 'go' : 'tick'), [left]);
   return (
-    <section ref={view} className="waiting-view" aria-label="Countdown">
+    <section ref={view} className="over-traces waiting-view" aria-label="Countdown">
       <div className="count" role="timer">
         {left}
       </div>
@@ -72,7 +72,7 @@ function Waiting({ status }: { status: Status<'waiting'> }) {
     await session.toggleRecording();
   };
   return (
-    <section ref={view} className="waiting-view" aria-label="Waiting for the beginning">
+    <section ref={view} className="over-traces waiting-view" aria-label="Waiting for the beginning">
       <h2 role="status">Waiting until {words}</h2>
       <Row number={status.number} times={status.times} />
       {wanted.kind === 'level' && wanted.device === '' && (

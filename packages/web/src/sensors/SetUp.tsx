@@ -30,7 +30,7 @@ function DeviceSetUp({ device }: { device: Device }) {
   return (
     <section
       ref={panel}
-      className="set-up"
+      className="over-traces set-up"
       aria-label={`Set-up of ${model} ${code}`}
       tabIndex={-1}
       onKeyDown={(event) => {

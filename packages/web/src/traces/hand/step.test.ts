@@ -179,6 +179,11 @@ describe('drawing around readings', () => {
     expect(effects).toEqual([{ do: 'leave mode' }]);
   });
 
+  test('Escape in the middle of the line leaves it: nothing is set aside when the hand lets go', () => {
+    const { hand } = done([down(at(300)), move(at(400)), move(at(400, 50)), move(at(350, 50))], circle);
+    expect(done([up(at(300))], scene({ mode: 'usual' }), hand)).toEqual({ hand: restingHand, effects: [] });
+  });
+
   test('without a run, and where the system takes the pointer away, neither', () => {
     const path = [down(at(300)), move(at(400)), move(at(400, 50)), move(at(350, 50))];
     expect(done([...path, up(at(300))], scene({ mode: 'circle', shift: null })).effects).toEqual([

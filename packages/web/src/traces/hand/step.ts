@@ -77,6 +77,8 @@ function letGo({ doing, fingers }: Hand, at: (HandEvent & { kind: 'up' }) | null
     case 'pinching':
       return fingers.length < 2 ? rested(settle) : [{ doing, fingers }, []];
     case 'circling':
+      // Who has left the mode while drawing has changed their mind.
+      if (scene.mode !== 'circle') return rested();
       return rested(...(at === null ? [{ do: 'leave mode' } as const] : circleClosed(doing.path, scene)));
     case 'boxing':
       return rested(settle, ...(at === null ? [] : boxLookedAt(doing.press, at.at, scene)));

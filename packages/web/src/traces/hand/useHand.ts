@@ -121,11 +121,12 @@ export function useHand(
     return () => current?.removeEventListener('wheel', hold);
   }, [layer]);
   const happen = (event: HandEvent, scene: Scene) => {
+    const before = hand.current.doing;
     const [next, effects] = step(hand.current, event, scene);
     hand.current = next;
     for (const effect of effects) performer.current?.do(effect, front);
     // Only what is drawn of a hand is drawn anew.
-    if (isDrawn(next.doing) || isDrawn(doing)) setDoing(next.doing);
+    if (isDrawn(next.doing) || isDrawn(before)) setDoing(next.doing);
   };
   return [happen, doing];
 }
