@@ -1,4 +1,4 @@
-import { buildWeb } from './build';
+import { buildAll } from './build';
 import { runScript } from './plain';
 
-runScript(async () => buildWeb());
+runScript(buildAll);

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { networkInterfaces } from 'node:os';
 import { join, resolve } from 'node:path';
 import { issueLinkToken, openDatabase } from '@heuristor/server';
-import { buildWeb } from './build';
+import { buildAll } from './build';
 import { startCluster } from './cluster';
 import { openDataFolder } from './dataFolder';
 import { loadDemoData } from './demoData';
@@ -80,7 +80,7 @@ runScript(async (told) => {
   };
 
   try {
-    buildWeb();
+    await buildAll();
     const cluster = await startCluster(data, { signal: told });
     let { address } = cluster;
     const database = supervise('The database', cluster, async () => {

@@ -26,7 +26,7 @@ const linkOf = (port: number) => `ws://heuristor:${secret}@127.0.0.1:${port}/lin
 const memory = { MALLOC_MMAP_THRESHOLD_: '131072', MALLOC_TRIM_THRESHOLD_: '131072' };
 
 function start(script: string, environment: Record<string, string>, logFile: string): ChildProcess {
-  const child = spawn(process.execPath, ['--import', 'tsx', script], {
+  const child = spawn(process.execPath, ['--enable-source-maps', script], {
     env: { ...memory, ...process.env, ...environment },
     stdio: ['ignore', 'pipe', 'pipe', 'ipc'],
     // Out of the terminal's group, so that Ctrl-C ends things in order.
@@ -73,7 +73,7 @@ export async function startServer(
 ): Promise<Service & Listening> {
   const logFile = join(data, 'server.log');
   const child = start(
-    'packages/server/src/main.ts',
+    'packages/server/dist/main.js',
     {
       HEURISTOR_DATABASE: database,
       HEURISTOR_PORT: String(port),
@@ -105,7 +105,7 @@ function sentenceIn(said: string): string | null {
 /** Starts the simulated sensors in a process of their own. */
 export function startStandIns(port: number, data: string, settings: Record<string, string> = {}): Service {
   const child = start(
-    'packages/stand-ins/src/main.ts',
+    'packages/stand-ins/dist/main.js',
     { HEURISTOR_LINK: linkOf(port), ...settings },
     join(data, 'stand-ins.log'),
   );
@@ -115,7 +115,7 @@ export function startStandIns(port: number, data: string, settings: Record<strin
 /** Starts the bridge to microcontrollers on serial ports in a process of its own. */
 export function startBridge(port: number, data: string, named = process.env.HEURISTOR_SERIAL ?? ''): Service {
   const child = start(
-    'packages/bridge/src/main.ts',
+    'packages/bridge/dist/main.js',
     { HEURISTOR_LINK: linkOf(port), HEURISTOR_SERIAL: named },
     join(data, 'bridge.log'),
   );

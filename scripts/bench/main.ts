@@ -1,5 +1,5 @@
 import { FakeDevice } from '../../packages/server/src/testing/fakeDevice';
-import { buildWeb } from '../build';
+import { buildAll } from '../build';
 import { runScript, say } from '../plain';
 import { computation } from './computation';
 import { homeOfAYear } from './home';
@@ -27,7 +27,7 @@ runScript(async (ending) => {
   if (has('computation')) print(computation());
   const isHour = wanted.includes('hour');
   if (!['screen', 'service', 'home', 'imports'].some(has) && !isHour) process.exit(0);
-  buildWeb();
+  await buildAll();
   const site = await openSite(ending);
   try {
     if (has('screen')) {

@@ -3,11 +3,11 @@ import { type StoredEvaluation, dependenciesOf, restrictedTo } from '@heuristor/
 import { conditionsOf } from '@heuristor/evaluation';
 import { createHash } from 'node:crypto';
 import { availableParallelism } from 'node:os';
-import { fileURLToPath } from 'node:url';
 import { type Logger } from 'pino';
 import { Piscina } from 'piscina';
 import { Failure } from '../failure';
 import { lengthsOf } from '../services/samples';
+import { threadProgram } from '../threads';
 import { type Made, type Wanted, findKept, keep } from './keptEvaluations';
 import { programThatEvaluates } from './program';
 import { type EvaluationTask } from './task';
@@ -38,8 +38,7 @@ export class Evaluations {
     private readonly log: Logger,
   ) {
     this.pool = new Piscina({
-      filename: fileURLToPath(new URL('./worker.ts', import.meta.url)),
-      execArgv: ['--import', 'tsx'],
+      ...threadProgram('evaluation/worker'),
       workerData: { database },
       minThreads: 0,
       // One core is left to those who record.

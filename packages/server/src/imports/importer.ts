@@ -15,7 +15,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { fileURLToPath } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import { type Logger } from 'pino';
 import { Piscina } from 'piscina';
@@ -40,6 +39,7 @@ import {
   removeStaleFiles,
   touchFile,
 } from '../services/storedFiles';
+import { threadProgram } from '../threads';
 import { mended } from './mended';
 import { type Open, presented, readyState, scratchOf } from './open';
 import { rowsOf, spotsOf } from './spotRows';
@@ -68,8 +68,7 @@ export class Importer {
   private readonly log: Logger;
   private readonly open = new Map<string, Open>();
   private readonly pool = new Piscina({
-    filename: fileURLToPath(new URL('./worker.ts', import.meta.url)),
-    execArgv: ['--import', 'tsx'],
+    ...threadProgram('imports/worker'),
     minThreads: 0,
     maxThreads: 1,
     idleTimeout: 5000,
