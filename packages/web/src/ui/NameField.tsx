@@ -1,5 +1,6 @@
-import { useEffect, useId, useRef, useState } from 'react';
-import { Form } from 'react-bootstrap';
+import { useEffect, useRef } from 'react';
+import { DraftControl } from './DraftControl';
+import { useDraft } from './useDraft';
 
 interface Props {
   label: string;
@@ -26,12 +27,8 @@ export function NameField({
   maxLength = 80,
   suggestions,
 }: Props) {
-  const [text, setText] = useState(value);
-  const [isEmpty, setIsEmpty] = useState(false);
   const field = useRef<HTMLInputElement>(null);
   const first = useRef(value);
-  const sentenceId = useId();
-  useEffect(() => setText(value), [value]);
   useEffect(() => {
     if (autoFocus !== true) return;
     // The menu that led here gives the focus back to its button first.
@@ -41,44 +38,29 @@ export function NameField({
     }, 30);
     return () => clearTimeout(timer);
   }, [autoFocus]);
-  const commit = () => {
-    const name = text.trim();
-    if (name !== value && (name !== '' || allowEmpty)) onCommit(name);
-    else setText(value);
-    setIsEmpty(false);
-    onDone?.();
-  };
+  const draft = useDraft({
+    standing: value,
+    isLeftByEnter: true,
+    onDone,
+    complain: (text) =>
+      allowEmpty || text.trim() !== ''
+        ? null
+        : 'A name needs at least one letter; without one the old name stays.',
+    take: (text) => {
+      const name = text.trim();
+      if (name === value || (name === '' && !allowEmpty)) return { text: value };
+      onCommit(name);
+      return { text };
+    },
+  });
   return (
-    <>
-      <Form.Control
-        className={className}
-        aria-label={label}
-        aria-describedby={isEmpty ? sentenceId : undefined}
-        aria-invalid={isEmpty}
-        isInvalid={isEmpty}
-        value={text}
-        ref={field}
-        maxLength={maxLength}
-        list={suggestions}
-        onChange={(event) => {
-          setText(event.target.value);
-          setIsEmpty(!allowEmpty && event.target.value.trim() === '');
-        }}
-        onBlur={commit}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') event.currentTarget.blur();
-          if (event.key === 'Escape') {
-            setText(value);
-            setIsEmpty(false);
-            onDone?.();
-          }
-        }}
-      />
-      {isEmpty && (
-        <Form.Control.Feedback type="invalid" tooltip id={sentenceId}>
-          A name needs at least one letter; without one the old name stays.
-        </Form.Control.Feedback>
-      )}
-    </>
+    <DraftControl
+      ref={field}
+      className={className}
+      label={label}
+      maxLength={maxLength}
+      list={suggestions}
+      draft={draft}
+    />
   );
 }

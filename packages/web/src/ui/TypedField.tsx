@@ -1,5 +1,5 @@
-import { useEffect, useId, useState } from 'react';
-import { Form } from 'react-bootstrap';
+import { DraftControl } from './DraftControl';
+import { useDraft } from './useDraft';
 
 interface Props {
   label: string;
@@ -27,67 +27,28 @@ export function TypedField({
   write,
   onCommit,
   check,
-  id,
   className = '',
   wide = false,
-  disabled = false,
-  placeholder,
-  autoFocus = false,
+  ...field
 }: Props) {
-  const standing = value === null ? '' : write(value);
-  const [text, setText] = useState(standing);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const sentenceId = useId();
-  useEffect(() => {
-    setText(standing);
-    setWrong(null);
-  }, [standing]);
-  const commit = () => {
-    if (text === standing) {
-      setWrong(null);
-      return;
-    }
-    let number: number;
-    try {
-      number = read(text);
-    } catch (error) {
-      setWrong(error instanceof Error ? error.message : String(error));
-      return;
-    }
-    const fault = check?.(number) ?? null;
-    setWrong(fault);
-    if (fault !== null) return;
-    setText(write(number));
-    if (number !== value) onCommit(number);
-  };
+  const draft = useDraft({
+    standing: value === null ? '' : write(value),
+    take: (text) => {
+      let number: number;
+      try {
+        number = read(text);
+      } catch (error) {
+        return { wrong: error instanceof Error ? error.message : String(error) };
+      }
+      const wrong = check?.(number) ?? null;
+      if (wrong !== null) return { wrong };
+      if (number !== value) onCommit(number);
+      return { text: write(number) };
+    },
+  });
   return (
     <span className={`number-field ${className}`}>
-      <Form.Control
-        id={id}
-        className={`number-input ${wide ? 'wide' : ''}`}
-        aria-label={label}
-        aria-describedby={wrong === null ? undefined : sentenceId}
-        isInvalid={wrong !== null}
-        aria-invalid={wrong !== null}
-        value={text}
-        disabled={disabled}
-        placeholder={placeholder}
-        autoFocus={autoFocus}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') commit();
-          if (event.key === 'Escape') {
-            setText(standing);
-            setWrong(null);
-          }
-        }}
-      />
-      {wrong !== null && (
-        <Form.Control.Feedback type="invalid" tooltip id={sentenceId}>
-          {wrong}
-        </Form.Control.Feedback>
-      )}
+      <DraftControl {...field} className={`number-input ${wide ? 'wide' : ''}`} label={label} draft={draft} />
     </span>
   );
 }
