@@ -1,4 +1,5 @@
 import { meSchema } from '@heuristor/contracts';
+import { useQuery } from '@tanstack/react-query';
 import { type ComponentType, useCallback, useEffect, useState } from 'react';
 import { Route, Routes, useLocation } from 'react-router';
 import { ApiError, getJson, sentenceOf } from './api/client';
@@ -26,30 +27,27 @@ function Written({ by: Page }: { by: ComponentType }) {
   return <Page key={sign} />;
 }
 
-type Standing = 'asking' | 'in' | { refused: string };
+const refusedWords = (error: unknown): string =>
+  error instanceof ApiError && error.code === 'not-signed-in'
+    ? 'Open the sign-in link that Heuristor printed when it started, or run “npm run sign-in-link” for a new one.'
+    : sentenceOf(error);
 
 export function App() {
-  const [standing, setStanding] = useState<Standing>('asking');
   const { pathname } = useLocation();
   const signingIn = pathname.startsWith('/sign-in/');
   const isPhone = pathname === '/phone';
+  const [hasSignedIn, setSignedIn] = useState(false);
+  const { data, error } = useQuery({
+    queryKey: ['/me'],
+    queryFn: () => getJson('/me', meSchema),
+    enabled: !signingIn && !isPhone,
+    staleTime: Infinity,
+  });
+  const isIn = hasSignedIn || data !== undefined;
   useEffect(() => {
-    if (signingIn || isPhone) return;
-    getJson('/me', meSchema).then(
-      () => {
-        live.open();
-        setStanding('in');
-      },
-      (error: unknown) =>
-        setStanding({
-          refused:
-            error instanceof ApiError && error.code === 'not-signed-in'
-              ? 'Open the sign-in link that Heuristor printed when it started, or run “npm run sign-in-link” for a new one.'
-              : sentenceOf(error),
-        }),
-    );
-  }, [signingIn, isPhone]);
-  const onSignedIn = useCallback(() => setStanding('in'), []);
+    if (data !== undefined) live.open();
+  }, [data]);
+  const onSignedIn = useCallback(() => setSignedIn(true), []);
   if (signingIn)
     return (
       <Routes>
@@ -58,8 +56,8 @@ export function App() {
     );
   // A phone shows a code, and is nobody's page.
   if (isPhone) return <phone.Page />;
-  if (standing === 'asking') return <Message title="One moment …" text="" />;
-  if (standing !== 'in') return <Message title="Please sign in" text={standing.refused} />;
+  if (!isIn && error === null) return <Message title="One moment …" text="" />;
+  if (!isIn) return <Message title="Please sign in" text={refusedWords(error)} />;
   return (
     <>
       <Routes>

@@ -1,3 +1,4 @@
+import { QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { ErrorBoundary } from 'react-error-boundary';
@@ -8,6 +9,7 @@ import '@fontsource/ibm-plex-mono/400.css';
 import '@fontsource/ibm-plex-mono/600.css';
 import './styles.css';
 import { App } from './App';
+import { queries } from './api/queries';
 import { applyColours } from './ui/colours';
 import { Message } from './ui/Message';
 
@@ -32,9 +34,11 @@ createRoot(root).render(
         />
       }
     >
-      <BrowserRouter>
-        <App />
-      </BrowserRouter>
+      <QueryClientProvider client={queries}>
+        <BrowserRouter>
+          <App />
+        </BrowserRouter>
+      </QueryClientProvider>
     </ErrorBoundary>
   </StrictMode>,
 );

@@ -118,7 +118,7 @@ function NewForm({ create }: { create: (name: string) => Promise<void> }) {
 
 const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
 
-function Row({ summary, refresh }: { summary: InvestigationSummary; refresh: () => Promise<void> }) {
+function Row({ summary, refresh }: { summary: InvestigationSummary; refresh: () => Promise<unknown> }) {
   const { id, name, runCount, entryCount, usedAt } = summary;
   const [renaming, setRenaming] = useState(false);
   const act = async (work: () => Promise<unknown>) => {

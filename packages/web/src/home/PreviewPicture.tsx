@@ -1,6 +1,5 @@
-import { type Previews, previewsSchema } from '@heuristor/contracts';
-import { useEffect, useState } from 'react';
-import { getJson } from '../api/client';
+import { previewsSchema } from '@heuristor/contracts';
+import { useServer } from '../api/queries';
 import { runStyle } from '../runs/runStyles';
 
 const width = 132;
@@ -9,18 +8,8 @@ const margin = 4;
 
 /** The traces of an investigation at the size of a stamp, by which one finds it again. */
 export function PreviewPicture({ id }: { id: string }) {
-  const [previews, setPreviews] = useState<Previews>([]);
-  useEffect(() => {
-    let isWanted = true;
-    // Without its picture an investigation has its name.
-    getJson(`/investigations/${id}/previews`, previewsSchema).then(
-      (found) => isWanted && setPreviews(found),
-      () => undefined,
-    );
-    return () => {
-      isWanted = false;
-    };
-  }, [id]);
+  // Without its picture an investigation has its name.
+  const previews = useServer(`/investigations/${id}/previews`, previewsSchema).answer ?? [];
   const values = previews.flatMap(({ y }) => y).filter((value) => value !== null);
   const [low, high] = [Math.min(...values), Math.max(...values)];
   const scale = (height - 2 * margin) / (high - low || 1);

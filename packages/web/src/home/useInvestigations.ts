@@ -1,5 +1,6 @@
 import { type InvestigationSummary, investigationPageSchema } from '@heuristor/contracts';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import { getJson, sentenceOf } from '../api/client';
 
 const typingMilliseconds = 150;
@@ -11,55 +12,45 @@ export interface Investigations {
   total: number;
   fault: string | null;
   /** Fetches the next ones. */
-  more(): Promise<void>;
+  more(): Promise<unknown>;
   /** Fetches as many as are there anew. */
-  refresh(): Promise<void>;
+  refresh(): Promise<unknown>;
+}
+
+/** A text once nobody has typed for a moment. */
+function useTyped(text: string): string {
+  const [typed, setTyped] = useState(text);
+  useEffect(() => {
+    const timer = setTimeout(() => setTyped(text), typingMilliseconds);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return typed;
 }
 
 /** The investigations whose name holds a text, some at a time: after a school year there are a thousand. */
 export function useInvestigations(search: string): Investigations {
-  const [found, setFound] = useState<{ list: InvestigationSummary[]; total: number } | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const wanted = search.trim();
-  /** Answers to another search than the last one come too late. */
-  const asked = useRef(wanted);
-  const fetchFrom = useCallback(
-    async (before: readonly InvestigationSummary[], count: number) => {
-      try {
-        const list = [...before];
-        let total: number;
-        do {
-          const query = new URLSearchParams({ search: wanted, from: String(list.length) });
-          const page = await getJson(`/investigations?${query.toString()}`, investigationPageSchema);
-          const known = new Set(list.map(({ id }) => id));
-          const fresh = page.investigations.filter(({ id }) => !known.has(id));
-          list.push(...fresh);
-          ({ total } = page);
-          // What another screen has just used stands further up now, and comes with the next look at all of them.
-          if (fresh.length === 0) break;
-        } while (list.length < Math.min(count, total));
-        if (asked.current !== wanted) return;
-        setFound({ list, total });
-        setFault(null);
-      } catch (error) {
-        if (asked.current === wanted) setFault(sentenceOf(error));
-      }
+  const wanted = useTyped(search.trim());
+  const { data, error, fetchNextPage, refetch } = useInfiniteQuery({
+    queryKey: ['/investigations', wanted],
+    initialPageParam: 0,
+    queryFn: ({ pageParam }) => {
+      const query = new URLSearchParams({ search: wanted, from: String(pageParam) });
+      return getJson(`/investigations?${query.toString()}`, investigationPageSchema);
     },
-    [wanted],
-  );
-  const isFirst = useRef(true);
-  useEffect(() => {
-    asked.current = wanted;
-    const timer = setTimeout(() => void fetchFrom([], 1), isFirst.current ? 0 : typingMilliseconds);
-    isFirst.current = false;
-    return () => clearTimeout(timer);
-  }, [fetchFrom, wanted]);
-  const list = found?.list ?? null;
+    getNextPageParam: ({ investigations, total }, _, from) => {
+      const reached = from + investigations.length;
+      return investigations.length > 0 && reached < total ? reached : undefined;
+    },
+    placeholderData: keepPreviousData,
+  });
+  // What another screen has used between one page and the next stands on both.
+  const all = data?.pages.flatMap(({ investigations }) => investigations);
+  const list = all?.filter(({ id }, i) => all.findIndex((other) => other.id === id) === i) ?? null;
   return {
     list,
-    total: found?.total ?? 0,
-    fault,
-    more: () => fetchFrom(list ?? [], (list?.length ?? 0) + 1),
-    refresh: () => fetchFrom([], list?.length ?? 1),
+    total: data?.pages.at(-1)?.total ?? 0,
+    fault: error === null ? null : sentenceOf(error),
+    more: () => fetchNextPage(),
+    refresh: () => refetch(),
   };
 }

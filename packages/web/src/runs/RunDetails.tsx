@@ -1,10 +1,9 @@
 import { format } from 'date-fns';
 import { type Channel, type LeftOutCount, type Run, leftOutCountSchema } from '@heuristor/contracts';
 import { parseUnit, printedUnit } from '@heuristor/core';
-import { useEffect, useState } from 'react';
 import { Modal } from 'react-bootstrap';
 import { z } from 'zod';
-import { getJson } from '../api/client';
+import { useServer } from '../api/queries';
 import { beginningWords, endingWords } from '../recording/plan/planWords';
 import { type SeenRun } from './seenRun';
 import { rateWords } from '../ui/rateText';
@@ -17,20 +16,8 @@ const shown = (value: number) => shortText(value, 4);
 /** How a run was recorded: its plan, its sensors and what was applied to them, its gaps, what in it is no measurement. */
 export function RunDetails({ run, onClose }: { run: SeenRun; onClose: () => void }) {
   const { id, plan, gaps, notes } = run;
-  const [counts, setCounts] = useState<LeftOutCount[] | null>(null);
-  useEffect(() => {
-    let isWanted = true;
-    getJson(`/runs/${id}/left-out`, countsSchema).then(
-      (found) => {
-        if (isWanted) setCounts(found);
-      },
-      // Without an answer the column stays open; the rest of what is told here stands all the same.
-      () => undefined,
-    );
-    return () => {
-      isWanted = false;
-    };
-  }, [id]);
+  // Without an answer the column stays open; the rest of what is told here stands all the same.
+  const { answer: counts } = useServer(`/runs/${id}/left-out`, countsSchema);
   return (
     <Modal show onHide={onClose} size="lg" animation={false} aria-labelledby="run-details">
       <Modal.Header closeButton closeLabel="Close">

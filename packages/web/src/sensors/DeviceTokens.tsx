@@ -1,5 +1,4 @@
 import {
-  type DeviceToken,
   type MadeToken,
   type Pairing,
   deviceTokenSchema,
@@ -7,31 +6,32 @@ import {
   pairingSchema,
 } from '@heuristor/contracts';
 import { formatDistanceToNow } from 'date-fns';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Button, Form, Modal, Table } from 'react-bootstrap';
 import { z } from 'zod';
-import { getJson, request } from '../api/client';
+import { request } from '../api/client';
 import { attempt } from '../api/attempt';
+import { askAnew, useServer } from '../api/queries';
+
+const path = '/device-tokens';
+const tokensSchema = z.array(deviceTokenSchema);
 
 /** Devices that bring their readings over HTTP: what lets them in is made and withdrawn here. */
 export function DeviceTokens({ onClose }: { onClose: () => void }) {
-  const [tokens, setTokens] = useState<DeviceToken[]>([]);
+  const { answer: tokens, fault } = useServer(path, tokensSchema);
   const [made, setMade] = useState<MadeToken | null>(null);
   const [pairing, setPairing] = useState<Pairing | null>(null);
   const [name, setName] = useState('');
-  const load = () =>
-    attempt(async () => setTokens(await getJson('/device-tokens', z.array(deviceTokenSchema))));
-  useEffect(() => void load(), []);
   const make = () =>
     attempt(async () => {
-      setMade(madeTokenSchema.parse(await request('POST', '/device-tokens', { name })));
+      setMade(madeTokenSchema.parse(await request('POST', path, { name })));
       setName('');
-      await load();
+      await askAnew(path);
     });
   const withdraw = (id: number) =>
     attempt(async () => {
-      await request('DELETE', `/device-tokens/${id}`);
-      await load();
+      await request('DELETE', `${path}/${id}`);
+      await askAnew(path);
     });
   return (
     <Modal show onHide={onClose} size="lg" animation={false} aria-labelledby="tokens-title">
@@ -48,7 +48,7 @@ export function DeviceTokens({ onClose }: { onClose: () => void }) {
                 variant="act"
                 onClick={() =>
                   void attempt(async () =>
-                    setPairing(pairingSchema.parse(await request('POST', '/device-tokens/pairing'))),
+                    setPairing(pairingSchema.parse(await request('POST', `${path}/pairing`))),
                   )
                 }
               >
@@ -96,7 +96,8 @@ export function DeviceTokens({ onClose }: { onClose: () => void }) {
             </div>
           )}
         </section>
-        {tokens.length > 0 && (
+        {fault !== null && <p className="refused">{fault}</p>}
+        {tokens !== null && tokens.length > 0 && (
           <Table size="sm">
             <thead>
               <tr className="quiet">

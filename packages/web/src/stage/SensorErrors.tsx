@@ -1,9 +1,9 @@
-import { type Settable, settableSchema } from '@heuristor/contracts';
-import { useEffect, useState } from 'react';
+import { settableSchema } from '@heuristor/contracts';
+import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { z } from 'zod';
-import { getJson, sentenceOf } from '../api/client';
 import { live } from '../api/live';
+import { useServer } from '../api/queries';
 import { type SceneValues } from './scene';
 import { StageControl, useSetValues } from './StageControl';
 
@@ -20,25 +20,14 @@ interface Props {
 /** The errors of one stand-in's sensors: noise, steps, offset, drift, lag, limits, lost and wrong echoes; folded away. */
 export function SensorErrors({ code, values }: Props) {
   const [isOpen, setOpen] = useState(unfolded.has(code));
-  const [list, setList] = useState<Settable[] | string | null>(null);
+  const { answer: list, fault } = useServer(
+    `/devices/${encodeURIComponent(code)}/sensor`,
+    listSchema,
+    isOpen,
+  );
   const { valueOf, set } = useSetValues(values, (key, value) =>
     live.control(code, { action: 'set', key, value }),
   );
-  useEffect(() => {
-    if (!isOpen) return;
-    let isWanted = true;
-    getJson(`/devices/${encodeURIComponent(code)}/sensor`, listSchema).then(
-      (found) => {
-        if (isWanted) setList(found);
-      },
-      (error: unknown) => {
-        if (isWanted) setList(sentenceOf(error));
-      },
-    );
-    return () => {
-      isWanted = false;
-    };
-  }, [isOpen, code]);
   return (
     <details
       className="sensor-errors"
@@ -52,11 +41,11 @@ export function SensorErrors({ code, values }: Props) {
       <summary>
         Errors of this sensor (<span className="mono">{code}</span>)
       </summary>
-      {typeof list === 'string' && <p className="quiet small">{list}</p>}
-      {Array.isArray(list) && list.length === 0 && (
+      {fault !== null && <p className="quiet small">{fault}</p>}
+      {list?.length === 0 && (
         <p className="quiet small">This sensor only says when something switches; it has no errors to set.</p>
       )}
-      {Array.isArray(list) && list.length > 0 && (
+      {list !== null && list.length > 0 && (
         <>
           {list.map((control) => (
             <StageControl key={control.key} control={control} value={valueOf(control)} onSet={set} />

@@ -1,19 +1,20 @@
 import { type Template } from '@heuristor/contracts';
-import { memo, useEffect, useState } from 'react';
+import { memo, useState } from 'react';
 import { Button, Dropdown, Form, Modal } from 'react-bootstrap';
 import { Trash3 } from 'react-bootstrap-icons';
-import { useStore } from 'zustand';
 import { useDialog, useDocuments, useSession } from '../../investigation/context';
+import { useTemplates } from './templateActions';
 import { lackingFor } from './templates';
 import { FixedMenu } from '../../ui/FixedMenu';
 
 /** Sheets that were kept: put onto this one with a press. Those come first for which these runs have all that is needed. */
 export const TemplateMenu = memo(function TemplateMenu() {
   const session = useSession();
-  const { templates, fault } = useStore(session.templates.list);
+  const [isOpen, setOpen] = useState(false);
+  const { answer: templates, fault } = useTemplates(isOpen);
   const isEmpty = useDocuments(({ workings }) => workings.entries.length === 0);
   return (
-    <Dropdown align="end" onToggle={(isOpen) => isOpen && void session.templates.refresh()}>
+    <Dropdown align="end" onToggle={setOpen}>
       <Dropdown.Toggle variant="plain">Templates</Dropdown.Toggle>
       <FixedMenu className="tall-menu template-menu">
         {fault !== null && <Dropdown.ItemText className="text-danger">{fault}</Dropdown.ItemText>}
@@ -59,9 +60,8 @@ function TemplateItems({ templates }: { templates: readonly Template[] }) {
 /** What stands where nothing was worked out yet: the templates that fit the runs that there are. */
 export function FittingTemplates() {
   const session = useSession();
-  const { templates } = useStore(session.templates.list);
+  const { answer: templates } = useTemplates();
   const runs = useDocuments((documents) => documents.runs);
-  useEffect(() => void session.templates.refresh(), [session]);
   const hasRuns = runs.some(({ removed }) => !removed);
   const fitting = hasRuns ? (templates ?? []).filter((one) => lackingFor(one, runs).length === 0) : [];
   if (fitting.length === 0) return null;
@@ -89,7 +89,7 @@ export function KeepTemplate() {
 
 function OpenDialog() {
   const session = useSession();
-  const { templates } = useStore(session.templates.list);
+  const { answer: templates } = useTemplates();
   const [name, setName] = useState('');
   const [about, setAbout] = useState('');
   const { close } = session.dialogs;

@@ -2,7 +2,8 @@ import { type Template, templateSchema } from '@heuristor/contracts';
 import { sameName } from '@heuristor/core';
 import { z } from 'zod';
 import { type StoreApi, createStore } from 'zustand/vanilla';
-import { getJson, request, sentenceOf } from '../../api/client';
+import { request } from '../../api/client';
+import { askAnew, useServer } from '../../api/queries';
 import { tell } from '../../ui/noticeStore';
 import { attempt } from '../../api/attempt';
 import { type Host } from '../../investigation/host';
@@ -16,16 +17,14 @@ import {
   withTemplate,
 } from './templates';
 
+const templatesPath = '/templates';
 const listSchema = z.array(templateSchema);
 
-/** Templates of sheets: those that there are, put to use and kept. */
-export class TemplateActions {
-  /** Null until they were asked for. */
-  readonly list: StoreApi<{ templates: Template[] | null; fault: string | null }> = createStore(() => ({
-    templates: null as Template[] | null,
-    fault: null as string | null,
-  }));
+/** Those that are kept, for all investigations. @param isWanted false while nobody looks at them */
+export const useTemplates = (isWanted = true) => useServer(templatesPath, listSchema, isWanted);
 
+/** Templates of sheets: put to use, kept and removed. */
+export class TemplateActions {
   /** What is to be known before a template is put onto the sheet. */
   readonly question: StoreApi<{ asked: { template: Template; alikes: Alike[] } | null }> = createStore(
     () => ({
@@ -39,14 +38,6 @@ export class TemplateActions {
       'documents' | 'workings' | 'runs' | 'changeWorkings' | 'looking' | 'plan'
     >,
   ) {}
-
-  async refresh(): Promise<void> {
-    try {
-      this.list.setState({ templates: await getJson('/templates', listSchema), fault: null });
-    } catch (error) {
-      this.list.setState({ fault: sentenceOf(error) });
-    }
-  }
 
   /** Puts a template onto the sheet, after it was asked what of it is a condition that is asked of the runs already. */
   use(template: Template): void {
@@ -93,23 +84,26 @@ export class TemplateActions {
   /** Keeps the sheet as a template. */
   async keep(name: string, about: string): Promise<boolean> {
     const documents = this.session.documents.getState();
-    const isKept = await attempt(() => request('POST', '/templates', templateOf(documents, name, about)));
+    const isKept = await attempt(() => request('POST', templatesPath, templateOf(documents, name, about)));
     if (isKept) {
-      await this.refresh();
+      await askAnew(templatesPath);
       tell({ kind: 'news', text: `“${name}” is kept as a template, for all investigations.` });
     }
     return isKept;
   }
 
   async remove({ id, name }: Template): Promise<void> {
-    if (!(await attempt(() => request('DELETE', `/templates/${id}`)))) return;
-    await this.refresh();
+    if (!(await attempt(() => request('DELETE', `${templatesPath}/${id}`)))) return;
+    await askAnew(templatesPath);
     tell({
       kind: 'news',
       text: `The template “${name}” was removed.`,
       action: {
         label: 'Put it back',
-        run: () => void attempt(() => request('POST', `/templates/${id}/restore`)).then(() => this.refresh()),
+        run: () =>
+          void attempt(() => request('POST', `${templatesPath}/${id}/restore`)).then(() =>
+            askAnew(templatesPath),
+          ),
       },
     });
   }
