@@ -2,6 +2,7 @@ import { normalRandom } from '../random';
 import { runsTest } from '../statistics/runsTest';
 import { tryRelations } from './compare';
 import { type RelationKey } from './relations';
+import { repetitions } from '../testing/effort';
 import { channelOf } from '../testing/sheet';
 import { type Entry } from '../workings/entries';
 import { Evaluator } from '../workings/evaluate';
@@ -68,7 +69,7 @@ test('stretches of one sign are counted against what chance makes of them', () =
 test('a line through the derivative of a uniformly accelerated cart is not called clearly worse than what bends with the noise', () => {
   const entries = [{ kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 21 }] as Entry[];
   let [worse, patterns] = [0, 0];
-  const trials = 12;
+  const trials = repetitions(5, 12);
   for (let i = 0; i < trials; i++) {
     const normal = normalRandom(700 + i);
     const values = Float64Array.from({ length: 200 }, (_, k) => 0.3 * (k * 0.02) ** 2 + 0.0008 * normal());

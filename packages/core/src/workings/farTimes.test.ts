@@ -1,5 +1,6 @@
 import { normalRandom } from '../random';
 import { regular } from '../series/sampling';
+import { repetitions } from '../testing/effort';
 import { channelOf } from '../testing/sheet';
 import { entryOf } from '../testing/truth/sheets';
 import { type Entry } from './entries';
@@ -104,7 +105,7 @@ describe('a typed sine without starts', () => {
   });
 
   test('is refused where nothing swings, and never shown with a curve that explains nothing', () => {
-    for (let seed = 1; seed <= 40; seed++) {
+    for (let seed = 1; seed <= repetitions(15, 40); seed++) {
       const outcome = evaluate(
         { entries: [formulaEntry('A sin(2 pi t/T + phi) + c')] },
         { id: 'r', channels: [{ ...wave(0.001, 300, 1, seed) }] },

@@ -98,6 +98,15 @@ const asked: [name: string, entry: Entry][] = [
   ],
 ];
 
+/** What an entry is about, and that in turn. */
+function withWhatItNeeds(entry: Entry): Entry[] {
+  const ids = Object.values(entry).flatMap((said) =>
+    typeof said === 'string' ? [said.replace('entry:', '')] : [],
+  );
+  const needed = derived.filter(({ id }) => id !== entry.id && ids.includes(id));
+  return [...new Set([...needed.flatMap(withWhatItNeeds), entry])];
+}
+
 /** The main result of the entry that is asked about. */
 function mainOf(outcome: Outcome | undefined) {
   if (outcome?.kind !== 'results') throw new Error(JSON.stringify(outcome));
@@ -109,7 +118,7 @@ function movedBy(run: RunData, entry: Entry, key: string, index: number, step: n
   const channels = run.channels.map((own) =>
     own.key === key ? { ...own, values: own.values.with(index, own.values[index] + step) } : own,
   );
-  return mainOf(evaluate({ entries: [...derived, entry] }, { ...run, channels }).outcomes.get('q')).value;
+  return mainOf(evaluate({ entries: withWhatItNeeds(entry) }, { ...run, channels }).outcomes.get('q')).value;
 }
 
 /** How readings of one channel move the result, by central differences. */

@@ -50,6 +50,7 @@ export const sheetCase = ({
   id = 'q',
   conditions,
   slow,
+  costly,
 }: {
   title: string;
   expected?: Expected;
@@ -60,10 +61,12 @@ export const sheetCase = ({
   id?: string;
   conditions?: readonly Condition[];
   slow?: true;
+  costly?: true;
 }): TruthCase => ({
   title,
   expected,
   ...(slow === undefined ? {} : { slow }),
+  ...(costly === undefined ? {} : { costly }),
   trial: (i) => ({
     quantity: resultIn(entries, channels(i), id, key, conditions).quantity,
     truth: typeof truth === 'number' ? truth : truth(i),

@@ -47,6 +47,7 @@ export const windowCases: readonly TruthCase[] = [
   }),
   sheetCase({
     title: 'amplitude of a sine through a flattened v',
+    costly: true,
     entries: [region, v, fitOf('entry:v', 'sine')],
     channels: moved,
     truth: amplitude * omega,
@@ -106,6 +107,7 @@ export const windowCases: readonly TruthCase[] = [
   }),
   sheetCase({
     title: 'mean of an energy of a flattened v',
+    costly: true,
     entries: [region, v, K, entryOf('statistics', 'q', { of: 'entry:K', ...onA })],
     // Squares of noise add to squares of what moves: little of it.
     channels: noisy(300, 0.0001, still),
