@@ -1,13 +1,13 @@
 const { createHash } = require('node:crypto');
-const { existsSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } = require('node:fs');
+const { existsSync, readFileSync, readdirSync, rmSync, statSync } = require('node:fs');
 const { join, relative } = require('node:path');
 const { build } = require('esbuild');
 
 // A test with all that it imports becomes one script. In the context that Jest runs tests in, to look up a global is slow, and so
-// is to load a module: numerical tests run three times as fast where both are done once. All of them are made at once, before any runs.
+// is to load a module: numerical tests run three times as fast where both are done once. All that will run are made at once, before
+// any does; those of another state of the sources are cleared away.
 
-const folder = join(__dirname, 'node_modules', '.cache', 'tests');
-const mark = join(folder, '.made-from');
+const cache = join(__dirname, 'node_modules', '.cache', 'tests');
 
 /** Globals that numerical code uses all the time. What tests replace (timers, Date) is none of them. */
 const constants = [
@@ -55,13 +55,21 @@ const isUnit = (path) =>
 /** These, and those that drive a browser. Those of the server load it as it is. */
 const isBundled = (path) => isUnit(path) || /^e2e\/.*\.test\.ts$/.test(path);
 
-/** Makes the scripts of all these tests, where anything has changed since they were made. */
-async function makeAll() {
+/** Where the scripts of the present state of the sources are. */
+const folderOf = (state) => join(cache, state.slice(0, 16));
+
+/** Makes the scripts of tests that have none in the present state of the sources. @param isWanted tells of a test whether it will run */
+async function make(isWanted) {
   const { tests, state } = sources();
-  if (existsSync(mark) && readFileSync(mark, 'utf8') === state) return;
-  rmSync(folder, { recursive: true, force: true });
+  const folder = folderOf(state);
+  process.env.HEURISTOR_TEST_SCRIPTS = folder;
+  if (existsSync(cache))
+    for (const name of readdirSync(cache))
+      if (join(cache, name) !== folder) rmSync(join(cache, name), { recursive: true, force: true });
+  const missing = tests.filter((path) => isWanted(path) && !existsSync(madeOf(folder, path)));
+  if (missing.length === 0) return;
   await build({
-    entryPoints: tests,
+    entryPoints: missing,
     outdir: folder,
     outbase: __dirname,
     bundle: true,
@@ -77,20 +85,19 @@ async function makeAll() {
     banner: { js: `const {${constants.join(',')}} = globalThis;` },
     logLevel: 'error',
   });
-  writeFileSync(mark, state);
 }
 
-let state;
+const madeOf = (folder, path) => join(folder, relative(__dirname, path).replace(/\.tsx?$/, '.js'));
+
+/** The folder of this run: what is edited while tests run does not concern them. */
+const ofThisRun = () => process.env.HEURISTOR_TEST_SCRIPTS;
 
 module.exports = {
-  makeAll,
+  make,
   isUnit,
-  getCacheKey(_text, path) {
-    state ??= readFileSync(mark, 'utf8');
-    return createHash('sha256').update(`${state}:${path}`).digest('hex');
-  },
+  getCacheKey: (_text, path) => createHash('sha256').update(`${ofThisRun()}:${path}`).digest('hex'),
   process(_text, path) {
-    const made = join(folder, relative(__dirname, path).replace(/\.tsx?$/, '.js'));
+    const made = madeOf(ofThisRun(), path);
     return { code: readFileSync(made, 'utf8'), map: readFileSync(`${made}.map`, 'utf8') };
   },
 };

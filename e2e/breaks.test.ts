@@ -7,7 +7,7 @@ let hand: BenchHand;
 let stage: Page;
 
 beforeAll(async () => {
-  system = await startSystem();
+  system = await startSystem({ own: true, pace: 1 });
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.begin(system.site, 'Breaks', ['K3-L']);
@@ -27,7 +27,7 @@ async function recorded(seconds: number, meanwhile: () => Promise<void>) {
   await hand.lengthOfRun(String(seconds));
   await system.page.keyboard.press('Space');
   await hand.waitForText('Space stops');
-  await pause(900);
+  await pause(300);
   await meanwhile();
   await hand.waitForText('is ready', 30_000);
   return (await hand.runs()).at(-1);
@@ -45,16 +45,16 @@ test('a sensor that is out of reach for three seconds sends what it read; the ca
 });
 
 test('a run that is over waits for it, and says for whom; then it is whole', async () => {
-  const run = await recorded(2, async () => {
+  const run = await recorded(3, async () => {
     await onStage('Take it out of reach: K3-L');
     await hand.waitForText('Waits for K3-L · Space ends it');
   });
   expect(run?.gaps).toEqual([]);
-  expect(run?.channels[0].values).toHaveLength(101);
+  expect(run?.channels[0].values).toHaveLength(151);
 });
 
 test('the space bar ends it at once, with what is missing marked', async () => {
-  const run = await recorded(2, async () => {
+  const run = await recorded(3, async () => {
     await onStage('Take it out of reach: K3-L');
     await hand.waitForText('Waits for K3-L');
     await system.page.keyboard.press('Space');

@@ -7,7 +7,7 @@ let hand: BenchHand;
 let stage: Page;
 
 beforeAll(async () => {
-  system = await startSystem(undefined, { pace: 5 });
+  system = await startSystem({ own: true });
   hand = new BenchHand(system.page);
 }, 60_000);
 afterAll(() => system.close());

@@ -1,5 +1,4 @@
 import { gravity } from '@heuristor/stand-ins';
-import { loadDemoData } from '../scripts/demoData';
 import { type Lab, openLab, share } from './support/lab';
 import { pause } from './support/system';
 
@@ -12,7 +11,7 @@ let hand: Lab['hand'];
 let stage: Lab['stage'];
 
 beforeAll(async () => {
-  lab = await openLab('beacon', loadDemoData);
+  lab = await openLab('beacon');
   ({ system, hand, stage } = lab);
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
@@ -28,7 +27,7 @@ test('the beacon discharges: begun by its switch, the slope of dU/dt against U i
     await hand.type('Stretch kept from before', '0.3');
   });
   await hand.lengthOfRun('4');
-  await pause(4000);
+  await pause(800);
   await hand.recordWhen(() => stage.press('Throw the switch'));
   const [run] = await hand.runs();
   expect(run.channels.map(({ key }) => key)).toEqual(['U', 'I', 'S']);
@@ -71,16 +70,6 @@ test('coil and capacitor at 50 kHz: the frequency is 1/2π√LC and the swing di
   expect(share(Math.log(early.value / late.value) / 0.003, beta)).toBeLessThan(0.05);
 });
 
-test('two seconds at 50 kHz: not a reading is lost', async () => {
-  await hand.lengthOfRun('2');
-  await hand.recordWhen(() => stage.press('Send a pulse'));
-  const runs = await hand.runs();
-  const { channels, gaps, notes } = runs[runs.length - 1];
-  expect(channels[0].values.length).toBeGreaterThanOrEqual(100_000);
-  expect(channels[0].values.filter((value) => !Number.isFinite(value))).toEqual([]);
-  expect([gaps, notes]).toEqual([[], []]);
-});
-
 test('a magnet falls through a coil: both areas are the flux, and equal', async () => {
   await stage.show('fallingMagnet');
   await hand.begin(system.site, 'Hatch magnet', ['V4-C']);
@@ -113,7 +102,7 @@ test('a resistor on the ramp keeps to its 22 Ω, and the lamp does not keep to i
   for (const kind of [0, 1]) {
     await stage.set('In the circuit', kind);
     await hand.recordWhen(() => stage.press('Run the ramp up and down'));
-    await pause(3500);
+    await pause(700);
   }
   await hand.horizontal('U');
   await hand.mark(1, 5);

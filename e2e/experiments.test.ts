@@ -1,5 +1,4 @@
 import { gravity } from '@heuristor/stand-ins';
-import { loadDemoData } from '../scripts/demoData';
 import { type StoredRun, firstPlace } from './support/bench';
 import { type Lab, openLab, share } from './support/lab';
 import { cutValues } from './support/cutValues';
@@ -14,7 +13,7 @@ let hand: Lab['hand'];
 let stage: Lab['stage'];
 
 beforeAll(async () => {
-  lab = await openLab('bell', loadDemoData);
+  lab = await openLab('bell');
   ({ system, hand, stage } = lab);
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
@@ -146,7 +145,7 @@ test('a wheel rolled by hand tells the way by the radius that is typed for it, a
   await hand.type('Radius of the wheel of W3-R', '3.1 cm');
   await hand.pick('Unit of φ', 'turn');
   await hand.pressLabelled('Close the set-up');
-  await hand.lengthOfRun('4');
+  await hand.lengthOfRun('20');
   await hand.page.keyboard.press('Space');
   await hand.waitForText('Space stops');
   await stage.carry('Wheel: roll it', 'ArrowRight', 10, 100);
@@ -298,7 +297,7 @@ test('a cord is stretched by hand: force against position, the unsteady ends lef
   await stage.show('cord');
   await hand.begin(system.site, 'Cord', ['C6-F']);
   await hand.zero();
-  await hand.lengthOfRun('6');
+  await hand.lengthOfRun('30');
   await hand.page.keyboard.press('Space');
   await hand.waitForText('Space stops');
   await stage.carry('End of the cord: pull it', 'ArrowRight', 18, 160);

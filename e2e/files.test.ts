@@ -3,7 +3,6 @@ import { join } from 'node:path';
 import { type ElementHandle } from 'puppeteer-core';
 import norris from '../packages/core/reference/norris.json';
 import { arrayOf, readTable } from '@heuristor/core';
-import { loadDemoData } from '../scripts/demoData';
 import { BenchHand } from './support/bench';
 import { type System, downloaded, pause, startSystem } from './support/system';
 
@@ -11,7 +10,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem(loadDemoData);
+  system = await startSystem();
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
 }, 60_000);
@@ -31,25 +30,29 @@ const digits = (value: number, certified: number) =>
   -Math.log10(Math.abs(value - certified) / Math.abs(certified) || 1e-16);
 
 test('home: the demo’s investigations are there; one is renamed, copied, removed and put back', async () => {
+  await hand.openCopy(system.site, 'Channel buoy: soft and stiff spring');
+  await hand.openCopy(system.site, 'Lifeboat on the slipway: three tilts');
+  await system.open('/');
   await hand.waitForText('Channel buoy: soft and stiff spring');
-  await hand.waitForText('Lifeboat on the slipway: three tilts');
-  await hand.menu('More for Lifeboat on the slipway: three tilts', 'Rename');
+  await hand.menu('More for Lifeboat on the slipway: three tilts (copy)', 'Rename');
   await hand.rename('Lifeboat');
   await system.page.waitForSelector('[aria-label="More for Lifeboat"]');
   await hand.menu('More for Lifeboat', 'Copy with its runs');
   await hand.waitForText('Lifeboat (copy)');
-  const waitForRows = (count: number) =>
+  const waitForCopies = (count: number) =>
     system.page.waitForFunction(
-      (wanted: number) => document.querySelectorAll('.home-row').length === wanted,
+      (wanted: number) =>
+        [...document.querySelectorAll('.home-row strong')].filter(
+          ({ textContent }) => textContent === 'Lifeboat (copy)',
+        ).length === wanted,
       {},
       count,
     );
-  const all = await system.page.$$eval('.home-row', (rows) => rows.length);
   await hand.menu('More for Lifeboat (copy)', 'Remove');
   await hand.waitForText('“Lifeboat (copy)” is removed');
-  await waitForRows(all - 1);
+  await waitForCopies(0);
   await hand.press('Undo');
-  await waitForRows(all);
+  await waitForCopies(1);
 });
 
 test('a copy has its own runs and says the same', async () => {
@@ -213,8 +216,7 @@ test('a file of a million rows says how far it is; given up on the way it leaves
 }, 90_000);
 
 test('shown runs leave as CSV with derived series, units in the headings, and are read back', async () => {
-  await system.open('/');
-  await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
+  await hand.openCopy(system.site, 'Channel buoy: soft and stiff spring');
   await hand.result('sine through x', 'period');
   await hand.press('Files');
   await hand.item('Save shown runs');

@@ -1,5 +1,4 @@
 import { gravity } from '@heuristor/stand-ins';
-import { loadDemoData } from '../scripts/demoData';
 import { type Lab, openLab, share } from './support/lab';
 import { pause } from './support/system';
 
@@ -13,7 +12,7 @@ let stage: Lab['stage'];
 const go = 'Let it go, throw it, spin it';
 
 beforeAll(async () => {
-  lab = await openLab('gate', loadDemoData);
+  lab = await openLab('gate', { own: true, demo: true });
   ({ system, hand, stage } = lab);
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));

@@ -64,8 +64,9 @@ test('a run with two derivatives stands in three traces', async () => {
   await hand.begin(system.site, 'Swing', ['K7-D']);
   await lab.stage.press('Pull it down and hold');
   await lab.stage.press('Let go');
+  await hand.lengthOfRun('60');
   await hand.press('Record');
-  await pause(2500);
+  await pause(600);
   await hand.press('Stop');
   await hand.waitForText('is ready');
   await hand.press('Work out');
@@ -321,7 +322,7 @@ test('runs are aligned where they rise through a value, laid elsewhere by hand, 
   await lab.stage.press('Pull it down and hold');
   await lab.stage.press('Let go');
   await hand.press('Record');
-  await pause(2700);
+  await pause(700);
   await hand.press('Stop');
   await hand.waitForText('is ready');
   await pause(500);

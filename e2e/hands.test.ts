@@ -1,4 +1,3 @@
-import { loadDemoData } from '../scripts/demoData';
 import { barriersOn } from './support/barriers';
 import { BenchHand } from './support/bench';
 import { type System, pause, startSystem } from './support/system';
@@ -7,10 +6,10 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem(loadDemoData);
+  system = await startSystem();
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Channel buoy');
+  await hand.waitForText('Investigations');
 }, 60_000);
 afterAll(() => system.close());
 
@@ -18,7 +17,7 @@ const barriers = () => barriersOn(system.page);
 
 test('home, bench and stage put no serious barrier before anybody', async () => {
   expect(await barriers()).toEqual([]);
-  await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
+  await hand.openCopy(system.site, 'Channel buoy: soft and stiff spring');
   await hand.result('sine through x', 'period');
   expect(await barriers()).toEqual([]);
   const bench = system.page.url();
@@ -107,10 +106,10 @@ test('the lifeboat can be moved and let go with the keyboard alone', async () =>
 });
 
 test('the space bar records right after a sensor was chosen from its menu', async () => {
-  await system.open('/');
-  await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
+  await hand.openCopy(system.site, 'Channel buoy: soft and stiff spring');
   await hand.result('sine through x', 'period');
   await hand.connect('K7-D');
+  await hand.lengthOfRun('60');
   // A hand that presses twice means it once.
   await system.page.evaluate(() => {
     for (let i = 0; i < 2; i++)
@@ -125,8 +124,7 @@ test('the space bar records right after a sensor was chosen from its menu', asyn
 });
 
 test('two sheets of one investigation: the second screen takes over what the first one changes', async () => {
-  await system.open('/');
-  await (await hand.element('::-p-xpath(//a[contains(., "Lifeboat")])')).click();
+  await hand.openCopy(system.site, 'Lifeboat on the slipway: three tilts');
   await hand.result('parabola through x', 'curvature');
   const second = await system.newPage(new URL(system.page.url()).pathname);
   const other = new BenchHand(second);

@@ -9,7 +9,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
+  system = await startSystem({ own: true });
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');

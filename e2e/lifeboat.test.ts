@@ -8,7 +8,7 @@ let hand: BenchHand;
 let stage: Page;
 
 beforeAll(async () => {
-  system = await startSystem();
+  system = await startSystem({ own: true, pace: 1 });
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');
@@ -131,6 +131,21 @@ test('a run has the length typed just before, goes on while its page is closed, 
   }, id);
   expect(missing).toEqual({ count: 401, missing: 0 });
 });
+
+test('two seconds at 50 kHz: not a reading is lost', async () => {
+  const bench = system.page.url();
+  await hand.begin(system.site, 'Coil and capacitor', ['V2-L']);
+  await hand.plan('Rate', () => hand.type('Sample rate of V2-L', '50 kHz'));
+  await hand.waitForText('Take 50000 readings a second');
+  await hand.lengthOfRun('2');
+  await hand.record();
+  const [{ channels, gaps, notes }] = await hand.runs();
+  expect(channels[0].values.length).toBe(100_001);
+  expect(channels[0].values.filter((value) => !Number.isFinite(value))).toEqual([]);
+  expect([gaps, notes]).toEqual([[], []]);
+  await system.page.goto(bench, { waitUntil: 'load' });
+  await hand.nextIsReady();
+}, 40_000);
 
 test('killed in mid-run, the server has lost at most a quarter of a second, and says that the run was interrupted', async () => {
   await hand.lengthOfRun('30');

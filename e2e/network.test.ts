@@ -9,8 +9,8 @@ const file = `t (s),x (m)\n${rows.join('\n')}\n`;
 
 let system: System;
 let hand: BenchHand;
-const start = async (ways: Parameters<typeof startSystem>[1]) => {
-  system = await startSystem(undefined, ways);
+const start = async (ways: Parameters<typeof startSystem>[0]) => {
+  system = await startSystem({ own: true, ...ways });
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');

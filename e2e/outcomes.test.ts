@@ -2,7 +2,6 @@ import { type Investigation, type Run, lookOf } from '@heuristor/contracts';
 import { type StoredEvaluation } from '@heuristor/core';
 import { conditionsOf } from '@heuristor/evaluation';
 import { type WebWorker } from 'puppeteer-core';
-import { loadDemoData } from '../scripts/demoData';
 import { BenchHand } from './support/bench';
 import { type System, startSystem } from './support/system';
 
@@ -13,7 +12,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem(loadDemoData);
+  system = await startSystem();
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');

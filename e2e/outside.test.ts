@@ -4,17 +4,15 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { BenchHand } from './support/bench';
 import { type System, pause, startSystem } from './support/system';
-import { type Service, startBridge } from '../scripts/system';
 
 // Devices from outside: over a serial port, over the link from other programs, over HTTP, and a phone.
 
 let system: System;
 let hand: BenchHand;
 const children: ChildProcess[] = [];
-let bridge: Service | null = null;
 
 beforeAll(async () => {
-  system = await startSystem();
+  system = await startSystem({ own: true, pace: 1 });
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');
@@ -22,11 +20,8 @@ beforeAll(async () => {
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(async () => {
   for (const child of children) child.kill('SIGTERM');
-  await bridge?.stop();
   await system.close();
 });
-
-const port = () => new URL(system.site).port;
 
 /** Two serial ports that are joined to each other. */
 async function joinedPorts(): Promise<{ near: string; far: string }> {
@@ -41,7 +36,7 @@ async function joinedPorts(): Promise<{ near: string; far: string }> {
 
 test('a microcontroller on a serial port: columns found, named, given a unit; garbage counted; recorded, by arrival and by rate', async () => {
   const { near, far } = await joinedPorts();
-  bridge = startBridge(Number(port()), '.test-data', near);
+  await system.startBridge(near);
   const line = createWriteStream(far);
   // One that is destroyed while a line is on its way says so; that is how this one ends.
   line.on('error', () => undefined);

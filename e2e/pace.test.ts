@@ -9,7 +9,7 @@ let hand: Lab['hand'];
 let stage: Lab['stage'];
 
 beforeAll(async () => {
-  lab = await openLab('walker');
+  lab = await openLab('walker', { own: true, pace: 1 });
   ({ system, hand, stage } = lab);
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));

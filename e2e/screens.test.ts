@@ -1,7 +1,5 @@
-import { addRun, writeSamples } from '@heuristor/server';
-import { channelOf, usualPlan } from '@heuristor/contracts';
+import { join } from 'node:path';
 import { type Page } from 'puppeteer-core';
-import { loadDemoData } from '../scripts/demoData';
 import { BenchHand } from './support/bench';
 import { type System, pause, startSystem } from './support/system';
 
@@ -10,10 +8,10 @@ let hand: BenchHand;
 let bench: string;
 
 beforeAll(async () => {
-  system = await startSystem(loadDemoData);
+  system = await startSystem();
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
-  await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
+  await hand.openCopy(system.site, 'Channel buoy: soft and stiff spring');
   await hand.result('sine through x', 'period');
   bench = new URL(system.page.url()).pathname;
 }, 60_000);
@@ -219,30 +217,14 @@ describe('a phone', () => {
 
 describe('thirty runs', () => {
   beforeAll(async () => {
-    const id = bench.split('/').pop() ?? '';
-    for (let i = 0; i < 27; i++) {
-      const run = await addRun({
-        investigationId: id,
-        name: i === 20 ? 'the odd one' : `trial ${i}`,
-        origin: 'recorded',
-        state: 'ended',
-        plan: usualPlan,
-        channels: [
-          channelOf({
-            key: 'x',
-            quantity: 'position',
-            unit: 'm',
-            timeUnit: 's',
-            sampling: { kind: 'regular', start: 0, interval: 0.02 },
-          }),
-        ],
-      });
-      await writeSamples(
-        run.channels[0].id,
-        Float64Array.from({ length: 100 }, (_, k) => Math.sin(k / 9 + i)),
-        null,
-      );
-    }
+    const blocks = Array.from({ length: 27 }, (_, i) => {
+      const rows = Array.from({ length: 100 }, (_, k) => `${(k * 0.02).toFixed(2)},${Math.sin(k / 9 + i)}`);
+      return `${i === 20 ? 'the odd one' : `trial ${i}`}\nt (s),x (m)\n${rows.join('\n')}\n`;
+    });
+    await system.open(bench);
+    await hand.offerFile(join(system.downloads, '..', 'trials.csv'), blocks.join('\n'));
+    await hand.press('Bring in as 27 runs', '.modal');
+    await system.page.waitForSelector('.modal', { hidden: true });
     await system.open(bench);
     await hand.result('sine through x', 'period').catch(() => undefined);
   });

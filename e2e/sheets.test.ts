@@ -1,4 +1,3 @@
-import { loadDemoData } from '../scripts/demoData';
 import { barriersOn } from './support/barriers';
 import { BenchHand } from './support/bench';
 import { type System, pause, startSystem } from './support/system';
@@ -9,7 +8,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem(loadDemoData);
+  system = await startSystem();
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');
@@ -18,8 +17,7 @@ afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
 async function open(name: string): Promise<void> {
-  await system.open('/');
-  await (await hand.element(`::-p-xpath(//a[contains(., "${name}")])`)).click();
+  await hand.openCopy(system.site, name);
   await hand.element('.groups[aria-busy="false"] .results');
 }
 
@@ -102,11 +100,13 @@ test('a sheet is kept as a template, put onto another investigation, removed and
 });
 
 test('an entry is copied to another investigation with what it speaks of', async () => {
+  await open('one acceleration, three ways');
   await open('where its energy goes');
   await hand.menu('More for E', 'Copy to another investigation');
   expect(await barriersOn(system.page)).toEqual([]);
-  await hand.press('Lifeboat: one acceleration, three ways', '.modal');
-  await hand.waitForText('Copied to “Lifeboat: one acceleration, three ways”');
+  await (await hand.element('input[aria-label="Find an investigation"]')).type('three ways (copy)');
+  await hand.press('Lifeboat: one acceleration, three ways (copy)', '.modal');
+  await hand.waitForText('Copied to “Lifeboat: one acceleration, three ways (copy)”');
   await hand.press('Open it');
   await hand.waitForText('the path');
   await settled();

@@ -47,18 +47,26 @@ const hasPostgres = () =>
     existsSync(`/usr/lib/postgresql/${version}/bin/initdb`),
   );
 const hasPython = () => spawnSync('python3', ['--version'], { stdio: 'ignore' }).status === 0;
+const hasOffice = () => existsSync('/usr/bin/soffice');
+// Debian's packages belong to Debian's own Python, whichever else comes first on the path.
+const hasPandas = () =>
+  spawnSync('/usr/bin/python3', ['-c', 'import pandas, openpyxl'], { stdio: 'ignore' }).status === 0;
 const hasSocat = () => existsSync('/usr/bin/socat');
 const hasChromium = () => existsSync('/usr/bin/chromium') || existsSync(process.env.CHROMIUM ?? '/nowhere');
 
 /** Installs PostgreSQL and Chromium where they are missing. */
 function installDebianPackages() {
+  const [, , script] = process.argv;
   // Only the tests join serial ports to each other, and run the example in Python.
-  const isTest = process.argv[2] === 'scripts/test.ts';
+  const isTest = ['scripts/test.ts', 'scripts/faults/main.ts'].includes(script);
+  const isOutside = script === 'scripts/testOutside.ts';
   const missing = [
     ...(hasPostgres() ? [] : ['postgresql']),
     ...(hasChromium() ? [] : ['chromium']),
     ...(hasSocat() || !isTest ? [] : ['socat']),
     ...(hasPython() || !isTest ? [] : ['python3']),
+    ...(hasOffice() || !isOutside ? [] : ['libreoffice-calc', 'libreoffice-draw']),
+    ...(hasPandas() || !isOutside ? [] : ['python3-pandas', 'python3-openpyxl']),
   ];
   if (missing.length === 0) return;
   const isRoot = process.getuid?.() === 0;

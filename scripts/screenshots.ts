@@ -4,10 +4,10 @@ import { type ElementHandle } from 'puppeteer-core';
 import { BenchHand } from '../e2e/support/bench';
 import { StageHand } from '../e2e/support/stage';
 import { type System, pause, startSystem } from '../e2e/support/system';
-import { buildWeb } from './build';
+import { buildAll } from './build';
 import { startCluster } from './cluster';
-import { loadDemoData } from './demoData';
 import { runScript, say } from './plain';
+import { startSiteKeeper } from './testing/siteKeeper';
 
 /** Where the pictures go; another folder is named to compare them with “npm run pictures:compare”. */
 const folder = process.argv[2] ?? 'docs/screenshots';
@@ -23,11 +23,12 @@ const towRows = () =>
 
 /** Takes the pictures of the documentation from the demo data, in the real application. */
 runScript(async (ending) => {
-  buildWeb();
+  await buildAll();
   mkdirSync(folder, { recursive: true });
   const cluster = await startCluster(resolve('.test-data'), { durable: false, signal: ending });
-  process.env.HEURISTOR_TEST_DATABASE = cluster.address;
-  const system = await startSystem(loadDemoData);
+  const keeper = await startSiteKeeper(cluster.address);
+  process.env.HEURISTOR_TEST_SITES = keeper.address;
+  const system = await startSystem({ own: true, demo: true, pace: 1 });
   const hand = new BenchHand(system.page);
   const { page } = system;
   const take = async (name: string) => {
@@ -171,6 +172,7 @@ runScript(async (ending) => {
     await otherWays(system, hand, take);
   } finally {
     await system.close();
+    await keeper.close();
     await cluster.stop();
   }
   process.exit(0);

@@ -1,16 +1,13 @@
-import { execFile, spawn } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { execFile } from 'node:child_process';
+import { mkdirSync, readdirSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join, resolve } from 'node:path';
 import { promisify } from 'node:util';
-import { buildWeb } from './build';
+import { buildAll } from './build';
 import { startCluster } from './cluster';
+import { type Tally, runJest } from './jest';
 import { PlainFault, runScript, say } from './plain';
-
-interface Tally {
-  passed: number;
-  failed: number;
-}
+import { startSiteKeeper } from './testing/siteKeeper';
 
 interface Check {
   name: string;
@@ -46,46 +43,6 @@ async function checked(all: readonly Check[]): Promise<Tally[]> {
   return tallies;
 }
 
-/**
- * A run of Jest, counted test by test; a run that brings no report counts as one failure. One that goes on beside another says what
- * it says at its end, so that they do not talk into each other.
- */
-async function jest(
-  name: string,
-  parts: string[],
-  data: string,
-  environment: Record<string, string>,
-  isBeside = false,
-): Promise<Tally> {
-  if (!isBeside) say(`\n── ${name}`);
-  const report = join(data, `${name}.json`);
-  rmSync(report, { force: true });
-  const child = spawn('npx', ['jest', ...parts, '--json', `--outputFile=${report}`, '--forceExit'], {
-    stdio: ['ignore', 'ignore', 'pipe'],
-    env: { ...process.env, ...environment },
-  });
-  let said = '';
-  child.stderr.on('data', (text: Buffer) => {
-    if (isBeside) said += text.toString();
-    else process.stderr.write(text);
-  });
-  const status = await new Promise<number | null>((resolve) => child.once('close', resolve));
-  if (isBeside) say(`\n── ${name}\n${said}`);
-  if (!existsSync(report)) return { passed: 0, failed: 1 };
-  const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites } = JSON.parse(
-    readFileSync(report, 'utf8'),
-  ) as {
-    numPassedTests: number;
-    numFailedTests: number;
-    numRuntimeErrorTestSuites: number;
-  };
-  const failed = numFailedTests + numRuntimeErrorTestSuites;
-  return { passed: numPassedTests, failed: failed === 0 && status !== 0 ? 1 : failed };
-}
-
-/** Browser tests in which no device is timed: they go on beside those of the API, which mostly wait. */
-const still = 'e2e/(files|hands|numbers|reading|sheets|workings)\\.test';
-
 /** Every test of the tree, by what it needs. */
 interface Found {
   unit: string[];
@@ -102,7 +59,7 @@ function found(named: readonly string[]): Found {
     .flatMap((folder) =>
       readdirSync(folder, { recursive: true, encoding: 'utf8' }).map((name) => join(folder, name)),
     )
-    .filter((path) => /\.test\.tsx?$/.test(path) && !path.includes('node_modules'))
+    .filter((path) => /\.test\.tsx?$/.test(path) && !/node_modules|^e2e\/others\//.test(path))
     .filter((path) => named.some((words) => path.includes(words)));
   const browser = tests.filter((path) => path.startsWith('e2e/'));
   const unit = tests.filter(isUnit);
@@ -121,16 +78,23 @@ async function some(named: readonly string[], data: string, ending: AbortSignal)
   const tallies: Tally[] = [];
   const run = async (name: string, args: string[], tests: string[], environment: Record<string, string>) => {
     if (tests.length > 0)
-      tallies.push(await jest(name, [...args, '--runTestsByPath', ...tests], data, environment));
+      tallies.push(
+        await runJest({ name, parts: [...args, '--runTestsByPath', ...tests], data, environment, ending }),
+      );
   };
   await run('unit tests', unitOnly, unit, {});
   if (api.length + browser.length === 0) return tallies;
-  buildWeb();
+  await buildAll();
   const cluster = await startCluster(data, { durable: false, signal: ending });
   try {
     const environment = { HEURISTOR_TEST_DATABASE: cluster.address };
     await run('API tests', apiOnly, api, environment);
-    await run('browser tests', browserOnly, browser, environment);
+    if (browser.length > 0) {
+      const keeper = await startSiteKeeper(cluster.address);
+      await run('browser tests', browserOnly, browser, { HEURISTOR_TEST_SITES: keeper.address }).finally(
+        keeper.close,
+      );
+    }
   } finally {
     await cluster.stop();
   }
@@ -140,21 +104,30 @@ async function some(named: readonly string[], data: string, ending: AbortSignal)
 /** All checks and tests. */
 async function all(data: string, ending: AbortSignal): Promise<Tally[]> {
   const tallies = await checked(checks);
-  buildWeb();
+  await buildAll();
   const cluster = await startCluster(data, { durable: false, signal: ending });
   try {
     const environment = { HEURISTOR_TEST_DATABASE: cluster.address };
-    // What only computes can do so twice at once; what times devices has the machine to itself.
-    tallies.push(await jest('unit tests', unitOnly, data, environment));
-    tallies.push(
-      ...(await Promise.all([
-        jest('API tests', apiOnly, data, environment),
-        jest('still browser tests', [...browserOnly, '--testPathPatterns', still], data, environment, true),
-      ])),
-    );
-    tallies.push(
-      await jest('browser tests', [...browserOnly, '--testPathIgnorePatterns', still], data, environment),
-    );
+    // What only computes can do so twice at once.
+    tallies.push(await runJest({ name: 'unit tests', parts: unitOnly, data, environment, ending }));
+    const keeper = await startSiteKeeper(cluster.address);
+    try {
+      // Those of the API mostly wait; browsers have the rest of the machine.
+      tallies.push(
+        ...(await Promise.all([
+          runJest({ name: 'API tests', parts: apiOnly, data, environment, ending, isBeside: true }),
+          runJest({
+            name: 'browser tests',
+            parts: browserOnly,
+            data,
+            environment: { HEURISTOR_TEST_SITES: keeper.address },
+            ending,
+          }),
+        ])),
+      );
+    } finally {
+      await keeper.close();
+    }
   } finally {
     await cluster.stop();
   }

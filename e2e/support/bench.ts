@@ -1,7 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { type ElementHandle } from 'puppeteer-core';
 import { PageHand } from './page';
-import { pause } from './system';
 
 /** A run as it is stored. */
 export interface StoredRun {
@@ -211,7 +210,6 @@ export class BenchHand extends PageHand {
   /** Lets a device in that did not come with the program. */
   async letIn(code: string): Promise<void> {
     await this.press('Connect');
-    await pause(150);
     await this.item(`Let in`);
     await this.page.waitForFunction(
       (name: string) => !document.body.innerText.includes(`Let in ${name}`),
@@ -223,25 +221,46 @@ export class BenchHand extends PageHand {
   /** Connects a device, whatever it measures. */
   async use(code: string): Promise<void> {
     await this.press('Connect');
-    await pause(150);
     await this.item(code);
     await this.element(`[aria-label$=" ${code}"]`);
   }
 
-  /** Records one run with the key and waits for its end; tells the number of the run. */
+  /** Records one run with the key and waits for its end. */
   async record(): Promise<void> {
     await this.page.bringToFront();
+    await this.nextIsReady();
     const before = await this.page.$$eval('.chip', (chips) => chips.length);
     await this.page.keyboard.press('Space');
     await this.page.waitForFunction(
       (count: number) => document.querySelectorAll('.chip').length > count,
-      { timeout: 5000 },
+      { timeout: 15_000, polling: 50 },
       before,
     );
-    await this.page.waitForFunction(() => document.querySelector('.chip .rec') === null, {
-      timeout: 30_000,
-      polling: 100,
-    });
+    await this.nextIsReady();
+  }
+
+  /** Waits until a run can be begun. */
+  async nextIsReady(): Promise<void> {
+    await this.page.waitForFunction(
+      () => document.querySelector('.status')?.textContent.includes('is ready') === true,
+      { timeout: 30_000, polling: 50 },
+    );
+  }
+
+  /** Opens a copy of one of the demo’s investigations, which nobody else changes; it is known by a part of its name. */
+  async openCopy(site: string, name: string): Promise<void> {
+    const id = await this.page.evaluate(async (wanted: string) => {
+      const search = new URLSearchParams({ search: wanted, from: '0' });
+      const found = (await (await fetch(`/api/investigations?${search}`)).json()) as {
+        investigations: { id: string; name: string }[];
+      };
+      const own = found.investigations.find(
+        (one) => one.name.includes(wanted) && !one.name.includes('(copy'),
+      );
+      const copied = await fetch(`/api/investigations/${own?.id}/copy`, { method: 'POST' });
+      return ((await copied.json()) as { id: string }).id;
+    }, name);
+    await this.page.goto(`${site}/investigations/${id}`, { waitUntil: 'load' });
   }
 
   /** Drags over the traces from one time to another and lets go. */

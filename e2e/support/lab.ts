@@ -9,12 +9,9 @@ export interface Lab {
   stage: StageHand;
 }
 
-/**
- * @param prepare what is put into the database first
- * @param pace how many times as fast as on the wall time passes for sensors and what records them
- */
-export async function openLab(scene: string, prepare?: () => Promise<void>, pace = 1): Promise<Lab> {
-  const system = await startSystem(prepare, { pace });
+/** @param wish the site that it takes, as for `startSystem` */
+export async function openLab(scene: string, wish: Parameters<typeof startSystem>[0] = {}): Promise<Lab> {
+  const system = await startSystem(wish);
   const hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');

@@ -29,7 +29,6 @@ export class PageHand {
 
   async menu(opener: string, item: string): Promise<void> {
     await this.pressLabelled(opener);
-    await pause(150);
     await this.item(item);
   }
 
@@ -61,7 +60,7 @@ export class PageHand {
           isRegular
             ? new RegExp(words).test(document.body.innerText)
             : document.body.innerText.includes(words),
-        { timeout, polling: 100 },
+        { timeout, polling: 50 },
         wanted,
         isPattern,
       );

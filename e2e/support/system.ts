@@ -1,12 +1,8 @@
-import { randomBytes } from 'node:crypto';
-import { existsSync, mkdirSync, mkdtempSync, readdirSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, mkdirSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { issueLinkToken, openDatabase } from '@heuristor/server';
-import pg from 'pg';
-import { type Browser, type Page } from 'puppeteer-core';
-import { startBrowser } from '../../scripts/browser';
-import { startServer, startStandIns } from '../../scripts/system';
+import puppeteer, { type Page } from 'puppeteer-core';
+import { slowFrames } from './slowFrames';
+import { type SiteAnswer, type SiteWish } from '../../scripts/testing/siteWish';
 
 /** Everything as a teacher has it: database, server, simulated sensors, and a browser. */
 export interface System {
@@ -23,61 +19,52 @@ export interface System {
   /** Ends the server in good order, as the start script does. */
   stopServer(): Promise<void>;
   restartServer(): Promise<void>;
+  /** Starts the bridge to serial ports at these. */
+  startBridge(ports: string): Promise<void>;
   close(): Promise<void>;
 }
 
-/** How a system is reached and set, where it is not as usual. */
-interface Ways {
-  /** A name under which it is opened, as from another machine: browsers let pages do less there. */
-  host?: string;
-  /** Settings of the server. */
-  settings?: Record<string, string>;
-  /** How many times as fast as on the wall time passes for sensors and what records them. */
-  pace?: number;
-}
+/** How many times as fast as on the wall time passes for sensors and what records them, where a test does not say otherwise. */
+const usualPace = 5;
 
-export async function startSystem(
-  prepare: () => Promise<void> = async () => undefined,
-  { host, settings: further = {}, pace = 1 }: Ways = {},
-): Promise<System> {
-  const settings = { HEURISTOR_PACE: String(pace), ...further };
-  const cluster = process.env.HEURISTOR_TEST_DATABASE;
-  if (cluster === undefined)
-    throw new Error('HEURISTOR_TEST_DATABASE is not set; run the tests with “npm test”');
-  const name = `e2e_${randomBytes(6).toString('hex')}`;
-  const client = new pg.Client({ connectionString: cluster });
-  await client.connect();
-  await client.query(`create database ${name}`);
-  await client.end();
-  const address = cluster.replace(/\/[^/]*$/, `/${name}`);
-  const database = await openDatabase(address);
-  await prepare();
-
-  const data = '.test-data';
-  mkdirSync(data, { recursive: true });
-  let server = await startServer(address, 0, data, settings);
-  const { port } = server;
-  const standIns = startStandIns(port, data, { HEURISTOR_PACE: String(pace) });
-  const site =
-    server.secure === null
-      ? `http://${host ?? '127.0.0.1'}:${port}`
-      : `https://${host ?? '127.0.0.1'}:${server.secure.port}`;
-  const folder = mkdtempSync(join(tmpdir(), 'heuristor-'));
-  const downloads = join(folder, 'downloads');
-  mkdirSync(downloads);
-  const browser: Browser = await startBrowser(
-    join(folder, 'profile'),
-    host === undefined ? [] : [`--host-resolver-rules=MAP ${host} 127.0.0.1`],
-  );
-  const session = await browser.target().createCDPSession();
-  await session.send('Browser.setDownloadBehavior', {
-    behavior: 'allow',
-    downloadPath: downloads,
-    eventsEnabled: false,
+/**
+ * A site for the tests of a file. As a rule it is one that others have used before, with their investigations and the demo's, and a
+ * browser that knows nobody.
+ * @param wish `own`: a site of one's own, empty where `demo` is not set, for tests that kill something or change its settings
+ */
+export async function startSystem(wish: Partial<Omit<SiteWish, 'worker'>> = {}): Promise<System> {
+  const keeper = process.env.HEURISTOR_TEST_SITES;
+  if (keeper === undefined) throw new Error('HEURISTOR_TEST_SITES is not set; run the tests with “npm test”');
+  const ask = async <T>(path: string, body = ''): Promise<T> => {
+    const answer = await fetch(keeper + path, { method: 'POST', body });
+    if (!answer.ok) throw new Error(await answer.text());
+    return (await answer.json()) as T;
+  };
+  const own = wish.own ?? false;
+  const whole: SiteWish = {
+    worker: process.env.JEST_WORKER_ID ?? '1',
+    demo: !own,
+    pace: usualPace,
+    host: null,
+    settings: {},
+    ...wish,
+    own,
+  };
+  const { id, address, browser: endpoint, folder } = await ask<SiteAnswer>('/sites', JSON.stringify(whole));
+  const downloads = join(folder, `downloads-${Date.now()}`);
+  mkdirSync(downloads, { recursive: true });
+  const browser = await puppeteer.connect({
+    browserWSEndpoint: endpoint,
+    defaultViewport: { width: 1280, height: 800 },
+    acceptInsecureCerts: true,
+  });
+  const context = await browser.createBrowserContext({
+    downloadBehavior: { policy: 'allow', downloadPath: downloads },
   });
   const faults: string[] = [];
   const watched = async (): Promise<Page> => {
-    const page = await browser.newPage();
+    const page = await context.newPage();
+    await page.evaluateOnNewDocument(slowFrames);
     page.on('pageerror', (error) => faults.push(String(error)));
     page.on('console', (message) => {
       // Refusals of the server are expected in some tests and shown to people in words.
@@ -91,40 +78,42 @@ export async function startSystem(
   };
   const page = await watched();
   return {
-    site,
+    site: address,
     page,
     downloads,
     faults,
     async open(path) {
       await page.bringToFront();
-      await page.goto(site + path, { waitUntil: 'load' });
+      await page.goto(address + path, { waitUntil: 'load' });
     },
     async newPage(path) {
       const second = await watched();
-      await second.goto(site + path, { waitUntil: 'load' });
+      await second.goto(address + path, { waitUntil: 'load' });
       return second;
     },
-    signInToken: issueLinkToken,
-    async killServer() {
-      const ended = new Promise((resolve) => server.child.once('exit', resolve));
-      const at = Date.now();
-      server.child.kill('SIGKILL');
-      await ended;
-      return at;
-    },
-    async stopServer() {
-      await server.stop();
-    },
-    async restartServer() {
-      server = await startServer(address, port, data, settings);
-    },
+    signInToken: () => ask(`/sites/${id}/token`),
+    killServer: () => ask(`/sites/${id}/kill`),
+    stopServer: () => ask(`/sites/${id}/stop`),
+    restartServer: () => ask(`/sites/${id}/restart`),
+    startBridge: (ports) => ask(`/sites/${id}/bridge`, ports),
     async close() {
-      await browser.close();
-      await standIns.stop();
-      await server.stop();
-      await database.close();
+      if (!own) await page.evaluate(freeDevices).catch(() => undefined);
+      await context.close();
+      await browser.disconnect();
+      if (own) await ask(`/sites/${id}/close`);
     },
   };
+}
+
+/** Frees all devices: one that is used goes on sending, and the next test may want it. It runs in the page. */
+async function freeDevices(): Promise<void> {
+  const devices = (await (await fetch('/api/devices')).json()) as {
+    code: string;
+    use: { investigation: string } | null;
+  }[];
+  for (const { code, use } of devices)
+    if (use !== null)
+      await fetch(`/api/investigations/${use.investigation}/sensors/${code}`, { method: 'DELETE' });
 }
 
 /** Waits until a download is whole, and tells its path. */
@@ -139,3 +128,13 @@ export async function downloaded(folder: string, ending: string): Promise<string
 
 export const pause = (milliseconds: number) =>
   new Promise<void>((resolve) => setTimeout(resolve, milliseconds));
+
+/** Waits until something is so; fails with what it last saw. */
+export async function until<T>(look: () => Promise<T>, isSo: (seen: T) => boolean, seconds = 10): Promise<T> {
+  let seen = await look();
+  for (const end = Date.now() + seconds * 1000; !isSo(seen); seen = await look()) {
+    if (Date.now() > end) throw new Error(`still ${JSON.stringify(seen)}`);
+    await pause(50);
+  }
+  return seen;
+}

@@ -1,4 +1,5 @@
 export { startHeuristor, type Heuristor } from './heuristor';
+export { connect } from './connection';
 export { type Database, openDatabase } from './database';
 export { issueLinkToken, onlyTeacher } from './auth/signIn';
 export {

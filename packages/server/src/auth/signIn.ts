@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { type Transaction } from 'objection';
+import { type TransactionOrKnex } from 'objection';
 import { Failure } from '../failure';
 import { PersonModel, SchoolModel } from '../models/person';
 import { SignInModel } from '../models/signIn';
@@ -15,12 +15,12 @@ const newToken = () => randomBytes(32).toString('base64url');
 const inHours = (hours: number) => new Date(Date.now() + hours * 3_600_000);
 
 /** The one school of this installation. */
-export async function onlySchool(transaction?: Transaction): Promise<SchoolModel> {
+export async function onlySchool(transaction?: TransactionOrKnex): Promise<SchoolModel> {
   return SchoolModel.query(transaction).orderBy('madeAt').first().throwIfNotFound();
 }
 
 /** The one teacher of this installation. */
-export async function onlyTeacher(transaction?: Transaction): Promise<Teacher> {
+export async function onlyTeacher(transaction?: TransactionOrKnex): Promise<Teacher> {
   const found =
     (await PersonModel.query(transaction)
       .where({ kind: 'teacher' })
@@ -34,18 +34,23 @@ export async function onlyTeacher(transaction?: Transaction): Promise<Teacher> {
   return { kind: 'teacher', id: found.id, name: found.name, school: found.schoolId };
 }
 
-/** A token for a sign-in link of the one teacher; it works once, within a day. */
-export async function issueLinkToken(): Promise<string> {
-  return issue('link', (await onlyTeacher()).id, inHours(linkHours));
+/** A token for a sign-in link of the one teacher; it works once, within a day. @param on a database other than the one that is open */
+export async function issueLinkToken(on?: TransactionOrKnex): Promise<string> {
+  return issue('link', (await onlyTeacher(on)).id, inHours(linkHours), on);
 }
 
 /** A token by which a participant, or a screen, signs in as often as it is shown. */
 export const issueOwnToken = (person: string): Promise<string> =>
   issue('token', person, inHours(24 * tokenDays));
 
-async function issue(kind: SignInModel['kind'], personId: string, expiresAt: Date): Promise<string> {
+async function issue(
+  kind: SignInModel['kind'],
+  personId: string,
+  expiresAt: Date,
+  on?: TransactionOrKnex,
+): Promise<string> {
   const token = newToken();
-  await SignInModel.query().insert({ tokenHash: hashOf(token), personId, kind, expiresAt });
+  await SignInModel.query(on).insert({ tokenHash: hashOf(token), personId, kind, expiresAt });
   return token;
 }
 
