@@ -22,6 +22,7 @@ const checks: Check[] = [
     name: 'direction of dependencies',
     args: ['depcruise', '--config', '.dependency-cruiser.cjs', 'packages', 'e2e', 'scripts'],
   },
+  { name: 'packages that nobody uses or declares', args: ['knip', '--dependencies', '--no-config-hints'] },
 ];
 
 /** Checks of the whole tree, all at once; each counts as one test. */
@@ -42,6 +43,10 @@ async function checked(all: readonly Check[]): Promise<Tally[]> {
   }
   return tallies;
 }
+
+/** Browser tests in which no device is timed: they go on beside those of the API, which mostly wait. */
+const still =
+  'e2e/(crawler|files|hands|kept|network|numbers|outcomes|pages|reading|screens|sheets|units|workings)\\.test';
 
 /** Every test of the tree, by what it needs. */
 interface Found {
@@ -107,23 +112,29 @@ async function all(data: string, ending: AbortSignal): Promise<Tally[]> {
   await buildAll();
   const cluster = await startCluster(data, { durable: false, signal: ending });
   try {
-    const environment = { HEURISTOR_TEST_DATABASE: cluster.address };
+    const ofAll = { data, ending, environment: { HEURISTOR_TEST_DATABASE: cluster.address } };
     // What only computes can do so twice at once.
-    tallies.push(await runJest({ name: 'unit tests', parts: unitOnly, data, environment, ending }));
+    tallies.push(await runJest({ name: 'unit tests', parts: unitOnly, ...ofAll }));
     const keeper = await startSiteKeeper(cluster.address);
     try {
-      // Those of the API mostly wait; browsers have the rest of the machine.
+      const ofBrowser = { ...ofAll, environment: { HEURISTOR_TEST_SITES: keeper.address } };
       tallies.push(
         ...(await Promise.all([
-          runJest({ name: 'API tests', parts: apiOnly, data, environment, ending, isBeside: true }),
+          runJest({ name: 'API tests', parts: apiOnly, ...ofAll }),
           runJest({
-            name: 'browser tests',
-            parts: browserOnly,
-            data,
-            environment: { HEURISTOR_TEST_SITES: keeper.address },
-            ending,
+            name: 'still browser tests',
+            parts: [...browserOnly, '--testPathPatterns', still],
+            ...ofBrowser,
+            isBeside: true,
           }),
         ])),
+      );
+      tallies.push(
+        await runJest({
+          name: 'browser tests',
+          parts: [...browserOnly, '--testPathIgnorePatterns', still, 'e2e/others/'],
+          ...ofBrowser,
+        }),
       );
     } finally {
       await keeper.close();

@@ -249,6 +249,8 @@ export class BenchHand extends PageHand {
 
   /** Opens a copy of one of the demo’s investigations, which nobody else changes; it is known by a part of its name. */
   async openCopy(site: string, name: string): Promise<void> {
+    // A sign-in may still be on its way.
+    await this.page.waitForFunction(async () => (await fetch('/api/me')).ok, { polling: 100 });
     const id = await this.page.evaluate(async (wanted: string) => {
       const search = new URLSearchParams({ search: wanted, from: '0' });
       const found = (await (await fetch(`/api/investigations?${search}`)).json()) as {
