@@ -64,11 +64,8 @@ test('a run with two derivatives stands in three traces', async () => {
   await hand.begin(system.site, 'Swing', ['K7-D']);
   await lab.stage.press('Pull it down and hold');
   await lab.stage.press('Let go');
-  await hand.lengthOfRun('60');
-  await hand.press('Record');
-  await pause(600);
-  await hand.press('Stop');
-  await hand.waitForText('is ready');
+  await hand.lengthOfRun('4');
+  await hand.record();
   await hand.press('Work out');
   await hand.item('Derivative of x');
   await hand.press('Work out');
@@ -321,11 +318,7 @@ test('outliers are suggested by a rule that is said, and set aside only when it 
 test('runs are aligned where they rise through a value, laid elsewhere by hand, and lie as recorded again', async () => {
   await lab.stage.press('Pull it down and hold');
   await lab.stage.press('Let go');
-  await hand.press('Record');
-  await pause(700);
-  await hand.press('Stop');
-  await hand.waitForText('is ready');
-  await pause(500);
+  await hand.record();
   // At a moment in which both runs rise: near a turn, one that has died away more never comes there.
   const [{ channels }] = (await hand.runs()).slice(-1);
   const [{ values, sampling }] = channels;
