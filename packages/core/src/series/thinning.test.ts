@@ -107,6 +107,27 @@ test('no pixel column hides a spike: what is drawn reaches it within three pixel
   }
 });
 
+test('a gap breaks the line, however short it is beside what is drawn: one reading, or many', () => {
+  for (const missing of [1, 7, 900]) {
+    const values = Float64Array.from({ length: 20_000 }, (_, i) =>
+      i >= 9000 && i < 9000 + missing ? NaN : Math.sin(i / 500),
+    );
+    const { x, y, isBand } = thinSeries(
+      seriesOf(regular(0, 0.01, 20_000), values),
+      { from: 0, to: 200 },
+      200,
+    );
+    expect(isBand).toBe(true);
+    // As near to the gap as a part of the screen is wide.
+    const part = 1.3;
+    const end = 90 + 0.01 * missing;
+    const breaks = [...x].filter((_, i) => Number.isNaN(y[i]));
+    expect([missing, breaks.length > 0]).toEqual([missing, true]);
+    expect(breaks.filter((at) => at < 90 - part || at > end + part)).toEqual([]);
+    expect([...x].filter((at, i) => at > 90 + part && at < end - part && !Number.isNaN(y[i]))).toEqual([]);
+  }
+});
+
 test('a stretch that is moved by a little shows the same parts', () => {
   const series = cases[0].series;
   const one = thinSeries(series, { from: 100, to: 400 }, 300);
