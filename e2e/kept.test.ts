@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { type HTTPRequest } from 'puppeteer-core';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, pause, startSystem, until } from './support/system';
 
 // Nothing that is on a page is lost, whatever becomes of the server meanwhile, and what cannot be stored is said.
 
@@ -23,7 +23,6 @@ afterAll(() => system.close());
 
 const workOut = async (item: string) => {
   await hand.press('Work out');
-  await pause(150);
   await hand.item(item);
 };
 const cards = () => system.page.$$eval('.result-card', (all) => all.length);
@@ -56,6 +55,22 @@ test.each([
   },
   60_000,
 );
+
+test('what was done in the moment before the page was left is stored', async () => {
+  const address = system.page.url();
+  const before = await cards();
+  await workOut('Running integral of x');
+  await system.page.waitForFunction(
+    (count: number) => document.querySelectorAll('.result-card').length === count,
+    { polling: 'mutation' },
+    before + 1,
+  );
+  // The page waits a third of a second for more; what is not stored by then goes with its last message.
+  await system.page.goto('about:blank');
+  await system.page.goto(address, { waitUntil: 'load' });
+  await hand.waitForText('· kept');
+  await until(cards, (count) => count === before + 1);
+});
 
 test('signed out in another window, the bench goes to the sign-in page', async () => {
   const other = await system.newPage('/');
