@@ -16,8 +16,6 @@ const project = (displayName) => ({
   rootDir: __dirname,
   testEnvironment: 'node',
   transform,
-  // Jest reads modules as Node's older kind, of which this package has a file too.
-  moduleNameMapper: { '^d3-array$': require.resolve('d3-array').replace(/\.mjs$/, '.js') },
 });
 
 module.exports = {

@@ -7,7 +7,7 @@ import { type System, pause, startSystem } from '../e2e/support/system';
 import { buildAll } from './build';
 import { startCluster } from './cluster';
 import { runScript, say } from './plain';
-import { startSiteKeeper } from './testing/siteKeeper';
+import { withSites } from './testing/siteKeeper';
 
 /** Where the pictures go; another folder is named to compare them with “npm run pictures:compare”. */
 const folder = process.argv[2] ?? 'docs/screenshots';
@@ -21,13 +21,8 @@ const towRows = () =>
       .join(';');
   }).join('\n');
 
-/** Takes the pictures of the documentation from the demo data, in the real application. */
-runScript(async (ending) => {
-  await buildAll();
-  mkdirSync(folder, { recursive: true });
-  const cluster = await startCluster(resolve('.test-data'), { durable: false, signal: ending });
-  const keeper = await startSiteKeeper(cluster.address);
-  process.env.HEURISTOR_TEST_SITES = keeper.address;
+/** Takes the pictures, in the real application. */
+async function takeAll(): Promise<void> {
   const system = await startSystem({ own: true, demo: true, pace: 1 });
   const hand = new BenchHand(system.page);
   const { page } = system;
@@ -172,7 +167,20 @@ runScript(async (ending) => {
     await otherWays(system, hand, take);
   } finally {
     await system.close();
-    await keeper.close();
+  }
+}
+
+/** Takes the pictures of the documentation from the demo data. */
+runScript(async (ending) => {
+  await buildAll();
+  mkdirSync(folder, { recursive: true });
+  const cluster = await startCluster(resolve('.test-data'), { durable: false, signal: ending });
+  try {
+    await withSites(cluster.address, async (environment) => {
+      Object.assign(process.env, environment);
+      await takeAll();
+    });
+  } finally {
     await cluster.stop();
   }
   process.exit(0);

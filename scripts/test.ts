@@ -7,7 +7,7 @@ import { buildAll } from './build';
 import { startCluster } from './cluster';
 import { type Tally, runJest } from './jest';
 import { PlainFault, runScript, say } from './plain';
-import { startSiteKeeper } from './testing/siteKeeper';
+import { withSites } from './testing/siteKeeper';
 
 interface Check {
   name: string;
@@ -94,12 +94,8 @@ async function some(named: readonly string[], data: string, ending: AbortSignal)
   try {
     const environment = { HEURISTOR_TEST_DATABASE: cluster.address };
     await run('API tests', apiOnly, api, environment);
-    if (browser.length > 0) {
-      const keeper = await startSiteKeeper(cluster.address);
-      await run('browser tests', browserOnly, browser, { HEURISTOR_TEST_SITES: keeper.address }).finally(
-        keeper.close,
-      );
-    }
+    if (browser.length > 0)
+      await withSites(cluster.address, (sites) => run('browser tests', browserOnly, browser, sites));
   } finally {
     await cluster.stop();
   }
@@ -115,9 +111,8 @@ async function all(data: string, ending: AbortSignal): Promise<Tally[]> {
     const ofAll = { data, ending, environment: { HEURISTOR_TEST_DATABASE: cluster.address } };
     // What only computes can do so twice at once.
     tallies.push(await runJest({ name: 'unit tests', parts: unitOnly, ...ofAll }));
-    const keeper = await startSiteKeeper(cluster.address);
-    try {
-      const ofBrowser = { ...ofAll, environment: { HEURISTOR_TEST_SITES: keeper.address } };
+    await withSites(cluster.address, async (environment) => {
+      const ofBrowser = { ...ofAll, environment };
       tallies.push(
         ...(await Promise.all([
           runJest({ name: 'API tests', parts: apiOnly, ...ofAll }),
@@ -136,9 +131,7 @@ async function all(data: string, ending: AbortSignal): Promise<Tally[]> {
           ...ofBrowser,
         }),
       );
-    } finally {
-      await keeper.close();
-    }
+    });
   } finally {
     await cluster.stop();
   }

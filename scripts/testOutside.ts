@@ -4,7 +4,16 @@ import { buildAll } from './build';
 import { startCluster } from './cluster';
 import { runJest } from './jest';
 import { runScript, say } from './plain';
-import { startSiteKeeper } from './testing/siteKeeper';
+import { withSites } from './testing/siteKeeper';
+
+const parts = [
+  '--config',
+  'jest.e2e.config.cjs',
+  '--testPathIgnorePatterns',
+  'node_modules',
+  '--testPathPatterns',
+  'e2e/others/',
+];
 
 /** What leaves the application is opened by programs of others. They are large, so that “npm test” does without them. */
 runScript(async (ending) => {
@@ -12,24 +21,14 @@ runScript(async (ending) => {
   mkdirSync(data, { recursive: true });
   await buildAll();
   const cluster = await startCluster(data, { durable: false, signal: ending });
-  const keeper = await startSiteKeeper(cluster.address);
-  const { passed, failed } = await runJest({
-    name: 'tests with other programs',
-    parts: [
-      '--config',
-      'jest.e2e.config.cjs',
-      '--testPathIgnorePatterns',
-      'node_modules',
-      '--testPathPatterns',
-      'e2e/others/',
-    ],
-    data,
-    environment: { HEURISTOR_TEST_SITES: keeper.address },
-    ending,
-  }).finally(async () => {
-    await keeper.close();
+  try {
+    const { passed, failed } = await withSites(cluster.address, (environment) =>
+      runJest({ name: 'tests with other programs', parts, data, environment, ending }),
+    );
+    say(`\n${passed} passed, ${failed} failed`);
+    process.exitCode = failed === 0 ? 0 : 1;
+  } finally {
     await cluster.stop();
-  });
-  say(`\n${passed} passed, ${failed} failed`);
-  process.exit(failed === 0 ? 0 : 1);
+  }
+  process.exit();
 });

@@ -9,9 +9,9 @@ export interface Lab {
   stage: StageHand;
 }
 
-/** @param wish the site that it takes, as for `startSystem` */
-export async function openLab(scene: string, wish: Parameters<typeof startSystem>[0] = {}): Promise<Lab> {
-  const system = await startSystem(wish);
+/** @param request the site that it takes, as for `startSystem` */
+export async function openLab(scene: string, request: Parameters<typeof startSystem>[0] = {}): Promise<Lab> {
+  const system = await startSystem(request);
   const hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');

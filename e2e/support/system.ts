@@ -2,7 +2,7 @@ import { existsSync, mkdirSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import puppeteer, { type Page } from 'puppeteer-core';
 import { slowFrames } from './slowFrames';
-import { type SiteAnswer, type SiteWish } from '../../scripts/testing/siteWish';
+import { type SiteAnswer, type SiteRequest } from '../../scripts/testing/siteRequest';
 
 /** Everything as a teacher has it: database, server, simulated sensors, and a browser. */
 export interface System {
@@ -30,27 +30,33 @@ const usualPace = 5;
 /**
  * A site for the tests of a file. As a rule it is one that others have used before, with their investigations and the demo's, and a
  * browser that knows nobody.
- * @param wish `own`: a site of one's own, empty where `demo` is not set, for tests that kill something or change its settings
+ * @param request `own`: a site of one's own, empty where `demo` is not set, for tests that kill something or change its settings
  */
-export async function startSystem(wish: Partial<Omit<SiteWish, 'worker'>> = {}): Promise<System> {
+export async function startSystem(request: Partial<Omit<SiteRequest, 'worker'>> = {}): Promise<System> {
   const keeper = process.env.HEURISTOR_TEST_SITES;
   if (keeper === undefined) throw new Error('HEURISTOR_TEST_SITES is not set; run the tests with “npm test”');
-  const ask = async <T>(path: string, body = ''): Promise<T> => {
-    const answer = await fetch(keeper + path, { method: 'POST', body });
+  const ask = async <T>(path: string, body = '', type = 'text/plain'): Promise<T> => {
+    const headers = { 'Content-Type': type };
+    const answer = await fetch(keeper + path, { method: 'POST', body, headers });
     if (!answer.ok) throw new Error(await answer.text());
     return (await answer.json()) as T;
   };
-  const own = wish.own ?? false;
-  const whole: SiteWish = {
+  const own = request.own ?? false;
+  const whole: SiteRequest = {
     worker: process.env.JEST_WORKER_ID ?? '1',
     demo: !own,
     pace: usualPace,
     host: null,
     settings: {},
-    ...wish,
+    ...request,
     own,
   };
-  const { id, address, browser: endpoint, folder } = await ask<SiteAnswer>('/sites', JSON.stringify(whole));
+  const {
+    id,
+    address,
+    browser: endpoint,
+    folder,
+  } = await ask<SiteAnswer>('/sites', JSON.stringify(whole), 'application/json');
   const downloads = join(folder, `downloads-${Date.now()}`);
   mkdirSync(downloads, { recursive: true });
   const browser = await puppeteer.connect({

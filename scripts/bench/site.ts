@@ -4,10 +4,10 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { issueLinkToken, openDatabase } from '@heuristor/server';
 import { type Browser, type Page } from 'puppeteer-core';
-import pg from 'pg';
 import { startBrowser } from '../browser';
 import { type Cluster, startCluster } from '../cluster';
 import { type Service, startServer } from '../system';
+import { databaseIn, onCluster } from '../testing/databases';
 
 /** The real server on a new database, and a way to speak to it. */
 export interface Site {
@@ -28,11 +28,8 @@ export async function openSite(ending: AbortSignal): Promise<Site> {
   mkdirSync(data, { recursive: true });
   const cluster: Cluster = await startCluster(data, { signal: ending });
   const name = `bench_${randomBytes(5).toString('hex')}`;
-  const client = new pg.Client({ connectionString: cluster.address });
-  await client.connect();
-  await client.query(`create database ${name}`);
-  await client.end();
-  const databaseAddress = cluster.address.replace(/\/[^/]*$/, `/${name}`);
+  await onCluster(cluster.address, `create database ${name}`);
+  const databaseAddress = databaseIn(cluster.address, name);
   const database = await openDatabase(databaseAddress);
   const server = await startServer(databaseAddress, 0, data);
   const address = `http://127.0.0.1:${server.port}`;

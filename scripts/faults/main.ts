@@ -36,8 +36,8 @@ async function isNoticed(fault: SeededFault, ending: AbortSignal): Promise<boole
       before.replace(fault.find, () => fault.replace),
     );
     const { failed, all } = await failing(fault.tests, ending);
-    // One failure alone may be that of a script that could not be made; that is no test that noticed.
-    return failed > 0 && all > 1;
+    // Where all fail, a script may not have been made at all; that is no test that noticed.
+    return failed > 0 && failed < all;
   } finally {
     putBack();
     process.off('exit', putBack);

@@ -3,11 +3,11 @@ import { mkdirSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { connect, issueLinkToken } from '@heuristor/server';
-import pg from 'pg';
 import { type Browser } from 'puppeteer-core';
 import { startBrowser } from '../browser';
 import { type Service, startBridge, startServer, startStandIns } from '../system';
-import { type SiteWish } from './siteWish';
+import { databaseIn, onCluster } from './databases';
+import { type SiteRequest } from './siteRequest';
 
 /** A database of its own, a server, simulated sensors, and a browser. */
 export interface Site {
@@ -25,18 +25,11 @@ export interface Site {
   /** New stand-ins in place of the old ones: every apparatus stands as at the beginning. */
   freshStandIns(): Promise<void>;
   /** Starts the bridge to serial ports at these. */
-  bridge(ports: string): Promise<void>;
+  bridge(ports: string): void;
   close(): Promise<void>;
 }
 
 const data = '.test-data';
-
-/** A query on the database of the whole cluster. */
-async function onCluster(cluster: string, query: string): Promise<void> {
-  const client = new pg.Client({ connectionString: cluster });
-  await client.connect();
-  await client.query(query).finally(() => client.end());
-}
 
 /**
  * Starts a site.
@@ -46,26 +39,25 @@ async function onCluster(cluster: string, query: string): Promise<void> {
 export async function openSite(
   cluster: string,
   template: string,
-  wish: Omit<SiteWish, 'worker' | 'own'>,
+  request: Omit<SiteRequest, 'worker' | 'own'>,
 ): Promise<Site> {
   const name = `e2e_${randomBytes(6).toString('hex')}`;
   await onCluster(cluster, `create database ${name} template ${template}`);
-  const address = cluster.replace(/\/[^/]*$/, `/${name}`);
+  const address = databaseIn(cluster, name);
   mkdirSync(data, { recursive: true });
   const folder = mkdtempSync(join(tmpdir(), 'heuristor-'));
-  mkdirSync(join(folder, 'downloads'));
-  const pace = { HEURISTOR_PACE: String(wish.pace) };
-  const start = (port: number) => startServer(address, port, data, { ...pace, ...wish.settings });
+  const pace = { HEURISTOR_PACE: String(request.pace) };
+  const start = (port: number) => startServer(address, port, data, { ...pace, ...request.settings });
   const opening: Promise<Browser> = startBrowser(
     join(folder, 'profile'),
-    wish.host === null ? [] : [`--host-resolver-rules=MAP ${wish.host} 127.0.0.1`],
+    request.host === null ? [] : [`--host-resolver-rules=MAP ${request.host} 127.0.0.1`],
   );
   let server = await start(0);
   const { port, secure } = server;
   let standIns = startStandIns(port, data, pace);
   const bridges: Service[] = [];
   const browser = await opening;
-  const host = wish.host ?? '127.0.0.1';
+  const host = request.host ?? '127.0.0.1';
   return {
     address: secure === null ? `http://${host}:${port}` : `https://${host}:${secure.port}`,
     browser: browser.wsEndpoint(),
@@ -88,9 +80,8 @@ export async function openSite(
       await standIns.stop();
       standIns = startStandIns(port, data, pace);
     },
-    async bridge(ports) {
+    bridge(ports) {
       bridges.push(startBridge(port, data, ports));
-      return Promise.resolve();
     },
     async close() {
       await browser.close();

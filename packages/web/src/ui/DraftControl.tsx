@@ -18,12 +18,12 @@ interface Props {
 }
 
 /** A field into which a draft is typed, with the sentence about what is wrong with it. */
-export function DraftControl({ draft: { text, wrong, sentenceId, hears }, label, ...field }: Props) {
+export function DraftControl({ draft: { text, wrong, sentenceId, handlers }, label, ...field }: Props) {
   return (
     <>
       <Form.Control
         {...field}
-        {...hears}
+        {...handlers}
         aria-label={label}
         aria-describedby={wrong === null ? undefined : sentenceId}
         aria-invalid={wrong !== null}

@@ -67,7 +67,7 @@ export function useDraft({
     wrong: text === standing ? wrong : (complain(text) ?? wrong),
     sentenceId,
     /** What the field listens to. */
-    hears: {
+    handlers: {
       onChange: ({ target }: ChangeEvent<HTMLInputElement>) => setText(target.value),
       onBlur: leave,
       onKeyDown: ({ key, currentTarget }: KeyboardEvent<HTMLInputElement>) => {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
-/** What a test wishes of the site that it drives. */
-export const wishSchema = z.object({
+/** What a test asks of the site that it drives. */
+export const siteRequestSchema = z.object({
   /** Who asks: each worker has sites of its own. */
   worker: z.string(),
   /** Whether it is nobody else's, because it is killed or changed. */
@@ -15,7 +15,7 @@ export const wishSchema = z.object({
   /** Settings of the server. */
   settings: z.record(z.string(), z.string()),
 });
-export type SiteWish = z.infer<typeof wishSchema>;
+export type SiteRequest = z.infer<typeof siteRequestSchema>;
 
 /** What a test is told of the site that it drives. */
 export interface SiteAnswer {
