@@ -33,9 +33,15 @@ module.exports = {
       ],
     },
     {
-      // Devices, the database and processes, which share what the machine has of them.
+      // Devices and the database, which share what the machine has of them.
       ...project('api'),
-      testMatch: ['<rootDir>/packages/{bridge,server,stand-ins}/**/*.test.ts', '<rootDir>/scripts/*.test.ts'],
+      testEnvironment: '<rootDir>/jest.steady.cjs',
+      testMatch: ['<rootDir>/packages/{bridge,server,stand-ins}/**/*.test.ts'],
+    },
+    {
+      // Scripts start processes, which have the time on the wall.
+      ...project('programs'),
+      testMatch: ['<rootDir>/scripts/*.test.ts'],
     },
   ],
 };

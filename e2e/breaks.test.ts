@@ -1,6 +1,7 @@
 import { type Page } from 'puppeteer-core';
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem } from './support/system';
 
 let system: System;
 let hand: BenchHand;
@@ -27,7 +28,7 @@ async function recorded(seconds: number, meanwhile: () => Promise<void>) {
   await hand.lengthOfRun(String(seconds));
   await system.page.keyboard.press('Space');
   await hand.waitForText('Space stops');
-  await pause(300);
+  await system.pass(0.3);
   await meanwhile();
   await hand.waitForText('is ready', 30_000);
   return (await hand.runs()).at(-1);
@@ -82,7 +83,7 @@ test('a file that is being brought in is still there when the server was killed 
   await system.restartServer();
   await hand.waitForText('Reading …', 15_000).catch(() => undefined);
   await hand.waitForText('500 rows', 15_000);
-  await pause(500);
+  await atRest(system.page);
   await hand.press('Bring in as a run', '.modal');
   await hand.waitForText('· kept', 15_000);
   expect((await hand.runs()).at(-1)?.channels[0].values).toHaveLength(500);

@@ -1,6 +1,6 @@
 import { type Page } from 'puppeteer-core';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem } from './support/system';
 
 let system: System;
 let hand: BenchHand;
@@ -18,7 +18,7 @@ const onStage = async (text: string) => {
     `[aria-label="Channel buoy on its spring"] ::-p-xpath(.//button[normalize-space()="${text}"])`,
   );
   await button?.click();
-  await pause(120);
+  await system.pass(0.6);
 };
 
 const setSlider = async (label: string, presses: number) => {
@@ -27,7 +27,7 @@ const setSlider = async (label: string, presses: number) => {
   await slider?.focus();
   for (let i = 0; i < Math.abs(presses); i++) {
     await stage.keyboard.press(presses > 0 ? 'ArrowRight' : 'ArrowLeft');
-    await pause(40);
+    await system.pass(0.2);
   }
 };
 

@@ -1,6 +1,6 @@
 import { gravity } from '@heuristor/stand-ins';
+import { atRest } from './support/atRest';
 import { type Lab, openLab, share } from './support/lab';
-import { pause } from './support/system';
 
 // From connection to result, through the real interface, against what the apparatus truly does. Tolerances are those of a
 // careful school lab: common practice, no source.
@@ -24,10 +24,10 @@ test('the beacon discharges: begun by its switch, the slope of dU/dt against U i
   await hand.plan('Beginning', async () => {
     await hand.choose('begin-switch');
     await hand.pick('On or off', 'switches off');
-    await hand.type('Stretch kept from before', '0.3');
+    await hand.type('Time kept from before', '0.3');
   });
   await hand.lengthOfRun('4');
-  await pause(800);
+  await atRest(system.page);
   await hand.recordWhen(() => stage.press('Throw the switch'));
   const [run] = await hand.runs();
   expect(run.channels.map(({ key }) => key)).toEqual(['U', 'I', 'S']);
@@ -102,7 +102,7 @@ test('a resistor on the ramp keeps to its 22 Ω, and the lamp does not keep to i
   for (const kind of [0, 1]) {
     await stage.set('In the circuit', kind);
     await hand.recordWhen(() => stage.press('Run the ramp up and down'));
-    await pause(700);
+    await system.pass(3.5);
   }
   await hand.horizontal('U');
   await hand.mark(1, 5);
@@ -140,7 +140,7 @@ test('1.4 m of height are seen by the barometer', async () => {
   await hand.lengthOfRun('6');
   for (const place of ['At the foot of the stair', 'At its top']) {
     await stage.press(place);
-    await pause(500);
+    await system.pass(2.5);
     await hand.record();
   }
   await hand.mark(0.2, 5.8);

@@ -1,5 +1,6 @@
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem, until } from './support/system';
 
 // Every menu, and every control, by the box that a person sees and the keys that a person presses.
 
@@ -43,7 +44,7 @@ async function openedFirst(place: number): Promise<{ opener: Box; boxes: (Box & 
   const [found] = [(await system.page.$$(openers))[place]];
   await found.evaluate((element) => element.scrollIntoView({ block: 'center' }));
   await found.click();
-  await pause(350);
+  await atRest(system.page);
   return system.page.evaluate(
     (all: string, openers: string, at: number) => {
       const boxOf = (element: Element) => {
@@ -86,7 +87,7 @@ test.each([
       await hand.waitForText('Work out');
       await hand.element('.result-card, .results');
     }
-    await pause(800);
+    await atRest(system.page);
     const url = system.page.url();
     const all = await toggles();
     expect(all.length).toBeGreaterThan(name === null ? 0 : 10);
@@ -103,8 +104,8 @@ test.each([
       await hand.waitForText(name === null ? 'Investigations' : 'Work out');
       if (name !== null) await hand.element('.result-card, .results');
       // All of the page is there, so that the place is that of the same opener.
-      for (let tries = 0; tries < 50 && (await toggles()).length < all.length; tries++) await pause(100);
-      await pause(500);
+      await until(toggles, ({ length }) => length >= all.length);
+      await atRest(system.page);
       const { opener, boxes } = await openedFirst(place);
       const { width, height } = system.page.viewport() ?? { width: 0, height: 0 };
       for (const box of boxes) {
@@ -123,12 +124,12 @@ test('Tab goes through every control of the bench; Space and Enter work it, and 
   await hand.openCopy(system.site, 'Channel buoy');
   await hand.waitForText('Work out');
   await hand.element('.results');
-  await pause(800);
+  await atRest(system.page);
   const url = system.page.url();
   const { page } = system;
   await page.goto(url, { waitUntil: 'load' });
   await hand.element('.results');
-  await pause(800);
+  await atRest(system.page);
   /** What has the focus: what it is called, whether it is seen, and whether it was here before. */
   const focused = () =>
     page.evaluate(() => {
@@ -169,9 +170,9 @@ test('Tab goes through every control of the bench; Space and Enter work it, and 
     if (leaves.test(at.called.trim()) || /^A|INPUT|TEXTAREA|SELECT/.test(at.kind)) continue;
     for (const key of ['Space', 'Enter'] as const) {
       await page.keyboard.press(key);
-      await pause(80);
+      await atRest(page);
       await page.keyboard.press('Escape');
-      await pause(80);
+      await atRest(page);
       if (page.url() !== url) faults.push(`${key} on ${at.called} leaves the page`);
       // Where decimals are switched, the page is made anew.
       const recorder = await hand.element('.recorder');

@@ -2,7 +2,6 @@ import { gravity } from '@heuristor/stand-ins';
 import { type StoredRun, firstPlace } from './support/bench';
 import { type Lab, openLab, share } from './support/lab';
 import { cutValues } from './support/cutValues';
-import { pause } from './support/system';
 
 // From connection to result, through the real interface, against what the apparatus truly does. Tolerances are those of a
 // careful school lab: common practice, no source.
@@ -77,7 +76,7 @@ test('slipway: zeroed each run, begun at 8 mm and ended at 1.3 m by itself, the 
   for (let run = 0; run < 3; run++) {
     await stage.press('Hold it at the top');
     await hand.recordWhen(async () => {
-      await pause(1200);
+      await system.pass(5);
       await stage.press('Let go');
     });
   }
@@ -114,7 +113,7 @@ test('energy on a slope, from its template: it falls on every stretch, and faste
   await hand.beginAt('x', 'rises through', '8 mm', '0.3');
   await hand.lengthOfRun('5');
   await hand.recordWhen(async () => {
-    await pause(1200);
+    await system.pass(5);
     await stage.press('Let go');
   });
   await hand.template('Energy on a slope');
@@ -148,7 +147,7 @@ test('a wheel rolled by hand tells the way by the radius that is typed for it, a
   await hand.lengthOfRun('20');
   await hand.page.keyboard.press('Space');
   await hand.waitForText('Space stops');
-  await stage.carry('Wheel: roll it', 'ArrowRight', 10, 100);
+  await stage.carry('Wheel: roll it', 'ArrowRight', 10, 0.5);
   await hand.waitForText('Run 2 is ready', 10_000);
   const [{ channels }] = await hand.runs();
   const last = (key: string) => channels.find((channel) => channel.key === key)?.values.at(-1) ?? NaN;
@@ -165,7 +164,7 @@ test('a weight pulls the boat: zeroed each run, begun at 8 mm, ended at 0.6 m by
   await hand.zeroAtStart('K5-C', 'x');
   // The weight lies on the floor and the string is slack: this is where the force has its zero.
   await stage.press('Let go');
-  await pause(3000);
+  await system.pass(15);
   await hand.zero();
   await hand.beginAt('x', 'rises through', '8 mm', '0.5');
   await hand.endAt('x', 'rises through', '60 cm');
@@ -175,7 +174,7 @@ test('a weight pulls the boat: zeroed each run, begun at 8 mm, ended at 0.6 m by
     await stage.press('Bring it back and hold');
     await hand.recordWhen(async () => {
       // It rests for a moment where every run has its zero.
-      await pause(900);
+      await system.pass(4.5);
       await stage.press('Let go');
     });
   }
@@ -300,7 +299,7 @@ test('a cord is stretched by hand: force against position, the unsteady ends lef
   await hand.lengthOfRun('30');
   await hand.page.keyboard.press('Space');
   await hand.waitForText('Space stops');
-  await stage.carry('End of the cord: pull it', 'ArrowRight', 18, 160);
+  await stage.carry('End of the cord: pull it', 'ArrowRight', 18, 0.8);
   await hand.waitForText('Run 2 is ready', 15_000);
   await hand.horizontal('x');
   await hand.mark(0.1, 0.3);

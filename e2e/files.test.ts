@@ -3,8 +3,9 @@ import { join } from 'node:path';
 import { type ElementHandle } from 'puppeteer-core';
 import norris from '../packages/core/reference/norris.json';
 import { arrayOf, readTable } from '@heuristor/core';
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, downloaded, pause, startSystem } from './support/system';
+import { type System, downloaded, startSystem } from './support/system';
 
 let system: System;
 let hand: BenchHand;
@@ -79,14 +80,13 @@ test('Norris (NIST StRD) comes in as a file, is marked, fitted, and gives the ce
   await hand.press('Bring in as a run', '.modal');
   await hand.waitForText('1 · norris');
   await hand.press('Traces');
-  await pause(150);
   await hand.element('.dropdown-menu.show');
   const [, against] = await system.page.$$(
     '::-p-xpath(//*[contains(@class,"show")]//button[@role="menuitemradio"])',
   );
   await against.click();
   await system.page.keyboard.press('Escape');
-  await pause(300);
+  await atRest(system.page);
   const box = await (await hand.element('[data-testid="overlay"]')).boundingBox();
   if (box === null) throw new Error('no traces');
   await system.page.mouse.move(box.x + 2, box.y + box.height * 0.4);

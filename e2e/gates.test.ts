@@ -1,6 +1,5 @@
 import { gravity } from '@heuristor/stand-ins';
 import { type Lab, openLab, share } from './support/lab';
-import { pause } from './support/system';
 
 // What passes a light gate, from connection to result, through the real interface, against what truly passed.
 
@@ -41,7 +40,7 @@ test('a ball: nothing until it passes, then a speed a pass in large digits, mean
   await stage.set('What passes', 1);
   await hand.begin(system.site, 'Signal ball', ['G2-T']);
   await hand.waitForText('A clear');
-  await hand.waitForText('this run ends after 8 s all the same');
+  await hand.waitForText('this run ends after 8 s anyway');
   await hand.press('End when stopped');
   await hand.press('a flag or a ball');
   await hand.waitForText('Measure the length of the flag and type it above');
@@ -101,7 +100,7 @@ test('a fence is dropped: the slope of v against t is g within 0.5 %', async () 
   await hand.waitForText('Nothing has passed yet');
   await stage.press(go);
   await waitForPasses(21);
-  await pause(300);
+  await system.pass(1.5);
   await hand.press('Stop');
   await hand.waitForText('Run 2 is ready');
   const [run] = await hand.runs();
@@ -150,7 +149,7 @@ test('a bob: its period is that of the pendulum; what stood in the beam at the s
   await hand.press('a pendulum’s bob');
   await hand.waitForText('A blocked');
   await hand.press('Record');
-  await pause(300);
+  await system.pass(1.5);
   await stage.press(go);
   await waitForPasses(3);
   await hand.press('Stop');

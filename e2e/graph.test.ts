@@ -1,5 +1,5 @@
+import { atRest } from './support/atRest';
 import { type Lab, openLab } from './support/lab';
-import { pause } from './support/system';
 
 // A graph that is worked on: traces, axes, views and cursors, through the real interface.
 
@@ -45,11 +45,11 @@ const dragged = async (selector: string, from: [number, number], to: [number, nu
   await system.page.mouse.down();
   await system.page.mouse.move(x + to[0] * width, y + to[1] * height, { steps: 6 });
   await system.page.mouse.up();
-  await pause(400);
+  await atRest(system.page);
 };
 const key = async (name: string, times = 1) => {
   for (let i = 0; i < times; i++) await system.page.keyboard.press(name as 'ArrowUp');
-  await pause(300);
+  await atRest(system.page);
 };
 /** A result of the entry whose sentence begins so. */
 const kept = async (beginning: string, result: string) => {
@@ -78,7 +78,7 @@ test('the border between two traces is dragged, and moved by keys; Undo takes it
   await dragged('.trace-border', [0.5, 0.5], [0.5, 5]);
   expect(await heightOf('channel:x')).toBeGreaterThan(before + 30);
   await hand.pressLabelled('Undo');
-  await pause(300);
+  await atRest(system.page);
   expect(await heightOf('channel:x')).toBeCloseTo(before, 0);
   await focus('.trace-border');
   await key('ArrowUp', 3);
@@ -96,16 +96,16 @@ test('traces are put in another order by hand and by keyboard', async () => {
   await system.page.mouse.down();
   await system.page.mouse.move(grip.x + 5, grip.y + 30, { steps: 4 });
   await system.page.mouse.move(grip.x + 5, last.y + last.height * 0.7, { steps: 8 });
-  await pause(200);
+  await atRest(system.page);
   await system.page.mouse.up();
-  await pause(500);
+  await atRest(system.page);
   expect(await panels()).toEqual([v, a, x]);
   await focus('[aria-label="Move the trace of x"]');
   await key('Enter');
   await key('ArrowUp');
   await key('ArrowUp');
   await key('Enter');
-  await pause(400);
+  await atRest(system.page);
   expect(await panels()).toEqual([x, v, a]);
 });
 
@@ -134,7 +134,7 @@ test('an axis is dragged, stretched at its end, typed and let go; each is one st
   await hand.waitForText('The upper end must be greater');
   await hand.type('Lower end of the axis', '-0.5');
   await hand.type('Upper end of the axis', '0.5');
-  await pause(300);
+  await atRest(system.page);
   expect(await axis('x')).toEqual([-0.5, 0.5]);
   await hand.press('Follow the data');
   await key('Escape');
@@ -157,7 +157,7 @@ test('by keys an axis moves and zooms; the wheel zooms about what it points at',
   const [, end] = await axis('t');
   await system.page.mouse.move(x + width * 0.25, y + height / 2);
   await system.page.mouse.wheel({ deltaY: -100 });
-  await pause(400);
+  await atRest(system.page);
   const zoomed = await axis('t');
   const share = (0.25 * end - zoomed[0]) / (zoomed[1] - zoomed[0]);
   expect(share).toBeCloseTo(0.25, 1);
@@ -178,7 +178,7 @@ test('a box that is drawn is what is looked at, along both axes', async () => {
   await at(0.5, 0.75);
   await system.page.mouse.up();
   await system.page.keyboard.up('Control');
-  await pause(400);
+  await atRest(system.page);
   const [[from, to], [low, high]] = [await axis('t'), await axis('x')];
   const [[begin, end], [least, greatest]] = before;
   expect((from - begin) / (end - begin)).toBeCloseTo(0.25, 1);
@@ -192,7 +192,7 @@ test('a box that is drawn is what is looked at, along both axes', async () => {
 
 test('R shows only the region, and then what was seen before', async () => {
   await hand.mark(0.5, 1.5);
-  await pause(300);
+  await atRest(system.page);
   const before = await axis('t');
   await key('r');
   const [from, to] = await axis('t');
@@ -212,10 +212,10 @@ test('two quantities in one trace have an axis each; a trace is shown alone for 
   );
   expect(await system.page.$$eval('.axis-grip.right', (all) => all.length)).toBe(1);
   await hand.pressLabelled('Show only the trace of x');
-  await pause(300);
+  await atRest(system.page);
   expect(await panels()).toHaveLength(1);
   await hand.pressLabelled('Show all traces');
-  await pause(300);
+  await atRest(system.page);
   expect(await panels()).toHaveLength(3);
   await hand.pressLabelled('Undo');
   await system.page.waitForFunction(() => document.querySelectorAll('.axis-grip.right').length === 0);
@@ -226,7 +226,7 @@ test('the cursor goes from reading to reading, a second one tells what lies betw
   await system.page.mouse.click(overlay.x + overlay.width * 0.5, overlay.y + 60);
   await hand.waitForText('on readings');
   const place = async () => {
-    await pause(250);
+    await atRest(system.page);
     const said = await system.page.$eval('.cursor-place', (element) => element.textContent ?? '');
     return Number(/t = (-?[\d.]+)/.exec(said.replace('−', '-'))?.[1]);
   };
@@ -333,7 +333,7 @@ test('runs are aligned where they rise through a value, laid elsewhere by hand, 
       i > from && values[i - 1] < middle && value >= middle && values.slice(i - 3, i + 4).every(isSwing),
   );
   await putCursorAt(sampling.start + rising * sampling.interval);
-  await pause(300);
+  await atRest(system.page);
   await hand.press('Align runs');
   await system.page.waitForFunction(() => /rises through [−\d]/.test(document.body.innerText));
   const [item] = await system.page.$$eval('.cursor-bar .dropdown-item', (all) =>

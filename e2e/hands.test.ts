@@ -1,6 +1,7 @@
+import { atRest } from './support/atRest';
 import { barriersOn } from './support/barriers';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem, until } from './support/system';
 
 let system: System;
 let hand: BenchHand;
@@ -46,13 +47,13 @@ test('a handle dragged with the mouse moves its end, the numbers follow on the w
   await system.page.mouse.down();
   for (let i = 1; i <= 8; i++) {
     await system.page.mouse.move(x - 15 * i, y);
-    await pause(150);
+    await atRest(system.page);
     seen.add((await hand.result('sine through x', 'period')).value);
   }
   await system.page.mouse.up();
   expect(seen.size).toBeGreaterThan(5);
   await hand.pressLabelled('Undo');
-  await pause(400);
+  await atRest(system.page);
   expect(await hand.result('sine through x', 'period')).toEqual(before);
 });
 
@@ -62,7 +63,7 @@ test('the wheel looks closer about the pointer; “Frame data” shows all again
   if (box === null) throw new Error('no traces');
   await system.page.mouse.move(box.x + box.width * 0.9, box.y + box.height * 0.8);
   for (let i = 0; i < 8; i++) await system.page.mouse.wheel({ deltaY: -100 });
-  await pause(400);
+  await atRest(system.page);
   // The region ends at 6.8 s; looked at from about 5 s on, its start is out of sight.
   expect(await system.page.$('[aria-label="Start of region A"][role="slider"]')).toBeNull();
   await hand.press('Frame data');
@@ -74,7 +75,7 @@ test('the pointer reads every trace at one moment', async () => {
   const box = await overlay.boundingBox();
   if (box === null) throw new Error('no traces');
   await system.page.mouse.move(box.x + box.width * 0.5, box.y + box.height * 0.3);
-  await pause(200);
+  await atRest(system.page);
   const readings = await system.page.$$eval('.cursor-value[data-reading]', (all) =>
     all.map((one) => one.textContent),
   );
@@ -85,7 +86,7 @@ test('P makes everything larger for the projector, and smaller again', async () 
   const size = () => system.page.evaluate(() => parseFloat(getComputedStyle(document.body).fontSize));
   const usual = await size();
   await system.page.keyboard.press('p');
-  await pause(200);
+  await atRest(system.page);
   expect(await size()).toBeGreaterThan(usual * 1.2);
   await system.page.keyboard.press('p');
 });
@@ -101,8 +102,7 @@ test('the lifeboat can be moved and let go with the keyboard alone', async () =>
     { timeout: 3000 },
   );
   await system.page.keyboard.press('Enter');
-  await pause(900);
-  expect(await position()).toBeGreaterThan(0.5);
+  await until(position, (place) => place > 0.5);
 });
 
 test('the space bar records right after a sensor was chosen from its menu', async () => {
@@ -117,7 +117,7 @@ test('the space bar records right after a sensor was chosen from its menu', asyn
   });
   await hand.waitForText('Recording run 4', 5000);
   expect(await system.page.$$('.toast.show')).toHaveLength(0);
-  await pause(300);
+  await atRest(system.page);
   expect(await system.page.evaluate(() => document.body.innerText)).toContain('Recording run 4');
   await system.page.keyboard.press('Space');
   await hand.waitForText('Run 5 is ready', 5000);
@@ -152,7 +152,6 @@ test('two sheets of one investigation: the second screen takes over what the fir
   const cards = () => system.page.$$eval('.result-card', (all) => all.length);
   const before = await cards();
   await hand.press('Work out');
-  await pause(150);
   await hand.item('Running integral of x');
   await system.page.waitForFunction(
     (count: number) => document.querySelectorAll('.result-card').length === count + 1,

@@ -1,7 +1,8 @@
 import { join } from 'node:path';
 import { type HTTPRequest } from 'puppeteer-core';
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem, until } from './support/system';
+import { type System, startSystem, until } from './support/system';
 
 // Nothing that is on a page is lost, whatever becomes of the server meanwhile, and what cannot be stored is said.
 
@@ -39,7 +40,7 @@ test.each([
     await hand.waitForText('No connection to Heuristor; trying again');
     await workOut('Running integral of x');
     await hand.waitForText('The workings are not stored yet: Heuristor does not answer.');
-    await pause(1500);
+    await atRest(system.page);
     expect(system.page.url()).toBe(address);
     expect(await cards()).toBe(before + 1);
     await system.restartServer();
@@ -50,7 +51,7 @@ test.each([
     expect(system.page.url()).toBe(address);
     await system.page.reload({ waitUntil: 'load' });
     await hand.waitForText('· kept');
-    await pause(500);
+    await atRest(system.page);
     expect(await cards()).toBe(before + 1);
   },
   60_000,
@@ -111,7 +112,7 @@ test('a save that is refused is said, is not tried for ever, and can be tried ag
   await system.page.keyboard.up('Control');
   await hand.waitForText('The workings are not stored: There are too many of them.');
   const soon = asked;
-  await pause(5000);
+  await atRest(system.page);
   expect(asked).toBe(soon);
   system.page.off('request', refuse);
   await system.page.setRequestInterception(false);

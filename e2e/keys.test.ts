@@ -1,6 +1,7 @@
 import { join } from 'node:path';
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem, until } from './support/system';
 
 // What hands and keys do where people expect it: at the place that the eye sees, to the thing that has the focus.
 
@@ -29,7 +30,7 @@ const begin = async (name: string) => {
 const bring = (name: string) => hand.bring(join(system.downloads, '..', `${name}.csv`), swing, name);
 const key = async (name: string) => {
   await system.page.keyboard.press(name as 'Tab');
-  await pause(60);
+  await atRest(system.page);
 };
 const focused = () =>
   system.page.evaluate(
@@ -37,6 +38,15 @@ const focused = () =>
   );
 const fieldText = (label: string) =>
   system.page.$eval(`input[aria-label="${label}"]`, (field) => (field as HTMLInputElement).value);
+/** What the server has of a run besides its readings. */
+const stored = (run: number) =>
+  system.page.evaluate(async (number: number) => {
+    const { runs } = (await (await fetch(`/api${location.pathname}`)).json()) as {
+      runs: { conditions: object; group: string; remark: string }[];
+    };
+    const { conditions, group, remark } = runs[number - 1];
+    return JSON.stringify([conditions, group, remark]);
+  }, run);
 const boxOf = async (selector: string) => {
   const box = await (await hand.element(selector)).boundingBox();
   if (box === null) throw new Error(`${selector} has no box`);
@@ -73,7 +83,7 @@ test('the time axis is dragged, stretched at its end and pressed where its numbe
     await system.page.mouse.down();
     await system.page.mouse.move(x + end * width, y + height / 2, { steps: 6 });
     await system.page.mouse.up();
-    await pause(400);
+    await atRest(system.page);
   };
   await drag(0.5, 0.4);
   const moved = await timeAxis();
@@ -86,7 +96,7 @@ test('the time axis is dragged, stretched at its end and pressed where its numbe
   await system.page.mouse.click(x + width / 2, y + height / 2);
   await hand.type('Lower end of the axis', '1');
   await hand.type('Upper end of the axis', '3');
-  await pause(300);
+  await atRest(system.page);
   expect(await timeAxis()).toEqual([1, 3]);
   await hand.press('All of the data');
   await key('Escape');
@@ -104,7 +114,7 @@ test('a region that begins near the edge of another leaves it where it is; the e
   await system.page.mouse.down();
   await system.page.mouse.move(edge + 120, overlay.y + overlay.height / 2, { steps: 6 });
   await system.page.mouse.up();
-  await pause(400);
+  await atRest(system.page);
   const both = await regions();
   expect(both).toHaveLength(2);
   expect(both[0]).toEqual([start, end]);
@@ -116,7 +126,7 @@ test('a region that begins near the edge of another leaves it where it is; the e
   await system.page.mouse.down();
   await system.page.mouse.move(x + width / 2 - 30, y + height / 2, { steps: 6 });
   await system.page.mouse.up();
-  await pause(400);
+  await atRest(system.page);
   expect((await regions())[0][1]).toBeCloseTo(end - 30 * perPixel, 1);
 });
 
@@ -128,9 +138,8 @@ test('conditions typed one after the other, with Tab, on a slow network: each is
     ['surface', ''],
   ]) {
     await hand.press('Condition', '.conditions');
-    await hand.element('input[aria-label="Name of the new condition"]');
+    await hand.element('input[aria-label="Name of the new condition"]:focus');
     // The menu has the focus where typing begins.
-    await pause(100);
     await system.page.keyboard.type(name);
     await key('Tab');
     await system.page.keyboard.type(unit);
@@ -161,7 +170,11 @@ test('conditions typed one after the other, with Tab, on a slow network: each is
   expect(await focused()).toBe('Note on run 1');
   await system.page.keyboard.type('wet');
   await key('Tab');
-  await pause(3500);
+  await until(
+    () => stored(1),
+    (run) => ['0.48', '1.2', 'sand', 'The gulls', 'wet'].every((typed) => run.includes(typed)),
+    20,
+  );
   await network.send('Network.emulateNetworkConditions', { ...slow, latency: 0 });
   await system.page.reload({ waitUntil: 'load' });
   await hand.element('input[aria-label="mass of run 1"]');
@@ -181,7 +194,10 @@ test('conditions of a run that is not in front stand in the table of all runs; E
   expect(await focused()).toBe('mass of run 2');
   await system.page.keyboard.type('0.7');
   await key('Tab');
-  await pause(400);
+  await until(
+    () => stored(2),
+    (run) => run.includes('0.7'),
+  );
   await hand.pressLabelled('Close');
   await system.page.reload({ waitUntil: 'load' });
   await hand.element('input[aria-label="mass of run 2"]');
@@ -197,7 +213,10 @@ test('two screens that type different conditions of one run keep both', async ()
   await others.element('input[aria-label="length of run 2"]');
   await others.type('length of run 2', '2');
   await hand.type('surface of run 2', 'ice');
-  await pause(800);
+  await until(
+    () => stored(2),
+    (run) => run.includes('ice') && run.includes('2'),
+  );
   await system.page.reload({ waitUntil: 'load' });
   await hand.element('input[aria-label="mass of run 2"]');
   expect([await fieldText('length of run 2'), await fieldText('surface of run 2')]).toEqual(['2', 'ice']);
@@ -208,7 +227,7 @@ test('on a phone the conditions can be typed too', async () => {
   await system.page.setViewport({ width: 390, height: 780 });
   try {
     await hand.type('mass of run 2', '0.9');
-    await pause(300);
+    await atRest(system.page);
     expect(await fieldText('mass of run 2')).toBe('0.9');
   } finally {
     await system.page.setViewport({ width: 1280, height: 800 });
@@ -223,7 +242,7 @@ test('Space presses what has the focus; elsewhere it records', async () => {
     system.page.$eval('#plan-practice', (field) => (field as HTMLInputElement).checked);
   await (await hand.element('#plan-practice')).focus();
   await key('Space');
-  await pause(600);
+  await atRest(system.page);
   expect([await isPractice(), await runs()]).toEqual([true, 0]);
   await key('Space');
   expect(await isPractice()).toBe(false);
@@ -231,7 +250,7 @@ test('Space presses what has the focus; elsewhere it records', async () => {
   await (await hand.element('::-p-xpath(//button[contains(., "Work out")])')).focus();
   await key('Space');
   await hand.element('.dropdown-menu.show');
-  await pause(500);
+  await atRest(system.page);
   expect(await runs()).toBe(before);
   await key('Escape');
   await system.page.evaluate(() => (document.activeElement as HTMLElement).blur());
@@ -254,13 +273,12 @@ test('a new formula, constant or text has the focus: what is typed goes into it'
     ['Constant', 'Value of ', '4.5'],
   ]) {
     await hand.press('Work out');
-    await pause(150);
     await (
       await hand.element(
         `.dropdown-menu.show ::-p-xpath(.//*[contains(@class,"dropdown-item") and normalize-space()="${item}"])`,
       )
     ).click();
-    await pause(250);
+    await atRest(system.page);
     expect(await focused()).toContain(label);
     await system.page.keyboard.type(text);
     expect(await system.page.evaluate(() => (document.activeElement as HTMLInputElement).value)).toBe(text);

@@ -1,7 +1,7 @@
 import { type HTTPRequest, type Page } from 'puppeteer-core';
 import { gravity } from '@heuristor/stand-ins';
 import { BenchHand, firstTime } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem } from './support/system';
 
 let system: System;
 let hand: BenchHand;
@@ -26,7 +26,7 @@ const onStage = async (text: string) => {
     );
     [...buttons].find(({ innerText }) => innerText.trim() === wanted)?.click();
   }, text);
-  await pause(100);
+  await system.pass(0.1);
 };
 
 /** From well after the boat was let go to before the derivative feels the buffer, in every run: nobody lets go at the same moment twice. */
@@ -115,7 +115,7 @@ test('a run has the length typed just before, goes on while its page is closed, 
   });
   const url = system.page.url();
   await system.page.goto('about:blank');
-  await pause(1500);
+  await system.pass(1.5);
   await system.page.goto(url, { waitUntil: 'load' });
   await hand.waitForText('Recording run 4');
   await hand.waitForText('Run 5 is ready', 20_000);
@@ -151,9 +151,9 @@ test('killed in mid-run, the server has lost at most a quarter of a second, and 
   await hand.lengthOfRun('30');
   await system.page.keyboard.press('Space');
   await hand.waitForText('Recording run 5');
-  await pause(2500);
+  await system.pass(2.5);
   const killedAt = await system.killServer();
-  await pause(300);
+  await system.pass(0.3);
   await system.restartServer();
   await hand.waitForText('interrupted', 15_000);
   const id = system.page.url().split('/').pop();

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem } from './support/system';
 
 // From another machine of the network: under a name, where browsers let a page do less than on the machine itself; and over TLS.
 
@@ -26,7 +26,6 @@ async function lesson(): Promise<void> {
   const mean = await hand.result('mean of x', 'mean');
   expect(mean.value).toBeGreaterThan(20);
   await hand.press('Work out');
-  await pause(150);
   await hand.item('Result by a formula');
   await hand.element('input[aria-label="Formula"]:focus');
   await system.page.keyboard.type('q = 3 [m] + 4 [m]');

@@ -1,8 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { normalRandom } from '@heuristor/core';
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, downloaded, pause, startSystem } from './support/system';
+import { type System, downloaded, startSystem } from './support/system';
 
 // Numbers as a person reads them on the cards: temperatures, bounded fits, comparisons, what ± means.
 
@@ -27,7 +28,6 @@ const begin = async (name: string) => {
 };
 const workOut = async (item: string) => {
   await hand.press('Work out');
-  await pause(150);
   await hand.item(item);
 };
 const typeFormula = async (text: string) => {
@@ -69,7 +69,7 @@ test('a mean of a temperature is in °C, its range in K, and a heat counts the d
   await constant('m', '0.25', 'kg');
   await constant('T2', '60', '°C');
   await constant('T1', '52', '°C');
-  await pause(300);
+  await atRest(system.page);
   await (await hand.element('input[aria-label="Formula"]')).click();
   await system.page.keyboard.press('Enter');
   // 4200 J/(kg K) × 0.25 kg × 8 K, by hand.
@@ -89,24 +89,23 @@ test('a fit whose parameters all end at their bounds says so, and the bench stan
   await hand.element('[data-relation]');
   await (await hand.element('.palette-ask input')).click();
   await system.page.keyboard.type('a + b t');
-  await pause(300);
+  await atRest(system.page);
   await system.page.keyboard.press('Enter');
   await hand.result('x = a + b t', 'b');
   await hand.type('Greatest of a', '1');
   await hand.type('Greatest of b', '0.5');
-  await hand.waitForText('a stands at the end of what it may be, 1; it counts as held there');
-  await hand.waitForText('b stands at the end of what it may be, 0.5');
+  await hand.waitForText('a is at its limit, 1; it counts as held there');
+  await hand.waitForText('b is at its limit, 0.5');
   await hand.saved();
   await system.page.reload({ waitUntil: 'load' });
   expect((await hand.result('x = a + b t', 'b')).value).toBe(0.5);
-  await hand.waitForText('stands at the end of what it may be');
+  await hand.waitForText('is at its limit');
 }, 90_000);
 
 test('who begins to type before a new entry has offered its field loses no letter', async () => {
   await begin('Fast hands');
   await bring('cooling once more', cooling());
   await hand.press('Work out');
-  await pause(150);
   // All of it at once, as a page that stands still for a moment sees it.
   const held = await system.page.evaluate(async () => {
     const items = [...document.querySelectorAll<HTMLElement>('.dropdown-menu.show .dropdown-item')];
@@ -132,7 +131,7 @@ test('a comparison says by how often chance makes the difference', async () => {
   await hand.type('Uncertainty of a', '0.04');
   await constant('b', '9.81', 'N');
   await hand.type('Uncertainty of b', '0.03');
-  await pause(300);
+  await atRest(system.page);
   await (await hand.element('input[aria-label="Formula"]')).click();
   await system.page.keyboard.press('Enter');
   await workOut('Comparison of two results');
@@ -194,7 +193,7 @@ test('a result is told with the prefix that its size asks for; another unit is o
   // Both are read where something is typed.
   await hand.type('Start of region A', '0,98');
   await hand.type('End of region A', '4.74');
-  await pause(600);
+  await atRest(system.page);
   const typed = await system.page.$$eval('.region-ends input', (fields) =>
     fields.map((field) => field.value),
   );
@@ -242,7 +241,6 @@ test('a saved picture has the axis of the run: its ticks, and the ends of the cu
   await begin('Saved');
   await bring('saved swing', swing());
   await hand.press('Files');
-  await pause(150);
   await hand.item('Make a picture');
   await hand.element('.picture-preview img');
   await hand.press('Save as shapes (SVG)');
@@ -317,7 +315,6 @@ test('the first opening of a menu after a reload stands at what opens it', async
     await system.page.reload({ waitUntil: 'load' });
     await hand.waitForText('· menu swing');
     await hand.press(opener);
-    await pause(200);
     const { menu, toggle } = await system.page.evaluate(() => {
       const box = (selector: string) => {
         const { left, right, top, bottom } =

@@ -3,7 +3,7 @@ import { type StoredEvaluation } from '@heuristor/core';
 import { conditionsOf } from '@heuristor/evaluation';
 import { type WebWorker } from 'puppeteer-core';
 import { BenchHand } from './support/bench';
-import { type System, startSystem } from './support/system';
+import { type System, startSystem, until } from './support/system';
 
 // What the workings say of a run is worked out by a browser's worker where the run is shown, and by a thread of the server where it
 // is not: the same code over the same readings, in two programs. Every number has to be the same to its last bit.
@@ -77,15 +77,13 @@ test('outcomes of all runs of the demo are the same in the browser and on the se
     if (runs.length === 0) continue;
     await system.open(`/investigations/${id}`);
     await hand.element('[aria-label="Runs"]');
-    await new Promise((resolve) => setTimeout(resolve, 1500));
     const shown = runs.filter((run) => lookOf(run, workings.runs).shown && !run.removed);
     for (const run of shown) {
       const about = { sheets: [workings], conditions: conditionsOf(run, plan) };
-      let own = await heldBy(system.page.workers(), run, about);
-      for (let tries = 0; own === null && tries < 50; tries++) {
-        await new Promise((resolve) => setTimeout(resolve, 100));
-        own = await heldBy(system.page.workers(), run, about);
-      }
+      const own = await until(
+        () => heldBy(system.page.workers(), run, about),
+        (held) => held !== null,
+      );
       const others = await fetched<StoredEvaluation>(`/runs/${run.id}/outcomes`);
       expect({ name, run: run.name, ...own }).toEqual({ name, run: run.name, ...others });
       compared++;

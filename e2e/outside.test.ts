@@ -2,8 +2,9 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { createWriteStream, existsSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem } from './support/system';
 
 // Devices from outside: over a serial port, over the link from other programs, over HTTP, and a phone.
 
@@ -30,7 +31,8 @@ async function joinedPorts(): Promise<{ near: string; far: string }> {
   children.push(
     spawn('socat', [`pty,raw,echo=0,link=${near}`, `pty,raw,echo=0,link=${far}`], { stdio: 'ignore' }),
   );
-  for (let tries = 0; tries < 100 && !(existsSync(near) && existsSync(far)); tries++) await pause(50);
+  for (let tries = 0; tries < 100 && !(existsSync(near) && existsSync(far)); tries++)
+    await atRest(system.page);
   return { near, far };
 }
 
@@ -47,9 +49,9 @@ test('a microcontroller on a serial port: columns found, named, given a unit; ga
   }, 20);
   try {
     await hand.begin(system.site, 'Sketch', []);
-    await pause(2500);
+    await atRest(system.page);
     await hand.use('U1-C');
-    await pause(700);
+    await atRest(system.page);
     await hand.waitForText('lines were not understood');
     await hand.pressLabelled('Set up U1-C');
     await hand.type('Name of a', 'voltage');
@@ -70,7 +72,7 @@ test('a microcontroller on a serial port: columns found, named, given a unit; ga
     await hand.type('Lines a second; 0 for their times of arrival of U1-C', '50');
     await hand.waitForText('50 Hz');
     await hand.pressLabelled('Close the set-up');
-    await pause(2500);
+    await atRest(system.page);
     await hand.record();
     const runs = await hand.runs();
     expect(runs[1].channels[0].sampling).toMatchObject({ kind: 'regular', interval: 0.02 });
@@ -93,10 +95,10 @@ test.each([
     let said = '';
     child.stderr.on('data', (chunk: Buffer) => (said += chunk.toString()));
     await hand.begin(system.site, `Tea, ${program}`, []);
-    await pause(1000);
+    await atRest(system.page);
     await hand.letIn(code);
     await hand.use(code);
-    await pause(700);
+    await atRest(system.page);
     await hand.lengthOfRun('2');
     await hand.record();
     const [run] = await hand.runs();
@@ -129,12 +131,12 @@ test('a token is made; what is posted with it is recorded; it is withdrawn', asy
   expect(await post(20)).toBe(204);
   await hand.pressLabelled('Close');
   await hand.use(code);
-  await pause(700);
+  await atRest(system.page);
   await hand.lengthOfRun('2');
   await post(20.5);
   await hand.press('Record');
   for (let i = 0; i < 6; i++) {
-    await pause(300);
+    await atRest(system.page);
     await post(21 + i);
   }
   await hand.waitForText('is ready', 10_000);
@@ -142,7 +144,7 @@ test('a token is made; what is posted with it is recorded; it is withdrawn', asy
   expect(run.channels[0].values.slice(0, 4)).toEqual([21, 22, 23, 24]);
   await hand.press('Connect');
   await hand.item('Phones and devices on the network');
-  await hand.press('Withdraw');
+  await hand.press('Revoke');
   await system.page.waitForFunction(() => document.querySelectorAll('.modal tbody tr').length === 0);
   expect(await post(30)).toBe(401);
   await hand.pressLabelled('Close');
@@ -179,13 +181,13 @@ test('a phone lets itself in by the code on the screen, and its acceleration is 
   await hand.item('Phone ');
   await hand.lengthOfRun('2');
   await phone.bringToFront();
-  await pause(600);
+  await atRest(system.page);
   await system.page.evaluate(() =>
     [...document.querySelectorAll('button')]
       .find(({ textContent }) => textContent?.trim() === 'Record')
       ?.click(),
   );
-  await pause(3000);
+  await atRest(system.page);
   await system.page.bringToFront();
   await hand.waitForText('is ready', 10_000);
   const [run] = await hand.runs();

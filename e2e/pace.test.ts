@@ -1,5 +1,5 @@
+import { atRest } from './support/atRest';
 import { type Lab, openLab } from './support/lab';
-import { pause } from './support/system';
 
 // Following a line, from connection to a stored try, through the real interface.
 
@@ -68,7 +68,7 @@ async function walk({ points }: Line): Promise<void> {
   };
   for (let i = 0; i < 60 && Math.abs((await place()) - points[0].value) > 0.08; i++) {
     await near(points[0].value);
-    await pause(120);
+    await system.pass(0.12);
   }
   await hand.press('Record');
   await system.page.waitForFunction(() => document.body.innerText.includes('Recording run'), {
@@ -78,7 +78,7 @@ async function walk({ points }: Line): Promise<void> {
   const length = points[points.length - 1].t;
   for (let t = 0; t < length; t = (Date.now() - begun) / 1000) {
     await near(valueAt(points, t + 0.1));
-    await pause(40);
+    await system.pass(0.04);
   }
   await hand.waitForText('is ready');
 }
@@ -95,7 +95,7 @@ test('a line by its number is followed: ribbon, countdown, rms difference, slope
   await hand.type('Number of the line', '4821');
   await hand.waitForText('Begin at');
   await system.page.waitForSelector('[data-trace="channel:x"]');
-  await pause(300);
+  await atRest(system.page);
   const line = await lineNow();
   expect(line.made).toMatchObject({ kind: 'generated', seed: 4821 });
   await walk(line);
@@ -125,14 +125,14 @@ test('a line by its number is followed: ribbon, countdown, rms difference, slope
 test('the same number is the same line for the next student; another one is another', async () => {
   const first = await lineNow();
   await hand.press('Another line');
-  await pause(400);
+  await atRest(system.page);
   expect((await lineNow()).points).not.toEqual(first.points);
   await hand.begin(system.site, 'Next student', ['K9-W']);
   await hand.pressLabelled('Way of recording: Against time');
   await hand.item('Following a line');
   await hand.press('Make a line');
   await hand.type('Number of the line', '4821');
-  await pause(500);
+  await atRest(system.page);
   expect((await lineNow()).points).toEqual(first.points);
 });
 
@@ -167,7 +167,7 @@ test('a line is drawn with the pointer, mended by typing, and followed; a run be
   await system.page.keyboard.press('Backspace');
   await system.page.keyboard.type('4 1.8\n6 1.8');
   await hand.press('Follow this line');
-  await pause(400);
+  await atRest(system.page);
   expect(await lineNow()).toMatchObject({
     made: { kind: 'drawn' },
     points: [
@@ -181,7 +181,7 @@ test('a line is drawn with the pointer, mended by typing, and followed; a run be
   expect(await closeness()).toBeLessThan(0.15);
   await hand.press('From a run');
   await hand.item('run 1');
-  await pause(600);
+  await atRest(system.page);
   const copied = await lineNow();
   expect(copied.made.kind).toBe('run');
   expect(Math.abs(valueAt(copied.points, 1) - 1)).toBeLessThan(0.12);

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem } from './support/system';
 
 // Going through the pages of an investigation and back: everything on the bench is as it was left.
 
@@ -50,9 +51,9 @@ test('going to the Stage and back leaves zoom, cursor, workers and undo as they 
   if (overlay === null) throw new Error('the traces have no place');
   await system.page.mouse.move(overlay.x + overlay.width / 2, overlay.y + overlay.height * 0.8);
   await system.page.mouse.wheel({ deltaY: -400 });
-  await pause(400);
+  await atRest(system.page);
   await system.page.mouse.click(overlay.x + overlay.width * 0.7, overlay.y + overlay.height * 0.8);
-  await pause(500);
+  await atRest(system.page);
   const before = await look();
   expect(before.sight.to - before.sight.from).toBeLessThan(7);
   expect(before.undo).toMatch(/^Undo: add line through x/);
@@ -71,13 +72,13 @@ test('going to the Stage and back leaves zoom, cursor, workers and undo as they 
   await system.page.keyboard.up('Control');
   await link('Bench');
   await hand.element('.cursor-bar');
-  await pause(500);
+  await atRest(system.page);
   expect(await look()).toEqual(before);
   await system.page.goBack();
   await hand.element('.scene-list a.active');
   await system.page.goForward();
   await hand.element('.cursor-bar');
-  await pause(500);
+  await atRest(system.page);
   system.page.off('request', note);
   expect(await look()).toEqual(before);
   expect(asked).toEqual([]);
@@ -97,7 +98,7 @@ test('what was changed a moment ago stands there when numbers are written otherw
   // At once, before it can be stored.
   await (await hand.element('[aria-label="1.5: decimal point; press for a comma"]')).click();
   await hand.waitForText(/slope\s+\d+,\d+ ± \d+,\d+\s+cm s/, 3000);
-  await pause(1500);
+  await hand.saved();
   expect(await hand.shownText('line through x')).toMatch(/slope\s+\d+,\d+ ± \d+,\d+\s+cm s/);
   await hand.pressLabelled('1,5: decimal comma; press for a point');
   await hand.waitForText(/slope\s+\d+\.\d+ ± \d+\.\d+\s+cm s/);

@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { arrayOf, normalRandom, readTable } from '@heuristor/core';
+import { atRest } from './support/atRest';
 import { barriersOn } from './support/barriers';
 import { BenchHand } from './support/bench';
-import { type System, downloaded, pause, startSystem } from './support/system';
+import { type System, downloaded, startSystem } from './support/system';
 
 // A graph that is read: spectrum, histogram, labels, numbers, large digits, pictures, with runs whose truth is known.
 
@@ -45,7 +46,7 @@ const boxOf = async (selector: string) => {
 };
 const key = async (name: string, times = 1) => {
   for (let i = 0; i < times; i++) await system.page.keyboard.press(name as 'ArrowUp');
-  await pause(250);
+  await atRest(system.page);
 };
 const sheet = () =>
   system.page.evaluate(async () => {
@@ -86,7 +87,7 @@ test('two runs of a known swing come in; the spectrum of a region reads its freq
   const box = await boxOf('.own-graph-reading');
   const [from, to] = await ends('f');
   await system.page.mouse.move(box.x + (box.width * (frequency - from)) / (to - from), box.y + 30);
-  await pause(150);
+  await atRest(system.page);
   const [, f, y] = /([\d.]+) Hz: ([\d.]+)/.exec(await textOf('.own-graph-reading')) ?? [];
   expect(Number(f)).toBeCloseTo(frequency, 1);
   expect(Number(y)).toBeCloseTo(amplitude, 2);
@@ -108,13 +109,13 @@ test('a label on a reading holds its value, follows its name, is moved by keys a
   await key('Escape');
   const overlay = await boxOf('[data-testid="overlay"]');
   await system.page.mouse.click(overlay.x + overlay.width * 0.5, overlay.y + overlay.height * 0.8);
-  await pause(300);
+  await atRest(system.page);
   await hand.press('Label', '.cursor-bar');
   await hand.item('the reading of x');
   await hand.element('.label-editor');
   await key('End');
   await system.page.keyboard.type(' at {t}');
-  await pause(300);
+  await atRest(system.page);
   await hand.press('Done', '.label-editor');
   const said = await textOf('.trace-label');
   const [, x, t] = /x = (0\.\d+) m at ([\d.]+) s/.exec(said) ?? [];
@@ -130,14 +131,14 @@ test('a label on a reading holds its value, follows its name, is moved by keys a
   await system.page.mouse.down();
   await system.page.mouse.move(tag.x + tag.width / 2 + 50, tag.y + tag.height / 2 + 30, { steps: 5 });
   await system.page.mouse.up();
-  await pause(300);
+  await atRest(system.page);
   expect((await sheetSaved()).pages[0].labels[0].offset.x).toBeCloseTo(moved.offset.x + 50, 0);
   await hand.pressLabelled('Undo');
   expect((await sheetSaved()).pages[0].labels[0].offset.x).toBe(moved.offset.x);
 });
 
 const sheetSaved = async () => {
-  await pause(150);
+  await atRest(system.page);
   await hand.saved();
   return sheet();
 };
@@ -167,7 +168,7 @@ test('the table holds the numbers of the file, goes to a time, follows the curso
   await rows[10].click();
   await system.page.keyboard.up('Shift');
   await hand.element('[aria-label="Region B"]');
-  await pause(300);
+  await atRest(system.page);
   const marked = await system.page.$$eval('.number-row', (all) =>
     all.filter((row) => (row as HTMLElement).style.background !== '').map((row) => row.textContent ?? ''),
   );
@@ -250,7 +251,7 @@ test('readings that a hand draws around are set aside, hollow and said; Undo bri
   ])
     await system.page.mouse.move(x, y, { steps: 4 });
   await system.page.mouse.up();
-  await pause(300);
+  await atRest(system.page);
   const { aside } = await sheetSaved();
   const readings = aside
     .flatMap(({ ranges }) => ranges)
@@ -273,7 +274,7 @@ test('the wheel with Shift turns the upright axis, two fingers turn both, and on
   await system.page.keyboard.down('Shift');
   await system.page.mouse.wheel({ deltaY: -120 });
   await system.page.keyboard.up('Shift');
-  await pause(500);
+  await atRest(system.page);
   expect((await span('x')) / tall).toBeCloseTo(1 / 1.18, 1);
   expect(await span('t')).toBeCloseTo(wide, 6);
   await key('b');
@@ -290,10 +291,10 @@ test('the wheel with Shift turns the upright axis, two fingers turn both, and on
   await touch('touchStart', 80);
   for (const apart of [100, 130, 160]) await touch('touchMove', apart);
   await touch('touchEnd', 0);
-  await pause(500);
+  await atRest(system.page);
   expect((await span('t')) / wide).toBeCloseTo(0.5, 1);
   await key('b');
-  await pause(200);
+  await atRest(system.page);
   expect(await span('t')).toBeCloseTo(wide, 4);
   expect(await system.page.$('[aria-label="Region C"]')).toBeNull();
   // One finger marks a region.
@@ -317,10 +318,10 @@ test('against another quantity the cursor finds the reading that is pointed at, 
   await system.page.waitForFunction(
     () => document.querySelector('[aria-label^="Axis of x:"].level') !== null,
   );
-  await pause(400);
+  await atRest(system.page);
   const overlay = await boxOf('[data-testid="overlay"]');
   await system.page.mouse.click(overlay.x + overlay.width * 0.5, overlay.y + 20);
-  await pause(400);
+  await atRest(system.page);
   const placeOf = async () => {
     const [, x, t] = /x = (0\.\d+) m, t = ([\d.]+) s/.exec(await textOf('.cursor-place')) ?? [];
     return { x: Number(x), t: Number(t) };

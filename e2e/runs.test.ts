@@ -1,6 +1,7 @@
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
 import { StageHand } from './support/stage';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem } from './support/system';
 
 let system: System;
 let hand: BenchHand;
@@ -49,12 +50,11 @@ test('conditions are asked of every run, carried over to the next, and take any 
     ['mass', 'kg'],
     ['shoes', ''],
   ]) {
-    await pause(300);
     await hand.press('Condition', '.conditions');
     await hand.element('input[aria-label="Name of the new condition"]');
     await system.page.type('input[aria-label="Name of the new condition"]', name);
     await system.page.type('input[aria-label="Unit of the new condition"]', unit);
-    await hand.press('Ask it of every run');
+    await hand.press('Ask for it in every run');
     await hand.element(`input[aria-label="${name} of run 3"]`);
   }
   await hand.type('mass of run 3', '480 ± 2 g');
@@ -81,12 +81,12 @@ test('conditions are asked of every run, carried over to the next, and take any 
 
 test('a run knows how it was recorded: plan, sensor, rate, zero', async () => {
   await hand.menu('More for run 4', 'How it was recorded');
-  await hand.waitForText('It was to begin when pressed and to end after 0.5 s.');
+  await hand.waitForText('Planned to begin when pressed and to end after 0.5 s.');
   const details = await system.page.$eval('.run-details', (body) => (body as HTMLElement).innerText);
   expect(details).toContain('by The cormorants');
   expect(details).toMatch(/K9-W\s+50 readings a second\s+0\.15 to 6 m\s+as the sensor has it/);
   await hand.pressLabelled('Close');
-  await pause(200);
+  await atRest(system.page);
 });
 
 test('a sensor that is used elsewhere says where; taking it over is told on the bench that lost it', async () => {
@@ -117,7 +117,7 @@ test('readings at a limit are said, with the wider range as their mend', async (
   const range = await hand.element(`${panel} ::-p-xpath(.//label[.="Range"]/following-sibling::select[1])`);
   await range.select('fine');
   await hand.pressLabelled('Close the set-up');
-  await hand.waitForText('B stands at its limit (F7-B) and measures nothing.');
+  await hand.waitForText('B is at its limit (F7-B) and measures nothing.');
   // Readings at the limit are drawn as none, and left out.
   await hand.lengthOfRun('0.5');
   await hand.record();
@@ -127,7 +127,7 @@ test('readings at a limit are said, with the wider range as their mend', async (
     timeout: 8000,
   });
   await hand.pressLabelled('Undo');
-  await hand.waitForText('B stands at its limit (F7-B) and measures nothing.');
+  await hand.waitForText('B is at its limit (F7-B) and measures nothing.');
 });
 
 test('a rate that met the motion of a run too coarsely is said, with its mend; the hand between runs is none', async () => {
@@ -137,7 +137,7 @@ test('a rate that met the motion of a run too coarsely is said, with its mend; t
   await stage.press('Pull it down and hold');
   await stage.press('Let go');
   await hand.lengthOfRun('6');
-  await pause(3000);
+  await system.pass(15);
   expect(await hand.page.$('.plan-hints')).toBeNull();
   await hand.record();
   await hand.waitForText('In the last run x moved with up to');

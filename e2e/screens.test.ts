@@ -1,7 +1,8 @@
 import { join } from 'node:path';
 import { type Page } from 'puppeteer-core';
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem } from './support/system';
 
 let system: System;
 let hand: BenchHand;
@@ -19,7 +20,7 @@ afterAll(() => system.close());
 
 const resize = async (width: number, height: number, page: Page = system.page) => {
   await page.setViewport({ width, height });
-  await pause(500);
+  await atRest(system.page);
 };
 
 /** Share of the page's area that the traces take. */
@@ -81,7 +82,7 @@ describe('the same bench on other screens', () => {
 describe('presenter size', () => {
   afterAll(async () => {
     await system.page.keyboard.press('p');
-    await pause(300);
+    await atRest(system.page);
   });
 
   test('makes axis numbers larger at once, keeps the recorder’s words whole, and columns fold away for the graph', async () => {
@@ -92,17 +93,17 @@ describe('presenter size', () => {
       );
     const before = await plotLeft();
     await system.page.keyboard.press('p');
-    await pause(600);
+    await atRest(system.page);
     expect(await plotLeft()).toBeGreaterThan(before * 1.2);
     expect(await cutWords()).toEqual([]);
     const withColumns = await shareOfTraces();
     await hand.pressLabelled('Sensors and plan: show or fold away');
     await hand.pressLabelled('Workings: show or fold away');
-    await pause(400);
+    await atRest(system.page);
     expect(await shareOfTraces()).toBeGreaterThan(withColumns * 1.5);
     await hand.pressLabelled('Sensors and plan: show or fold away');
     await hand.pressLabelled('Workings: show or fold away');
-    await pause(300);
+    await atRest(system.page);
   });
 });
 
@@ -155,7 +156,7 @@ describe('the sheet', () => {
     const box = await (await hand.element('[data-testid="overlay"]')).boundingBox();
     if (box === null) throw new Error('no traces');
     await system.page.mouse.move(box.x + box.width * 0.4, box.y + box.height * 0.3);
-    await pause(200);
+    await atRest(system.page);
     const place = await system.page.$eval('.cursor-place', (element) => element.textContent);
     expect(place).toMatch(/(stiff|run 4) t = \d/);
   });
@@ -233,7 +234,7 @@ describe('thirty runs', () => {
 
   test('are found by name, and several are shown or hidden at once, which is one step of undo', async () => {
     await hand.element('::-p-xpath(//button[contains(., "runs, ")])').then((button) => button.click());
-    await pause(200);
+    await atRest(system.page);
     const search = await hand.element('input[aria-label="Search runs"]');
     await search.type('odd');
     await hand.press('Show only these');

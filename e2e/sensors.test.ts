@@ -1,6 +1,5 @@
 import { gravity } from '@heuristor/stand-ins';
 import { type Lab, openLab, share } from './support/lab';
-import { pause } from './support/system';
 
 // Sensors that err, and plans that cannot be carried out, through the real interface.
 
@@ -61,7 +60,7 @@ test('wrong echoes are marked where they were read, left out of every number, an
     { timeout: 8000, polling: 100 },
     '[aria-label="mean of x"] .results [data-result="sd"] span[title]',
   );
-  await hand.menu(`More for run ${run}`, 'Leave out what is no measurement');
+  await hand.menu(`More for run ${run}`, 'Leave out limits and wrong echoes');
   await hand.waitForText('× a wrong echo');
 });
 
@@ -120,5 +119,5 @@ test('a sensor whose limits are drawn in comes back with them', async () => {
   await hand.pressLabelled('Set up C6-F');
   await hand.waitForText('2.5 N', 8000);
   await stage.press('Usual errors');
-  await pause(100);
+  await system.pass(0.5);
 });

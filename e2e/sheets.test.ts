@@ -1,6 +1,7 @@
+import { atRest } from './support/atRest';
 import { barriersOn } from './support/barriers';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem, until } from './support/system';
 
 // How sheets are used: regions that hang on each run, templates, entries that are copied, checks of numbers; over the demo.
 
@@ -39,7 +40,7 @@ test('a region hangs on what happens in each run, lies elsewhere in one, and is 
   await hand.type('Ends when: level', '1');
   await hand.menu('More for region A', 'Done changing');
   await hand.waitForText('from x rises through 0.2 m, to x rises through 1 m');
-  await pause(500);
+  await atRest(system.page);
   const accelerations = await hand.named('the path', 'curvature');
   expect(accelerations).toHaveLength(3);
   // It is one acceleration a run, whatever the moment at which it was let go: g (sin θ − 0.01 cos θ).
@@ -71,7 +72,7 @@ test('a region hangs on what happens in each run, lies elsewhere in one, and is 
   expect(first.value).toBe(accelerations[0].value);
   await hand.press('Put it back');
   await settled();
-  await pause(300);
+  await atRest(system.page);
   expect((await ends('A'))[1]).toBeCloseTo(before[1], 3);
 });
 
@@ -205,7 +206,7 @@ test('what is out of sight follows a hand once it pauses, and stands as the shee
     system.page.$eval(`[data-entry="${id}"] .results`, (results) => results.textContent);
   // So low that nobody sees it.
   await system.page.setViewport({ width: 1280, height: 420 });
-  await pause(400);
+  await atRest(system.page);
   expect(away.top).toBeGreaterThan(420);
   const before = await textOf(away.id);
   const [handle] = await system.page.$$('[role="slider"][aria-label^="End of region"]');
@@ -215,19 +216,21 @@ test('what is out of sight follows a hand once it pauses, and stands as the shee
   await system.page.mouse.down();
   for (let i = 1; i <= 6; i++) {
     await system.page.mouse.move(box.x + box.width / 2 - 20 * i, box.y + 30);
-    await pause(30);
   }
   // The hand is still down.
-  await pause(1500);
-  const paused = await textOf(away.id);
-  expect(paused).not.toBe(before);
+  await until(
+    () => textOf(away.id),
+    (paused) => paused !== before,
+  );
   await system.page.mouse.up();
   await hand.saved();
-  await pause(800);
+  await atRest(system.page);
   const settled = await textOf(away.id);
   await system.page.setViewport({ width: 1280, height: 800 });
   await system.page.reload({ waitUntil: 'load' });
   await hand.element(`[data-entry="${away.id}"] .results`);
-  await pause(800);
-  expect(await textOf(away.id)).toBe(settled);
+  await until(
+    () => textOf(away.id),
+    (again) => again === settled,
+  );
 });

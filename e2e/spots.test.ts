@@ -1,6 +1,7 @@
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
 import { type Lab, openLab, share } from './support/lab';
-import { pause, until } from './support/system';
+import { until } from './support/system';
 
 // Spot readings, from connection to a stored series, through the real interface, against what the apparatus truly does.
 
@@ -73,7 +74,7 @@ async function addColumn(name: string, unit: string, offset?: string): Promise<v
 const notRead = async (symbol: string) => {
   await hand.pressLabelled(`What is read of ${symbol}`);
   await hand.item('not read');
-  await pause(200);
+  await atRest(system.page);
 };
 
 test('field against distance: typed, taken with Enter, the sensing point taken off, pinned ones marked', async () => {
@@ -90,7 +91,7 @@ test('field against distance: typed, taken with Enter, the sensing point taken o
   const distances = [20, 3, 12, 8, 5, 2];
   for (const [i, distance] of distances.entries()) {
     await stage.set('Distance from the tip', distance / 100);
-    await pause(250);
+    await system.pass(1.25);
     await hand.type('r of the next reading', String(distance));
     await waitForRows(i + 1);
   }
@@ -125,19 +126,19 @@ test('what drifts is refused politely, and taken all the same; a wrong reading i
   await hand.type('Averaged over, in seconds', '15');
   await hand.type('r of the next reading', '4');
   // Somebody moves the magnet while it is read: not before the first reading of the mean has come.
-  await pause(600);
+  await system.pass(3);
   await stage.set('Distance from the tip', 0.05);
-  await hand.waitForText('Take it all the same');
+  await hand.waitForText('Take it anyway');
   await hand.type('Averaged over, in seconds', '1');
   expect(await counted()).toHaveLength(6);
-  await hand.press('Take it all the same');
+  await hand.press('Take it anyway');
   await waitForRows(7);
-  await hand.menu('More for reading 7', 'Drop it');
+  await hand.menu('More for reading 7', 'Remove it');
   await waitForRows(6);
   await hand.pressLabelled('Undo');
   await waitForRows(7);
   await hand.type('r of reading 7', '4.1');
-  await pause(400);
+  await atRest(system.page);
   expect((await counted())[6].cells.r.typed).toBe(4.1);
   await hand.menu('More for reading 7', 'Take it again');
   await until(

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, downloaded, pause, startSystem } from './support/system';
+import { type System, downloaded, startSystem } from './support/system';
 
 // One pull, told in metres by one file and in feet by the other (1 ft = 0.3048 m exactly): x = 0.2 m + 0.05 m/s² · t² from 0 to
 // 4 s, F = 1 N + 2 N/m · x. Whatever a person marks, types and reads has to be the same place and the same force in both.
@@ -40,7 +41,7 @@ afterAll(() => system.close());
 
 const inFront = async (run: number) => {
   await hand.menu(`More for run ${run}`, 'front');
-  await pause(400);
+  await atRest(system.page);
   await hand.element('.groups[aria-busy="false"]');
 };
 const ends = (letter: string) =>
@@ -82,7 +83,7 @@ test('a level that is typed in the unit on the screen is the same place in a run
 
 test('runs in both units lie over one another along a length, with a region and in a saved picture', async () => {
   await hand.horizontal('x');
-  await pause(500);
+  await atRest(system.page);
   await hand.mark(1.2, 2.4);
   await hand.offer('F', 'slope');
   const slopes = await hand.allResults('slope of F against x', 'slope');
@@ -103,7 +104,6 @@ test('runs in both units lie over one another along a length, with a region and 
   expect(told.every((end) => end > 1 && end < 2.6)).toBe(true);
 
   await hand.press('Files');
-  await pause(150);
   await hand.item('Make a picture');
   await hand.element('.picture-preview img');
   await hand.press('Save as shapes (SVG)');

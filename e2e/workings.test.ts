@@ -3,8 +3,9 @@ import { normalRandom } from '@heuristor/core';
 import boxbod from '../packages/core/reference/boxbod.json';
 import rat42 from '../packages/core/reference/rat42.json';
 import { barriersOn } from './support/barriers';
+import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, pause, startSystem } from './support/system';
+import { type System, startSystem } from './support/system';
 
 // From runs to a number: formulas, constants, relations chosen by sight and typed, with runs whose truth is known.
 
@@ -29,7 +30,6 @@ const begin = async (name: string) => {
 };
 const workOut = async (item: string) => {
   await hand.press('Work out');
-  await pause(150);
   await hand.item(item);
 };
 /** Types a formula into the one field that is open for one. */
@@ -129,7 +129,7 @@ test('a result by a formula shows its working, its budget, and its value in ever
 
 test('notes, folding, a copy: and all of it is there after a reload', async () => {
   await hand.menu('More for v_end', 'Add a note');
-  await pause(200);
+  await hand.element('textarea:focus');
   await system.page.keyboard.type('at the end of the track');
   await system.page.$eval('textarea', (field) => (field as HTMLElement).blur());
   await hand.menu('More for K', 'Duplicate');
@@ -165,7 +165,7 @@ test('relations are chosen by sight: the right one stands first, and one is take
   expect(await barriersOn(system.page)).toEqual([]);
   await (await hand.element('.palette-ask input')).click();
   await system.page.keyboard.type('decay');
-  await pause(150);
+  await atRest(system.page);
   await system.page.keyboard.press('Enter');
   const { value, uncertainty } = await hand.result('exponential decay through U', 'timeConstant');
   expect(Math.abs(value - 1 / 0.6)).toBeLessThan(4 * uncertainty);
@@ -221,8 +221,7 @@ test.each([
 
 test('headings and text stand between the entries', async () => {
   await workOut('Heading');
-  await hand.element('textarea[aria-label="Text on the sheet"]');
-  await pause(150);
+  await hand.element('textarea[aria-label="Text on the sheet"]:focus');
   await system.page.keyboard.type('Growth of a turnip');
   await system.page.keyboard.press('Enter');
   await hand.element('h3.sheet-heading');

@@ -52,7 +52,8 @@ const hasOffice = () => existsSync('/usr/bin/soffice');
 const hasPandas = () =>
   spawnSync('/usr/bin/python3', ['-c', 'import pandas, openpyxl'], { stdio: 'ignore' }).status === 0;
 const hasSocat = () => existsSync('/usr/bin/socat');
-const hasChromium = () => existsSync('/usr/bin/chromium') || existsSync(process.env.CHROMIUM ?? '/nowhere');
+const hasChromium = () =>
+  existsSync('/usr/bin/chromium-headless-shell') || existsSync(process.env.CHROMIUM ?? '/nowhere');
 
 /** Installs PostgreSQL and Chromium where they are missing. */
 function installDebianPackages() {
@@ -62,7 +63,7 @@ function installDebianPackages() {
   const isOutside = script === 'scripts/testOutside.ts';
   const missing = [
     ...(hasPostgres() ? [] : ['postgresql']),
-    ...(hasChromium() ? [] : ['chromium']),
+    ...(hasChromium() ? [] : ['chromium-headless-shell']),
     ...(hasSocat() || !isTest ? [] : ['socat']),
     ...(hasPython() || !isTest ? [] : ['python3']),
     ...(hasOffice() || !isOutside ? [] : ['libreoffice-calc', 'libreoffice-draw']),

@@ -3,7 +3,7 @@ import puppeteer, { type Browser } from 'puppeteer-core';
 /** Debian's Chromium without a window and without a word to the network, with a profile of its own in a folder. */
 export const startBrowser = (profile: string, further: readonly string[] = []): Promise<Browser> =>
   puppeteer.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium-headless-shell',
     userDataDir: profile,
     // The certificate of the server is its own.
     acceptInsecureCerts: true,

@@ -20,7 +20,7 @@ afterAll(() => {
 });
 
 const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
-interface Told {
+interface Seen {
   type: string;
   disk?: string;
 }
@@ -50,7 +50,7 @@ interface StoredRun {
       transports: ['websocket'],
       extraHeaders: { Cookie: headers.Cookie },
     });
-    socket.on('say', ({ type, disk: state }: Told) => {
+    socket.on('say', ({ type, disk: state }: Seen) => {
       if (type === 'storage' && state !== undefined) told.push({ at: Date.now(), state });
     });
     await pause(1500);

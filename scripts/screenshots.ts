@@ -1,9 +1,10 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { type ElementHandle } from 'puppeteer-core';
 import { BenchHand } from '../e2e/support/bench';
 import { StageHand } from '../e2e/support/stage';
-import { type System, pause, startSystem } from '../e2e/support/system';
+import { type System, startSystem } from '../e2e/support/system';
 import { buildAll } from './build';
 import { startCluster } from './cluster';
 import { runScript, say } from './plain';

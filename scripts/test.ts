@@ -72,7 +72,7 @@ function found(named: readonly string[]): Found {
 }
 
 const unitOnly = ['--config', 'jest.config.cjs', '--selectProjects', 'unit', '--maxWorkers', '2'];
-const apiOnly = ['--config', 'jest.config.cjs', '--selectProjects', 'api', '--maxWorkers', '1'];
+const apiOnly = ['--config', 'jest.config.cjs', '--selectProjects', 'api', 'programs', '--maxWorkers', '1'];
 const browserOnly = ['--config', 'jest.e2e.config.cjs'];
 
 /** The tests that were named, each with what it needs and nothing else. @throws PlainFault where there are none */

@@ -98,7 +98,7 @@ export class BenchHand extends PageHand {
     await this.plan('Beginning', async () => {
       await this.choose('begin-level');
       await this.level('beginning', quantity, direction, level);
-      await this.type('Stretch kept from before', kept);
+      await this.type('Time kept from before', kept);
     });
   }
 
@@ -140,7 +140,7 @@ export class BenchHand extends PageHand {
   async template(name: string): Promise<void> {
     await this.press('Templates');
     await this.item(name);
-    await this.waitForText(`“${name}” stands on the sheet`);
+    await this.waitForText(`“${name}” is on the sheet`);
     await this.page.mouse.move(600, 300);
   }
 

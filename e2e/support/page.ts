@@ -1,5 +1,5 @@
 import { type ElementHandle, type Page } from 'puppeteer-core';
-import { pause } from './system';
+import { atRest } from './atRest';
 
 /** What a hand does on any page, by the words that stand on the screen. */
 export class PageHand {
@@ -17,13 +17,15 @@ export class PageHand {
   /** Clicks on something once it stands still: a menu that is being placed, a list that shifts, would let the click miss. */
   private async click(target: ElementHandle<Element>): Promise<void> {
     await target.scrollIntoView();
-    let before = '';
-    for (let tries = 0; tries < 60; tries++) {
-      const box = JSON.stringify(await target.boundingBox());
-      if (box === before) break;
-      before = box;
-      await pause(40);
-    }
+    await target.evaluate(async (element) => {
+      let before = '';
+      for (let pictures = 0; pictures < 60; pictures++) {
+        const box = JSON.stringify(element.getBoundingClientRect());
+        if (box === before) return;
+        before = box;
+        await new Promise((resolve) => requestAnimationFrame(resolve));
+      }
+    });
     await target.click();
   }
 
@@ -101,6 +103,6 @@ export class PageHand {
       words,
     );
     await list.select(value);
-    await pause(60);
+    await atRest(this.page);
   }
 }

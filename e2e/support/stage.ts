@@ -1,5 +1,5 @@
 import { type Page } from 'puppeteer-core';
-import { type System, pause } from './system';
+import { type System } from './system';
 
 /** What a hand does on the Stage. */
 export class StageHand {
@@ -29,7 +29,7 @@ export class StageHand {
       { timeout: 5000 },
     );
     await button?.click();
-    await pause(60);
+    await this.system.pass(0.3);
     await this.back();
   }
 
@@ -63,17 +63,17 @@ export class StageHand {
       label,
       value,
     );
-    await pause(80);
+    await this.system.pass(0.4);
     await this.back();
   }
 
-  /** Carries what can be held through positions of its handle's keys: so many steps, some milliseconds apart. */
+  /** Carries what can be held through positions of its handle's keys: so many steps, some seconds apart. */
   async carry(handle: string, key: 'ArrowRight' | 'ArrowLeft', steps: number, apart: number): Promise<void> {
     await this.front();
     await this.page.$eval(`[aria-label="${handle}"]`, (element) => (element as SVGElement).focus());
     for (let i = 0; i < steps; i++) {
       await this.page.keyboard.press(key);
-      await pause(apart);
+      await this.system.pass(apart);
     }
     await this.back();
   }

@@ -15,6 +15,8 @@ export interface System {
   /** A second window, e.g. for the stage. */
   newPage(path: string): Promise<Page>;
   signInToken(): Promise<string>;
+  /** Lets so many seconds pass by the time of the sensors, as a hand does that waits for something to come to rest. */
+  pass(seconds: number): Promise<void>;
   killServer(): Promise<number>;
   /** Ends the server in good order, as the start script does. */
   stopServer(): Promise<void>;
@@ -97,6 +99,7 @@ export async function startSystem(request: Partial<Omit<SiteRequest, 'worker'>> 
       await second.goto(address + path, { waitUntil: 'load' });
       return second;
     },
+    pass: (seconds) => pause((seconds * 1000) / whole.pace),
     signInToken: () => ask(`/sites/${id}/token`),
     killServer: () => ask(`/sites/${id}/kill`),
     stopServer: () => ask(`/sites/${id}/stop`),
@@ -122,21 +125,20 @@ async function freeDevices(): Promise<void> {
       await fetch(`/api/investigations/${use.investigation}/sensors/${code}`, { method: 'DELETE' });
 }
 
+const pause = (milliseconds: number) => new Promise<void>((resolve) => setTimeout(resolve, milliseconds));
+
 /** Waits until a download is whole, and tells its path. */
 export async function downloaded(folder: string, ending: string): Promise<string> {
-  for (let tries = 0; tries < 100; tries++) {
-    const found = existsSync(folder) ? readdirSync(folder).find((file) => file.endsWith(ending)) : undefined;
-    if (found !== undefined) return join(folder, found);
-    await pause(100);
-  }
-  throw new Error(`no ${ending} was downloaded`);
+  const files = await until(
+    () => Promise.resolve(existsSync(folder) ? readdirSync(folder) : []),
+    (found) => found.some((file) => file.endsWith(ending)),
+    30,
+  );
+  return join(folder, files.find((file) => file.endsWith(ending)) ?? '');
 }
 
-export const pause = (milliseconds: number) =>
-  new Promise<void>((resolve) => setTimeout(resolve, milliseconds));
-
 /** Waits until something is so; fails with what it last saw. */
-export async function until<T>(look: () => Promise<T>, isSo: (seen: T) => boolean, seconds = 10): Promise<T> {
+export async function until<T>(look: () => Promise<T>, isSo: (seen: T) => boolean, seconds = 30): Promise<T> {
   let seen = await look();
   for (const end = Date.now() + seconds * 1000; !isSo(seen); seen = await look()) {
     if (Date.now() > end) throw new Error(`still ${JSON.stringify(seen)}`);

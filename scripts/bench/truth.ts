@@ -30,10 +30,10 @@ export function thoroughTests(): Figure {
     ['jest', '--config', 'jest.config.cjs', '--selectProjects', 'unit', '--maxWorkers', '2'],
     { encoding: 'utf8', env: { ...process.env, HEURISTOR_THOROUGH: '1' }, maxBuffer: 2 ** 28 },
   );
-  const told = /^Tests: +(.*)$/m.exec(stderr)?.[1] ?? 'no report';
+  const said = /^Tests: +(.*)$/m.exec(stderr)?.[1] ?? 'no report';
   return {
     what: 'unit tests with all repetitions',
-    measured: `${told}${status === 0 ? '' : ' — OUTSIDE'}`,
+    measured: `${said}${status === 0 ? '' : ' — OUTSIDE'}`,
     budget: 'all pass',
   };
 }

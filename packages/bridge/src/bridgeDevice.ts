@@ -35,7 +35,7 @@ export class BridgeDevice {
   private values: number[] = [];
   /** Lines a second, as a person has set it; 0 where they count when they come. */
   private rate = 0;
-  private told = '';
+  private lastRemark = '';
   private closed = false;
   private readonly timers: NodeJS.Timeout[];
 
@@ -222,8 +222,8 @@ export class BridgeDevice {
 
   private remark(): void {
     const { remark } = this.columns;
-    if (remark === this.told || this.socket?.readyState !== WebSocket.OPEN) return;
-    this.told = remark;
+    if (remark === this.lastRemark || this.socket?.readyState !== WebSocket.OPEN) return;
+    this.lastRemark = remark;
     this.socket.send(JSON.stringify({ type: 'state', remark }));
   }
 }

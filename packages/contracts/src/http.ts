@@ -149,7 +149,7 @@ export const newParticipantSchema = z.object({ name: nameSchema, kind: participa
 export type NewParticipant = z.infer<typeof newParticipantSchema>;
 export const participantSchema = z.object({ id: z.string(), name: z.string(), kind: participantKinds });
 export type Participant = z.infer<typeof participantSchema>;
-/** The token with which they sign in; it is told once. */
+/** The token with which they sign in; it is shown once. */
 export const madeParticipantSchema = participantSchema.extend({ token: z.string() });
 export type MadeParticipant = z.infer<typeof madeParticipantSchema>;
 

@@ -21,7 +21,7 @@ export const longestKept = 5;
 
 const quantityKey = z.string().min(1).max(12);
 const kept = finite
-  .min(0, 'a stretch kept from before is not negative')
+  .min(0, 'the time kept from before is not negative')
   .max(longestKept, `at most ${longestKept} s are kept from before`);
 
 /** A level that a reading, or how fast it changes, rises or falls through. */

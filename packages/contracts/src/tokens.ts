@@ -13,7 +13,7 @@ export const deviceTokenSchema = z.object({
 });
 export type DeviceToken = z.infer<typeof deviceTokenSchema>;
 export const newTokenSchema = z.object({ name: nameSchema.pipe(z.string().max(40)) }).strict();
-/** The token itself is told once, when it is made. */
+/** The token itself is shown once, when it is made. */
 export const madeTokenSchema = deviceTokenSchema.extend({ token: z.string() });
 export type MadeToken = z.infer<typeof madeTokenSchema>;
 /** A short code that a phone types to let itself in, for a few minutes. */

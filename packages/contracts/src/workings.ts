@@ -110,10 +110,7 @@ export const workingsSchema = z
   })
   .refine(({ entries }) => areApart(entries), 'every entry needs an id of its own')
   .refine(({ pages }) => areApart(pages), 'every page needs an id of its own')
-  .refine(
-    ({ runs }) => new Set(runs.map(({ run }) => run)).size === runs.length,
-    'of every run is said once how it is looked at',
-  );
+  .refine(({ runs }) => new Set(runs.map(({ run }) => run)).size === runs.length, 'every run has one look');
 export type WorkingsDocument = z.infer<typeof workingsSchema>;
 
 export const emptyPage: Page = { id: 'page-1', name: '', horizontal: 't', panels: [], labels: [] };

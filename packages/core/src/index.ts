@@ -92,8 +92,8 @@ export {
   valueOfNew,
 } from './workings/fields';
 export { type ReferenceMap } from './workings/fieldTypes/fieldType';
-export { referencesIn, withReferences } from './workings/speaks';
-export { withUnitsTold } from './workings/toldUnits';
+export { referencesIn, withReferences } from './workings/uses';
+export { withUnitsGiven } from './workings/givenUnits';
 export {
   type KnownChannel,
   type SheetOver,
@@ -139,7 +139,7 @@ export { parseFormula } from './formula/parse';
 export { printFormula, withNames, writtenName } from './formula/print';
 export { type Formula, hasDerivative, namesIn } from './formula/tree';
 export { texFormula, texName, texUnit } from './formula/typeset';
-export { type Pace, type PacePoint, stretchesOf, targetAt } from './pace/target';
+export { type Pace, type PacePoint, segmentsOf as stretchesOf, targetAt } from './pace/target';
 export { simplified, simplifiedTo } from './pace/simplify';
 export {
   type PaceRoom,

@@ -1,3 +1,4 @@
+/** @jest-environment node */
 import { spawn } from 'node:child_process';
 import { type Device } from '@heuristor/contracts';
 import { endedRun, newBench, pause, until, use, valuesOf } from './testing/bench';

@@ -191,7 +191,7 @@ test('a run that waits when the server is started anew is spoken of to whoever o
   const { recorder, ended } = await investigation(server, id);
   expect(recorder.phase).toBe('idle');
   expect(ended).toBe(
-    'A run waited here to begin when the server was started anew, and does not wait any more. Press Record once more.',
+    'A run was waiting here to begin when the server was restarted; it was cancelled. Press Record again.',
   );
   expect((await investigation(server, other)).ended).toBeNull();
   await server.api('delete', `/investigations/${id}/ended`).expect(204);

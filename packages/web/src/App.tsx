@@ -56,7 +56,7 @@ export function App() {
     );
   // A phone shows a code, and is nobody's page.
   if (isPhone) return <phone.Page />;
-  if (!isIn && error === null) return <Message title="One moment …" text="" />;
+  if (!isIn && error === null) return <Message title="Loading …" text="" />;
   if (!isIn) return <Message title="Please sign in" text={refusedWords(error)} />;
   return (
     <>

@@ -29,7 +29,7 @@ createRoot(root).render(
     <ErrorBoundary
       fallback={
         <Message
-          title="This page has met a fault"
+          title="Something went wrong on this page"
           text="Reload it. Nothing recorded or worked out is lost; it is all stored on the server."
         />
       }

@@ -61,7 +61,7 @@ describe('an area along another quantity', () => {
     const bounds = { first: 2, past: 28, within: { start: 0.47, end: 2.31 } };
     const at = () => areaAlongPath(regular(0, 1, 30), x, y, bounds);
     const { byValues, byAbscissas } = at();
-    for (const [values, stretch] of [
+    for (const [values, span] of [
       [x, byAbscissas],
       [y, byValues],
     ] as const)
@@ -73,7 +73,7 @@ describe('an area along another quantity', () => {
         values[i] = kept - h;
         const below = at().value;
         values[i] = kept;
-        expect((above - below) / (2 * h)).toBeCloseTo(stretch?.weights[i - (stretch?.first ?? 0)] ?? NaN, 6);
+        expect((above - below) / (2 * h)).toBeCloseTo(span?.weights[i - (span?.first ?? 0)] ?? NaN, 6);
       }
   });
 });

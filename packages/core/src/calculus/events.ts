@@ -124,7 +124,7 @@ const fewest = 8;
 const motionNoises = 5;
 
 /**
- * The last reading at which a series still rests, seen from its begin (direction 1) or its end (−1). Its rest is told by all
+ * The last reading at which a series still rests, seen from its begin (direction 1) or its end (−1). Its rest follows from all
  * readings up to there, eight at least.
  * @throws Refusal where it does not rest there, or never leaves its rest
  */

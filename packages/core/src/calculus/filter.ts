@@ -255,10 +255,10 @@ interface Rows {
 }
 
 function filteredNoise(parent: NoisePath, rows: Rows): NoisePath {
-  const spreadHere = (stretch: WeightSpan): WeightSpan => {
-    const { first, weights } = stretch;
+  const spreadHere = (span: WeightSpan): WeightSpan => {
+    const { first, weights } = span;
     const common = rows.commonWeights(first, first + weights.length);
-    return common === null ? spreadRows(stretch, rows.rowOf) : spreadCommon(stretch, common, rows.options);
+    return common === null ? spreadRows(span, rows.rowOf) : spreadCommon(span, common, rows.options);
   };
   return {
     root: parent.root,

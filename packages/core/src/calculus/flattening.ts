@@ -53,7 +53,7 @@ export function responseAt({ windowPoints, degree, order }: FilterStep, angular:
 
 /**
  * How much of the motion between two abscissas the windows behind a series have taken off, from the spectrum of the readings
- * it comes from, noise left out. Null where it cannot be told: irregular times, many missing readings, few readings.
+ * it comes from, noise left out. Null where it cannot be determined: irregular times, many missing readings, few readings.
  * @param advises whether the widest harmless window is looked for too, which takes several times as long
  */
 export function flatteningIn(series: Series, start: number, end: number, advises = true): Flattening | null {

@@ -29,7 +29,7 @@ export function sumGapRefusal({ symbol, sampling, timeUnit }: Series, left: numb
   const shown = (i: number) =>
     `${Number(timeAt(sampling, i).toPrecision(6))}${unit === '' ? '' : ` ${unit}`}`;
   return new Refusal(
-    `Readings of ${symbol} are missing between ${shown(left)} and ${shown(right)}, more than the ${longestSumBridge} in a row that are bridged by a straight line; nobody knows what gathered there. Take the area in a region without the gap.`,
+    `Readings of ${symbol} are missing between ${shown(left)} and ${shown(right)}, more than the ${longestSumBridge} in a row that are bridged by a straight line; the area there is unknown. Take the area in a region without the gap.`,
   );
 }
 

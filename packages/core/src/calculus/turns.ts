@@ -20,7 +20,7 @@ const standsOut = 0.05;
 const aboveNoise = 6;
 /**
  * A parabola is laid through what lies within this share of its height from the top, and of the way to the next turn. There it
- * is within 2 · 10⁻⁴ of the amplitude of a sine at its top. When it turns is told by a wider one: what a parabola misses is the
+ * is within 2 · 10⁻⁴ of the amplitude of a sine at its top. When it turns follows from a wider one: what a parabola misses is the
  * same on both sides.
  */
 const heightShares = { depth: 0.12, way: 0.15 };
@@ -31,7 +31,7 @@ const thrown = 3;
 
 /**
  * Peaks and troughs of a stretch, in order. Each stands out from what is before and after it, clearly above the noise. Where
- * and how high it is, is told by the least-squares parabola through the readings at its top, so that noise does not choose the
+ * and how high it is, follows from the least-squares parabola through the readings at its top, so that noise does not choose the
  * highest one.
  */
 export function turnsOf(series: Series, first = 0, past = series.values.length): Turn[] {
@@ -203,7 +203,7 @@ function parabolaAt(
     first: left,
     past: right + 1,
     value,
-    told: (order, at) =>
+    weightedAt: (order, at) =>
       new LazyWeightedValue(value(order, at), () => {
         const out = new Float64Array(length);
         factorsOf(order, at).forEach((factor, k) => {
@@ -220,7 +220,7 @@ interface Parabola {
   first: number;
   past: number;
   value(order: number, at: number): number;
-  told(order: number, at: number): WeightedValue;
+  weightedAt(order: number, at: number): WeightedValue;
 }
 
 /** By the interval of readings, then by where among how many the middle one stands. */
@@ -290,7 +290,7 @@ function vertexOf(series: Series, index: number, kind: Turn['kind'], top: Top): 
   const vertex = vertexIn(series, parabola, index, kind);
   if (parabola === null || vertex === null) return null;
   const here = timeAt(series.sampling, index);
-  const [slope, bend] = [parabola.told(1, here), parabola.told(2, here)];
+  const [slope, bend] = [parabola.weightedAt(1, here), parabola.weightedAt(2, here)];
   return new LazyWeightedValue(vertex, () =>
     sumOfSpans([
       [slope.weights, -1 / bend.value],
@@ -301,4 +301,4 @@ function vertexOf(series: Series, index: number, kind: Turn['kind'], top: Top): 
 
 /** How high a turn is. At the vertex the slope is zero: what moves the vertex does not move its height. */
 const heightAt = (series: Series, index: number, kind: Turn['kind'], at: number, top: Top): WeightedValue =>
-  parabolaAt(series, index, kind, top)?.told(0, at) ?? readingAt(series, index);
+  parabolaAt(series, index, kind, top)?.weightedAt(0, at) ?? readingAt(series, index);

@@ -13,7 +13,7 @@ export const numberOf = (value: StoredNumber): number => Number(value);
 
 /**
  * Stored results as quantities: their uncertainties, their covariances with each other and with the results of other runs, and
- * their budgets are those of the results that were stored. What a root of the run does to them is told by numbers of its own, which
+ * their budgets are those of the results that were stored. What a root of the run does to them follows from numbers of its own, which
  * mean nothing beside the results of another evaluation of the same run: those are to be evaluated, and stored, together.
  */
 export function openedEvaluation({ runId, results, shared, own }: StoredEvaluation): OpenedResult[] {
@@ -31,7 +31,7 @@ export function openedEvaluation({ runId, results, shared, own }: StoredEvaluati
     const unknown = () => new Float64Array(1).fill(NaN);
     one.results.forEach((result, i) =>
       influences[result].push({
-        root: `${one.root}/${toldBy(one, results)}`,
+        root: `${one.root}/${rootName(one, results)}`,
         label: one.label,
         effect: { first: 0, weights: rows?.[i] ?? unknown() },
       }),
@@ -51,7 +51,7 @@ export function openedEvaluation({ runId, results, shared, own }: StoredEvaluati
 }
 
 /** Other results of the same run that were stored elsewhere know nothing of these numbers: their root is called otherwise. */
-const toldBy = ({ results: moved }: OwnRoot, results: readonly StoredResult[]): string =>
+const rootName = ({ results: moved }: OwnRoot, results: readonly StoredResult[]): string =>
   moved
     .map((i) => `${results[i].sheet}/${results[i].entry}/${results[i].field}=${results[i].value}`)
     .join(' ');

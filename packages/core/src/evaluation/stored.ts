@@ -110,7 +110,7 @@ export function storedEvaluation(runId: string, sheets: readonly Evaluated[]): S
   return { runId, sheets: sheets.map(({ outcomes }) => storedOutcomes(outcomes)), results, shared, own };
 }
 
-/** What moves a result; nothing where that cannot be told, as of readings of which a filter lacks too many. */
+/** What moves a result; nothing where that cannot be determined, as of readings of which a filter lacks too many. */
 function influencesOf({ quantity }: NamedResult): Influence[] {
   const found = orRefusal(() => quantity.influences());
   return found instanceof Refusal ? [] : found;

@@ -151,9 +151,7 @@ test('where all parameters end at their bounds, the numbers stand with a note an
     null,
     null,
   ]);
-  expect(outcome.notes.filter((note) => note.includes('stands at the end of what it may be'))).toHaveLength(
-    2,
-  );
+  expect(outcome.notes.filter((note) => note.includes('is at its limit'))).toHaveLength(2);
 });
 
 test('a parameter that is held without a value is found, and that is said', () => {

@@ -134,7 +134,7 @@ export function fitRelation(
       : [
           ...(isRefuted
             ? [
-                'The places do not follow one another smoothly, so their noise cannot be told; they count as exact.',
+                'The values along the axis do not follow one another smoothly, so their noise cannot be estimated; they count as exact.',
               ]
             : []),
           ...(relation.remarks?.(points, solved) ?? []),

@@ -56,9 +56,7 @@ export function jointFit(relation: Relation, sets: readonly JointSet[], shared: 
   const single = sets.map(({ fit, ...points }) => fit ?? fitRelation(relation, points));
   const scatters = single.map(({ residualStandardDeviation }) => residualStandardDeviation);
   if (scatters.some((scatter) => !(scatter > 0)))
-    throw new Refusal(
-      'One of these runs keeps to the relation exactly, so that nothing tells how it is to count.',
-    );
+    throw new Refusal('One of these runs fits the relation exactly, so that its weight is unknown.');
   const found = turnedAlike(relation, single);
   const { factors, degreesOfFreedom } = commonScatter(single);
   const isShared = (k: number) => shared.includes(k);
@@ -93,7 +91,7 @@ export function jointFit(relation: Relation, sets: readonly JointSet[], shared: 
     weight.forEach((row, a) => row.forEach((value, b) => (apart += off[a] * value * off[b])));
   });
   const added = sets.length * own - count;
-  const told = (place: number): JointParameter => {
+  const parameterAt = (place: number): JointParameter => {
     const standardUncertainty = Math.sqrt(covariance[place][place]);
     return {
       value: solved[place],
@@ -103,7 +101,7 @@ export function jointFit(relation: Relation, sets: readonly JointSet[], shared: 
   };
   return {
     parameters: Array.from({ length: own }, (_, k) =>
-      isShared(k) ? [told(places[0][k])] : sets.map((__, s) => told(places[s][k])),
+      isShared(k) ? [parameterAt(places[0][k])] : sets.map((__, s) => parameterAt(places[s][k])),
     ),
     degreesOfFreedom,
     chance: added === 0 ? 1 : Math.max(1 - fDistribution(apart / added, added, degreesOfFreedom), 0),

@@ -276,7 +276,7 @@ export function leastSquares(
       }
       norm = Math.sqrt(norm);
       if (!Number.isFinite(norm))
-        throw new Refusal('The fit left the finite numbers. Choose another region.');
+        throw new Refusal('The fit reached numbers that are not finite. Choose another region.');
       scale[k] = Math.max(scale[k], norm);
       const { low = null, high = null } = bounds?.[k] ?? {};
       if (
@@ -327,10 +327,10 @@ export function leastSquares(
       damping *= growth;
       growth *= 2;
       if (!Number.isFinite(damping))
-        throw new Refusal('The fit finds no way down from here. Choose another region.');
+        throw new Refusal('The fit cannot improve on its start values. Choose another region.');
     }
   }
   throw new Refusal(
-    `The fit does not settle within ${maxIterations} steps. Choose another region or relation.`,
+    `The fit does not converge within ${maxIterations} steps. Choose another region or relation.`,
   );
 }

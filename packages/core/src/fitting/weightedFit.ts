@@ -50,7 +50,7 @@ export function weightedFit(
     influencesOn(parameter): Influence[] {
       const effect = solved.transformation[parameter]
         .map((factor, k) => scaledSpan(spanAt(indices, found.byPoint[k]), size * factor))
-        .reduce((sum, stretch) => addSpans(sum, stretch), { first: 0, weights: new Float64Array(0) });
+        .reduce((sum, span) => addSpans(sum, span), { first: 0, weights: new Float64Array(0) });
       return [{ root: root.key, label: root.label, effect }];
     },
     movedBy(parameter, values, places) {

@@ -190,8 +190,8 @@ export function checkUnits(
   const dimension = solver.settled(whole.dimension) ?? plain;
   const found = new Map(
     [...names].map((name): [string, Unit | null] => {
-      const told = solver.settled(unknown(name));
-      return [name, told === null ? null : shownUnit(null, told)];
+      const solved = solver.settled(unknown(name));
+      return [name, solved === null ? null : shownUnit(null, solved)];
     }),
   );
   const unit = shownUnit(whole.written, dimension);
@@ -206,7 +206,9 @@ function withTemperatures(
   unitOf: (name: string) => Unit | undefined,
   result: Unit | undefined,
 ): Checked {
-  const open = [...found].flatMap(([name, told]) => (told !== null && isTemperature(told) ? [name] : []));
+  const open = [...found].flatMap(([name, foundUnit]) =>
+    foundUnit !== null && isTemperature(foundUnit) ? [name] : [],
+  );
   const wanted = result === undefined ? null : temperatureKind(result);
   const { kind, points } = temperaturesIn(formula, text, unitOf, open, wanted);
   const scale = scalesIn(formula, unitOf)[0];
@@ -220,9 +222,9 @@ function withTemperatures(
     dimension,
     unit: isTemperature(unit) ? asKind[kind] : unit,
     found: new Map(
-      [...found].map(([name, told]) => [
+      [...found].map(([name, foundUnit]) => [
         name,
-        open.includes(name) ? (points.has(name) ? pointUnit : kelvinInterval) : told,
+        open.includes(name) ? (points.has(name) ? pointUnit : kelvinInterval) : foundUnit,
       ]),
     ),
   };

@@ -63,7 +63,7 @@ test.each([
   ['', 'Type a formula', 0],
   ['1/2 m v^', 'ends where', 7],
   ['(a + b', 'not closed', 0],
-  ['a + b)', 'closes none', 5],
+  ['a + b)', 'closes nothing', 5],
   ['a / b c', 'two ways. Write a / (b c), or (a / b) c', 4],
   ['F / m (x0 - x)', 'Write F / (m (x0 - x))', 4],
   ['0, 5 m', 'is written 0.5 or 0,5', 1],

@@ -45,7 +45,7 @@ class Reader {
     const rest = this.next;
     if (rest.kind === 'end') return formula;
     if (isSign(rest, ')'))
-      throw this.fault('This bracket closes none. Remove it, or open one before it.', rest);
+      throw this.fault('This bracket closes nothing. Remove it, or open one before it.', rest);
     if (isSign(rest, ','))
       throw this.fault(
         'A comma stands only between the two arguments of a function, as in max(a, b). A decimal number is written 0.5 or 0,5, without a space.',
@@ -136,7 +136,7 @@ class Reader {
 
   private deeper<T>(read: () => T): T {
     if (++this.depth > deepest)
-      throw this.fault(`More than ${deepest} brackets or signs stand in each other here.`, this.next);
+      throw this.fault(`More than ${deepest} brackets or signs are nested here.`, this.next);
     const found = read();
     this.depth--;
     return found;
@@ -179,7 +179,7 @@ class Reader {
         const called = token.isBraced ? undefined : functionNamed(token.name);
         if (called !== undefined) return this.call(called, token);
         if (token.name === 'log' && !token.isBraced)
-          throw this.fault('log is two functions for two people: write ln (base e) or lg (base 10).', token);
+          throw this.fault('log may mean two functions: write ln (base e) or lg (base 10).', token);
         this.at++;
         return { kind: 'name', name: token.name, from: token.from, to: token.to };
       }

@@ -95,7 +95,7 @@ export class Program {
       if (known >= 0) return known;
     }
     if (this.leaves.length >= 40)
-      throw new FormulaFault('A formula speaks of 40 things at most.', formula.from, formula.to);
+      throw new FormulaFault('A formula uses 40 quantities at most.', formula.from, formula.to);
     return this.leaves.push({ formula }) - 1;
   }
 

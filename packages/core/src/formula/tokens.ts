@@ -144,7 +144,7 @@ function isBeforeTwo(word: Token | undefined): boolean {
 function numberIn(text: string, from: number, to: number): number {
   const value = Number(text.replace('−', '-'));
   if (!Number.isFinite(value))
-    throw new FormulaFault(`${text} is beyond what can be reckoned with (1.8 × 10³⁰⁸).`, from, to);
+    throw new FormulaFault(`${text} is beyond the largest number (1.8 × 10³⁰⁸).`, from, to);
   return value;
 }
 

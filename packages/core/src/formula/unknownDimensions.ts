@@ -24,13 +24,13 @@ export const scaled = (a: Affine, factor: number): Affine => ({
 /** Tells unknown dimensions from the demands of a formula, by elimination, as linear equations are solved. */
 export class DimensionSolver {
   /** What a name is, in terms of names that are still open. */
-  private readonly told = new Map<string, Affine>();
+  private readonly solved = new Map<string, Affine>();
 
   /** A dimension with all that is told put in. */
   private reduced(dimension: Affine): Affine {
     let out: Affine = { known: dimension.known, of: plain };
     for (const [name, coefficient] of dimension.of)
-      out = added(out, this.told.get(name) ?? unknown(name), coefficient);
+      out = added(out, this.solved.get(name) ?? unknown(name), coefficient);
     return out;
   }
 
@@ -43,12 +43,12 @@ export class DimensionSolver {
     const others = new Map(rest.of);
     others.delete(name);
     const solution = scaled({ known: rest.known, of: others }, -1 / coefficient);
-    this.told.set(name, solution);
-    for (const [key, value] of this.told) this.told.set(key, this.reduced(value));
+    this.solved.set(name, solution);
+    for (const [key, value] of this.solved) this.solved.set(key, this.reduced(value));
     return true;
   }
 
-  /** A dimension where it is told in full; null where it is still open. */
+  /** A dimension where it is known in full; null where it is still open. */
   settled(dimension: Affine): Dimension | null {
     const { known, of } = this.reduced(dimension);
     return of.size === 0 ? known : null;

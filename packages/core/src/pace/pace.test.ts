@@ -5,7 +5,7 @@ import { evaluate } from '../workings/evaluate';
 import { closeness } from './closeness';
 import { generatedPositions, generatedSpeeds, walkingRoom, walkingSpeed } from './generate';
 import { simplified, simplifiedTo } from './simplify';
-import { type Pace, type PacePoint, stretchesOf, targetAt, targetAtAll } from './target';
+import { type Pace, type PacePoint, segmentsOf, targetAt, targetAtAll } from './target';
 
 const room = { ...walkingRoom, fastest: walkingSpeed };
 const seeds = Array.from({ length: 200 }, (_, i) => i);
@@ -66,7 +66,7 @@ test('the line is straight from point to point and flat beyond its ends', () => 
 });
 
 test('its straight parts: what goes on in the same way is one, a corner is none', () => {
-  expect(stretchesOf(line)).toEqual([
+  expect(segmentsOf(line)).toEqual([
     { from: 0, to: 4, slope: 0 },
     { from: 4, to: 8, slope: 0.5 },
     { from: 8.2, to: 12, slope: 0 },

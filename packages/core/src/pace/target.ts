@@ -52,12 +52,12 @@ export interface Segment {
 }
 
 /** Shorter parts are corners that nobody follows. */
-const shortestStretch = 0.75;
+const shortestSegment = 0.75;
 /** Parts whose slopes differ by less than this share of the steepest one are one part. */
 const sameSlope = 0.02;
 
 /** The straight parts of a line, those that go on in the same way joined. */
-export function stretchesOf(points: readonly PacePoint[]): Segment[] {
+export function segmentsOf(points: readonly PacePoint[]): Segment[] {
   const parts: Segment[] = [];
   for (let i = 1; i < points.length; i++) {
     const [a, b] = [points[i - 1], points[i]];
@@ -73,7 +73,7 @@ export function stretchesOf(points: readonly PacePoint[]): Segment[] {
       last.to = part.to;
     } else joined.push({ ...part });
   }
-  return joined.filter(({ from, to }) => to - from >= shortestStretch);
+  return joined.filter(({ from, to }) => to - from >= shortestSegment);
 }
 
 /** Places of the readings that belong to a time of the line. */

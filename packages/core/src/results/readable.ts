@@ -74,11 +74,11 @@ function prefixed(unit: Unit): { base: string; prefixes: readonly string[] } | n
  * @param size of what is told, or of its uncertainty where that is larger
  */
 export function readableUnit(size: number, unit: Unit): Unit {
-  const told = prefixed(unit);
+  const parts = prefixed(unit);
   const magnitude = Math.abs(size);
-  if (told === null || !(magnitude > 0) || !Number.isFinite(magnitude)) return unit;
+  if (parts === null || !(magnitude > 0) || !Number.isFinite(magnitude)) return unit;
   if (magnitude >= least && magnitude < most) return unit;
-  const units = told.prefixes.map((prefix) => parseUnit(`${prefix}${told.base}`));
+  const units = parts.prefixes.map((prefix) => parseUnit(`${prefix}${parts.base}`));
   const sizes = units.map((one) => magnitude * conversionOf(unit, one).factor);
   // As it will stand there: 999.96 with four figures is 1000.
   const fitting = sizes.findIndex((one) => one >= 1 && one < most * (1 - 1e-4));
@@ -112,9 +112,9 @@ export function unitChoices(unit: Unit): Unit[] {
 function choicesFor(unit: Unit): Unit[] {
   // A plain number is no angle, though both have no dimension.
   if (unit.length === 0) return [unit];
-  const told = prefixed(unit);
+  const parts = prefixed(unit);
   const codes = [
-    ...(told?.prefixes ?? []).map((prefix) => `${prefix}${told?.base ?? ''}`),
+    ...(parts?.prefixes ?? []).map((prefix) => `${prefix}${parts?.base ?? ''}`),
     ...alternatives.flat(),
   ];
   const found: Unit[] = [unit];
@@ -147,8 +147,10 @@ export function resultInUnit(
 }
 
 /** The unit that somebody has chosen for a result, where it still goes with it; else the one that reads well. */
-export function unitShown(told: DisplayedResult, chosen: string | undefined): Unit {
-  if (chosen === undefined) return readableUnitOf(told);
+export function unitShown(displayed: DisplayedResult, chosen: string | undefined): Unit {
+  if (chosen === undefined) return readableUnitOf(displayed);
   const wanted = orRefusal(() => parseUnit(chosen));
-  return wanted instanceof Refusal || !isShowable(told.unit, wanted) ? readableUnitOf(told) : wanted;
+  return wanted instanceof Refusal || !isShowable(displayed.unit, wanted)
+    ? readableUnitOf(displayed)
+    : wanted;
 }

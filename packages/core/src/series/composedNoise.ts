@@ -18,10 +18,10 @@ export function composedNoise(parts: readonly ComposedPart[]): NoisePath {
   return {
     root: first.root,
     independent: false,
-    spread: (stretch) =>
+    spread: (span) =>
       parts.reduce<WeightSpan>(
-        (sum, { path, partials }) => addSpans(sum, path.spread(timesPartials(stretch, partials()))),
-        { first: stretch.first, weights: new Float64Array(0) },
+        (sum, { path, partials }) => addSpans(sum, path.spread(timesPartials(span, partials()))),
+        { first: span.first, weights: new Float64Array(0) },
       ),
     row(i) {
       let sum: WeightSpan | null = null;

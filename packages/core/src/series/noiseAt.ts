@@ -7,7 +7,7 @@ import { type Series } from './series';
 const reach = 100;
 
 /**
- * The standard deviation that noise gives to one value of a series, followed through the filters that made it. It is told from
+ * The standard deviation that noise gives to one value of a series, followed through the filters that made it. It is estimated from
  * the readings beside it, not from sums over all of them.
  * @returns null where nothing is known of it
  */

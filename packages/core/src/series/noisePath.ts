@@ -96,15 +96,14 @@ export function spanAt(indices: Int32Array, weights: ArrayLike<number>): WeightS
 /** Σ factor · stretch, over the readings that any of them has; in one pass, however many there are. */
 export function sumOfSpans(parts: readonly (readonly [WeightSpan, number])[]): WeightSpan {
   let [first, end] = [Infinity, -Infinity];
-  for (const [stretch] of parts) {
-    if (stretch.weights.length === 0) continue;
-    first = Math.min(first, stretch.first);
-    end = Math.max(end, stretch.first + stretch.weights.length);
+  for (const [span] of parts) {
+    if (span.weights.length === 0) continue;
+    first = Math.min(first, span.first);
+    end = Math.max(end, span.first + span.weights.length);
   }
   if (end < first) return { first: 0, weights: new Float64Array(0) };
   const weights = new Float64Array(end - first);
-  for (const [stretch, factor] of parts)
-    for (let i = 0; i < stretch.weights.length; i++)
-      weights[stretch.first - first + i] += factor * stretch.weights[i];
+  for (const [span, factor] of parts)
+    for (let i = 0; i < span.weights.length; i++) weights[span.first - first + i] += factor * span.weights[i];
   return { first, weights };
 }

@@ -81,7 +81,7 @@ export const withEffect = ({ root, label, by }: SharedEffect, effect: Float64Arr
   ...(by === undefined ? {} : { by }),
 });
 
-/** The series that windows made, behind a series that comes from others; null where that cannot be told. */
+/** The series that windows made, behind a series that comes from others; null where that cannot be determined. */
 export function windowedBehind(all: readonly Series[]): readonly Series[] | null {
   const found = new Set<Series>();
   for (const series of all) {

@@ -27,14 +27,14 @@ const fewPerBucket = 3;
  * wherever the stretch lies, so that a spike keeps its look while the stretch is moved. A part with a missing value breaks
  * the line.
  */
-export function thinSeries(series: Series, stretch: Interval, buckets: number): DrawnLine {
+export function thinSeries(series: Series, interval: Interval, buckets: number): DrawnLine {
   const { values, sampling } = series;
-  const first = indexAtOrAfter(sampling, stretch.from);
-  const past = Math.max(indexAfter(sampling, stretch.to), first);
+  const first = indexAtOrAfter(sampling, interval.from);
+  const past = Math.max(indexAfter(sampling, interval.to), first);
   const [before, after] = [Math.max(first - 1, 0), Math.min(past + 1, values.length)];
   if (past - first <= buckets * fewPerBucket)
     return { x: timesOf(sampling).slice(before, after), y: values.slice(before, after), isBand: false };
-  const ends = partsOf(sampling, first, past, stretch, buckets);
+  const ends = partsOf(sampling, first, past, interval, buckets);
   const pyramid = pyramidOf(series);
   const room = 4 * (ends.length + 2);
   const x = new Float64Array(room);

@@ -59,7 +59,7 @@ export type TableReading =
 const parsedLength = 1 << 15;
 const mostColumns = 64;
 const linesLookedAt = 50;
-/** Separators are told by so many characters. */
+/** Separators follow from so many characters. */
 const headLength = 20_000;
 
 export class Cancelled extends Error {
@@ -86,10 +86,10 @@ export function readTable(
   if (!holdsSomething(source))
     throw new Refusal('The file holds no numbers. It should hold columns of numbers under headings.');
   const { separator, usual } = separatorOf(headOfText(source, headLength), choices.separator);
-  const told = choices.decimal ?? decimalOf(source, separator);
-  if (typeof told !== 'string')
-    return { kind: 'question', about: 'decimal', separator, example: told.example };
-  const decimal = told;
+  const found = choices.decimal ?? decimalOf(source, separator);
+  if (typeof found !== 'string')
+    return { kind: 'question', about: 'decimal', separator, example: found.example };
+  const decimal = found;
 
   let headings: Heading[] | null = null;
   let columns: ColumnWriter[] = [];

@@ -31,7 +31,7 @@ export interface LeftOutPass {
  * A beam that is blocked or clear for less than this, in seconds, has flickered: a flag of 1 cm at 10 m/s takes five times as
  * long. Common practice, no source.
  */
-export const shortestStretch = 2e-4;
+export const shortestState = 2e-4;
 /** A beam that opens for less than this share of the blocking beside it has flickered: the rim of a flag was not clean. */
 const flickerShare = 0.05;
 
@@ -96,7 +96,7 @@ function withoutFlicker(
     for (let i = 0; i < own.length;) {
       let last = i;
       while (last + 1 < own.length && hasFlickered(own[last], own[last + 1], second)) last++;
-      const isShort = last === i && own[i].ended - own[i].began < shortestStretch * second;
+      const isShort = last === i && own[i].ended - own[i].began < shortestState * second;
       if (last > i || isShort)
         flickers.push({
           time: (own[i].began + own[last].ended) / 2,
@@ -114,7 +114,7 @@ function withoutFlicker(
 function hasFlickered(a: Blocking, b: Blocking, second: number): boolean {
   const clear = b.began - a.ended;
   const blocked = Math.max(a.ended - a.began, b.ended - b.began);
-  return clear < shortestStretch * second || clear < flickerShare * blocked;
+  return clear < shortestState * second || clear < flickerShare * blocked;
 }
 
 /** The moments at which something passed that is no measurement, but has its place among those that are. */

@@ -19,7 +19,7 @@ export interface Timed {
   leftOut: LeftOutPass[];
 }
 
-/** One quantity that can be told from the edges. */
+/** One quantity that can be determined from the edges. */
 export interface TimedQuantity {
   symbol: string;
   quantity: string;

@@ -39,7 +39,7 @@ export const idleOfBaseline = ({ baseline }: Pick<Baseline, 'baseline'>): string
 /** The mean of a series in a region, and what each of its values does to it. @throws Refusal */
 export function meanIn(series: Series, region: string | null, context: Context): WeightedValue {
   if (region === null)
-    throw new Refusal('Choose the region whose mean is taken off. Mark one where nothing happens.');
+    throw new Refusal('Choose the region whose mean is subtracted. Mark one where nothing happens.');
   const { indices, y } = select(context, series, 't', context.region(region));
   const count = indices.length;
   return {

@@ -54,13 +54,13 @@ export const entryKindKeys = Object.keys(kinds) as EntryKindKey[];
 const laterOf = new Map<EntryKindKey, [name: string, usual: unknown][]>();
 
 /** Entries are never changed, only replaced; what follows from one alone is worked out once for all runs. */
-const weightedQuantity = new WeakMap<Entry, EntryBase & FieldValues<Fields>>();
+const completed = new WeakMap<Entry, EntryBase & FieldValues<Fields>>();
 
-/** An entry as its kind wants it, which is told by the discriminant that both carry: with every field. */
-export function toldTo(entry: Entry): EntryBase & FieldValues<Fields> {
-  let told = weightedQuantity.get(entry);
-  if (told === undefined) weightedQuantity.set(entry, (told = withLaterFields(entry)));
-  return told;
+/** An entry as its kind wants it, which follows from the discriminant that both carry: with every field. */
+export function completeEntry(entry: Entry): EntryBase & FieldValues<Fields> {
+  let whole = completed.get(entry);
+  if (whole === undefined) completed.set(entry, (whole = withLaterFields(entry)));
+  return whole;
 }
 
 function withLaterFields(entry: Entry): EntryBase & FieldValues<Fields> {
@@ -78,7 +78,7 @@ function withLaterFields(entry: Entry): EntryBase & FieldValues<Fields> {
 
 /** An entry as a sentence, without its region's letter. */
 export const entrySentence = (entry: Entry, nameOf: NameOf): string =>
-  kindOf(entry.kind).sentence(toldTo(entry), nameOf);
+  kindOf(entry.kind).sentence(completeEntry(entry), nameOf);
 
 /** Whether an entry fits a relation, one that ships or one that was typed. */
 export const isFit = (entry: Entry): entry is Extract<Entry, { kind: 'fit' | 'formulaFit' }> =>
@@ -87,7 +87,7 @@ export const isFit = (entry: Entry): entry is Extract<Entry, { kind: 'fit' | 'fo
 /** What an entry asks for, but for what means nothing for it. */
 export function fieldsOf(entry: Entry): [name: string, field: Field][] {
   const { fields, idle } = kindOf(entry.kind);
-  const left = idle?.(toldTo(entry)) ?? [];
+  const left = idle?.(completeEntry(entry)) ?? [];
   return Object.entries(fields).filter(([name]) => !left.includes(name));
 }
 

@@ -14,7 +14,7 @@ import { type RunData } from './run';
 import { RunSeries } from './runSeries';
 import { refuseName } from './refuseName';
 import { select } from './selection';
-import { inUnitsOfRun } from './toldUnits';
+import { inUnitsOfRun } from './givenUnits';
 import { unflattened } from './unflattened';
 
 /** What the workings say about one run: an outcome for every entry, by its id. */
@@ -117,7 +117,7 @@ export class Evaluator extends RunSeries {
       const known = done.get(entry.id);
       if (known !== undefined) return known;
       if (open.has(entry.id))
-        throw new Refusal(`“${entry.name}” is worked out from itself. Let it speak of something else.`);
+        throw new Refusal(`“${entry.name}” is worked out from itself. Let it use something else.`);
       open.add(entry.id);
       const outcome = this.outcomeOf(entry, context, at);
       open.delete(entry.id);
@@ -125,7 +125,7 @@ export class Evaluator extends RunSeries {
       return outcome;
     };
     /** What an entry that another one speaks of says. @throws Refusal */
-    const spokenOf = (id: string, missing: string): { entry: Entry; outcome: Outcome } => {
+    const usedEntry = (id: string, missing: string): { entry: Entry; outcome: Outcome } => {
       const entry = byId.get(id);
       if (entry === undefined) throw new Refusal(missing);
       const outcome = outcomeOf(entry);
@@ -145,16 +145,16 @@ export class Evaluator extends RunSeries {
         if (reference.startsWith('channel:')) {
           return this.channel(name);
         }
-        const { entry, outcome } = spokenOf(
+        const { entry, outcome } = usedEntry(
           name,
-          'The series that this entry speaks of was removed. Undo, or choose another series.',
+          'The series that this entry uses was removed. Undo, or choose another series.',
         );
         if (outcome.kind !== 'series') throw new Refusal(`“${entry.name}” is not a series.`);
         return outcome.series;
       },
       region: (id) => {
         if (id === null) return null;
-        const { entry, outcome } = spokenOf(
+        const { entry, outcome } = usedEntry(
           id,
           'The region of this entry was removed. Undo, or choose another region.',
         );
@@ -162,7 +162,7 @@ export class Evaluator extends RunSeries {
           throw new Refusal('This entry’s region is none. Choose another region.');
         return { along: entry.along, start: outcome.start, end: outcome.end };
       },
-      result: (reference) => resultIn(reference, spokenOf),
+      result: (reference) => resultIn(reference, usedEntry),
       named: (name, bound) => {
         const reference = Object.hasOwn(bound, name) ? bound[name] : undefined;
         if (reference !== undefined)
@@ -170,7 +170,7 @@ export class Evaluator extends RunSeries {
             ? { kind: 'result', result: context.result(reference as ResultRef) }
             : { kind: 'series', reference: reference as SeriesRef };
         return (
-          this.calledOnSheet(name, entries, spokenOf) ??
+          this.calledOnSheet(name, entries, usedEntry) ??
           this.calledInRun(name) ??
           refuseName(name, entries, this.symbols())
         );
@@ -183,7 +183,7 @@ export class Evaluator extends RunSeries {
   private calledOnSheet(
     name: string,
     entries: readonly Entry[],
-    spokenOf: (id: string, missing: string) => { entry: Entry; outcome: Outcome },
+    usedEntry: (id: string, missing: string) => { entry: Entry; outcome: Outcome },
   ): Named | null {
     const wanted = sameName(name);
     for (const entry of entries) {
@@ -196,7 +196,7 @@ export class Evaluator extends RunSeries {
         if (isWhole) return { kind: 'series', reference: entryRef(entry.id) };
         continue;
       }
-      const { outcome } = spokenOf(entry.id, '');
+      const { outcome } = usedEntry(entry.id, '');
       if (outcome.kind !== 'results') continue;
       const result = outcome.results.find((one) =>
         isWhole ? one.main : `${one.name} of ${entry.name}` === name,
@@ -247,13 +247,13 @@ export class Evaluator extends RunSeries {
   private unflattenedOutcome(
     entry: Entry,
     context: Context,
-    { series: spokenOf, region }: ReturnType<typeof inputsOf>,
+    { series: usedSeries, region }: ReturnType<typeof inputsOf>,
     earlier: number,
     through: (raised: number) => Pass,
   ): { outcome: Outcome; raised: number } {
     const isWindowed =
       context.raised === 0 &&
-      (kindOf(entry.kind).ownSeries !== undefined || spokenOf.some(({ made }) => made.length > 0));
+      (kindOf(entry.kind).ownSeries !== undefined || usedSeries.some(({ made }) => made.length > 0));
     if (isWindowed && context.moving && earlier > 0) {
       const outcome = through(earlier).outcomeOf(entry);
       if (outcome.kind === 'results')
@@ -264,7 +264,7 @@ export class Evaluator extends RunSeries {
     if (!isWindowed || asSheet.kind !== 'results') return { outcome: asSheet, raised: 0 };
     if (context.moving) return { outcome: untoldAsBefore(asSheet, context.before), raised: earlier };
     const own = kindOf(entry.kind).ownSeries?.(asked, context);
-    const series = own === undefined ? spokenOf : [own];
+    const series = own === undefined ? usedSeries : [own];
     const about = { series, region, runId: context.runId };
     const { outcome, raised, says } = unflattened(asSheet, about, (times) => {
       const pass = through(times);
@@ -287,7 +287,7 @@ export class Evaluator extends RunSeries {
 export const faultOutcome = (error: unknown): Outcome => ({
   kind: 'refused',
   isFault: true,
-  sentence: `Heuristor met a fault of its own in this entry (${error instanceof Error ? error.message : String(error)}). Everything else stands. Change the entry, or undo.`,
+  sentence: `Heuristor has an error of its own in this entry (${error instanceof Error ? error.message : String(error)}). Everything else still works. Change the entry, or undo.`,
 });
 
 type Results = Extract<Outcome, { kind: 'results' }>;
@@ -310,10 +310,10 @@ function untoldAsBefore(outcome: Results, before: Outcome | null): Results {
 
 function resultIn(
   reference: ResultRef,
-  spokenOf: (id: string, missing: string) => { entry: Entry; outcome: Outcome },
+  usedEntry: (id: string, missing: string) => { entry: Entry; outcome: Outcome },
 ): NamedResult {
   const { id, key } = partsOfResultRef(reference);
-  const { entry, outcome } = spokenOf(
+  const { entry, outcome } = usedEntry(
     id,
     'The result that this entry uses was removed. Undo, or choose another.',
   );

@@ -2,7 +2,7 @@ import {
   type FieldType,
   type NewAbout,
   type ReferenceMap,
-  type Spoken,
+  type Uses,
   type UnitsHere,
 } from './fieldTypes/fieldType';
 import { fieldTypes } from './fieldTypes';
@@ -75,19 +75,18 @@ export function valueOfNew(field: Field, about: NewAbout): unknown {
 }
 
 /** What the value of a field speaks of. */
-export const spokenBy = (field: Field, value: unknown): Spoken =>
-  typeOf(field).speaksOf?.(value, field) ?? {};
+export const usesOf = (field: Field, value: unknown): Uses => typeOf(field).uses?.(value, field) ?? {};
 
 /** The value of a field with other references; undefined where it has none. */
 export const valueWithReferences = (field: Field, value: unknown, map: ReferenceMap): unknown =>
   typeOf(field).withReferences?.(value, map);
 
-/** The series in whose unit a field of an entry is told; null where it is told in none. */
-export const seriesToldBy = (
+/** The series in whose unit a field of an entry is given; null where it is told in none. */
+export const unitSeriesOf = (
   field: Field,
   value: unknown,
   values: Readonly<Record<string, unknown>>,
-): SeriesRef | null => typeOf(field).weightedQuantity?.(value, field, values) ?? null;
+): SeriesRef | null => typeOf(field).unitSeries?.(value, field, values) ?? null;
 
 /** The value of a field in the units of a run; undefined where it stands as it is. */
 export const valueInUnits = (field: Field, value: unknown, units: UnitsHere): unknown =>

@@ -124,7 +124,7 @@ test('a parameter can be held, and kept within bounds, which is said', () => {
   expect(held.results.map(({ key }) => key)).toEqual(['A', 'w', 'c', 'residualSd', 'rSquared']);
   const bounded = fitted([fitOf('A exp(-t/tau) cos(w t) + c', { c: { low: 12.5, high: 20 } })], run);
   expect(bounded.results.find(({ key }) => key === 'c')?.quantity.value).toBe(12.5);
-  expect(bounded.notes.join()).toContain('c stands at the end of what it may be');
+  expect(bounded.notes.join()).toContain('c is at its limit');
 });
 
 test('the uncertainty of a constant in the formula is that of the parameter it scales', () => {
@@ -179,7 +179,7 @@ test('a result may be called as the parameter that it is', () => {
 
 test.each([
   ['A t + B t^2 + A', 'cannot be added'],
-  ['3 [cm]', 'Nothing in this formula is left to be found'],
+  ['3 [cm]', 'There is nothing to fit in this formula'],
   ['y + a', 'y is a series'],
   ['a sin(b', 'not closed'],
   ['a d(y)/d(t)', 'without derivatives'],

@@ -155,7 +155,7 @@ describe('a series by a formula', () => {
     ['m h', 'Nothing here is called “h”. Add a constant h', undefined],
     ['mg', 'Is m g meant, with a space?', undefined],
     ['M v', 'Is m meant?', undefined],
-    ['m g', 'speaks of no series', undefined],
+    ['m g', 'uses no series', undefined],
     ['v +', 'ends where', { from: 2, to: 3 }],
     ['', 'Type a formula', { from: 0, to: 0 }],
     ['v E', 'worked out from itself', undefined],

@@ -127,7 +127,7 @@ export function wantedUnit(asked: string, { unit }: Checked): { unit: Unit; meas
 }
 
 /** The series that a formula speaks of, in the order in which they stand. */
-export function seriesSpokenOf({ formula, named }: Pick<Understood, 'formula' | 'named'>): SeriesRef[] {
+export function seriesUsedBy({ formula, named }: Pick<Understood, 'formula' | 'named'>): SeriesRef[] {
   const found = new Set<SeriesRef>();
   for (const name of namesIn(formula)) {
     const meant = named(name);

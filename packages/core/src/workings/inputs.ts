@@ -3,15 +3,15 @@ import { namesIn } from '../formula/tree';
 import { Refusal, orRefusal } from '../refusal';
 import { indexAfter, indexAtOrAfter } from '../series/sampling';
 import { type Series } from '../series/series';
-import { type Entry, kindOf, toldTo } from './entries';
-import { spokenBy } from './fields';
+import { type Entry, kindOf, completeEntry } from './entries';
+import { usesOf } from './fields';
 import { type Context, type RegionBounds } from './kind';
 import { type SeriesRef } from './references';
-import { unitsToldHere } from './toldUnits';
+import { unitsHere } from './givenUnits';
 
 /**
  * Everything that decides an outcome beside the entry's own words, read off the declared fields: the series it speaks of,
- * the readings that its region holds, the results it uses. A stretch that is settled is told by its ends alone, so that
+ * the readings that its region holds, the results it uses. A stretch that is settled follows from its ends alone, so that
  * readings that come later do not touch it.
  */
 export function inputsOf(
@@ -19,11 +19,11 @@ export function inputsOf(
   context: Omit<Context, 'before'>,
 ): { inputs: unknown[]; lineages: unknown[]; series: Series[]; region: RegionBounds | null } {
   const { fields, yields, beyond = 0 } = kindOf(entry.kind);
-  const values = toldTo(entry) as unknown as Readonly<Record<string, unknown>>;
+  const values = completeEntry(entry) as unknown as Readonly<Record<string, unknown>>;
   const named = Object.entries(fields);
-  const spoken = named.map(([name, field]) => spokenBy(field, values[name]));
-  const regions = spoken.flatMap((one) => one.regions ?? []).map((id) => context.region(id));
-  const anchors = spoken.flatMap((one) => one.anchors ?? []);
+  const uses = named.map(([name, field]) => usesOf(field, values[name]));
+  const regions = uses.flatMap((one) => one.regions ?? []).map((id) => context.region(id));
+  const anchors = uses.flatMap((one) => one.anchors ?? []);
   // What speaks of one region only hangs on the readings in there; what looks elsewhere too hangs on all of them.
   const isWithin =
     yields === 'results' &&
@@ -35,17 +35,17 @@ export function inputsOf(
   const all: Series[] = [];
   const rest: unknown[] = [];
   // Names that mean nothing are the parameters of a fit; those that were when it was typed are not looked for.
-  const parameters = spoken.find((one) => one.parameters !== undefined)?.parameters;
+  const parameters = uses.find((one) => one.parameters !== undefined)?.parameters;
   let first: Series | undefined;
   const addSeries = (reference: SeriesRef) => {
     const series = context.series(reference, first);
     first ??= series;
     all.push(series);
     lineages.push(series.lineage);
-    rest.push(...stretchOf(series, region, beyond));
+    rest.push(...intervalOf(series, region, beyond));
   };
   for (const [i, [name, field]] of named.entries()) {
-    const { series = [], results = [], formulas = [] } = spoken[i];
+    const { series = [], results = [], formulas = [] } = uses[i];
     // The axis that a region lies on does not decide where it lies; what it is cut by does.
     const decides =
       yields !== 'region' || (field.type === 'series' && field.none !== undefined && values[name] !== 't');
@@ -66,7 +66,7 @@ export function inputsOf(
     }
   }
   for (const { of } of anchors) addSeries(of);
-  rest.push(...unitsToldHere(entry, context.series));
+  rest.push(...unitsHere(entry, context.series));
   for (const bounds of regions) {
     if (bounds === null) continue;
     rest.push(bounds.start, bounds.end);
@@ -75,7 +75,7 @@ export function inputsOf(
   return { inputs: [...lineages, ...rest], lineages, series: all, region: regions[0] ?? null };
 }
 
-function stretchOf(series: Series, region: RegionBounds | null, beyond: number): unknown[] {
+function intervalOf(series: Series, region: RegionBounds | null, beyond: number): unknown[] {
   if (region === null || region.along !== 't') return [series.values.length];
   const more = beyond * (region.end - region.start);
   const first = indexAtOrAfter(series.sampling, region.start - more);

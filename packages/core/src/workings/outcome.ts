@@ -80,7 +80,7 @@ export interface Passes {
   standardDeviation: number | null;
 }
 
-/** Sentences beside numbers; those that take long are told at rest only, and stand until then. */
+/** Sentences beside numbers; those that take long are worked out at rest only, and stand until then. */
 export const noted = (
   notes: readonly string[],
   atRest: readonly string[] | null,
@@ -121,7 +121,7 @@ export type Outcome =
       results: NamedResult[];
       /** Sentences that belong beside the numbers, e.g. about readings left out. */
       notes: string[];
-      /** Those of them that are told at rest only; null of what was worked out while a hand moved. */
+      /** Those of them that are worked out at rest only; null of what was worked out while a hand moved. */
       atRest?: readonly string[] | null;
       fitted: Fitted | null;
       /** What is drawn over the trace of its series, where it is no fit. */

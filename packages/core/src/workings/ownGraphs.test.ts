@@ -127,7 +127,7 @@ test('noise alone, a constant, a drift and a gap have no peak; the sentence says
     return outcome?.kind === 'refused' ? outcome.sentence : '';
   };
   expect(told(channel(regular(0, 0.02, 300), (t, i) => (i > 100 && i < 200 ? NaN : t)))).toContain(
-    'Choose a stretch without the gap',
+    'Choose a region without the gap',
   );
   expect(told(channel(regular(0, 0.02, 5), (t) => t))).toContain('needs 8 readings');
   const times = Float64Array.from({ length: 100 }, (_, i) => (i < 50 ? i : i + 60) * 0.01);

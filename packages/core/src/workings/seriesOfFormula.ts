@@ -19,7 +19,7 @@ import {
   withEffect,
 } from '../series/series';
 import { type Unit, divideUnits, powerOfUnit } from '../units/unit';
-import { type Understood, seriesSpokenOf } from './formulas';
+import { type Understood, seriesUsedBy } from './formulas';
 import { type Context } from './kind';
 import { type NamedResult } from './outcome';
 
@@ -58,10 +58,10 @@ export function seriesOfFormula(
   wanted: FormulaSeries,
   before?: Series,
 ): Series {
-  const [first] = seriesSpokenOf(speaking).filter((reference) => reference !== 't');
+  const [first] = seriesUsedBy(speaking).filter((reference) => reference !== 't');
   if (first === undefined)
     throw new Refusal(
-      'This formula speaks of no series, only of numbers. Make it a result instead, or use a series like x in it.',
+      'This formula uses no series, only numbers. Make it a result instead, or use a series like x in it.',
     );
   const like = context.series(first);
   return build(speaking.formula, speaking.program, { speaking, context, like }, wanted, before);

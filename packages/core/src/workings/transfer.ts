@@ -11,8 +11,8 @@ import {
   partsOfResultRef,
   resultRef,
 } from './references';
-import { formulasIn, openNames, referencesIn, withReferences } from './speaks';
-import { withUnitsTold } from './toldUnits';
+import { formulasIn, openNames, referencesIn, withReferences } from './uses';
+import { withUnitsGiven } from './givenUnits';
 
 /** A channel as sheets know it: by its key, by what it measures, and in which unit. */
 export interface KnownChannel {
@@ -114,10 +114,10 @@ export function transferred(
     if (done.has(entry)) return;
     done.add(entry);
     // What it speaks of comes first, so that its place is known.
-    spokenOf(entry, from.entries).forEach((other) => needed.includes(other) && put(other));
+    usedEntries(entry, from.entries).forEach((other) => needed.includes(other) && put(other));
     // A level of a channel is told in the unit that this channel has here, whatever it has there.
-    const told = withUnitsTold(withBoundNames(entry, from), (of) => unitOfChannel(of, from.channels));
-    const moved = withReferences(told, { series, result, region: (id) => ids.get(id) ?? id });
+    const next = withUnitsGiven(withBoundNames(entry, from), (of) => unitOfChannel(of, from.channels));
+    const moved = withReferences(next, { series, result, region: (id) => ids.get(id) ?? id });
     const plain = moved.kind === 'region' ? { ...moved, own: [] } : moved;
     const same =
       entries.find((other) => meansSame(other, plain)) ?? to.entries.find((other) => isAlike(other, plain));
@@ -144,7 +144,7 @@ const unitOfChannel = (of: SeriesRef, channels: readonly KnownChannel[]): string
   channels.find(({ key }) => channelRef(key) === of)?.unit || null;
 
 /** The entries that another one speaks of, under a reference or by name in a formula. */
-function spokenOf(entry: Entry, entries: readonly Entry[]): Entry[] {
+function usedEntries(entry: Entry, entries: readonly Entry[]): Entry[] {
   const { series, results, regions } = referencesIn(entry);
   const ids = new Set([
     ...series.filter((reference) => reference.startsWith('entry:')).map(nameIn),
@@ -165,7 +165,7 @@ function closureOf(entries: readonly Entry[], wanted: readonly string[]): Entry[
   const add = (entry: Entry): void => {
     if (found.has(entry)) return;
     found.add(entry);
-    spokenOf(entry, entries).forEach(add);
+    usedEntries(entry, entries).forEach(add);
   };
   entries.filter(({ id }) => wanted.includes(id)).forEach(add);
   return entries.filter((entry) => found.has(entry));

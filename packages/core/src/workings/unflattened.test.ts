@@ -81,10 +81,10 @@ test('a kick within a wide window is brought back as far as ± says, or the sent
     main(said([regionEntry('A', 'A', start, end), { ...v, windowPoints } as Entry, change], kicked).get('q'));
   const near = changeIn(1.9, 2.04, 15);
   expect(Math.abs(near.value + 0.7)).toBeLessThan(2 * (near.u ?? 0));
-  expect(near.notes).toContain('What that may still take off stands in ±.');
+  expect(near.notes).toContain('What that may still flatten is included in ±.');
   const within = changeIn(1.98, 2.02, 61);
   expect(within.u).toBeNull();
-  expect(within.notes).toMatch(/no honest ± of .* can be given/);
+  expect(within.notes).toMatch(/no reliable ± of .* can be given/);
 });
 
 test('where too many readings are missing to tell what is lost, the sentence stands in the place of ±', () => {
@@ -96,7 +96,7 @@ test('where too many readings are missing to tell what is lost, the sentence sta
   const narrow = { ...v, windowPoints: 7 } as Entry;
   const { u, notes } = main(said([regionEntry('A', 'A', 0.9, 2.38), narrow, mean], gappy).get('q'));
   expect(u).toBeNull();
-  expect(notes).toMatch(/takes 1\d % off the swings in this region\. .* no honest ± can be given/);
+  expect(notes).toMatch(/takes 1\d % off the swings in this region\. .* no reliable ± can be given/);
   expect(notes).not.toContain('± is');
 });
 

@@ -52,7 +52,7 @@ interface About {
 type Level = (raised: number) => Results | null;
 
 /**
- * What windows flatten is told by the same entry worked out through polynomials of higher degrees in the same windows: these
+ * What windows flatten follows from the same entry worked out through polynomials of higher degrees in the same windows: these
  * follow the motion better, and their own noise stands in their ±. How far the loss of a result falls from degree to degree is
  * told by the spectrum of the readings and the responses of the filters, and its size by how far the result moves; the first degree
  * is taken that leaves less than a quarter of the standard uncertainty. Where the spectrum shows a loss and noise hides whether it
@@ -82,8 +82,14 @@ export function unflattened(
       Math.abs(countIn(outcome) - countIn(asSheet)) <= atTheEnd;
     return isOfSame ? outcome : null;
   };
-  const told = { steps, found, runId: about.runId, isWhole: missing === 0 && !touchesEnd(series, region) };
-  const corrected = found === null ? unseen(asSheet, level, told) : seen(asSheet, level, { ...told, found });
+  const flattened = {
+    steps,
+    found,
+    runId: about.runId,
+    isWhole: missing === 0 && !touchesEnd(series, region),
+  };
+  const corrected =
+    found === null ? unseen(asSheet, level, flattened) : seen(asSheet, level, { ...flattened, found });
   if (corrected !== null) return { ...corrected, says: [...medians, ...corrected.says] };
   const isUntold = found !== null && found.lost > worthSaying && level(1) === null;
   if (isUntold) return untold(asSheet, medians, steps, found);
@@ -111,7 +117,7 @@ interface Left {
   u: number;
 }
 
-interface WeightedValue {
+interface Flattened {
   steps: readonly FilterStep[];
   found: Flattening | null;
   runId: string;
@@ -135,9 +141,9 @@ const isClear = ({ off, size, ofOff }: Difference) =>
 function seen(
   asSheet: Results,
   level: Level,
-  told: WeightedValue & { found: Flattening },
+  flattened: Flattened & { found: Flattening },
 ): Unflattened | null {
-  const { found } = told;
+  const { found } = flattened;
   const first = level(1);
   if (first === null) return null;
   const helps = found.lostRaised(1) < helping * found.lost;
@@ -156,7 +162,7 @@ function seen(
     const lost = found.lostRaised(raised);
     const ratio = lost < found.lost ? lost / (found.lost - lost) : Infinity;
     // A window that is not whole flattens by more than its response says: what the last degree has changed tells how much more.
-    const steps = told.isWhole ? [] : differencesOf(before, here);
+    const steps = flattened.isWhole ? [] : differencesOf(before, here);
     const left = differencesOf(asSheet, here)
       .filter(({ key }) => doubted.has(key))
       .map((one): Left => {
@@ -171,16 +177,16 @@ function seen(
         };
       });
     if (left.every(({ bias, u }) => bias <= negligible * u))
-      return { outcome: here, raised, says: [changedNote(asSheet, here, raised, told)] };
+      return { outcome: here, raised, says: [changedNote(asSheet, here, raised, flattened)] };
     const next = raised < mostSteps ? level(raised + 1) : null;
-    if (next === null) return withWhatIsOpen(asSheet, here, left, { ...told, raised });
+    if (next === null) return withWhatIsOpen(asSheet, here, left, { ...flattened, raised });
     [before, here] = [here, next];
     raised++;
   }
 }
 
 /** Where nobody can tell from a spectrum what is lost: degrees are raised until one more changes nothing. */
-function unseen(asSheet: Results, level: Level, told: WeightedValue): Unflattened | null {
+function unseen(asSheet: Results, level: Level, flattened: Flattened): Unflattened | null {
   let here = asSheet;
   let before = new Map<string, number>();
   for (let raised = 0; ; raised++) {
@@ -193,18 +199,18 @@ function unseen(asSheet: Results, level: Level, told: WeightedValue): Unflattene
           );
     if (next === null && raised > 0 && before.size > 0) {
       const left = [...before].map(([key, off]): Left => ({ key, bias: Math.abs(off), share: 0, u: 0 }));
-      return withWhatIsOpen(asSheet, here, left, { ...told, raised });
+      return withWhatIsOpen(asSheet, here, left, { ...flattened, raised });
     }
     if (next === null || changes.length === 0)
       return raised === 0
         ? null
-        : { outcome: here, raised, says: [changedNote(asSheet, here, raised, told)] };
+        : { outcome: here, raised, says: [changedNote(asSheet, here, raised, flattened)] };
     const isFalling = changes.every(
       ({ key, off }) => Math.abs(off) < helping * Math.abs(before.get(key) ?? Infinity),
     );
     if (raised > 0 && !isFalling) {
       const left = changes.map(({ key, off }): Left => ({ key, bias: Math.abs(off), share: 1, u: 0 }));
-      return withWhatIsOpen(asSheet, here, left, { ...told, raised });
+      return withWhatIsOpen(asSheet, here, left, { ...flattened, raised });
     }
     before = new Map(changes.map(({ key, off }) => [key, off]));
     here = next;
@@ -262,9 +268,9 @@ function withWhatIsOpen(
   asSheet: Results,
   here: Results,
   left: readonly Left[],
-  told: WeightedValue & { raised: number },
+  flattened: Flattened & { raised: number },
 ): Unflattened {
-  const { steps, found, runId, raised } = told;
+  const { steps, found, runId, raised } = flattened;
   if (left.every(({ share }) => share <= mostlyGone)) {
     const root = `${runId}/${windowsOf(steps)}`;
     const label = `what ${lowered(windowsOf(steps))} still ${isOne(steps) ? 'flattens' : 'flatten'}`;
@@ -282,11 +288,11 @@ function withWhatIsOpen(
         },
       };
     });
-    const note = changedNote(asSheet, here, raised, told);
+    const note = changedNote(asSheet, here, raised, flattened);
     return {
       outcome: { ...here, results },
       raised,
-      says: [`${note} What that may still take off stands in ±.`],
+      says: [`${note} What that may still flatten is included in ±.`],
     };
   }
   const lost = new Set(left.filter(({ share }) => share > mostlyGone).map(({ key }) => key));
@@ -302,7 +308,7 @@ function withWhatIsOpen(
     outcome: { ...withoutWordsOnIt(asSheet), results },
     raised: 0,
     says: [
-      `${windowsOf(steps)} ${one ? 'takes' : 'take'} off${share} what is quicker than ${one ? 'it' : 'they'} in this region, and no polynomial brings it back: no honest ± of ${names.join(', ')} can be given.${found === null ? '' : ` ${adviceOn(found)}`}`,
+      `${windowsOf(steps)} ${one ? 'takes' : 'take'} off${share} what is quicker than ${one ? 'it' : 'they'} in this region, and no polynomial brings it back: no reliable ± of ${names.join(', ')} can be given.${found === null ? '' : ` ${adviceOn(found)}`}`,
     ],
   };
 }
@@ -315,7 +321,7 @@ function changedNote(
   asSheet: Results,
   outcome: Results,
   raised: number,
-  { steps, found }: WeightedValue,
+  { steps, found }: Flattened,
 ): string {
   const changes = differencesOf(asSheet, outcome).sort(
     (a, b) => Math.abs(b.off / b.u) - Math.abs(a.off / a.u),
@@ -356,7 +362,7 @@ const untold = (
   raised: 0,
   says: [
     ...medians,
-    `${windowsOf(steps)} ${isOne(steps) ? 'takes' : 'take'} ${shareText(found.lost)} off the swings in this region. With what is missing here it cannot be told how much of it this loses, and so no honest ± can be given. ${adviceOn(found)}`,
+    `${windowsOf(steps)} ${isOne(steps) ? 'takes' : 'take'} ${shareText(found.lost)} off the swings in this region. With what is missing here it cannot be told how much of it this loses, and so no reliable ± can be given. ${adviceOn(found)}`,
   ],
 });
 

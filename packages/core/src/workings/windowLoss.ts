@@ -9,7 +9,7 @@ export const worthSaying = 0.01;
 /** What windows behind some series do in a stretch. */
 export interface WindowLoss {
   steps: readonly FilterStep[];
-  /** The largest loss among them; null where it cannot be told. */
+  /** The largest loss among them; null where it cannot be determined. */
   found: Flattening | null;
 }
 

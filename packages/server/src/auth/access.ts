@@ -27,8 +27,8 @@ export class Access {
 
   /** The name and port under which a browser has asked. */
   hostOf(request: IncomingMessage): string | undefined {
-    const told = this.isThroughProxy(request) ? firstOf(request, 'x-forwarded-host') : undefined;
-    return told ?? request.headers.host;
+    const given = this.isThroughProxy(request) ? firstOf(request, 'x-forwarded-host') : undefined;
+    return given ?? request.headers.host;
   }
 
   /** Whether it comes from this machine itself, and through nobody. */

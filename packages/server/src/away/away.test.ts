@@ -217,7 +217,7 @@ test('a device that lost its clock says so, and the run is kept all the same', a
   await soon(() => holding().runs[0].clockLost);
   await server.api('post', path(run.id, '/fetch'), { end: true }).expect(202);
   await soon(async () => (await runs()).length === 1);
-  expect((await runs())[0].notes.join(' ')).toMatch(/lost its clock.*It stopped before its time/);
+  expect((await runs())[0].notes.join(' ')).toMatch(/lost its clock.*It stopped early/);
 });
 
 test('several runs on one device are fetched one by one', async () => {

@@ -319,7 +319,7 @@ export class AwayRecorder {
       `Recorded by ${row.code} by itself.`,
       sentence,
       ...(kept.state === 'full' ? ['Its memory was full; the run ends there.'] : []),
-      ...(kept.state === 'stopped' ? ['It stopped before its time, for instance for want of power.'] : []),
+      ...(kept.state === 'stopped' ? ['It stopped early, for example because its battery was empty.'] : []),
       ...(isWhole ? [] : ['It still records; fetch the rest later.']),
     ];
     // It may have been removed while the run came in.

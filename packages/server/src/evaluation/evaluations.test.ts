@@ -19,6 +19,7 @@ import {
 } from '@heuristor/core';
 import { EvaluationModel } from '../models/evaluation';
 import { BlockModel } from '../models/block';
+import { RunModel } from '../models/run';
 import { type NewRun, addRun, endRun } from '../services/runs';
 import { addRows } from '../services/spots';
 import { bytesOf, writeSamples } from '../services/samples';
@@ -207,8 +208,12 @@ test('what was worked out is kept as long as what it depends on stands', async (
   await writeSheet(entries);
 });
 
-test('a run that goes on, and one of which more is fetched, is told as far as it has come', async () => {
-  const run = await newRun({ origin: 'away', state: 'recording', channels: [force('s')] });
+test.each([
+  ['that goes on', 'recorded', 'recording'],
+  ['of which more is fetched', 'away', 'fetching'],
+] as const)('a run %s is told as far as it has come', async (_, origin, state) => {
+  const { rows } = (await RunModel.knex().raw('select id from server_process')) as { rows: { id: string }[] };
+  const run = await newRun({ origin, state, recordedBy: rows[0].id, channels: [force('s')] });
   const [{ id: channelId }] = run.channels;
   const mean = async () => resultOf(await asked(server, run.id, '?entries=f'), 'f', 'mean').quantity.value;
   const more = (sequence: number, value: number) =>
@@ -225,7 +230,7 @@ test('a run that goes on, and one of which more is fetched, is told as far as it
   await more(1, 3);
   expect(await mean()).toBeCloseTo(2, 12);
   expect(await EvaluationModel.query().where({ runId: run.id }).resultSize()).toBe(0);
-  await endRun(run.id, 'ended');
+  await endRun(run.id, { gaps: [], notes: [] });
   expect(await mean()).toBeCloseTo(2, 12);
   await more(2, 5);
   expect(await mean()).toBeCloseTo(3, 12);

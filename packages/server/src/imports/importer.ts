@@ -128,7 +128,7 @@ export class Importer {
   async answer(actor: Actor, id: string, choices: ImportAnswer): Promise<Import> {
     const entry = await this.find(actor, id);
     if (entry.state.kind === 'reading' || entry.state.kind === 'storing' || entry.state.kind === 'stored')
-      throw new Failure('invalid-request', 'This file asks nothing now.');
+      throw new Failure('invalid-request', 'This file needs no answer now.');
     const all = { ...entry.choices, ...choices };
     await touchFile(id, { zone: entry.zone, choices: all });
     void this.read(entry, all);
@@ -140,7 +140,7 @@ export class Importer {
     const entry = await this.find(actor, id);
     const { answer } = entry;
     if (answer === null || entry.state.kind !== 'ready')
-      throw new Failure('invalid-request', 'This file is not read to its end yet.');
+      throw new Failure('invalid-request', 'This file has not been read to its end yet.');
     const wanted = mended(answer.runs, names);
     const { plan } = await findInvestigation(entry.investigationId);
     // Opened first: a file that cannot be opened leaves everything as it is.

@@ -4,8 +4,8 @@ import { closeSync, openSync, readSync, writeSync } from 'node:fs';
 /** Stretches of a file in which the numbers of one column lie, as float64. */
 interface FilePlaces {
   count: number;
-  /** Numbers before each stretch, and its place in the file, in numbers. */
-  stretches: readonly { first: number; at: number }[];
+  /** Numbers before each piece, and its place in the file, in numbers. */
+  pieces: readonly { first: number; at: number }[];
 }
 
 /** Where numbers lie that were written one after the other. */
@@ -16,7 +16,7 @@ export interface FilePlace {
 }
 
 /**
- * Writes columns of numbers into one file, stretch by stretch as they come.
+ * Writes columns of numbers into one file, piece by piece as they come.
  * @throws Error of the system where there is no room
  */
 export class NumberFileWriter {
@@ -29,18 +29,18 @@ export class NumberFileWriter {
 
   /** Makes columns in this file. */
   readonly store: NumberStore = () => {
-    const stretches: { first: number; at: number }[] = [];
+    const pieces: { first: number; at: number }[] = [];
     let count = 0;
     return {
       append: (values) => {
-        stretches.push({ first: count, at: this.at });
+        pieces.push({ first: count, at: this.at });
         const bytes = Buffer.from(values.buffer, values.byteOffset, values.byteLength);
         for (let done = 0; done < bytes.length;)
           done += writeSync(this.descriptor, bytes, done, bytes.length - done, this.at * 8 + done);
         this.at += values.length;
         count += values.length;
       },
-      numbers: () => new FileNumbers(this.descriptor, { count, stretches: [...stretches] }),
+      numbers: () => new FileNumbers(this.descriptor, { count, pieces: [...pieces] }),
     };
   };
 
@@ -59,7 +59,7 @@ export class NumberFileWriter {
 
 /** Numbers that were written one after the other into a file that stands open. */
 export const numbersAt = (descriptor: number, { at, count }: FilePlace): Numbers =>
-  new FileNumbers(descriptor, { count, stretches: [{ first: 0, at }] });
+  new FileNumbers(descriptor, { count, pieces: [{ first: 0, at }] });
 
 /** Numbers that lie in a file that stands open. */
 class FileNumbers implements Numbers {
@@ -75,10 +75,10 @@ class FileNumbers implements Numbers {
   subarray(from: number, to: number): Float64Array {
     const end = Math.min(to, this.length);
     const values = new Float64Array(Math.max(end - from, 0));
-    const { stretches } = this.places;
-    for (let next = from, place = this.stretchOf(from); next < end; place++) {
-      const { first, at } = stretches[place];
-      const past = place + 1 < stretches.length ? stretches[place + 1].first : this.length;
+    const { pieces } = this.places;
+    for (let next = from, place = this.pieceOf(from); next < end; place++) {
+      const { first, at } = pieces[place];
+      const past = place + 1 < pieces.length ? pieces[place + 1].first : this.length;
       const until = Math.min(past, end);
       this.read(values.subarray(next - from, until - from), at + next - first);
       next = until;
@@ -95,13 +95,13 @@ class FileNumbers implements Numbers {
     }
   }
 
-  /** The stretch in which a number lies. */
-  private stretchOf(index: number): number {
-    const { stretches } = this.places;
-    let [low, high] = [0, stretches.length - 1];
+  /** The piece in which a number lies. */
+  private pieceOf(index: number): number {
+    const { pieces } = this.places;
+    let [low, high] = [0, pieces.length - 1];
     while (low < high) {
       const middle = Math.ceil((low + high) / 2);
-      if (stretches[middle].first <= index) low = middle;
+      if (pieces[middle].first <= index) low = middle;
       else high = middle - 1;
     }
     return low;

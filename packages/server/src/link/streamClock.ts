@@ -16,9 +16,9 @@ const lateForSeconds = 2;
 /** A device may keep so much from before it was asked. */
 const headStartSeconds = 5;
 /** The relation of the two clocks is that of the punctual arrivals of the last stretches of this length. */
-const stretchSeconds = 10;
+const windowSeconds = 10;
 /** A slow stream needs more time for a stretch: so many readings. */
-const stretchReadings = 10;
+const windowReadings = 10;
 /** Over less than this, the drift of a clock drowns in the scatter of arrivals. */
 const driftSeconds = 60;
 
@@ -93,7 +93,7 @@ export class StreamClock {
 
   private relate(now: number, epoch: number): void {
     const { present } = this;
-    const length = Math.max(stretchSeconds, stretchReadings / this.rate) * 1000;
+    const length = Math.max(windowSeconds, windowReadings / this.rate) * 1000;
     if (present === null) this.present = { from: now, epoch };
     else if (now - present.from < length) present.epoch = Math.min(present.epoch, epoch);
     else {

@@ -92,7 +92,7 @@ function serve(
       { device: device?.code, error: String(error) },
       'An unexpected error closed the connection of a device',
     );
-    refuse('fault', 'the server met a fault with this device; connect again');
+    refuse('fault', 'the server had an error with this device; connect again');
   };
   const impatience = setTimeout(
     () => refuse('no-hello', 'a device says hello within 5 seconds'),

@@ -156,7 +156,7 @@ test('who asked for it sees how far it is, and may give it up; nobody else', asy
     (length) => length >= 2,
   );
   expect(told.at(-1)?.share).toBeGreaterThan(0);
-  await expect(queue.status(randomUUID(), id)).rejects.toThrow('There is nothing of that number');
+  await expect(queue.status(randomUUID(), id)).rejects.toThrow('You asked for no job of that number');
   await expect(queue.cancel(randomUUID(), id)).rejects.toThrow(Failure);
   expect(await queue.cancel(owner, id)).toMatchObject({ state: 'cancelled' });
   expect(heard[0].aborted).toBe(true);

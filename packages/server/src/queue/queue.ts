@@ -56,7 +56,7 @@ export class Queue {
     if (known === undefined) throw new Error(`there is no kind of job “${kind}”`);
     const waiting = await JobModel.query().where({ state: 'waiting' }).resultSize();
     if (waiting >= mostWaiting)
-      throw new Failure('too-many-requests', `${waiting} things wait to be done already. Try again later.`);
+      throw new Failure('too-many-requests', `${waiting} jobs are waiting already. Try again later.`);
     await JobModel.query()
       .where('endedAt', '<', raw(`now() - ? * interval '1 hour'`, [rememberedHours]))
       .delete();
@@ -100,7 +100,7 @@ export class Queue {
   private async find(person: string, id: number): Promise<JobModel> {
     const job = await JobModel.query().findById(id);
     if (job?.person !== person)
-      throw new Failure('not-found', 'There is nothing of that number that you asked for in the last day.');
+      throw new Failure('not-found', 'You asked for no job of that number in the last day.');
     return job;
   }
 
@@ -154,10 +154,10 @@ export class Queue {
       await this.end(job, 'failed', 'It was tried several times, and the server ended each time.');
       return;
     }
-    let told = 0;
+    let saidAt = 0;
     const progress = (share: number) => {
-      if (Date.now() - told < progressMilliseconds) return;
-      told = Date.now();
+      if (Date.now() - saidAt < progressMilliseconds) return;
+      saidAt = Date.now();
       void this.mine(job, { share }).then(
         (isMine) => (isMine ? this.tell({ ...job, share }) : abort.abort()),
         () => undefined,
@@ -180,7 +180,7 @@ export class Queue {
     }
     this.log.error({ job: job.id, kind: job.kind, error: String(error) }, 'Something that waited failed');
     if (job.attempts >= kind.attempts) {
-      await this.end(job, 'failed', 'The server met a fault with it, every time that it was tried.');
+      await this.end(job, 'failed', 'It failed with an error every time that it was tried.');
       return;
     }
     const notBefore = raw(`now() + ? * interval '1 second'`, [pauseSeconds * job.attempts]);

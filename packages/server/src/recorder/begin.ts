@@ -27,8 +27,7 @@ export function begin(
   const unrested = tracks
     .filter(({ still }) => still !== null && still.rest === null)
     .map(
-      ({ fields }) =>
-        `${fields.symbol} did not rest before this run, so that its zero is that of an earlier one.`,
+      ({ fields }) => `${fields.symbol} did not rest before this run, so its zero is that of an earlier run.`,
     );
   const { endWatch, endless } = endWatchOf(plan, sources);
   return [
@@ -57,7 +56,9 @@ function endWatchOf(
     if (!(error instanceof Failure)) throw error;
     return {
       endWatch: { kind: 'nothing' },
-      endless: ['What this run was to end at could no longer be watched; it ended otherwise.'],
+      endless: [
+        'The quantity that was to end this run was no longer measured; the run ended in another way.',
+      ],
     };
   }
 }

@@ -13,9 +13,9 @@ describe('what can never happen is refused with the reason', () => {
   };
   test.each([
     [through(9), 'x never reaches 9 m: its sensor sees −6 to 6 m. Choose a level between them.'],
-    [through(1, { unit: 'N' }), 'x is measured in m; a level in “N” cannot be held against it.'],
-    [through(1, { of: 'speed' }), 'x is measured in m; a level in “m” cannot be held against it.'],
-    [through(1, { quantity: 'F' }), 'The plan waits for “F”, and no sensor that sends brings it.'],
+    [through(1, { unit: 'N' }), 'x is measured in m; a level in “N” cannot be compared with it.'],
+    [through(1, { of: 'speed' }), 'x is measured in m; a level in “m” cannot be compared with it.'],
+    [through(1, { quantity: 'F' }), 'The plan waits for “F”, and no sensor that sends measures it.'],
     [through(20, { unit: 'cm' }), 'taken'],
   ])('%j', (level, words) => expect(refusal(level)).toContain(words));
 });

@@ -14,7 +14,7 @@ export function findQuantity(key: string, sources: readonly Source[]): { source:
     for (const track of source.tracks) if (track.fields.key === key) return { source, track };
   throw new Failure(
     'nothing-connected',
-    `The plan waits for “${key}”, and no sensor that sends brings it. Connect it, or choose another quantity in the plan.`,
+    `The plan waits for “${key}”, and no sensor that sends measures it. Connect it, or choose another quantity in the plan.`,
   );
 }
 
@@ -40,7 +40,7 @@ export function thresholdOf({ quantity, of, value, unit }: Level, sources: reado
   } catch {
     throw new Failure(
       'invalid-request',
-      `${fields.symbol} is measured in ${printedUnit(parseUnit(fields.unit))}; a level in “${unit}” cannot be held against it.`,
+      `${fields.symbol} is measured in ${printedUnit(parseUnit(fields.unit))}; a level in “${unit}” cannot be compared with it.`,
     );
   }
   const { low, high } = fields;

@@ -2,7 +2,7 @@ import { type Ending } from '@heuristor/contracts';
 import { RecorderBench as Bench } from '../testing/recorderBench';
 import { source, through, track } from '../testing/recorderParts';
 
-// Runs that end by themselves. Everything is told by events with moments of their own; nothing waits.
+// Runs that end by themselves. Everything follows from events with moments of their own; nothing waits.
 
 describe('a run that ends at a level', () => {
   test('ends there, within a reading, and at the latest after its time', () => {
@@ -37,7 +37,7 @@ describe('a run that ends at a level', () => {
     const end: Ending = { kind: 'level', level: through(1, { quantity: 'F', unit: 'N' }), atMostSeconds: 10 };
     const bench = new Bench((t) => Math.sin(t));
     expect(() => bench.arm({ kind: 'level', level: through(0), keptSeconds: 0 }, end)).toThrow(
-      'The plan waits for “F”, and no sensor that sends brings it.',
+      'The plan waits for “F”, and no sensor that sends measures it.',
     );
     expect(bench.phase).toBe('idle');
   });
@@ -53,7 +53,7 @@ describe('a run that ends at a level', () => {
     bench.pass(3);
     expect(bench.phase).toBe('ending');
     expect(bench.run.notes).toEqual([
-      'What this run was to end at could no longer be watched; it ended otherwise.',
+      'The quantity that was to end this run was no longer measured; the run ended in another way.',
     ]);
   });
 

@@ -16,7 +16,7 @@ import { Failure } from '../failure';
 import { type LinkedDevice, type LinkedStream, sendsAgain } from '../link/device';
 import { type Presence } from '../presence/presence';
 import { findInvestigation } from '../services/investigations';
-import { endRun, markRun, takeRunsOn } from '../services/runs';
+import { endRun, takeRunsOn } from '../services/runs';
 import { type Queue } from '../queue/queue';
 import { BlockWriter } from './blockWriter';
 import { enteredRun } from './entering';
@@ -228,9 +228,9 @@ export class Recorder {
   /** Tells the screens what a recording does, where that has changed; a countdown they count themselves. */
   private tellStatus(recording: Recording): void {
     const status = statusOf(recording.state, recording.number, this.clock.now());
-    const told = JSON.stringify(status.phase === 'countdown' ? { ...status, secondsLeft: 0 } : status);
-    if (told === recording.told) return;
-    recording.told = told;
+    const words = JSON.stringify(status.phase === 'countdown' ? { ...status, secondsLeft: 0 } : status);
+    if (words === recording.lastStatus) return;
+    recording.lastStatus = words;
     this.bus.emit('recorder', recording.investigationId, status);
   }
 
@@ -379,8 +379,7 @@ export class Recorder {
     while (!this.closed) {
       try {
         if (await this.writer.flush()) {
-          await markRun(run.id, state.gaps, state.notes);
-          const ended = await endRun(run.id, 'ended');
+          const ended = await endRun(run.id, state);
           this.writer.forget(channelIds);
           this.dispatch(recording, { kind: 'stored' });
           this.recordings.end(recording);

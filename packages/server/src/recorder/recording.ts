@@ -18,7 +18,7 @@ export interface Recording {
   /** A person has ended it: no other one follows. */
   isStopped: boolean;
   /** What the screens were told of its status last. */
-  told: string;
+  lastStatus: string;
   entered: Deferred<Run>;
   ended: Deferred<Run>;
   marked: { dirty: boolean; timer: NodeJS.Timeout | null };
@@ -35,7 +35,7 @@ export function newRecording(investigationId: string, number: number): Recording
     number,
     isAwaited: true,
     isStopped: false,
-    told: '',
+    lastStatus: '',
     entered: deferred(),
     ended: deferred(),
     marked: { dirty: false, timer: null },

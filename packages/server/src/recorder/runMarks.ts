@@ -27,8 +27,7 @@ export class RunMarks {
       marked.timer = null;
       if (!marked.dirty || !('gaps' in recording.state) || recording.run === null) return;
       marked.dirty = false;
-      const { gaps, notes } = recording.state;
-      markRun(recording.run.id, gaps, notes)
+      markRun(recording.run.id, recording.state)
         .then((run) => this.bus.emit('run', run))
         .catch(() => this.isOver() || this.mark(recording));
     }, markMilliseconds);

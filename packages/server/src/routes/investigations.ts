@@ -33,7 +33,7 @@ import { type SensorUses } from '../sensors/sensorUses';
 import { findDocument, writeDocument } from '../services/documents';
 import { addParticipant, listParticipants, removeParticipant } from '../services/participants';
 import { sensorsOf } from '../services/sensorUse';
-import { endedByRestart, toldWhatEnded } from '../services/underWay';
+import { endedByRestart, forgetWhatEnded } from '../services/underWay';
 import { type SpotRecorder } from '../spots/spotRecorder';
 import { actorIn, ownIn, seenIn, teacherIn } from './allowed';
 import { bodyOf, idOf, indexOf, textOf } from './validated';
@@ -74,7 +74,7 @@ export function investigationRoutes({ bus, uses, recorder, live, importer, spots
     });
   });
   router.delete('/:id/ended', async (request, response) => {
-    await toldWhatEnded(await ownIn(request, response));
+    await forgetWhatEnded(await ownIn(request, response));
     response.status(204).end();
   });
   router.patch('/:id', async (request, response) => {

@@ -13,7 +13,7 @@ export function jobRoutes({ queue }: { queue: Queue }): Router {
   const idIn = (request: Request) => {
     const id = Number(textOf(request, 'id'));
     if (!Number.isSafeInteger(id) || id < 1)
-      throw new Failure('not-found', 'What waits is asked for by its number.');
+      throw new Failure('not-found', 'A job is asked for by its number.');
     return id;
   };
   router.get('/:id', async (request, response) => {

@@ -39,10 +39,7 @@ async function sheetsFor(
         ? await documentOf(owner, investigation, 'workings')
         : null;
       if (found === null)
-        throw new Failure(
-          'not-found',
-          `“${owner.slice(0, 60)}” is nobody who has workings in this investigation.`,
-        );
+        throw new Failure('not-found', `“${owner.slice(0, 60)}” has no workings in this investigation.`);
       return { owner, workings: found };
     }),
   );

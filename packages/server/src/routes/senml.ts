@@ -48,7 +48,7 @@ export function senmlRoutes({ senml, pairings }: Parts): Router {
       response.setHeader('WWW-Authenticate', 'Bearer');
       throw new Failure(
         'not-signed-in',
-        'This device is not let in: its token is missing, unknown or withdrawn.',
+        'This device is not let in: its token is missing, unknown or revoked.',
       );
     }
     await senml.take(device.code, device.name, recordsIn(request));

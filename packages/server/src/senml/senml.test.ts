@@ -151,7 +151,7 @@ test('a phone lets itself in by a short code, which is not guessed', async () =>
   await server.anonymous.get('/api/device-tokens').expect(401);
 });
 
-test('thousands of malformed packs disturb nothing: a sensor beside them keeps sending', async () => {
+test('a thousand malformed packs disturb nothing: a sensor beside them keeps sending', async () => {
   const beside = await FakeDevice.connect(server.port, 'B1-S', () => 1);
   await server.api('put', `/investigations/${investigation}/sensors/B1-S`).expect(204);
   const random = uniformRandom(3);
@@ -183,11 +183,11 @@ test('thousands of malformed packs disturb nothing: a sensor beside them keeps s
       return response.status;
     });
   const seen = new Map<number, number>();
-  for (let i = 0; i < 50; i++)
+  for (let i = 0; i < 20; i++)
     for (const status of await Promise.all(Array.from({ length: 50 }, () => agent(junk()))))
       seen.set(status, (seen.get(status) ?? 0) + 1);
   expect([...seen.keys()].filter((status) => status >= 500)).toEqual([]);
-  expect(seen.get(400)).toBeGreaterThan(1200);
+  expect(seen.get(400)).toBeGreaterThan(480);
   const stream = server.heuristor.presence.find('B1-S').streams[0];
   const before = stream.sending?.clock.next ?? 0;
   await pause(300);

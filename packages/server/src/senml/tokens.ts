@@ -20,10 +20,10 @@ const presented = ({ id, code, name, madeAt, usedAt }: DeviceTokenModel): Device
 export const listTokens = async (schoolId: string): Promise<DeviceToken[]> =>
   (await DeviceTokenModel.query().where({ schoolId }).orderBy('id')).map(presented);
 
-/** Makes a token; it is told now and never again. @throws Failure where there are too many */
+/** Makes a token; it is shown now and never again. @throws Failure where there are too many */
 export async function makeToken(schoolId: string, name: string): Promise<MadeToken> {
   if ((await DeviceTokenModel.query().where({ schoolId }).resultSize()) >= mostTokens)
-    throw new Failure('too-many-requests', `There are ${mostTokens} devices already. Withdraw one first.`);
+    throw new Failure('too-many-requests', `There are ${mostTokens} devices already. Revoke one first.`);
   const token = randomBytes(24).toString('base64url');
   for (;;) {
     const code = `H${randomInt(1, 100)}-${alphabet[randomInt(0, 24)]}`;
@@ -76,10 +76,7 @@ export class Pairings {
     const code = typed.toUpperCase().replace(/[^A-Z0-9]/g, '');
     const found = this.codes.get(code);
     if (found === undefined || found.until < Date.now())
-      throw new Failure(
-        'link-used',
-        'This code is not one that lets in, or its ten minutes are over. Ask for a new one.',
-      );
+      throw new Failure('link-used', 'This code is wrong, or its ten minutes are over. Ask for a new one.');
     return found.school;
   }
 }

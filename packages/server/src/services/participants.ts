@@ -15,7 +15,7 @@ export async function listParticipants(investigationId: string): Promise<Partici
   return rows.flatMap(({ id, name, kind }) => (kind === 'teacher' ? [] : [{ id, name, kind }]));
 }
 
-/** Lets somebody take part in an investigation; the token is told now and never again. @throws Failure where there are too many */
+/** Lets somebody take part in an investigation; the token is shown now and never again. @throws Failure where there are too many */
 export async function addParticipant(
   { school }: Teacher,
   investigationId: string,

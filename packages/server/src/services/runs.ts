@@ -122,25 +122,44 @@ export async function changeRun(id: string, { removed, conditions, ...patch }: R
   });
 }
 
-/** Stores the gaps and sentences of a run that is being recorded: what changed and what is new, never all of them anew. */
-export async function markRun(id: string, gaps: readonly Gap[], notes: readonly string[]): Promise<Run> {
+/** What is said of a run as it goes. */
+interface Marks {
+  gaps: readonly Gap[];
+  notes: readonly string[];
+}
+
+/** Stores gaps and sentences of a run that is locked: what changed and what is new, never all of them anew. */
+async function storeMarks(run: RunModel, { gaps, notes }: Marks, transaction: Transaction): Promise<void> {
+  const known = await GapModel.query(transaction).where({ runId: run.id }).orderBy('id');
+  for (const [place, gap] of gaps.entries()) {
+    const before = known[place];
+    if (before === undefined) await GapModel.query(transaction).insert({ runId: run.id, ...gap });
+    else if (before.to !== gap.to || before.from !== gap.from)
+      await GapModel.query(transaction).findById(before.id).patch({ from: gap.from, to: gap.to });
+  }
+  await RunModel.query(transaction)
+    .findById(run.id)
+    .patch({ notes: [...notes] });
+}
+
+/** Stores the gaps and sentences of a run that is being recorded; what comes late, after its end, is known already. */
+export async function markRun(id: string, marks: Marks): Promise<Run> {
   await RunModel.transaction(async (transaction) => {
-    const known = await GapModel.query(transaction).where({ runId: id }).orderBy('id');
-    for (const [place, gap] of gaps.entries()) {
-      const before = known[place];
-      if (before === undefined) await GapModel.query(transaction).insert({ runId: id, ...gap });
-      else if (before.to !== gap.to || before.from !== gap.from)
-        await GapModel.query(transaction).findById(before.id).patch({ from: gap.from, to: gap.to });
-    }
-    await RunModel.query(transaction)
-      .findById(id)
-      .patch({ notes: [...notes] });
+    // Two at once would both take a gap for new.
+    const run = await RunModel.query(transaction).findById(id).forUpdate();
+    if (run !== undefined && run.state !== 'ended') await storeMarks(run, marks, transaction);
   });
   return readRun(id);
 }
 
-export async function endRun(id: string, state: 'ended' | 'interrupted'): Promise<Run> {
-  await RunModel.query().findById(id).patch({ state, endedAt: new Date() });
+/** Ends a run, with all that is to be said of it. */
+export async function endRun(id: string, marks: Marks): Promise<Run> {
+  await RunModel.transaction(async (transaction) => {
+    const run = await RunModel.query(transaction).findById(id).forUpdate();
+    if (run === undefined) return;
+    await storeMarks(run, marks, transaction);
+    await RunModel.query(transaction).findById(id).patch({ state: 'ended', endedAt: new Date() });
+  });
   return readRun(id);
 }
 

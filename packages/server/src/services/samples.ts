@@ -132,14 +132,14 @@ type Stored = Pick<BlockModel, 'sequence' | 'firstIndex' | 'count' | 'values' | 
 export async function joinBlocks(channelId: number): Promise<void> {
   let after = -1;
   for (;;) {
-    const stretch = await BlockModel.query()
+    const blocks = await BlockModel.query()
       .where({ channelId })
       .where('sequence', '>', after)
       .orderBy('sequence')
       .limit(2000)
       .select('sequence', 'firstIndex', 'count');
-    if (stretch.length === 0) return;
-    const group = stretch.slice(0, groupLength(stretch));
+    if (blocks.length === 0) return;
+    const group = blocks.slice(0, groupLength(blocks));
     after = group[group.length - 1].sequence;
     if (group.length > 1) await joinGroup(channelId, group[0].sequence, after);
   }

@@ -60,7 +60,7 @@ export async function addRows(runId: string, rows: readonly Record<string, SpotC
     if (count + rows.length > mostSpotRows)
       throw new Failure(
         'too-large',
-        `A series holds ${mostSpotRows} readings, dropped ones among them; this one has ${count}. Begin a new series.`,
+        `A series holds ${mostSpotRows} readings, removed ones included; this one has ${count}. Begin a new series.`,
       );
     await SpotModel.query(transaction).insert(rows.map((cells) => ({ runId, cells })));
     await changed(runId, transaction);
@@ -103,10 +103,7 @@ export async function changeColumns(runId: string, given: readonly GivenColumn[]
   }
   const clash = given.find(({ key }) => measured.some((column) => column.key === key));
   if (clash !== undefined)
-    throw new Failure(
-      'invalid-request',
-      `${clash.key} is what is measured here. Give the column another symbol.`,
-    );
+    throw new Failure('invalid-request', `${clash.key} is measured here. Give the column another symbol.`);
   const columns: SpotColumn[] = [...given, ...measured];
   await RunModel.transaction(async (transaction) => {
     await RunModel.query(transaction)

@@ -36,7 +36,7 @@ test('a sweep that was cut off says how far it came; one that ended is none', as
   bus.emit('spots', cut, { phase: 'idle' });
   expect(await endWhatWasUnderWay()).toBe(1);
   expect(await ended(cut)).toBe(
-    'A sweep was under way here when the server was started anew: it ended after 3 of 9 readings. What was read is kept.',
+    'A sweep was under way here when the server was restarted: it ended after 3 of 9 readings. What was read is kept.',
   );
   expect(await ended(done)).toBeNull();
   expect(await endWhatWasUnderWay()).toBe(0);
@@ -54,7 +54,7 @@ test('what still waits when this process is heard of again did not end', async (
   );
   // No lease of it runs, so that another process says that it ended.
   expect(await endWhatWasUnderWay()).toBe(1);
-  expect(await ended(id)).toMatch('A run waited here');
+  expect(await ended(id)).toMatch('A run was waiting here');
   bus.emit('lapsed');
   await until(
     () => ended(id),

@@ -32,8 +32,8 @@ export async function endWhatWasUnderWay(): Promise<number> {
 
 const wordsFor = (doing: Doing): string =>
   doing.kind === 'waiting'
-    ? 'A run waited here to begin when the server was started anew, and does not wait any more. Press Record once more.'
-    : `A sweep was under way here when the server was started anew: it ended after ${doing.taken} of ${doing.planned} readings. What was read is kept.`;
+    ? 'A run was waiting here to begin when the server was restarted; it was cancelled. Press Record again.'
+    : `A sweep was under way here when the server was restarted: it ended after ${doing.taken} of ${doing.planned} readings. What was read is kept.`;
 
 /** What a restart has ended in an investigation, in words; null where there is nothing that nobody was told yet. */
 export async function endedByRestart(investigationId: string): Promise<string | null> {
@@ -42,7 +42,7 @@ export async function endedByRestart(investigationId: string): Promise<string | 
 }
 
 /** Somebody was told. */
-export async function toldWhatEnded(investigationId: string): Promise<void> {
+export async function forgetWhatEnded(investigationId: string): Promise<void> {
   await InvestigationModel.query().findById(investigationId).patch({ endedByRestart: null });
 }
 
@@ -58,17 +58,17 @@ export class UnderWay {
   constructor({ bus, process, log }: { bus: Bus; process: string; log: Logger }) {
     this.process = process;
     this.log = log;
-    bus.on('recorder', (id, status) => this.recorderTold(id, status));
-    bus.on('spots', (id, status) => this.spotsTold(id, status));
+    bus.on('recorder', (id, status) => this.recorderChanged(id, status));
+    bus.on('spots', (id, status) => this.spotsChanged(id, status));
     // Others may have said that it ended, since this process was not heard of for a while.
     bus.on('lapsed', () => this.doing.forEach((_, id) => this.write(id, { endedByRestart: null })));
   }
 
-  private recorderTold(id: string, status: RecorderStatus): void {
+  private recorderChanged(id: string, status: RecorderStatus): void {
     this.change(id, 'recorder', isWaiting(status) ? { kind: 'waiting' } : null);
   }
 
-  private spotsTold(id: string, status: SpotStatus): void {
+  private spotsChanged(id: string, status: SpotStatus): void {
     const { taken, planned } = status.phase === 'sweeping' ? status : { taken: 0, planned: 0 };
     this.change(id, 'spots', status.phase === 'sweeping' ? { kind: 'sweep', taken, planned } : null);
   }

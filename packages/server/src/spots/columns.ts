@@ -56,7 +56,7 @@ export function columnsOf(plan: Plan, found: ReadonlyMap<string, Readable>): Spo
   if (all.length === 0)
     throw new Failure(
       'invalid-request',
-      'There is nothing to note: connect a sensor, or add a column for what you type.',
+      'There is nothing to record: connect a sensor, or add a column for what you type.',
     );
   if (all.length > mostSpotColumns)
     throw new Failure(

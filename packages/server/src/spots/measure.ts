@@ -117,10 +117,10 @@ function unsteadyWords(
   const amount = `${Number(by.toPrecision(2))} ${printedUnit(parseUnit(unit))}`.trim();
   switch (kind) {
     case 'drifts':
-      return `${symbol} still drifts: by ${amount} while it was read. Wait until it rests, or take it all the same.`;
+      return `${symbol} still drifts: by ${amount} while it was read. Wait until it rests, or take it anyway.`;
     case 'moves':
-      return `${symbol} moves: it spreads by ${amount}. Wait until it rests, read its amplitude instead, or take it all the same.`;
+      return `${symbol} moves: it spreads by ${amount}. Wait until it rests, read its amplitude instead, or take it anyway.`;
     case 'grows':
-      return `The swing of ${symbol} still grows or dies away, by ${amount} while it was read. Wait until it is steady, or take it all the same.`;
+      return `The swing of ${symbol} still grows or dies away, by ${amount} while it was read. Wait until it is steady, or take it anyway.`;
   }
 }

@@ -44,4 +44,4 @@ export function givenWords(
 
 /** What is said of a reading that was taken before it had settled. */
 export const restWords = (where: string, tries: number): string =>
-  `At ${where} the reading still changed after ${tries} tries. It was taken, and its ± holds what it changed last. Wait longer before each reading for a smaller one.`;
+  `At ${where} the reading still changed after ${tries} tries. It was taken, and its ± includes the last change. Wait longer before each reading for a smaller one.`;

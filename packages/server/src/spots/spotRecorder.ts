@@ -199,7 +199,7 @@ export class SpotRecorder {
       const sentence =
         error instanceof Failure
           ? error.message
-          : 'The sweep ended by a fault of the server. What was read is kept.';
+          : 'The sweep ended because of an error of the server. What was read is kept.';
       if (!(error instanceof Failure))
         this.log.error({ investigationId, error: String(error) }, 'A sweep failed');
       this.bus.emit('fault', investigationId, sentence);
@@ -296,7 +296,7 @@ export class SpotRecorder {
     }
     const run = await findSeries(runId);
     if (run.investigationId !== investigationId || run.removed)
-      throw new Failure('not-found', 'This series is not there any more. Put it back, or begin a new one.');
+      throw new Failure('not-found', 'This series was removed. Put it back, or begin a new one.');
     return {
       id: runId,
       investigationId,

@@ -4,8 +4,8 @@ import { type TestServer } from './testServer';
 
 export const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
-/** Waits until something is so; fails with what it last saw. */
-export async function until<T>(look: () => Promise<T>, isSo: (seen: T) => boolean, seconds = 10): Promise<T> {
+/** Waits until something is so; fails with what it last saw. @param seconds of the tests' time, of which others take a fifth */
+export async function until<T>(look: () => Promise<T>, isSo: (seen: T) => boolean, seconds = 50): Promise<T> {
   let seen = await look();
   for (const end = Date.now() + seconds * 1000; !isSo(seen); seen = await look()) {
     if (Date.now() > end) throw new Error(`still ${JSON.stringify(seen).slice(0, 400)}`);

@@ -1,5 +1,4 @@
 import { LinkMemory, type ToDevice, encodeFrame, frameKinds, toDeviceSchema } from '@heuristor/contracts';
-import { performance } from 'node:perf_hooks';
 import WebSocket from 'ws';
 
 const rate = 200;

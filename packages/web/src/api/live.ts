@@ -95,10 +95,10 @@ class LiveStream {
   private sayWatched(then?: () => void): void {
     if (this.socket?.connected !== true) return;
     const { stage } = this;
-    const told = [...this.investigations];
-    const investigations = [...new Set(told.map(({ id }) => id))];
+    const asked = [...this.investigations];
+    const investigations = [...new Set(asked.map(({ id }) => id))];
     this.socket.emit('say', { type: 'watch', investigations, stage }, () => {
-      told.forEach(({ heard }) => heard());
+      asked.forEach(({ heard }) => heard());
       then?.();
     });
   }

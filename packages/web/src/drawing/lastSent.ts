@@ -1,11 +1,11 @@
 import { type Outcome, type SeriesRef } from '@heuristor/core';
 
-/** What was told last of one run, so that only what has changed is told again. */
+/** What was sent last of one run, so that only what has changed is sent again. */
 export class LastSent {
   /** By entry. */
   readonly outcomes = new Map<string, Outcome>();
   /** By the series that the line shows; of own graphs, by theirs. */
-  readonly lines = new Map<SeriesRef, ToldLine>();
+  readonly lines = new Map<SeriesRef, SentLine>();
 
   forget(): void {
     this.outcomes.clear();
@@ -13,7 +13,7 @@ export class LastSent {
   }
 }
 
-export interface ToldLine {
+export interface SentLine {
   /** Everything that decides the line but how fine it is. */
   inputs: unknown[];
   /** Whether it was drawn in passing, with half of what can be seen. */
@@ -21,7 +21,7 @@ export interface ToldLine {
 }
 
 /** Whether a line that was told still stands. */
-export const stands = (before: ToldLine | undefined, inputs: readonly unknown[], moving: boolean): boolean =>
+export const stands = (before: SentLine | undefined, inputs: readonly unknown[], moving: boolean): boolean =>
   before !== undefined &&
   before.inputs.length === inputs.length &&
   before.inputs.every((part, i) => part === inputs[i]) &&

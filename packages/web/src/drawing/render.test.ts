@@ -185,10 +185,10 @@ describe('what is drawn', () => {
       axisUnit: [],
       width: 600,
       moving: false,
-      sought: null,
+      visible: null,
       conditions: {},
       frontRunId: null,
-      afresh: false,
+      isWhole: false,
       heights: {},
       graphs: {},
     };
@@ -218,10 +218,10 @@ describe('what is drawn', () => {
       axisUnit: [],
       width: 600,
       moving: true,
-      sought: { everywhere: ['m'], inFront: ['n'] },
+      visible: { everywhere: ['m'], inFront: ['n'] },
       conditions: {},
       frontRunId: 'a',
-      afresh: false,
+      isWhole: false,
       heights: {},
       graphs: {},
     };
@@ -237,11 +237,11 @@ describe('what is drawn', () => {
     const withResiduals = { ...workings, entries: [...fitShowing(true), ...workings.entries.slice(1)] };
     expect(Object.keys(other({ workings: withResiduals }).changed).sort()).toEqual(['f', 'm']);
     // Where something got lost, everything is told; what was told is not forgotten for not being sought.
-    expect(Object.keys(other({ afresh: true }).changed).sort()).toEqual(['f', 'm', 'n']);
+    expect(Object.keys(other({ isWhole: true }).changed).sort()).toEqual(['f', 'm', 'n']);
     const told = new LastSent();
-    other({ sought: null }, told);
+    other({ visible: null }, told);
     other({}, told);
-    expect(Object.keys(other({ sought: null }, told).changed)).toEqual([]);
+    expect(Object.keys(other({ visible: null }, told).changed)).toEqual([]);
   });
 
   test('no run at all is drawn as ten empty seconds, not as a fault', () => {

@@ -19,7 +19,7 @@ import { type LastSent, stands } from './lastSent';
 /** Points of one quantity against another that can be told apart on a screen. */
 export const mostPoints = 6000;
 const mostBars = 2000;
-/** The line of a series, or null where the one that was told last still stands. */
+/** The line of a series, or null where the one that was sent last still stands. */
 export function newLineOf(
   evaluator: Evaluator,
   reference: SeriesRef,

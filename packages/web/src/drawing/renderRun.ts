@@ -67,10 +67,10 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument, along
 }
 
 /** Evaluates the workings over a run and makes what it draws for one stretch of the horizontal axis. */
-export function renderRun(evaluator: Evaluator, request: RenderRequest, told: LastSent): RenderedRun {
-  const { workings, traces, moving, frontRunId, afresh, conditions } = request;
+export function renderRun(evaluator: Evaluator, request: RenderRequest, lastSent: LastSent): RenderedRun {
+  const { workings, traces, moving, frontRunId, isWhole, conditions } = request;
   const isFront = evaluator.run.id === frontRunId;
-  if (afresh) told.forget();
+  if (isWhole) lastSent.forget();
   const { [evaluator.run.id]: said = [] } = conditions;
   evaluator.say(said);
   const only = wantedOf(request, isFront);
@@ -94,25 +94,25 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: La
           curves: [],
           isElsewhere: true,
         };
-        told.lines.delete(reference);
+        lastSent.lines.delete(reference);
         continue;
       }
       drawn[reference] = {
         symbol,
         quantity,
         unit,
-        line: newLineOf(evaluator, reference, series, { series: horizontal, across }, request, told),
+        line: newLineOf(evaluator, reference, series, { series: horizontal, across }, request, lastSent),
         whole: wholeOf(series),
         curves: moving && !isFront ? [] : curvesOn(reference, request, outcomes, across),
       };
     }
-  const graphs = graphsOf(workings, outcomes, request, told);
-  for (const reference of told.lines.keys())
-    if (!(reference in drawn) && !(reference in graphs)) told.lines.delete(reference);
+  const graphs = graphsOf(workings, outcomes, request, lastSent);
+  for (const reference of lastSent.lines.keys())
+    if (!(reference in drawn) && !(reference in graphs)) lastSent.lines.delete(reference);
   return {
     runId: evaluator.run.id,
     entryIds: workings.entries.map(({ id }) => id),
-    changed: changedSince(told.outcomes, outcomes, workings),
+    changed: changedSince(lastSent.outcomes, outcomes, workings),
     traces: drawn,
     residuals: across === null ? {} : residualsOf(workings, traces, outcomes, request, across),
     graphs,
@@ -121,11 +121,11 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, told: La
 
 /** The entries that are seen, and those that are drawn; null where all are wanted. */
 function wantedOf(
-  { sought, afresh, workings: { entries }, graphs, traces }: RenderRequest,
+  { visible, isWhole, workings: { entries }, graphs, traces }: RenderRequest,
   isFront: boolean,
 ): ReadonlySet<string> | null {
-  // What was told before is what stands on the screen of all that is not sought.
-  if (sought === null || afresh) return null;
+  // What was told before is what stands on the screen of all that is not visible.
+  if (visible === null || isWhole) return null;
   const isDrawn = (entry: Entry) =>
     entry.kind === 'region' ||
     entryRef(entry.id) in graphs ||
@@ -133,8 +133,8 @@ function wantedOf(
       traces.includes(entry.of) &&
       (isFront ? drawsCurve(entry) : isFit(entry) && entry.showResiduals));
   return new Set([
-    ...sought.everywhere,
-    ...(isFront ? sought.inFront : []),
+    ...visible.everywhere,
+    ...(isFront ? visible.inFront : []),
     ...entries.filter(isDrawn).map(({ id }) => id),
   ]);
 }
@@ -223,15 +223,15 @@ function thinResiduals(x: Float64Array, y: Float64Array, width: number, sight: S
 }
 
 function changedSince(
-  told: Map<string, Outcome>,
+  lastOutcomes: Map<string, Outcome>,
   outcomes: Map<string, Outcome>,
   { entries }: WorkingsDocument,
 ): Record<string, ShownOutcome> {
   const changed: Record<string, ShownOutcome> = {};
   for (const [id, outcome] of outcomes) {
-    const before = told.get(id);
+    const before = lastOutcomes.get(id);
     if (before === outcome) continue;
-    told.set(id, outcome);
+    lastOutcomes.set(id, outcome);
     if (before?.kind === 'refused' && outcome.kind === 'refused' && before.sentence === outcome.sentence)
       continue;
     changed[id] = attempt(
@@ -240,6 +240,6 @@ function changedSince(
     );
   }
   const ids = new Set(entries.map(({ id }) => id));
-  for (const id of told.keys()) if (!ids.has(id)) told.delete(id);
+  for (const id of lastOutcomes.keys()) if (!ids.has(id)) lastOutcomes.delete(id);
   return changed;
 }

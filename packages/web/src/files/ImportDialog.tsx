@@ -127,7 +127,7 @@ function Dialog({ file }: { file: File }) {
   };
   return (
     <Modal show onHide={cancel} size="lg" animation={false} aria-labelledby="import-title">
-      <Modal.Header closeButton closeLabel="Give up this file">
+      <Modal.Header closeButton closeLabel="Discard this file">
         <Modal.Title id="import-title">{file.name}</Modal.Title>
       </Modal.Header>
       <Modal.Body>
@@ -146,7 +146,7 @@ function Dialog({ file }: { file: File }) {
         </Button>
         {state?.kind === 'refused' && found !== null && (
           <Button variant="plain" onClick={() => answer({ layout: asRead })}>
-            Understand it afresh
+            Read it again this way
           </Button>
         )}
         {state?.kind === 'question' && (

@@ -147,7 +147,7 @@ function Row({ summary, refresh }: { summary: InvestigationSummary; refresh: () 
       if (left.length > 0)
         tell({
           kind: 'news',
-          text: `“${name}” is copied without ${left.join(' and ')}: a run that is not over yet is in no copy. Copy it again afterwards.`,
+          text: `“${name}” is copied without ${left.join(' and ')}: a run that is still being recorded is not copied. Copy it again afterwards.`,
         });
     });
   return (

@@ -55,7 +55,7 @@ export default function InvestigationLayout() {
   const { path } = pageAt(useLocation().pathname);
   const session = opening !== null && 'session' in opening ? opening.session : null;
   useEffect(() => session?.history.enter(path), [session, path]);
-  if (opening === null) return <Message title="One moment …" text="" />;
+  if (opening === null) return <Message title="Loading …" text="" />;
   if ('fault' in opening)
     return (
       <Message

@@ -26,9 +26,7 @@ export function SavingBar() {
   if (state.phase === 'refused')
     return (
       <div className="conflict" role="alert">
-        <span>
-          The workings are not stored: {state.sentence} They stand on this page as long as it is open.
-        </span>
+        <span>The workings are not stored: {state.sentence} They stay on this page while it is open.</span>
         <Button variant="plain" onClick={() => history.undo()}>
           Undo the last step
         </Button>
@@ -42,8 +40,8 @@ export function SavingBar() {
     <div className="conflict" role="status">
       <span>
         The workings are not stored yet
-        {state.phase === 'offline' ? `: ${state.sentence}` : ': no answer so far.'} It is tried again; leave
-        this page open.
+        {state.phase === 'offline' ? `: ${state.sentence}` : ': no answer so far.'} Heuristor tries again;
+        leave this page open.
       </span>
     </div>
   );

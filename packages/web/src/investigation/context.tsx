@@ -91,7 +91,7 @@ const outcomeOfRegion = (
   region: EntryOfKind<'region'>,
 ): ShownOutcome | undefined => (isAttached(region) ? outcomes[run?.id ?? '']?.[region.id] : undefined);
 
-/** A region as it lies in the run in front, in the unit in which it is told; null where what it is attached to does not happen there. */
+/** A region as it lies in the run in front, in the unit in which it is given; null where what it is attached to does not happen there. */
 export function useLaidRegion(region: EntryOfKind<'region'>): LaidRegion | null {
   const front = useFrontRun();
   const outcome = usePicture((picture) => outcomeOfRegion(picture, front, region));
@@ -115,7 +115,7 @@ const noNames: Record<string, string> = {};
 /** Every card asks the same of the same sheet; it is worked out for the first that does. */
 const namesOfResults = rememberedLast(resultNames);
 const namesOfEntries = rememberedLast(entryNames);
-const speaksOfResults = rememberedLast(({ entries }: WorkingsDocument) =>
+const usesResults = rememberedLast(({ entries }: WorkingsDocument) =>
   entries.some((entry) => resultsUsedBy(entry).length > 0),
 );
 
@@ -174,6 +174,6 @@ export function useAbscissa(): Axis {
 export function useNames(): (reference: string) => string {
   const names = useDocuments(useShallow(({ workings }) => namesOfEntries(workings)));
   const abscissa = useDocuments(({ runs }) => abscissaOfRuns(runs));
-  const results = useResultNames(useDocuments(({ workings }) => speaksOfResults(workings)));
+  const results = useResultNames(useDocuments(({ workings }) => usesResults(workings)));
   return useMemo(() => namesOf(names, abscissa, results), [names, abscissa, results]);
 }

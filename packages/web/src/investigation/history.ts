@@ -144,8 +144,8 @@ export class History {
   private tell(): void {
     const { done, undone } = this.row();
     const [undo, redo] = [done, undone].map((steps) => steps.at(-1)?.name ?? null);
-    const told = this.state.getState();
+    const noted = this.state.getState();
     // A drag is many changes of one step.
-    if (told.undo !== undo || told.redo !== redo) this.state.setState({ undo, redo });
+    if (noted.undo !== undo || noted.redo !== redo) this.state.setState({ undo, redo });
   }
 }

@@ -54,6 +54,20 @@ test('leaving before the pause is over sends at once, and goes on until the serv
   expect(saver.state.getState().phase).toBe('clean');
 });
 
+test('what is refused is not sent again by itself, but with the next change', async () => {
+  const server = new SlowServer();
+  const saver = new Saver('a', 1, server.send, () => undefined);
+  saver.tell({ kind: 'edited', document: 'b' });
+  await jest.advanceTimersByTimeAsync(400);
+  server.asked[0].answer({ kind: 'refused', sentence: 'too many' });
+  await jest.advanceTimersByTimeAsync(600_000);
+  expect(server.asked).toHaveLength(1);
+  expect(saver.unsaved()).toEqual({ version: 1, document: 'b' });
+  saver.tell({ kind: 'edited', document: 'c' });
+  await jest.advanceTimersByTimeAsync(400);
+  expect(server.asked.map(({ document }) => document)).toEqual(['b', 'c']);
+});
+
 test('another session saves for itself: opening another bench cannot stop the first from being stored', async () => {
   const [first, second] = [new SlowServer(), new SlowServer()];
   const a = new Saver('a', 1, first.send, () => undefined);

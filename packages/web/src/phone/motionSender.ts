@@ -20,7 +20,7 @@ export async function canMeasure(): Promise<string | null> {
   try {
     return (await requestPermission()) === 'granted'
       ? null
-      : 'The phone was told not to measure. Allow it in its settings.';
+      : 'The phone does not allow pages to measure. Allow it in its settings.';
   } catch {
     return 'The phone does not let this page measure. It may want the page to be opened by https.';
   }
@@ -79,7 +79,9 @@ export class MotionSender {
       else if (response.status >= 500) this.keep(readings);
       else {
         this.stop();
-        this.onFault(`Heuristor does not take what this phone measures (${response.status}). Measure anew.`);
+        this.onFault(
+          `Heuristor does not take what this phone measures (${response.status}). Press Measure again.`,
+        );
       }
     } catch {
       this.keep(readings);

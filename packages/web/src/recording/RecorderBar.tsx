@@ -58,8 +58,8 @@ function Tools() {
       </Button>
       <Button
         variant="plain"
-        aria-label="Look as before"
-        title="One step back of the view (B)"
+        aria-label="Previous view"
+        title="Previous view (B)"
         disabled={!canGoBack}
         onClick={() => session.looking.back()}
       >

@@ -23,7 +23,7 @@ const doing = (recorder: RecorderStatus = idle, spots: SpotStatus = idle, runs =
 });
 
 test('a run that waited, and a sweep, are said to have ended with the server', () => {
-  expect(endedMeanwhile(doing(waiting), doing())).toContain('does not wait any more');
+  expect(endedMeanwhile(doing(waiting), doing())).toContain('was cancelled');
   expect(endedMeanwhile(doing(idle, sweeping), doing())).toContain('after 4 of 11 readings');
 });
 

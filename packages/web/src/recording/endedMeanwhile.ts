@@ -14,8 +14,8 @@ export function endedMeanwhile(before: Doing, now: Doing): string | null {
   const hasWaited = before.recorder.phase === 'waiting' || before.recorder.phase === 'countdown';
   const isNothingNew = now.runs.length === before.runs.length;
   if (hasWaited && now.recorder.phase === 'idle' && isNothingNew)
-    return 'The run that waited to begin does not wait any more: the server was started anew, or somebody cancelled it. Press Record once more.';
+    return 'The run that was waiting to begin was cancelled: the server was restarted, or somebody cancelled it. Press Record again.';
   if (before.spots.phase === 'sweeping' && now.spots.phase === 'idle')
-    return `The sweep ended after ${before.spots.taken} of ${before.spots.planned} readings: the server was started anew, or somebody ended it. What was read is kept.`;
+    return `The sweep ended after ${before.spots.taken} of ${before.spots.planned} readings: the server was restarted, or somebody ended it. What was read is kept.`;
   return null;
 }

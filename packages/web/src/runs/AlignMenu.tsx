@@ -62,7 +62,7 @@ export function AlignMenu() {
           disabled={!isMoved}
           onClick={() => session.shiftRuns(new Map(session.workings.shifts.map(({ run }) => [run, 0])))}
         >
-          Lay all runs where they were recorded
+          Put all runs back where they were recorded
         </Dropdown.Item>
       </FixedMenu>
     </Dropdown>

@@ -103,7 +103,7 @@ function RunList({ runs }: { runs: SeenRun[] }) {
               <LineSample style={run.style} /> {run.number} · {run.name}
             </Dropdown.Item>
           ))}
-          {found.length === 0 && <p className="quiet p-2">No run is called that.</p>}
+          {found.length === 0 && <p className="quiet p-2">No run has this name.</p>}
         </div>
       </FixedMenu>
     </Dropdown>
@@ -264,14 +264,14 @@ function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
           ))}
           <Dropdown.Item onClick={() => setIsOpen(true)}>How it was recorded</Dropdown.Item>
           <Dropdown.Item onClick={() => void session.runActions.change(run, { practice: !run.practice })}>
-            {run.practice ? 'Keep it: no practice run' : 'Make it a practice run'}
+            {run.practice ? 'Keep it as a normal run' : 'Make it a practice run'}
           </Dropdown.Item>
           {run.channels.some(({ low, high }) => low !== null || high !== null) && (
             <Dropdown.Item
               disabled={state === 'recording'}
               onClick={() => session.runActions.look(run, { keepPinned: !run.keepPinned })}
             >
-              {run.keepPinned ? 'Leave out what is no measurement' : 'Count limits and wrong echoes too'}
+              {run.keepPinned ? 'Leave out limits and wrong echoes' : 'Count limits and wrong echoes too'}
             </Dropdown.Item>
           )}
           <Dropdown.Item

@@ -33,7 +33,7 @@ export function RunDetails({ run, onClose }: { run: SeenRun; onClose: () => void
         </p>
         {plan !== null && (
           <p>
-            It was to begin {beginningWords(plan.begin, [])} and to end {endingWords(plan.end, [])}.
+            Planned to begin {beginningWords(plan.begin, [])} and to end {endingWords(plan.end, [])}.
           </p>
         )}
         <table className="details-table">
@@ -44,7 +44,7 @@ export function RunDetails({ run, onClose }: { run: SeenRun; onClose: () => void
               <th>Rate</th>
               <th>Limits</th>
               <th>Applied</th>
-              <th>{run.keepPinned ? 'No measurement, but counted' : 'Left out'}</th>
+              <th>{run.keepPinned ? 'Counted, though not measured' : 'Left out'}</th>
             </tr>
           </thead>
           <tbody>
@@ -106,7 +106,7 @@ function ChannelRow({ channel, count }: { channel: Channel; count: LeftOutCount 
                 applied.zero.at === '' ? '' : `, ${format(new Date(applied.zero.at), 'd MMM HH:mm')}`
               }`,
           applied.twoPoint === null ? null : `scale × ${shown(applied.twoPoint.gain)} by two values`,
-          applied.reversed ? 'sign turned around' : null,
+          applied.reversed ? 'sign reversed' : null,
           ...Object.entries(applied.numbers).map(([key, value]) => `${key} ${shown(value)}`),
         ].filter((part) => part !== null);
   return (
@@ -120,7 +120,7 @@ function ChannelRow({ channel, count }: { channel: Channel; count: LeftOutCount 
           ? rateWords(1 / sampling.interval)
           : sampling.kind === 'events'
             ? 'every edge'
-            : 'at times of its own'}
+            : 'at irregular times'}
       </td>
       <td>{low === null || high === null ? '—' : `${shown(low)} to ${shown(high)} ${printed}`}</td>
       <td>{words.length === 0 ? 'as the sensor has it' : words.join(', ')}</td>

@@ -16,7 +16,7 @@ interface Asked {
 /**
  * What the sheet says of any run, worked out where its readings are: by the worker that holds them, or else by the server, whose numbers
  * are the same to the last bit.
- * @throws Error that says why it cannot be told
+ * @throws Error that says why it cannot be determined
  */
 export async function outcomesOfRun(
   pool: Pick<RunPool, 'holds' | 'demand'>,

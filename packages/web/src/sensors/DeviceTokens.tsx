@@ -103,8 +103,8 @@ export function DeviceTokens({ onClose }: { onClose: () => void }) {
               <tr className="quiet">
                 <th scope="col">Let in</th>
                 <th scope="col">Code</th>
-                <th scope="col">Brought something</th>
-                <th scope="col" aria-label="Withdraw" />
+                <th scope="col">Last used</th>
+                <th scope="col" aria-label="Revoke" />
               </tr>
             </thead>
             <tbody>
@@ -117,7 +117,7 @@ export function DeviceTokens({ onClose }: { onClose: () => void }) {
                   </td>
                   <td>
                     <Button variant="plain" size="sm" onClick={() => void withdraw(id)}>
-                      Withdraw
+                      Revoke
                     </Button>
                   </td>
                 </tr>

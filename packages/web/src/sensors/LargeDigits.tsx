@@ -122,7 +122,7 @@ function OpenDigits({ chosen }: { chosen: readonly string[] }) {
       </header>
       {tiles.length === 0 ? (
         <p className="quiet">
-          Nothing is live and nothing is worked out yet. Connect a sensor, or work out something on a run.
+          There is no live reading and no result yet. Connect a sensor, or work out something on a run.
         </p>
       ) : (
         <div className="digit-tiles" style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>

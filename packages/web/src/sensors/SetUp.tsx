@@ -57,7 +57,7 @@ function DeviceSetUp({ device }: { device: Device }) {
         ))}
         {numbers.length > 0 && (
           <div className="set-up-block">
-            <h3>Its own numbers</h3>
+            <h3>Its settings</h3>
             {numbers.map(({ key, label, unit, low, high, value }) => (
               <div key={key} className="set-up-row">
                 <span>{label}</span>

@@ -42,7 +42,7 @@ function OpenTable() {
   const present = shownRuns(runs);
   const selected = useView(({ selectedRegion }) => selectedRegion);
   const region = useLaidRegions().find(({ id }) => id === selected);
-  const stretch = region?.along === 't' ? { from: region.start, to: region.end } : null;
+  const interval = region?.along === 't' ? { from: region.start, to: region.end } : null;
   return (
     <aside className="number-table" aria-label="Table of numbers">
       <header>
@@ -61,10 +61,10 @@ function OpenTable() {
         <ColumnMenu />
         <Button
           variant="plain"
-          title={stretch === null ? 'Copy all rows as columns' : 'Copy the rows of the region as columns'}
-          aria-label={stretch === null ? 'Copy all rows' : 'Copy the rows of the region'}
+          title={interval === null ? 'Copy all rows as columns' : 'Copy the rows of the region as columns'}
+          aria-label={interval === null ? 'Copy all rows' : 'Copy the rows of the region'}
           disabled={shape === null || shape.count === 0}
-          onClick={() => void table.copy(stretch)}
+          onClick={() => void table.copy(interval)}
         >
           <Clipboard aria-hidden />
         </Button>
@@ -75,7 +75,7 @@ function OpenTable() {
       {shape === null ? (
         <p className="quiet">This run has none of the columns. Choose others, or another run.</p>
       ) : (
-        <Rows shape={shape} columns={shown} stretch={stretch} letter={region?.letter ?? 'A'} />
+        <Rows shape={shape} columns={shown} ofRegion={interval} letter={region?.letter ?? 'A'} />
       )}
     </aside>
   );
@@ -116,12 +116,12 @@ function ColumnMenu() {
 interface RowsProps {
   shape: TableShape;
   columns: readonly SeriesRef[];
-  /** The stretch of time of the region in hand. */
-  stretch: { from: number; to: number } | null;
+  /** The times of the region in hand. */
+  ofRegion: { from: number; to: number } | null;
   letter: string;
 }
 
-function Rows({ shape, columns, stretch, letter }: RowsProps) {
+function Rows({ shape, columns, ofRegion, letter }: RowsProps) {
   const session = useSession();
   const { table } = session;
   const scroller = useRef<HTMLDivElement>(null);
@@ -154,7 +154,7 @@ function Rows({ shape, columns, stretch, letter }: RowsProps) {
   useEffect(() => {
     stepped.current = cursorRow;
   }, [cursorRow]);
-  const start = stretch?.from ?? null;
+  const start = ofRegion?.from ?? null;
   useEffect(() => {
     if (start === null) return;
     let isWanted = true;
@@ -232,7 +232,8 @@ function Rows({ shape, columns, stretch, letter }: RowsProps) {
             const part = parts.get(Math.floor(index / partRows));
             const place = part === undefined ? 0 : index - part.first;
             const time = part?.times[place];
-            const isIn = time !== undefined && stretch !== null && time >= stretch.from && time <= stretch.to;
+            const isIn =
+              time !== undefined && ofRegion !== null && time >= ofRegion.from && time <= ofRegion.to;
             return (
               <div
                 key={index}

@@ -140,12 +140,12 @@ export class TableReader {
   }
 
   /** Copies rows as columns; all of them where no stretch is told. */
-  async copy(stretch: { from: number; to: number } | null): Promise<void> {
+  async copy(interval: { from: number; to: number } | null): Promise<void> {
     const { runId, table } = this;
     const { shape } = this.state.getState();
     if (runId === null || shape === null) return;
     const rows =
-      stretch === null ? null : await Promise.all([stretch.from, stretch.to].map((at) => this.rowAt(at)));
+      interval === null ? null : await Promise.all([interval.from, interval.to].map((at) => this.rowAt(at)));
     const [first, last] = [rows?.[0] ?? 0, rows?.[1] ?? shape.count - 1];
     const text = await this.pool.ask(runId, 'tableText', { ...table, first, past: last + 1 });
     if (text === null) return;

@@ -38,10 +38,10 @@ export function pictureOf(
     axisUnit: frame.horizontal.unit,
     width: 600,
     moving,
-    sought: null,
+    visible: null,
     conditions: {},
     frontRunId: null,
-    afresh: false,
+    isWhole: false,
     heights,
     graphs: {},
   };

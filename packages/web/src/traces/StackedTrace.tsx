@@ -16,7 +16,7 @@ type Props = Omit<ComponentProps<typeof TraceChart>, 'frameRef' | 'frameStyle' |
   nextKey: string | null;
 };
 
-const told = (axis: DrawnAxis | null | undefined) =>
+const described = (axis: DrawnAxis | null | undefined) =>
   axis == null
     ? { symbol: '', unit: '', from: 0, to: 1, is: false }
     : { symbol: axis.symbol, unit: printedUnit(axis.unit), from: axis.low, to: axis.high, is: true };
@@ -31,9 +31,9 @@ export function StackedTrace({ nextKey, ...chart }: Props) {
   const { traceKey, isBottom } = chart;
   const session = useSession();
   // While a hand drags something, traces are made anew many times a second; only what stands in words here counts.
-  const left = usePicture(useShallow(({ traces }) => told(traces.find(({ key }) => key === traceKey))));
+  const left = usePicture(useShallow(({ traces }) => described(traces.find(({ key }) => key === traceKey))));
   const right = usePicture(
-    useShallow(({ traces }) => told(traces.find(({ key }) => key === traceKey)?.right)),
+    useShallow(({ traces }) => described(traces.find(({ key }) => key === traceKey)?.right)),
   );
   const [isResidual, weight, nextWeight] = usePicture(
     useShallow(({ traces }) => {

@@ -20,7 +20,7 @@ export class KnownLines {
   /** By run, then by trace. */
   private known = new Map<string, Map<string, ThinLine>>();
 
-  /** The runs with all their lines, or null where one that was left out is not known: then all must be told afresh. */
+  /** The runs with all their lines, or null where one that was left out is not known: then all must be sent again. */
   complete(rendered: readonly RenderedRun[]): CompleteRun[] | null {
     const known = new Map<string, Map<string, ThinLine>>();
     let isWhole = true;

@@ -50,18 +50,18 @@ const request = (workings: WorkingsDocument, moving = false) => ({
   heights: {},
   width: 600,
   moving,
-  sought: null,
+  visible: null,
   conditions: {},
   frontRunId: 'a',
   graphs: {},
 });
 
-test('the first picture is asked for afresh; lines that stand are left out afterwards, and stay the same objects', async () => {
+test('the first picture is asked for whole; lines that stand are left out afterwards, and stay the same objects', async () => {
   const { ask, asked, answers } = workers();
   const maker = new PictureComposer();
   const first = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   const second = await maker.make(request(mean(4)), { panels, own: [] }, frameAt(0, 8), ask);
-  expect(asked.map(({ afresh }) => afresh)).toEqual([true, false]);
+  expect(asked.map(({ isWhole }) => isWhole)).toEqual([true, false]);
   expect(answers[1].map((run) => run.traces['channel:x'].line)).toEqual([null, null]);
   expect(second.traces[0].lines).toBe(first.traces[0].lines);
   expect(second.outcomes.a.m).not.toBe(first.outcomes.a.m);
@@ -115,16 +115,16 @@ test('an answer that got lost makes everything be told again', async () => {
   expect(after.outcomes.a.m).toEqual(anew.outcomes.a.m);
 });
 
-test('a line that is not known is asked for afresh at once, and never missing', async () => {
+test('a line that is not known is asked for again at once, and never missing', async () => {
   const { ask, asked } = workers();
   const other = new PictureComposer();
   await other.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   // The workers believe that this one knows what they have told the other.
   const maker = new PictureComposer();
-  const withoutAfresh = (wanted: RenderRequest) =>
-    ask(asked.length === 1 ? { ...wanted, afresh: false } : wanted);
-  const failing = maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), withoutAfresh);
-  await expect(failing).rejects.toThrow('left out');
+  const notWhole = (wanted: RenderRequest) =>
+    ask(asked.length === 1 ? { ...wanted, isWhole: false } : wanted);
+  const failing = maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), notWhole);
+  await expect(failing).rejects.toThrow('could be loaded');
   const picture = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   expect(picture.traces[0].lines).toHaveLength(2);
 });

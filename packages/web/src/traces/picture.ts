@@ -20,37 +20,37 @@ export interface Picture {
 
 /**
  * Puts together what the workers say into what the bench shows. They leave out what has not changed; should an answer get lost,
- * everything is asked for afresh.
+ * everything is asked for again.
  */
 export class PictureComposer {
   private readonly lines = new KnownLines();
   private picture: Picture = { workings: null, frame: null, traces: [], graphs: [], outcomes: {} };
-  private afresh = true;
+  private isWhole = true;
 
   /**
    * Asks for a picture of the workings.
-   * @param ask asks the workers; where it fails, everything is asked for afresh next time
+   * @param ask asks the workers; where it fails, everything is asked for again next time
    */
   async make(
-    request: Omit<RenderRequest, 'afresh' | 'sight' | 'axisUnit' | 'traces'>,
+    request: Omit<RenderRequest, 'isWhole' | 'sight' | 'axisUnit' | 'traces'>,
     { panels, own }: { panels: readonly Panel[]; own: readonly Panel[] },
     frame: Frame,
     ask: (request: RenderRequest) => Promise<RenderedRun[]>,
   ): Promise<Picture> {
     for (;;) {
-      const { afresh } = this;
-      this.afresh = true;
+      const { isWhole } = this;
+      this.isWhole = true;
       const rendered = await ask({
         ...request,
         traces: seriesOn(panels),
         sight: frame.sight,
         axisUnit: frame.horizontal.unit,
-        afresh,
+        isWhole,
       });
       const picture = this.pictureOf(rendered, request, { panels, own }, frame);
-      if (picture === null && !afresh) continue;
-      if (picture === null) throw new Error('Something was left out of what was asked for afresh.');
-      this.afresh = false;
+      if (picture === null && !isWhole) continue;
+      if (picture === null) throw new Error('Not all readings of the picture could be loaded.');
+      this.isWhole = false;
       return (this.picture = picture);
     }
   }

@@ -108,7 +108,7 @@ export class Renderer {
           horizontal,
           width: Math.round(plotWidth),
           moving,
-          sought: moving && !this.isPausing ? this.inSight.sought : null,
+          visible: moving && !this.isPausing ? this.inSight.visible : null,
           graphs: Object.fromEntries(
             own.map(({ id, series: [reference] }) => [reference, scales[axisKey(id, 'bottom')] ?? null]),
           ),

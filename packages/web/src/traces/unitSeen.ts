@@ -1,5 +1,5 @@
 import { type Run, type WorkingsDocument } from '@heuristor/contracts';
-import { type SeriesRef, channelRef, nameIn, ucumCode, withUnitsTold } from '@heuristor/core';
+import { type SeriesRef, channelRef, nameIn, ucumCode, withUnitsGiven } from '@heuristor/core';
 import { axisOf } from './cursor/cursorWords';
 import { type Picture } from './picture';
 import { presentRuns } from '../runs/runs';
@@ -44,6 +44,6 @@ export function withUnitsSeen(
   unitOf: (of: SeriesRef) => string | null,
 ): WorkingsDocument {
   const stood = new Set(before.entries);
-  const entries = after.entries.map((entry) => (stood.has(entry) ? entry : withUnitsTold(entry, unitOf)));
+  const entries = after.entries.map((entry) => (stood.has(entry) ? entry : withUnitsGiven(entry, unitOf)));
   return entries.every((entry, i) => entry === after.entries[i]) ? after : { ...after, entries };
 }

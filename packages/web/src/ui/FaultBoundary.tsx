@@ -21,8 +21,8 @@ export function FaultBoundary({ what, className, resetKeys, actions, children }:
       fallbackRender={({ error, resetErrorBoundary }) => (
         <section className={className} role="alert">
           <p className="refused">
-            {what} cannot be shown: Heuristor met a fault of its own (
-            {error instanceof Error ? error.message : String(error)}). Everything else stands.
+            {what} cannot be shown because of an error in Heuristor (
+            {error instanceof Error ? error.message : String(error)}). Everything else still works.
           </p>
           <Button variant="plain" onClick={resetErrorBoundary}>
             Try again

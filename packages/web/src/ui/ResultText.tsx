@@ -12,7 +12,7 @@ import { writeResult } from './numberText';
 
 interface Props {
   result: DisplayedResult;
-  /** The unit it is told in; one that reads well where nothing is said. */
+  /** The unit it is given in; one that reads well where nothing is said. */
   unit?: Unit;
   /** What stands in the place of the unit. */
   inPlaceOfUnit?: ReactNode;

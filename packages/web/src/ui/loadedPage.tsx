@@ -40,11 +40,11 @@ export function loadedPage(load: () => Promise<{ default: ComponentType }>): Loa
     if (state === 'failed')
       return (
         <Message
-          title="This page did not come"
+          title="This page could not be loaded"
           text="Its program could not be fetched from the server. Reload the page when the server is back."
         />
       );
-    return Loaded === null ? <Message title="One moment …" text="" /> : <Loaded />;
+    return Loaded === null ? <Message title="Loading …" text="" /> : <Loaded />;
   }
   return { Page, prepare: () => void start().catch(() => undefined) };
 }

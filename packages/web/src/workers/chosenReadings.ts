@@ -24,7 +24,7 @@ export function readingsIn(
   evaluator: Evaluator,
   workings: WorkingsDocument,
   reference: SeriesRef,
-  { along, unit, ...told }: AxisInterval,
+  { along, unit, ...ends }: AxisInterval,
 ): ChosenReadings | null {
   const series = orRefusal(() => evaluator.series(workings, reference));
   if (series instanceof Refusal || series.noise === null) return null;
@@ -34,13 +34,13 @@ export function readingsIn(
   const channel = channelOf(series.noise.root.key, evaluator.run.id);
   const total = series.values.length;
   if (along === 't') {
-    const { start, end } = told;
+    const { start, end } = ends;
     const [first, past] = [indexAtOrAfter(series.sampling, start), indexAfter(series.sampling, end)];
     return { channel, ranges: past > first ? [[first, past]] : [], total };
   }
   const other = orRefusal(() => evaluator.series(workings, along));
   if (other instanceof Refusal) return null;
-  const [start, end] = [told.start, told.end].map((place) =>
+  const [start, end] = [ends.start, ends.end].map((place) =>
     unit === undefined ? place : readIn(place, parseUnit(unit), other.unit),
   );
   // What was marked along a length says nothing of a run in which that is something else.
@@ -56,10 +56,10 @@ export function outliersIn(
   evaluator: Evaluator,
   workings: WorkingsDocument,
   reference: SeriesRef,
-  stretch: AxisInterval,
+  interval: AxisInterval,
   rule: HampelRule,
 ): ChosenReadings | null {
-  const chosen = readingsIn(evaluator, workings, reference, stretch);
+  const chosen = readingsIn(evaluator, workings, reference, interval);
   if (chosen === null) return null;
   const series = evaluator.series(workings, `channel:${chosen.channel}`);
   const resolution = evaluator.run.channels.find(({ key }) => key === chosen.channel)?.noise ?? 0;

@@ -41,10 +41,10 @@ describe('graphs of their own', () => {
     axisUnit: [],
     width: 600,
     moving: false,
-    sought: null,
+    visible: null,
     conditions: {},
     frontRunId: null,
-    afresh: false,
+    isWhole: false,
     heights: {},
   };
   const drawn = (values?: Float64Array, unit = 'm') => {

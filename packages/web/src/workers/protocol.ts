@@ -102,7 +102,7 @@ export interface RunTrace {
   symbol: string;
   quantity: string;
   unit: Unit;
-  /** Null where it is the one that was told last. */
+  /** Null where it is the one that was sent last. */
   line: ThinLine | null;
   /** Least and greatest value of the whole series; none of one without a value. */
   whole: { low: number; high: number } | null;
@@ -117,7 +117,7 @@ export interface RunGraph {
   horizontal: Axis;
   vertical: Axis;
   shape: 'line' | 'bars';
-  /** Bars are told as the outline of their steps. Null where it is the one that was told last. */
+  /** Bars are told as the outline of their steps. Null where it is the one that was sent last. */
   line: ThinLine | null;
   /** Ends of the whole of it, or of what stands out. */
   reach: Sight;
@@ -159,13 +159,13 @@ export interface RenderRequest {
   /** True while a hand moves something: what can wait is left out. */
   moving: boolean;
   /** The entries that are worked out now; null is all of them. What is drawn comes with it. */
-  sought: VisibleEntries | null;
+  visible: VisibleEntries | null;
   /** What was said of runs, by their ids. */
   conditions: Readonly<Record<string, readonly Condition[]>>;
   /** The run whose fitted curves are drawn also while a hand moves. */
   frontRunId: string | null;
-  /** True where what was told before has got lost: everything is told anew. */
-  afresh: boolean;
+  /** True where what was sent before was lost: everything is sent again. */
+  isWhole: boolean;
   /** Vertical stretches that a hand has set, where points stand against points. */
   heights: Partial<Record<SeriesRef, Sight & { unit: Unit }>>;
 }
@@ -211,7 +211,7 @@ export interface CursorReading {
 
 /** A stretch of an axis. */
 export interface AxisInterval {
-  /** UCUM code of the unit in which its ends are told, where that is not the one of each run. */
+  /** UCUM code of the unit in which its ends are given, where that is not the one of each run. */
   unit?: string;
   along: SeriesRef;
   start: number;

@@ -66,12 +66,12 @@ export const questions = {
     momentsIn(evaluator, workings, event),
   readingsIn: (
     { evaluator }: HeldRun,
-    { workings, reference, stretch }: OfSeries & { stretch: AxisInterval },
-  ) => readingsIn(evaluator, workings, reference, stretch),
+    { workings, reference, interval }: OfSeries & { interval: AxisInterval },
+  ) => readingsIn(evaluator, workings, reference, interval),
   outliersIn: (
     { evaluator }: HeldRun,
-    { workings, reference, stretch, rule }: OfSeries & { stretch: AxisInterval; rule: HampelRule },
-  ) => outliersIn(evaluator, workings, reference, stretch, rule),
+    { workings, reference, interval, rule }: OfSeries & { interval: AxisInterval; rule: HampelRule },
+  ) => outliersIn(evaluator, workings, reference, interval, rule),
   /** When the point was read that stands nearest to a place; null where none is near. */
   nearPoint: ({ evaluator }: HeldRun, { workings, question }: OnSheet & { question: PointQuestion }) =>
     nearPoint(evaluator, workings, question),

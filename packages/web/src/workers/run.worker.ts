@@ -7,22 +7,22 @@ import { renderRun } from '../drawing/renderRun';
 import { LastSent } from '../drawing/lastSent';
 
 const store = new HeldRuns();
-const told = new Map<string, LastSent>();
+const lastSent = new Map<string, LastSent>();
 
 const api: RunWorker = {
   put(run, readings) {
     store.put(run, readings);
-    told.set(run.id, new LastSent());
+    lastSent.set(run.id, new LastSent());
   },
   append: (parts) => store.appendAll(parts),
   drop(runId) {
     store.drop(runId);
-    told.delete(runId);
+    lastSent.delete(runId);
   },
   render(runIds, request) {
     const rendered = runIds.flatMap((id): RenderedRun[] => {
       const evaluator = store.evaluator(id);
-      return evaluator === null ? [] : [renderRun(evaluator, request, told.get(id) ?? new LastSent())];
+      return evaluator === null ? [] : [renderRun(evaluator, request, lastSent.get(id) ?? new LastSent())];
     });
     // Handed over rather than copied; curves belong to outcomes that are kept, so they are copied.
     const buffers = rendered.flatMap(({ traces, residuals, graphs }) =>

@@ -215,7 +215,7 @@ export function namesOf(
 }
 
 /** What tells an entry from those that say the same of other stretches: ", held" on a region of that name, ", B" on one without. */
-function stretchWords(entry: Entry, entries: readonly Entry[]): string {
+function intervalWords(entry: Entry, entries: readonly Entry[]): string {
   const id = regionOfEntry(entry);
   const region = entries.find((other) => other.id === id);
   return region?.kind === 'region' ? `, ${region.name === '' ? region.letter : region.name}` : '';
@@ -239,7 +239,7 @@ export function resultNames(
     const ready = left.filter((entry) => resultsUsedBy(entry).every((used) => used in known));
     for (const entry of ready.length > 0 ? ready : left) {
       const plain =
-        entry.name === '' ? entrySentence(entry, nameOf) + stretchWords(entry, entries) : entry.name;
+        entry.name === '' ? entrySentence(entry, nameOf) + intervalWords(entry, entries) : entry.name;
       const alike = (counts.get(plain) ?? 0) + 1;
       counts.set(plain, alike);
       const called = alike === 1 ? plain : `${plain} (${alike})`;

@@ -6,13 +6,13 @@ test('what several show is sought once, and no longer when the last of them is g
   const [card, digits] = [{}, {}];
   inSight.show(card, { everywhere: ['a', 'b'] });
   inSight.show(digits, { inFront: ['a'], everywhere: ['b'] });
-  expect(inSight.sought).toEqual({ everywhere: ['a', 'b'], inFront: ['a'] });
+  expect(inSight.visible).toEqual({ everywhere: ['a', 'b'], inFront: ['a'] });
   // The same one that shows something else now.
   inSight.show(card, { inFront: ['c'] });
-  expect(inSight.sought).toEqual({ everywhere: ['b'], inFront: ['c', 'a'] });
+  expect(inSight.visible).toEqual({ everywhere: ['b'], inFront: ['c', 'a'] });
   inSight.hide(digits);
   inSight.hide(card);
-  expect(inSight.sought).toEqual({ everywhere: [], inFront: [] });
+  expect(inSight.visible).toEqual({ everywhere: [], inFront: [] });
 });
 
 test('the same question as the last is answered by the same answer', () => {

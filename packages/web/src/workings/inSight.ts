@@ -8,15 +8,15 @@ export class InSight {
   private readonly shown = new Map<object, VisibleEntries>();
 
   /** @param by whoever shows it, and hides it later */
-  show(by: object, sought: Partial<VisibleEntries>): void {
-    this.shown.set(by, { everywhere: [], inFront: [], ...sought });
+  show(by: object, visible: Partial<VisibleEntries>): void {
+    this.shown.set(by, { everywhere: [], inFront: [], ...visible });
   }
 
   hide(by: object): void {
     this.shown.delete(by);
   }
 
-  get sought(): VisibleEntries {
+  get visible(): VisibleEntries {
     const all = [...this.shown.values()];
     return {
       everywhere: [...new Set(all.flatMap(({ everywhere }) => everywhere))],

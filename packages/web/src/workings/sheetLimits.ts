@@ -21,10 +21,10 @@ const counts: readonly [
     'Take one off, or begin a new page.',
   ],
   [
-    'stretches set aside in one quantity of a run',
+    'intervals set aside in one quantity of a run',
     mostOnSheet.ranges,
     ({ aside }) => aside.reduce((most, { ranges }) => Math.max(most, ranges.length), 0),
-    'Set aside what lies together in one stretch.',
+    'Set aside neighbouring readings together.',
   ],
   [
     'quantities of runs with readings set aside',

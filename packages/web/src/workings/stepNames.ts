@@ -76,7 +76,7 @@ function pagesStep(before: WorkingsDocument, after: WorkingsDocument): string | 
     if (labels.added.length > 0) return 'add a label';
     return labels.removed.length > 0 ? 'remove a label' : 'change a label';
   }
-  return first.was.horizontal !== first.is.horizontal ? 'change the horizontal axis' : 'lay out traces';
+  return first.was.horizontal !== first.is.horizontal ? 'change the horizontal axis' : 'arrange traces';
 }
 
 /** How runs are looked at, in words; null where that is as before. */
@@ -92,7 +92,7 @@ function looksStep(before: WorkingsDocument, after: WorkingsDocument): string | 
   if (went > 0) return `hide ${count(went, 'run')}`;
   const pinned = ({ runs }: WorkingsDocument) => runs.filter(({ keepPinned }) => keepPinned).length;
   if (pinned(after) > pinned(before)) return 'count limits and wrong echoes too';
-  return pinned(after) < pinned(before) ? 'leave out what is no measurement' : 'draw a run otherwise';
+  return pinned(after) < pinned(before) ? 'leave out limits and wrong echoes' : 'change the look of a run';
 }
 
 /**
@@ -105,7 +105,7 @@ export function sheetStepName(before: WorkingsDocument, after: WorkingsDocument)
   if (!isEqual(before.aside, after.aside)) {
     const readings = ({ aside }: WorkingsDocument) =>
       aside.reduce((sum, { ranges }) => sum + ranges.reduce((all, [from, past]) => all + past - from, 0), 0);
-    return readings(after) >= readings(before) ? 'set readings aside' : 'take readings in again';
+    return readings(after) >= readings(before) ? 'set readings aside' : 'count readings again';
   }
   if (!isEqual(before.shifts, after.shifts)) return 'move runs in time';
   const looks = looksStep(before, after);

@@ -19,7 +19,7 @@ export function axisPowers(dimension: Dimension, x: Unit, y: Unit): { x: number;
   return null;
 }
 
-/** A unit in terms of those of the axes, where it can be told in them: cm/s rather than m/s where y is in cm. */
+/** A unit in terms of those of the axes, where it can be written in them: cm/s rather than m/s where y is in cm. */
 export function unitInAxes(unit: Unit, x: Unit, y: Unit): Unit {
   if (temperatureKind(unit) !== null) return unit;
   const powers = axisPowers(measured(unit).dimension, x, y);

@@ -90,14 +90,14 @@ export const dampedSine: Relation = {
         Math.abs(omega) < 0.995 * mostCycles * PI &&
         rate > -5 &&
         rate < 400,
-      'No damped swing settles on this region. Mark at least one whole swing.',
+      'No damped sine fits this region. Mark at least one whole swing.',
       Math.min(Math.max(pointsPerCycle * fastest, 160), 4096),
     );
     if (start === null) {
       const left = solution.residualSumOfSquares;
       if (chanceOfGain(scatterOf(y), left, 4, n - 5) > believable)
         throw new Refusal(
-          'No swing stands out of the noise in this region (F test against none, at 1 in 1000). Mark a stretch where it swings.',
+          'No swing stands out of the noise in this region (F test against none, at 1 in 1000). Mark a part where it swings.',
         );
     }
     return shapedSolution(model, solution, frame, ([a, b, offset, omega, rate]) => {

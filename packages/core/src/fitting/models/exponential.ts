@@ -19,7 +19,7 @@ const model: ShapedModel = {
   },
 };
 
-/** Less of a time constant than this in the region is told from a parabola by nobody. */
+/** Less of a time constant than this in the region cannot be told from a parabola. */
 const fewest = 0.02;
 const most = 3000;
 const starts = geometric(0.05, 1000, 46).map((k) => [log(k)]);
@@ -58,7 +58,7 @@ export function solveExponential(
     starts,
     start?.every(Number.isFinite) === true ? start : null,
     ([rate]) => rate > log(fewest) && rate < log(most),
-    'No exponential settles on this region: what is in it does not level off to the right. Mark a longer stretch, or take a straight line or a parabola.',
+    'No exponential fits this region: its readings do not level off to the right. Mark a longer region, or take a straight line or a parabola.',
   );
   return shapedSolution(model, solution, frame, ([height, offset, rate]) => {
     const k = exp(rate);

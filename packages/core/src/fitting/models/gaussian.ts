@@ -61,7 +61,7 @@ export const gaussian: Relation = {
         ? null
         : [near[1], near[3], (near[0] - frame.origin) / frame.reach, log(near[2] / frame.reach)],
       ([centre, width]) => Math.abs(centre) < 3 && width > log(1e-3) && width < log(6),
-      'No bell settles on this region. Mark a stretch with one peak and something of its feet on both sides.',
+      'No Gaussian fits this region. Mark one peak with some of its base on both sides.',
     );
     return shapedSolution(model, solution, frame, ([height, offset, centre, width]) => {
       const w = frame.reach * exp(width);

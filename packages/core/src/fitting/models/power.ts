@@ -43,7 +43,7 @@ export const power: Relation = {
       starts,
       near === null ? null : [near[1] * exp(near[0] * middle), near[0]],
       ([exponent]) => Math.abs(exponent) < mostExponent,
-      `No power up to ${mostExponent} settles on this region. Take another relation.`,
+      `No power up to ${mostExponent} fits this region. Take another relation.`,
     );
     const solved = shapedSolution(model, solution, { origin: 0, reach: 1 }, ([middleValue, exponent]) => [
       exponent,

@@ -53,7 +53,7 @@ export const resonance: Relation = {
       near === null ? null : [near[1], log(near[0] / high), log(near[2] / high)],
       ([frequency, width]) =>
         frequency > log((0.2 * low) / high) && frequency < log(5) && width > log(1e-5) && width < log(100),
-      'No resonance settles on this region. Mark frequencies on both sides of the peak.',
+      'No resonance fits this region. Mark frequencies on both sides of the peak.',
     );
     return shapedSolution(model, solution, frame, ([amplitude, frequency, width]) => {
       const [f, g] = [exp(frequency), exp(width)];

@@ -17,11 +17,11 @@ const fewestCycles = 0.4;
 const believable = 1e-3;
 const noSwing = () =>
   new Refusal(
-    'No swing stands out of the noise in this region (F test against none, at 1 in 1000). Mark a stretch where it swings, or record with less noise.',
+    'No swing stands out of the noise in this region (F test against none, at 1 in 1000). Mark a part where it swings, or record with less noise.',
   );
 const noSwingBeyondDrift = (hint: string) =>
   new Refusal(
-    `What is in this region is told as well by a slow drift as by a swing (F test at 1 in 1000), so it has no period.${hint}`,
+    `A slow drift explains this region as well as a swing does (F test at 1 in 1000), so it has no period.${hint}`,
   );
 
 /** Abscissas mapped onto u ∈ [−1, 1], where the parameters hardly depend on each other. */
@@ -199,7 +199,7 @@ export function solveSwing(points: FitPoints, hint: Hint, onLine: boolean): Rela
       if (!(fine instanceof Refusal) && inReach(fine)) best = fine;
     }
   }
-  if (best === null) throw new Refusal('No sine settles on this region. Mark at least half a swing.');
+  if (best === null) throw new Refusal('No sine fits this region. Mark at least half a swing.');
   const found = best;
   const parameterCount = onLine ? 5 : 4;
   const sum = found.residualSumOfSquares;
@@ -210,24 +210,24 @@ export function solveSwing(points: FitPoints, hint: Hint, onLine: boolean): Rela
     if (chance > believable) throw noSwing();
     const bend = leftByPolynomial(u, y, onLine ? 3 : 2);
     if (chanceOfGain(bend, sum, 1, n - parameterCount) > believable) {
-      if (onLine) throw noSwingBeyondDrift(' Mark a longer stretch.');
+      if (onLine) throw noSwingBeyondDrift(' Mark a longer region.');
       const underneath = orRefusal(() => solveSwing(points, { near: null }, true));
       throw noSwingBeyondDrift(
         underneath instanceof Refusal
-          ? ' Mark a longer stretch.'
+          ? ' Mark a longer region.'
           : ' There is a swing upon the drift: take the relation “sine on a line”.',
       );
     }
     if (cyclesOf(found) < fewestCycles)
       throw new Refusal(
-        'The region holds less than half a swing, so its period cannot be told. Make the region longer.',
+        'The region holds less than half a swing, so its period cannot be determined. Make the region longer.',
       );
   }
 
   const [a, b, , w] = found.parameters;
   const sign = Math.sign(w);
   const amplitude = Math.hypot(a, b);
-  if (!(amplitude > 0)) throw new Refusal('There is no swing in this region to put a sine through.');
+  if (!(amplitude > 0)) throw new Refusal('There is no swing in this region.');
   const omega = Math.abs(w) / reach;
   const named = (own: readonly number[]): number[] => {
     const turn = Math.sign(own[3]);

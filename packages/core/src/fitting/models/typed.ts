@@ -29,7 +29,7 @@ export function typedRelation(model: TypedModel): Relation & { function: TypedFu
     solve(points, { near }) {
       if (parameterCount === 0)
         throw new Refusal(
-          'Nothing in this formula is left to be found. Use a name that stands for nothing yet, or let a parameter go.',
+          'There is nothing to fit in this formula. Use a name that has no value yet, or stop holding a parameter.',
         );
       const { parameters, solution, places } = solveTyped(typed, points, near);
       return amongPlaces(typed, points, parameters, places, solution);
@@ -38,10 +38,10 @@ export function typedRelation(model: TypedModel): Relation & { function: TypedFu
       return named(solution.parameters).flatMap((value, i) => {
         const { name, low, high, held } = free[i];
         if (held)
-          return [`${name} is to be held but no value was typed for it, so it is found. Type its value.`];
+          return [`${name} is to be held but no value was typed for it, so it is fitted. Type its value.`];
         return value === low || value === high
           ? [
-              `${name} stands at the end of what it may be, ${String(value).replace('-', '−')}; it counts as held there, and has no uncertainty of its own.`,
+              `${name} is at its limit, ${String(value).replace('-', '−')}; it counts as held there, and has no uncertainty of its own.`,
             ]
           : [];
       });
@@ -114,9 +114,9 @@ function solveTyped(typed: TypedFunction, { x, y }: FitPoints, near: readonly nu
     const nearby = from(near, { tolerance: 1e-7, believed: 1e-4, damping: 1e-9 });
     if (!(nearby instanceof Refusal)) return nearby;
   }
-  const isTold = free.every(({ start }) => start !== null);
-  const waves = isTold ? [] : waveStarts(typed.model, free, { x, y });
-  const starts = isTold
+  const isGiven = free.every(({ start }) => start !== null);
+  const waves = isGiven ? [] : waveStarts(typed.model, free, { x, y });
+  const starts = isGiven
     ? [free.map(({ start }) => start ?? NaN)]
     : startsOf(typed, { x, y }, scalesOf(x, y), waves);
   let best: Solved | null = null;
@@ -161,7 +161,7 @@ function mustExplain(solution: Solution, y: Float64Array, parameterCount: number
   );
   if (chance > believable)
     throw new Refusal(
-      'No start was found from which this formula says more of these readings than a constant does. Type start values that are near what you expect.',
+      'From no start values does this formula explain these readings better than a constant does. Type start values that are near what you expect.',
     );
 }
 

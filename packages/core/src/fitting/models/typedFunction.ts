@@ -11,7 +11,7 @@ export interface ParameterSetting {
   held: boolean;
   low: number | null;
   high: number | null;
-  /** UCUM code of the unit in which these are told; where there is none, that of the parameter in each run. */
+  /** UCUM code of the unit in which these are given; where there is none, that of the parameter in each run. */
   toldIn?: string;
 }
 

@@ -18,7 +18,7 @@ const K = entryOf('formulaSeries', 'K', {
   windowPoints: 9,
 });
 const region = regionEntry('A', 'A', 0.713, 3.52);
-// At the ends of a run, windows hang over, and a turn there is told by what they make up.
+// At the ends of a run, windows hang over, and a turn there follows from what they make up.
 const inside = regionEntry('A', 'A', 0.4, 5.5);
 const short = regionEntry('A', 'A', 1.2, 1.56);
 const moved = noisy(300, 0.0005, (t, [phase]) => swing(t, phase));

@@ -13,9 +13,9 @@ export const anchorField = (label: string) => ({ type: 'anchor', label, usual: n
 
 export const anchor = defineFieldType<AnchorShape, Anchor | null>({
   usual: ({ usual }) => usual,
-  speaksOf: (value) => (value === null ? {} : { anchors: [value] }),
+  uses: (value) => (value === null ? {} : { anchors: [value] }),
   withReferences: (value, map) => (value === null ? null : { ...value, of: map.series(value.of) }),
-  weightedQuantity: (value) => (value !== null && hasLevel(value) ? value.of : null),
+  unitSeries: (value) => (value !== null && hasLevel(value) ? value.of : null),
   inUnits: (value, _field, { read }) =>
     value === null ? undefined : { ...value, level: read(value.level, false) },
 });

@@ -10,7 +10,7 @@ export interface ReferenceMap {
 }
 
 /** What the value of a field speaks of: all of this decides what its entry says. */
-export interface Spoken {
+export interface Uses {
   series?: readonly SeriesRef[];
   /** Ids of regions; null is the whole run. */
   regions?: readonly (string | null)[];
@@ -53,11 +53,11 @@ export interface FieldType<Shape, Value> {
   /** What it holds in an entry that is made anew, where that is not the usual. */
   ofNew?(field: Shape & { later?: boolean }, about: NewAbout): Value | '';
   /** Absent where a value speaks of nothing. */
-  speaksOf?(value: Value, field: Shape): Spoken;
+  uses?(value: Value, field: Shape): Uses;
   /** The same value with other references; absent where it has none. */
   withReferences?(value: Value, map: ReferenceMap): Value;
-  /** The series in whose unit it is told; absent where it is told in none. */
-  weightedQuantity?(value: Value, field: Shape, values: Readonly<Record<string, unknown>>): SeriesRef | null;
+  /** The series in whose unit it is given; absent where it is told in none. */
+  unitSeries?(value: Value, field: Shape, values: Readonly<Record<string, unknown>>): SeriesRef | null;
   /** The same value in the units of a run; what is undefined stands as it is. */
   inUnits?(value: Value, field: Shape, units: UnitsHere): Value | undefined;
 }

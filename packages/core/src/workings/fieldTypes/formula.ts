@@ -16,7 +16,7 @@ const mapped = (reference: SeriesRef | ResultRef, map: ReferenceMap) =>
 
 export const formula = defineFieldType<FormulaShape, FormulaText>({
   usual: ({ usual }) => usual,
-  speaksOf: (value) => ({ formulas: [value] }),
+  uses: (value) => ({ formulas: [value] }),
   withReferences: ({ text, names }, map) => ({
     text,
     names: Object.fromEntries(

@@ -6,7 +6,7 @@ export interface NumberShape {
   label: string;
   usual: number;
   low: number | null;
-  /** The field that names the series in whose unit it is told. */
+  /** The field that names the series in whose unit it is given. */
   inUnitOf?: string;
   /** Whether it tells how wide something is, and not where it lies: that differs where a scale has its zero elsewhere. */
   isWidth?: true;
@@ -28,6 +28,6 @@ export const widthField = (label: string) =>
 
 export const number = defineFieldType<NumberShape, number>({
   usual: ({ usual }) => usual,
-  weightedQuantity: (_value, { inUnitOf }, values) => seriesNamedBy(inUnitOf, values),
+  unitSeries: (_value, { inUnitOf }, values) => seriesNamedBy(inUnitOf, values),
   inUnits: (value, { isWidth = false }, { read }) => read(value, isWidth),
 });

@@ -12,7 +12,7 @@ export interface OwnIntervalsShape {
   type: 'ownIntervals';
   label: string;
   usual: readonly OwnInterval[];
-  /** The field that names the series in whose unit they are told. */
+  /** The field that names the series in whose unit they are given. */
   inUnitOf: string;
 }
 
@@ -22,7 +22,7 @@ export const ownIntervalsField = (label: string, inUnitOf: string) =>
 
 export const ownIntervals = defineFieldType<OwnIntervalsShape, readonly OwnInterval[]>({
   usual: ({ usual }) => usual,
-  weightedQuantity: (_value, { inUnitOf }, values) => seriesNamedBy(inUnitOf, values),
+  unitSeries: (_value, { inUnitOf }, values) => seriesNamedBy(inUnitOf, values),
   inUnits(value, _field, { runId, read }) {
     const own = value.find(({ run }) => run === runId);
     return own === undefined

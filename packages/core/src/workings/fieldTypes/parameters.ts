@@ -14,5 +14,5 @@ export const parametersField = (label: string) => ({ type: 'parameters', label, 
 /** What was said of the parameters of a typed relation. */
 export const parameters = defineFieldType<ParametersShape, Parameters>({
   usual: ({ usual }) => usual,
-  speaksOf: (value) => ({ parameters: value }),
+  uses: (value) => ({ parameters: value }),
 });

@@ -11,6 +11,6 @@ export const regionField = (label = 'Region') => ({ type: 'region', label }) as 
 export const region = defineFieldType<RegionShape, string | null>({
   usual: () => null,
   ofNew: ({ later }, { region: wanted }) => (later === true ? null : wanted),
-  speaksOf: (value) => ({ regions: [value] }),
+  uses: (value) => ({ regions: [value] }),
   withReferences: (value, map) => (value === null ? null : map.region(value)),
 });

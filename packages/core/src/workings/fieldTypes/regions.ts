@@ -11,6 +11,6 @@ export const regionsField = (label: string) => ({ type: 'regions', label, usual:
 
 export const regions = defineFieldType<RegionsShape, readonly string[]>({
   usual: ({ usual }) => usual,
-  speaksOf: (value) => ({ regions: value }),
+  uses: (value) => ({ regions: value }),
   withReferences: (value, map) => value.map(map.region),
 });

@@ -11,6 +11,6 @@ export const resultField = (label: string) => ({ type: 'result', label }) as con
 export const result = defineFieldType<ResultShape, ResultRef>({
   usual: () => undefined,
   ofNew: (_field, { nextResult }) => nextResult(),
-  speaksOf: (value) => ({ results: [value] }),
+  uses: (value) => ({ results: [value] }),
   withReferences: (value, map) => map.result(value),
 });

@@ -20,6 +20,6 @@ export const series = defineFieldType<SeriesShape, SeriesRef>({
   // What may stand for nothing does so at first.
   ofNew: ({ axis, none }, { key, of, horizontal }) =>
     none !== undefined ? 't' : axis && key !== 'of' ? horizontal : of,
-  speaksOf: (value) => ({ series: [value] }),
+  uses: (value) => ({ series: [value] }),
   withReferences: (value, map) => map.series(value),
 });

@@ -39,7 +39,7 @@ export const changeAcross = defineKind({
     const weights = addSpans(b.weights, a.weights, -1);
     const [low, high] = inTime ? rangeIn(series, region) : [first, past];
     const spread = { first: low, past: high };
-    const told = (
+    const named = (
       key: string,
       name: string,
       value: number,
@@ -65,12 +65,12 @@ export const changeAcross = defineKind({
       kind: 'results',
       results: withWorkings(
         [
-          told('change', 'change', difference, 1, intervalUnit(unit), true),
+          named('change', 'change', difference, 1, intervalUnit(unit), true),
           plain('start', 'at the start', a.value),
           plain('end', 'at the end', b.value),
           ...(to > from
             ? [
-                told(
+                named(
                   'rate',
                   'mean rate',
                   difference / (to - from),

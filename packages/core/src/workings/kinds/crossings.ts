@@ -49,7 +49,7 @@ export const crossings = defineKind({
       throw new Refusal(
         `${series.symbol} does not go through ${shown(level)}${spaced(printedUnit(series.unit))} here. Type another level, or move the region.`,
       );
-    const told = weightedQuantity(series, first, past);
+    const named = weightedQuantity(series, first, past);
     const start = region?.along === 't' ? region.start : timeAt(series.sampling, first);
     const [one, last] = [found[0], found[found.length - 1]];
     const at = (value: number) => ({ value, unit: series.timeUnit });
@@ -57,8 +57,8 @@ export const crossings = defineKind({
       kind: 'results',
       results: withWorkings(
         [
-          told('first', 'first crossing', one, series.timeUnit, true),
-          told(
+          named('first', 'first crossing', one, series.timeUnit, true),
+          named(
             'after',
             'time to the level',
             { value: one.value - start, weights: one.weights },
@@ -67,8 +67,8 @@ export const crossings = defineKind({
           ...(found.length < 2
             ? []
             : [
-                told('last', 'last crossing', last, series.timeUnit),
-                told(
+                named('last', 'last crossing', last, series.timeUnit),
+                named(
                   'spacing',
                   'from crossing to crossing',
                   differenceOf(last, one, found.length - 1),

@@ -61,7 +61,7 @@ export const cycles = defineKind({
       throw new Refusal(
         'No whole cycle lies in this region: it has to rise through its middle twice. Make the region longer.',
       );
-    const told = weightedQuantity(series, first, past);
+    const named = weightedQuantity(series, first, past);
     const periods = starts.slice(1).map(({ value }, i) => value - starts[i].value);
     const period = differenceOf(starts[count], starts[0], count);
     const spread = count > 1 ? describe(Float64Array.from(periods)).standardDeviation : null;
@@ -69,8 +69,8 @@ export const cycles = defineKind({
       kind: 'results',
       results: withWorkings(
         [
-          told('period', 'mean period', period, series.timeUnit, true),
-          told('frequency', 'frequency', inverse(period), divideUnits([], series.timeUnit)),
+          named('period', 'mean period', period, series.timeUnit, true),
+          named('frequency', 'frequency', inverse(period), divideUnits([], series.timeUnit)),
           ...(spread === null
             ? []
             : [
@@ -85,9 +85,14 @@ export const cycles = defineKind({
           ...(amplitudes.length === 0
             ? []
             : [
-                told('amplitude', 'mean amplitude', meanWeightedValue(amplitudes), intervalUnit(series.unit)),
+                named(
+                  'amplitude',
+                  'mean amplitude',
+                  meanWeightedValue(amplitudes),
+                  intervalUnit(series.unit),
+                ),
               ]),
-          ...decrementOf(amplitudes, told),
+          ...decrementOf(amplitudes, named),
           { key: 'count', name: 'cycles', quantity: exactly(count, []), roundTo: 1, main: false },
         ],
         workingsOfCycles(series, starts, amplitudes),
@@ -131,7 +136,7 @@ const inverse = ({ value, weights }: WeightedValue): WeightedValue => ({
 
 function decrementOf(
   amplitudes: readonly WeightedValue[],
-  told: (key: string, name: string, found: WeightedValue, unit: Unit) => NamedResult,
+  named: (key: string, name: string, found: WeightedValue, unit: Unit) => NamedResult,
 ): NamedResult[] {
   const steps = amplitudes.length - 1;
   if (steps < 1) return [];
@@ -142,6 +147,11 @@ function decrementOf(
     1 / steps,
   );
   return [
-    told('decrement', 'logarithmic decrement', { value: log(first.value / last.value) / steps, weights }, []),
+    named(
+      'decrement',
+      'logarithmic decrement',
+      { value: log(first.value / last.value) / steps, weights },
+      [],
+    ),
   ];
 }

@@ -54,13 +54,13 @@ export const envelope = defineKind({
 
 interface Point {
   at: number;
-  told: WeightedValue;
+  weighted: WeightedValue;
 }
 
 const sideOf = (turns: readonly Turn[], side: 'peaks' | 'troughs'): Point[] =>
   turns
     .filter(({ kind }) => (kind === 'peak' ? 'peaks' : 'troughs') === side)
-    .map(({ time, value }) => ({ at: time.value, told: value }));
+    .map(({ time, value }) => ({ at: time.value, weighted: value }));
 
 function amplitudesOf(turns: readonly Turn[]): Point[] {
   return turns.slice(1, -1).map(({ kind, time, value }, k): Point => {
@@ -71,7 +71,7 @@ function amplitudesOf(turns: readonly Turn[]): Point[] {
     const middle = (1 - share) * before.value.value + share * after.value.value;
     return {
       at: time.value,
-      told: {
+      weighted: {
         value: sign * (value.value - middle),
         weights: [
           scaledSpan(value.weights, sign),
@@ -88,13 +88,13 @@ function seriesThrough(series: Series, symbol: string, points: readonly Point[],
   const through = (path: NoisePath): NoisePath => ({
     root: path.root,
     independent: false,
-    row: (i) => path.spread(points[i].told.weights),
+    row: (i) => path.spread(points[i].weighted.weights),
     isOrdinary: () => false,
     spread: ({ first, weights }) => {
       const sum = sumOfSpans(
         [...weights.keys()]
           .filter((i) => weights[i] !== 0)
-          .map((i) => [points[first + i].told.weights, weights[i]]),
+          .map((i) => [points[first + i].weighted.weights, weights[i]]),
       );
       return path.spread(sum);
     },
@@ -102,7 +102,7 @@ function seriesThrough(series: Series, symbol: string, points: readonly Point[],
   const [noise, ...further] = pathsOf(series).map(through);
   const { shared } = series;
   const summed = (effect: Float64Array) =>
-    Float64Array.from(points, ({ told: { weights } }) =>
+    Float64Array.from(points, ({ weighted: { weights } }) =>
       weights.weights.reduce(
         (sum, weight, i) => sum + (weight === 0 ? 0 : weight * effect[weights.first + i]),
         0,
@@ -114,7 +114,7 @@ function seriesThrough(series: Series, symbol: string, points: readonly Point[],
     unit,
     timeUnit: series.timeUnit,
     sampling: timed(Float64Array.from(points, ({ at }) => at)),
-    values: Float64Array.from(points, ({ told }) => told.value),
+    values: Float64Array.from(points, ({ weighted }) => weighted.value),
     noise: noise ?? null,
     ...(further.length === 0 ? {} : { further }),
     made: series.made,

@@ -102,7 +102,7 @@ function patternNote({ fit, selection, series }: FittedSelection): string[] {
   if (x.some((value, i) => i > 0 && value < x[i - 1])) order.sort((a, b) => x[a] - x[b]);
   if (!(runsTest(Array.from(order, (i) => residuals[i])) < clearly)) return [];
   return [
-    'Neighbouring residuals go together more than chance lets them: the readings show something that this relation misses. Look at the residuals, or try another relation.',
+    'Neighbouring residuals are more alike than chance allows: the readings show something that this relation does not describe. Look at the residuals, or try another relation.',
   ];
 }
 

@@ -103,7 +103,7 @@ export function fitInRegion(
     ...(origin === null
       ? []
       : [
-          `${against.symbol} counts from ${Number(origin.toPrecision(12))}${unit === '' ? '' : ` ${unit}`} in this fit, the beginning of the region; what is said of 0 is said of there.`,
+          `${against.symbol} counts from ${Number(origin.toPrecision(12))}${unit === '' ? '' : ` ${unit}`} in this fit, the beginning of the region; what is said of 0 holds there.`,
         ]),
     ...liftedAxes(plain, units).map((axis) => {
       const { symbol, unit: scale } = axis === 'x' ? against : series;
@@ -114,7 +114,7 @@ export function fitInRegion(
     ...reachNote(series, region),
     ...(fit.correctedShift > 0.2
       ? [
-          `The noise of ${against.symbol} alone would have shifted this by ${fit.correctedShift.toPrecision(2)} of its uncertainty; that is taken off.`,
+          `The noise of ${against.symbol} alone would have shifted this by ${fit.correctedShift.toPrecision(2)} of its uncertainty; that is corrected.`,
         ]
       : []),
   ];
@@ -188,13 +188,13 @@ export function parameterResult(
   };
   const known = withShared(own, shared);
   const u = known.standardUncertainty;
-  const isTold = u !== null && Number.isFinite(u) && u > 0;
+  const isKnown = u !== null && Number.isFinite(u) && u > 0;
   const quantity: Quantity = {
     value: fit.parameters[i],
     unit,
     ...known,
     // What stands at a bound, or where all points lie on the curve, has none; nor has what too few readings tell nothing about.
-    standardUncertainty: isTold ? u : null,
+    standardUncertainty: isKnown ? u : null,
     influences: () => (u !== null && Number.isNaN(u) ? [] : merged([...own.influences(), ...shared])),
   };
   return { key, name, quantity, roundTo: null, main };

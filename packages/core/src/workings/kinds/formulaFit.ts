@@ -134,12 +134,12 @@ function settingIn(
   { toldIn, ...setting }: ParameterSetting,
   name: string,
 ): Omit<TypedParameter, 'name' | 'unit'> {
-  const told = parseUnit(toldIn ?? '');
-  if (toldIn === undefined || unit === null || sameUnit(told, unit)) return setting;
-  const conversion = conversionBetween(told, unit);
+  const givenUnit = parseUnit(toldIn ?? '');
+  if (toldIn === undefined || unit === null || sameUnit(givenUnit, unit)) return setting;
+  const conversion = conversionBetween(givenUnit, unit);
   if (conversion === null)
     throw new Refusal(
-      `${name} is found in ${printedUnit(unit) || 'plain numbers'} here, and what was said of it is in ${printedUnit(told)}. Type its start and its limits anew.`,
+      `${name} is found in ${printedUnit(unit) || 'plain numbers'} here, and what was said of it is in ${printedUnit(givenUnit)}. Type its start and its limits anew.`,
     );
   const read = (value: number | null) =>
     value === null ? null : conversion.factor * value + conversion.offset;

@@ -85,7 +85,7 @@ function withoutLevel(
   whole: Series,
   series: Series,
   level: number,
-  told: Parameters<typeof movedBy>[0],
+  weighted: Parameters<typeof movedBy>[0],
 ): Series {
   const times = timesOf(whole.sampling);
   const from = series.values.findIndex((value) => !Number.isNaN(value));
@@ -95,7 +95,7 @@ function withoutLevel(
     values: whole.values.map((value, i) => value - level * since[i]),
     factor: 1,
     shared: movedBy(
-      told,
+      weighted,
       series,
       since.map((time) => -time),
     ),

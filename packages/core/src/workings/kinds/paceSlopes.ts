@@ -1,6 +1,6 @@
 import { line as straightLine } from '../../fitting/models/line';
 import { fitRelation } from '../../fitting/fit';
-import { stretchesOf } from '../../pace/target';
+import { segmentsOf } from '../../pace/target';
 import { Refusal, orRefusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
 import { conversionFactor } from '../../units/conversion';
@@ -25,7 +25,7 @@ export const paceSlopes = defineKind({
     const pace = paceFor(of, series, context);
     const factor = conversionFactor(pace.unit, series.unit);
     const unit = divideUnits(series.unit, series.timeUnit);
-    const results = stretchesOf(pace.points).flatMap(({ from, to, slope }, i): NamedResult[] => {
+    const results = segmentsOf(pace.points).flatMap(({ from, to, slope }, i): NamedResult[] => {
       const found = orRefusal(() => {
         const selection = select(context, series, 't', { along: 't', start: from, end: to });
         return fitRelation(straightLine, selection, selection, { finite: true, moving: context.moving });

@@ -32,10 +32,10 @@ export const peaks = defineKind({
       throw new Refusal(
         `${series.symbol} has no peak and no trough here that stands out of what is on both sides of it. Make the region longer.`,
       );
-    const told = weightedQuantity(series, first, past);
+    const named = weightedQuantity(series, first, past);
     const tops = turns.filter(({ kind }) => kind === 'peak');
     const bottoms = turns.filter(({ kind }) => kind === 'trough');
-    const sigma = (one: WeightedValue) => told('', '', one, series.unit).quantity.standardUncertainty ?? 0;
+    const sigma = (one: WeightedValue) => named('', '', one, series.unit).quantity.standardUncertainty ?? 0;
     const highest = extreme(tops, 1, sigma);
     const lowest = extreme(bottoms, -1, sigma);
     const isPeakMain = highest !== undefined;
@@ -43,7 +43,7 @@ export const peaks = defineKind({
       all.length < 2
         ? []
         : [
-            told(
+            named(
               key,
               name,
               differenceOf(all[all.length - 1].time, all[0].time, all.length - 1),
@@ -58,23 +58,25 @@ export const peaks = defineKind({
           ...(highest === undefined
             ? []
             : [
-                told('peak', 'highest peak', highest.value, series.unit, true),
-                told('peakAt', 'time of the highest peak', highest.time, series.timeUnit),
+                named('peak', 'highest peak', highest.value, series.unit, true),
+                named('peakAt', 'time of the highest peak', highest.time, series.timeUnit),
               ]),
           ...(lowest === undefined
             ? []
             : [
-                told('trough', 'lowest trough', lowest.value, series.unit, !isPeakMain),
-                told('troughAt', 'time of the lowest trough', lowest.time, series.timeUnit),
+                named('trough', 'lowest trough', lowest.value, series.unit, !isPeakMain),
+                named('troughAt', 'time of the lowest trough', lowest.time, series.timeUnit),
               ]),
-          ...(height !== null && tops.length > 1 ? [told('meanPeak', 'mean peak', height, series.unit)] : []),
+          ...(height !== null && tops.length > 1
+            ? [named('meanPeak', 'mean peak', height, series.unit)]
+            : []),
           ...(depth !== null && bottoms.length > 1
-            ? [told('meanTrough', 'mean trough', depth, series.unit)]
+            ? [named('meanTrough', 'mean trough', depth, series.unit)]
             : []),
           ...(height === null || depth === null
             ? []
             : [
-                told(
+                named(
                   'amplitude',
                   'half from trough to peak',
                   differenceOf(height, depth, 2),
@@ -104,7 +106,7 @@ function workingsOfPeaks(
   depth: WeightedValue | null,
 ) {
   const at = ({ time: { value } }: Turn) => ({ value, unit: timeUnit });
-  const high = (told: WeightedValue | null) => ({ value: told?.value ?? NaN, unit });
+  const high = (weighted: WeightedValue | null) => ({ value: weighted?.value ?? NaN, unit });
   const letters = {
     p: `\\overline{${symbolOf(symbol, '\\max')}}`,
     q: `\\overline{${symbolOf(symbol, '\\min')}}`,

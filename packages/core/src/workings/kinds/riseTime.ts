@@ -11,7 +11,7 @@ import { reachNote, select } from '../selection';
 import { weightedQuantity } from '../weightedValues';
 import { meanOfSymbol, withWorkings, workingBy } from '../working';
 
-/** The levels of a step are told by this share of the region at either end. */
+/** The levels of a step follow from this share of the region at either end. */
 const endShare = 0.1;
 
 /**
@@ -56,15 +56,15 @@ export const riseTime = defineKind({
       value: high.value - low.value,
       weights: addSpans(high.weights, low.weights, -1),
     };
-    const told = weightedQuantity(series, indices[0], indices[indices.length - 1] + 1);
+    const named = weightedQuantity(series, indices[0], indices[indices.length - 1] + 1);
     return {
       kind: 'results',
       results: withWorkings(
         [
-          told('riseTime', height > 0 ? 'rise time' : 'fall time', rise, series.timeUnit, true),
-          told('base', 'level before', base, series.unit),
-          told('top', 'level after', top, series.unit),
-          told(
+          named('riseTime', height > 0 ? 'rise time' : 'fall time', rise, series.timeUnit, true),
+          named('base', 'level before', base, series.unit),
+          named('top', 'level after', top, series.unit),
+          named(
             'step',
             'height of the step',
             { value: height, weights: addSpans(top.weights, base.weights, -1) },
@@ -162,11 +162,11 @@ function reached(
     const some = present(series, indices, at - reach, at + reach);
     if (some.length < fewestNear) break;
     const times = Array.from(some, (i) => timeAt(sampling, i) - at);
-    const told = (order: number) => {
+    const weightedAt = (order: number) => {
       const weights = localPolynomialWeights(times, 0, 2, order);
       return { weights, value: some.reduce((sum, i, k) => sum + weights[k] * (values[i] - level), 0) };
     };
-    const [off, rate] = [told(0), told(1)];
+    const [off, rate] = [weightedAt(0), weightedAt(1)];
     if (!(sign * rate.value > 0)) break;
     const step = -off.value / rate.value;
     if (Math.abs(step) > reach) break;

@@ -55,18 +55,18 @@ export const shifted = defineKind({
   evaluate({ name, of, less, number, meanOf, when, factor }, context) {
     if (factor === 0) throw new Refusal('Times 0 leaves nothing. Type another factor.');
     const series = context.series(of, when === null ? undefined : context.series(when.of));
-    const { told, from } = takenOff();
-    function takenOff(): { told: WeightedValue; from: Series } {
-      if (less === 'mean') return { told: meanIn(series, meanOf, context), from: series };
-      if (less === 'number') return { told: { value: number, weights: none }, from: series };
+    const { weighted, from } = takenOff();
+    function takenOff(): { weighted: WeightedValue; from: Series } {
+      if (less === 'mean') return { weighted: meanIn(series, meanOf, context), from: series };
+      if (less === 'number') return { weighted: { value: number, weights: none }, from: series };
       if (when === null) throw new Refusal('Choose the event from which it is counted.');
       const source = context.series(when.of);
       const moment = eventIn(source, when);
       const at = moment.value + when.offset;
       // Time counts from a moment that readings tell; anything else from what it is at that moment.
       return of === 't'
-        ? { told: { value: at, weights: moment.weights }, from: source }
-        : { told: momentAt(series, at), from: series };
+        ? { weighted: { value: at, weights: moment.weights }, from: source }
+        : { weighted: momentAt(series, at), from: series };
     }
     return {
       kind: 'series',
@@ -74,9 +74,9 @@ export const shifted = defineKind({
         symbol: name,
         // What a number is taken off, or what is stretched, is a difference.
         ...(less === 'number' && number === 0 && factor === 1 ? {} : { unit: intervalUnit(series.unit) }),
-        values: series.values.map((value) => (value - told.value) * factor),
+        values: series.values.map((value) => (value - weighted.value) * factor),
         factor,
-        shared: movedBy(told, from, new Float64Array(series.values.length).fill(-factor)),
+        shared: movedBy(weighted, from, new Float64Array(series.values.length).fill(-factor)),
       }),
       notes: [],
     };

@@ -42,7 +42,7 @@ export const spectrum = defineKind({
     of: seriesField(),
     region: regionField(),
     window: choiceField('Window', [
-      { key: 'hann', title: 'Hann: peaks stand clear of each other' },
+      { key: 'hann', title: 'Hann: peaks are well separated' },
       { key: 'none', title: 'none: narrower peaks, with side lobes' },
     ]),
     padding: choiceField('Zeros added', [
@@ -104,7 +104,7 @@ export const spectrum = defineKind({
         ...(drift === null
           ? []
           : [
-              `A straight drift of ${Number(drift.slope.toPrecision(3)).toString().replace('-', '−')} ${printedUnit(divideUnits(series.unit, series.timeUnit))} was taken off before.`,
+              `A straight drift of ${Number(drift.slope.toPrecision(3)).toString().replace('-', '−')} ${printedUnit(divideUnits(series.unit, series.timeUnit))} was subtracted first.`,
             ]),
         ...(isUneven
           ? ['The times are uneven: for the drawn spectrum readings were put on even steps.']
@@ -160,7 +160,7 @@ function evenly({ sampling, values }: Series, { first, past, indices }: Selectio
   const bridged = length - indices.length;
   if (bridged > mostMissing * length)
     throw new Refusal(
-      `${bridged} of ${length} readings of the region are missing, too many for a spectrum. Choose a stretch without the gap.`,
+      `${bridged} of ${length} readings of the region are missing, too many for a spectrum. Choose a region without the gap.`,
     );
   if (!(interval > 0)) throw new Refusal('All readings of the region have one time. Choose a longer one.');
   let isUneven = false;
@@ -177,7 +177,7 @@ function evenly({ sampling, values }: Series, { first, past, indices }: Selectio
     even[i] = values[left] + share * (values[here] - values[left]);
     if (after - before > mostMissing * (to - from))
       throw new Refusal(
-        `Nothing was read between ${Number(before.toPrecision(5))} and ${Number(after.toPrecision(5))}. Choose a stretch without the gap.`,
+        `Nothing was read between ${Number(before.toPrecision(5))} and ${Number(after.toPrecision(5))}. Choose a region without the gap.`,
       );
   }
   return { values: even, interval, bridged, isUneven };
@@ -286,9 +286,9 @@ function peakIn(
   return { peak: tone === null ? [] : resultsOf(tone), drift: null };
 
   function spread(by: Float64Array) {
-    const stretch = new Float64Array(indices[indices.length - 1] - indices[0] + 1);
-    by.forEach((weight, i) => (stretch[indices[i] - indices[0]] = weight));
-    return { first: indices[0], weights: stretch };
+    const part = new Float64Array(indices[indices.length - 1] - indices[0] + 1);
+    by.forEach((weight, i) => (part[indices[i] - indices[0]] = weight));
+    return { first: indices[0], weights: part };
   }
   function resultsOf(tone: Tone): NamedResult[] {
     const frequency = weighed(tone.frequency, unit, [[series, spread(tone.frequencyBy)]]);

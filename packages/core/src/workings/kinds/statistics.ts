@@ -209,7 +209,7 @@ function meanAt(values: Float64Array, indices: Int32Array): number {
 const fewestIndependent = 10;
 const fewestToTell = 16;
 const tooFewIndependent =
-  'Neighbouring readings go together so much here that all of them count as fewer than ten; no honest ± of this mean can be given. Make the region longer.';
+  'Neighbouring readings are so alike here that all of them count as fewer than ten; no reliable ± of this mean can be given. Make the region longer.';
 const byNoise = '± is by the noise of the readings; the quantity itself changes here, as sd tells.';
 const byScatter = '± is the standard error of the mean, s/√n.';
 
@@ -248,7 +248,7 @@ function meanByReadings(series: Series, selection: Picked, mean: number, spread:
             },
             isOfRest: true,
             says: [
-              `± is the standard error of the mean, widened: neighbouring readings go together, so that ${count} count as ${Math.round(independent)}.`,
+              `± is the standard error of the mean, widened: neighbouring readings are alike, so that ${count} count as ${Math.round(independent)}.`,
             ],
           },
           spread,

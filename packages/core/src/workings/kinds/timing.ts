@@ -126,7 +126,9 @@ function leftOutNote(leftOut: readonly LeftOutPass[]): string[] {
   if (leftOut.length === 0) return [];
   const reasons = new Map<string, number>();
   for (const { reason } of leftOut) reasons.set(reason, (reasons.get(reason) ?? 0) + 1);
-  const told = [...reasons].map(([reason, count]) => (count === 1 ? reason : `${reason} (${count} times)`));
+  const counted = [...reasons].map(([reason, count]) =>
+    count === 1 ? reason : `${reason} (${count} times)`,
+  );
   const passes = leftOut.length === 1 ? 'One pass is' : `${leftOut.length} passes are`;
-  return [`${passes} left out: ${told.join('; ')}.`];
+  return [`${passes} left out: ${counted.join('; ')}.`];
 }

@@ -4,7 +4,7 @@ import { saveFile } from '../saveFile';
 import { type ExportForm } from './form';
 
 /** Does something that hands a file on; why it cannot is said. */
-export async function told(work: () => Promise<void>): Promise<void> {
+export async function withNotice(work: () => Promise<void>): Promise<void> {
   try {
     await work();
   } catch (error) {
@@ -18,4 +18,4 @@ export const saveAs = (
   { extension }: Pick<ExportForm, 'extension'>,
   name: string,
   make: () => Promise<Blob>,
-): Promise<void> => told(async () => saveFile(await make(), `${name}.${extension}`));
+): Promise<void> => withNotice(async () => saveFile(await make(), `${name}.${extension}`));

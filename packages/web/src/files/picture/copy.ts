@@ -2,11 +2,11 @@ import { type InvestigationSession } from '../../investigation/investigationSess
 import { tell } from '../../ui/noticeStore';
 import { type PictureWish } from '../forms';
 import { png } from '../forms/png';
-import { told } from '../forms/save';
+import { withNotice } from '../forms/save';
 
 /** Lays a picture on the clipboard. */
 export const copyPicture = (session: InvestigationSession, wish: PictureWish): Promise<void> =>
-  told(async () => {
+  withNotice(async () => {
     // Asked at once: a browser lets a page copy only while a press is fresh.
     const blob = png.write(session, wish);
     try {

@@ -167,7 +167,7 @@ function Preparation({ device, choices, onDevice }: PreparationProps) {
         {isBusy
           ? 'It is recording'
           : isSending
-            ? 'Telling it …'
+            ? 'Sending …'
             : kind === 'at-once'
               ? 'Start it'
               : 'Prepare it'}

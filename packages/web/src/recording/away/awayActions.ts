@@ -32,7 +32,7 @@ export class AwayActions {
       );
     if (await send(true))
       this.history.push({
-        name: 'throw a kept run away',
+        name: 'discard a kept run',
         undo: () => void send(false),
         redo: () => void send(true),
       });

@@ -19,7 +19,7 @@ const run = (changes: Partial<AwayRun> = {}): AwayRun => ({
 
 test('what a device does is said with since when, how far, and that it may be left', () => {
   expect(keptWords(run(), true, now)).toBe(
-    'Still recording since 11:58:30, 90 s of 300 s: 12\u2009000 readings. It may be carried off, and left to itself.',
+    'Still recording since 11:58:30, 90 s of 300 s: 12\u2009000 readings. It may be carried off.',
   );
   expect(keptWords(run({ seconds: null }), true, now)).not.toContain(' of ');
   const long = run({ begunAt: new Date(now - 5_390_000).toISOString(), seconds: null });

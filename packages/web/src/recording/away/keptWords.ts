@@ -30,7 +30,7 @@ export function keptWords(run: AwayRun, isPresent: boolean, now: number): string
       const ago = begunAt === null ? '' : `, ${elapsedWords(new Date(begunAt).getTime(), now)}`;
       const length = seconds === null ? '' : ` of ${seconds} s`;
       return isPresent
-        ? `Still recording${since}${ago}${length}: ${readings(count)}. It may be carried off, and left to itself.${lost}`
+        ? `Still recording${since}${ago}${length}: ${readings(count)}. It may be carried off.${lost}`
         : `Carried off, and recording${since} when it was last here. Bring it back to fetch the run.${lost}`;
     }
     case 'finished':
@@ -40,7 +40,7 @@ export function keptWords(run: AwayRun, isPresent: boolean, now: number): string
     case 'full':
       return `Its memory is full: ${readings(count)}${from}.${lost}`;
     case 'stopped':
-      return `Stopped before its time, for instance for want of power: ${readings(count)}${from}.${lost}`;
+      return `Stopped early, for example because its battery was empty: ${readings(count)}${from}.${lost}`;
   }
 }
 

@@ -80,7 +80,8 @@ const isAveraged = ({ passage, entries }: GateSetting, place: number): boolean =
 /** The last pass, for the back of the room. */
 function LastPass({ columns }: { columns: readonly PassColumn[] }) {
   const [first, ...others] = columns.filter(({ passes }) => passes.values.length > 0);
-  if (first === undefined) return <p className="gate-waiting">No pass counts; see why beside.</p>;
+  if (first === undefined)
+    return <p className="gate-waiting">No pass counts; the reasons are shown beside the traces.</p>;
   return (
     <div className="last-pass" aria-live="polite">
       <LargeDigits column={first} />

@@ -75,9 +75,9 @@ export function withPassage(
   const others = workings.entries.filter(({ id }) => !old.has(id));
   const length = passage.length === null ? null : lengthFor(passage.length, before, others);
   // A length that nothing speaks of any more goes with what it was typed for.
-  const spoken = new Set(others.flatMap(resultsUsedBy).map((reference) => partsOfResultRef(reference).id));
+  const used = new Set(others.flatMap(resultsUsedBy).map((reference) => partsOfResultRef(reference).id));
   const kept = others.filter(
-    (entry) => entry.id !== before?.length?.id || entry === length || spoken.has(entry.id),
+    (entry) => entry.id !== before?.length?.id || entry === length || used.has(entry.id),
   );
   const entries = passage.entries.map(({ kind, name, preset }): Entry => {
     const same = before?.entries.find((entry) => entry.name === name);

@@ -160,7 +160,7 @@ export function DrawLine({ quantity, room, before, onDone }: Props) {
       </Modal.Body>
       <Modal.Footer>
         <Button variant="plain" onClick={() => onDone(null)}>
-          Leave it
+          Cancel
         </Button>
         <Button
           variant="act"

@@ -104,7 +104,7 @@ function Kept({ seconds, onChange }: { seconds: number; onChange: (seconds: numb
     <div className="editor-row">
       <span>Keep from before</span>
       <QuantityField
-        label="Stretch kept from before"
+        label="Time kept from before"
         value={seconds}
         unit="s"
         check={(wanted) => (wanted >= 0 && wanted <= longestKept ? null : `From 0 to ${longestKept} s.`)}

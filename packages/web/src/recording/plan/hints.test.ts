@@ -182,16 +182,14 @@ describe('what looks wrong about the next run', () => {
     const [hint] = said({}, [device('F1-A', { of: field('fine') })], {
       recent: Array<number>(100).fill(8),
     });
-    expect(hint.text).toBe('B stands at its limit (F1-A) and measures nothing.');
+    expect(hint.text).toBe('B is at its limit (F1-A) and measures nothing.');
     expect(hint.mend?.does).toMatchObject({ kind: 'range', range: 'coarse' });
   });
 
   test('a range that is needlessly large', () => {
     const coarse = device('F1-A', { of: field('coarse') });
     const [hint] = said({}, [coarse], { runs: [{ least: -1, greatest: 2 }] });
-    expect(hint.text).toBe(
-      'All that B showed in the run lies within a finer range, which reads more exactly.',
-    );
+    expect(hint.text).toBe('All that B showed in the run lies within a finer range, which is more precise.');
     expect(hint.mend?.label).toBe('Take the range to 8 mT');
     // A run that went beyond it, though all is quiet now; and no run at all.
     const runs = [
@@ -264,14 +262,14 @@ describe('what looks wrong about the next run', () => {
     const begin = { kind: 'switch' as const, quantity: 'S', to: 'on' as const, keptSeconds: 0 };
     expect(said({ begin }, [device('K1-A')])).toMatchObject([
       {
-        text: 'The plan waits for S, and no sensor brings it.',
+        text: 'The plan waits for S, and no sensor measures it.',
         mend: { does: { kind: 'plan', patch: { begin: { kind: 'at-once' } } } },
       },
     ]);
     const end = { kind: 'events' as const, quantity: 'G', count: 3, atMostSeconds: 40 };
     expect(said({ end }, [device('K1-A')])).toMatchObject([
       {
-        text: 'The plan ends at G, and no sensor brings it.',
+        text: 'The plan ends at G, and no sensor measures it.',
         mend: { does: { kind: 'plan', patch: { end: { kind: 'after', seconds: 40 } } } },
       },
     ]);

@@ -69,7 +69,7 @@ function missing({ begin, end }: Plan, quantities: readonly Quantity[]): Hint[] 
   const waits: Hint[] = isGone(first)
     ? [
         {
-          text: `The plan waits for ${first}, and no sensor brings it.`,
+          text: `The plan waits for ${first}, and no sensor measures it.`,
           mend: { label: 'Begin when pressed', does: { kind: 'plan', patch: { begin: usualPlan.begin } } },
         },
       ]
@@ -77,7 +77,7 @@ function missing({ begin, end }: Plan, quantities: readonly Quantity[]): Hint[] 
   const ends: Hint[] = isGone(last)
     ? [
         {
-          text: `The plan ends at ${last}, and no sensor brings it.`,
+          text: `The plan ends at ${last}, and no sensor measures it.`,
           mend: {
             label: 'End after a time',
             does: {
@@ -97,7 +97,7 @@ function unhurried({ end }: Plan, quantities: readonly Quantity[]): Hint[] {
   if (!isGate || end.kind !== 'after' || end.seconds > usualSeconds) return [];
   return [
     {
-      text: `A gate waits for what passes; this run ends after ${shown(end.seconds)} s all the same.`,
+      text: `A gate waits for what passes; this run ends after ${shown(end.seconds)} s anyway.`,
       mend: { label: 'End when stopped', does: { kind: 'plan', patch: { end: { kind: 'stopped' } } } },
     },
   ];
@@ -114,7 +114,7 @@ function pinned(quantity: Quantity, values: readonly number[]): Hint[] {
     .at(0);
   return [
     {
-      text: `${channel.symbol} stands at its limit (${device.code}) and measures nothing.`,
+      text: `${channel.symbol} is at its limit (${device.code}) and measures nothing.`,
       mend:
         wider === undefined
           ? null
@@ -234,7 +234,7 @@ function needless(quantity: Quantity, runs: readonly SeenReadings[]): Hint[] {
   if (finer === undefined) return [];
   return [
     {
-      text: `All that ${channel.symbol} showed in ${runs.length === 1 ? 'the run' : 'the runs'} lies within a finer range, which reads more exactly.`,
+      text: `All that ${channel.symbol} showed in ${runs.length === 1 ? 'the run' : 'the runs'} lies within a finer range, which is more precise.`,
       mend: {
         label: `Take the range to ${shown(finer.high)} ${printedUnit(parseUnit(channel.own.unit))}`,
         does: { kind: 'range', quantity, range: finer.key },

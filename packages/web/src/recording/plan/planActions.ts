@@ -42,7 +42,7 @@ export class PlanActions {
   async sayOfNext(said: NonNullable<InvestigationPatch['forNext']>): Promise<void> {
     const { forNext } = this.documents.getState().plan;
     await this.send(
-      'change what is said of the next run',
+      'change the conditions of the next run',
       {
         forNext: {
           ...(said.group === undefined ? {} : { group: forNext.group }),

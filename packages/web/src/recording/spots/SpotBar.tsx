@@ -68,10 +68,10 @@ export function Unsteady() {
     <div className="unsteady" role="alert">
       <span>{unsteady}</span>
       <Button variant="plain" onClick={() => void session.spots.takeTyped(true)}>
-        Take it all the same
+        Take it anyway
       </Button>
       <Button variant="plain" onClick={() => session.spots.leaveUntaken()}>
-        Leave it
+        Cancel
       </Button>
     </div>
   );

@@ -120,7 +120,7 @@ function Row({
                 Take it again
               </Dropdown.Item>
             )}
-            <Dropdown.Item onClick={() => void session.spots.drop(run, [row])}>Drop it</Dropdown.Item>
+            <Dropdown.Item onClick={() => void session.spots.drop(run, [row])}>Remove it</Dropdown.Item>
           </FixedMenu>
         </Dropdown>
       </td>
@@ -163,7 +163,7 @@ function Given({
   const read = (typed: string) => {
     const found = cellOf(column, typed);
     if (found === undefined && column.kind === 'typed')
-      throw new Error(`Type ${column.name}, or drop the reading.`);
+      throw new Error(`Type ${column.name}, or remove the reading.`);
     return found ?? { word: '' };
   };
   return (

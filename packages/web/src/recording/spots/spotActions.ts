@@ -178,7 +178,7 @@ export class SpotActions {
         [row.id, { removed: isNew }],
       ]);
     this.session.history.push({
-      name: 'take a reading anew',
+      name: 'take a reading again',
       undo: () => send(false),
       redo: () => send(true),
     });

@@ -39,10 +39,10 @@ export function ConditionsMenu({
               <Button
                 variant="bare"
                 size="sm"
-                aria-label={`Ask ${name} no more`}
+                aria-label={`Stop asking for ${name}`}
                 onClick={() => keep(columns.filter((other) => other.key !== key))}
               >
-                Ask it no more
+                Stop asking for it
               </Button>
             </div>
           );

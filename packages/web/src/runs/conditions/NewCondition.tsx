@@ -61,7 +61,7 @@ export function NewCondition({ columns }: { columns: readonly ConditionColumn[] 
             onChange={(event) => setUnit(event.target.value)}
           />
           <Button type="submit" variant="act" size="sm" disabled={name.trim() === ''}>
-            Ask it of every run
+            Ask for it in every run
           </Button>
         </Form>
       </FixedMenu>

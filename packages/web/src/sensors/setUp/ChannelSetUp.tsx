@@ -121,7 +121,7 @@ export function ChannelSetUp({ device, stream, channel, index }: Props) {
                 onChange={() => change({ reversed: !reversed }, { reversed })}
               >
                 <option value="own">as the sensor has it</option>
-                <option value="turned">turned around</option>
+                <option value="turned">reversed</option>
               </Form.Select>
               <span>Zero</span>
               <ZeroRow device={device} channel={channel} />

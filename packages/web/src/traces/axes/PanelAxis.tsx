@@ -49,14 +49,14 @@ export const PanelAxis = memo(function PanelAxis({ traceKey, side, axis, isBotto
           automaticWord="Follow the data"
         >
           <fieldset className="axis-reach" disabled={isSet}>
-            <legend>Following the data, all axes hold</legend>
+            <legend>Axes that follow the data show</legend>
             {(['shown', 'all'] as const).map((choice) => (
               <Form.Check
                 key={choice}
                 type="radio"
                 id={`reach-${key}-${choice}`}
                 name={`reach-${key}`}
-                label={choice === 'shown' ? 'what is in sight' : 'all of the data'}
+                label={choice === 'shown' ? 'what is in view' : 'all of the data'}
                 checked={reach === choice}
                 onChange={() => session.looking.change({ reach: choice })}
               />

@@ -298,7 +298,7 @@ function KeepMenu() {
         ])}
         <Dropdown.Divider />
         <Dropdown.Item as="button" onClick={copy}>
-          Copy what all runs are here, as columns
+          Copy the values of all runs here, as columns
         </Dropdown.Item>
       </FixedMenu>
     </Dropdown>

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { type Look } from './look';
 
-const stretch = z.object({ from: z.number(), to: z.number() });
+const range = z.object({ from: z.number(), to: z.number() });
 const lookSchema = z.object({
-  sight: stretch.nullable(),
-  scales: z.record(z.string(), stretch),
+  sight: range.nullable(),
+  scales: z.record(z.string(), range),
   reach: z.enum(['shown', 'all']),
   withZero: z.boolean().nullable(),
   enlarged: z.string().nullable(),

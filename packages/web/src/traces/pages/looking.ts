@@ -106,8 +106,8 @@ export class Looking {
     this.tell();
   }
 
-  /** Only this stretch, and from there back to what was seen before. */
-  only(stretch: Sight): void {
+  /** Only this interval, and from there back to what was seen before. */
+  only(wanted: Sight): void {
     const { sight } = this.view.getState();
     const { aside } = this;
     if (aside !== null && sight !== null && sight.from === aside.shown.from && sight.to === aside.shown.to) {
@@ -115,8 +115,8 @@ export class Looking {
       this.aside = null;
       return;
     }
-    this.aside = { look: lookOf(this.view.getState()), shown: stretch };
-    this.change({ sight: stretch });
+    this.aside = { look: lookOf(this.view.getState()), shown: wanted };
+    this.change({ sight: wanted });
   }
 
   private tell(): void {

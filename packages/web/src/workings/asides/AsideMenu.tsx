@@ -16,7 +16,7 @@ export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef
   const shown = shownRuns(runs);
   const { asides } = session;
   /** Does something with the region as it lies now; while it is dragged, this menu is not made anew. */
-  const here = (act: (stretch: AxisInterval) => Promise<void>) => () => {
+  const here = (act: (interval: AxisInterval) => Promise<void>) => () => {
     const entry = session.workings.entries.find(({ id }) => id === region);
     const outcome = session.picture.getState().outcomes[front.id]?.[region];
     const laid = entry?.kind === 'region' ? laidRegion(entry, outcome, front.id) : null;
@@ -27,33 +27,33 @@ export const AsideMenu = memo(function AsideMenu({ of, region }: { of: SeriesRef
       <Dropdown.Toggle variant="bare">set aside</Dropdown.Toggle>
       <FixedMenu>
         <Dropdown.Header>Of {front.name}</Dropdown.Header>
-        <Dropdown.Item as="button" onClick={here((stretch) => asides.inside([front], of, stretch))}>
+        <Dropdown.Item as="button" onClick={here((interval) => asides.inside([front], of, interval))}>
           The readings in here
         </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={here((stretch) => asides.outside([front], of, stretch))}>
+        <Dropdown.Item as="button" onClick={here((interval) => asides.outside([front], of, interval))}>
           All but those in here
         </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={here((stretch) => asides.suggest(front, of, stretch))}>
+        <Dropdown.Item as="button" onClick={here((interval) => asides.suggest(front, of, interval))}>
           Outliers in this region …
         </Dropdown.Item>
         <Dropdown.Item as="button" onClick={() => session.viewing.setHandMode('circle')}>
           What I draw around …
         </Dropdown.Item>
-        <Dropdown.Item as="button" onClick={here((stretch) => asides.back([front], of, stretch))}>
-          Take back what is aside in here
+        <Dropdown.Item as="button" onClick={here((interval) => asides.back([front], of, interval))}>
+          Count those in here again
         </Dropdown.Item>
         {shown.length > 1 && (
           <>
             <Dropdown.Divider />
             <Dropdown.Header>Of all runs that are shown</Dropdown.Header>
-            <Dropdown.Item as="button" onClick={here((stretch) => asides.inside(shown, of, stretch))}>
+            <Dropdown.Item as="button" onClick={here((interval) => asides.inside(shown, of, interval))}>
               The readings in here
             </Dropdown.Item>
-            <Dropdown.Item as="button" onClick={here((stretch) => asides.outside(shown, of, stretch))}>
+            <Dropdown.Item as="button" onClick={here((interval) => asides.outside(shown, of, interval))}>
               All but those in here
             </Dropdown.Item>
-            <Dropdown.Item as="button" onClick={here((stretch) => asides.back(shown, of, stretch))}>
-              Take back what is aside in here
+            <Dropdown.Item as="button" onClick={here((interval) => asides.back(shown, of, interval))}>
+              Count those in here again
             </Dropdown.Item>
           </>
         )}

@@ -8,25 +8,25 @@ import { type Host } from '../../investigation/host';
 type Part = Pick<Host, 'pool' | 'workings' | 'changeWorkings'>;
 
 const onlyReadings =
-  'Only readings that were taken at a rate or at times are set aside. A spot reading is dropped in its table; a pass through a gate is left out by what it is.';
+  'Only readings that were taken at a rate or at times are set aside. A spot reading is removed in its table; a pass through a gate is left out by what it is.';
 
 /** Sets readings aside, and takes them back: by stretches, one by one, or outliers. */
 export class AsideActions {
   constructor(private readonly session: Part) {}
 
   /** The readings of runs in a stretch are set aside. */
-  inside(runs: readonly Run[], of: SeriesRef, stretch: AxisInterval): Promise<void> {
-    return this.change(runs, of, stretch, (found) => found.ranges, true);
+  inside(runs: readonly Run[], of: SeriesRef, interval: AxisInterval): Promise<void> {
+    return this.change(runs, of, interval, (found) => found.ranges, true);
   }
 
   /** All readings of runs but those in a stretch. */
-  outside(runs: readonly Run[], of: SeriesRef, stretch: AxisInterval): Promise<void> {
-    return this.change(runs, of, stretch, ({ ranges, total }) => without([[0, total]], ranges), true);
+  outside(runs: readonly Run[], of: SeriesRef, interval: AxisInterval): Promise<void> {
+    return this.change(runs, of, interval, ({ ranges, total }) => without([[0, total]], ranges), true);
   }
 
   /** Those in a stretch count again. */
-  back(runs: readonly Run[], of: SeriesRef, stretch: AxisInterval): Promise<void> {
-    return this.change(runs, of, stretch, (found) => found.ranges, false);
+  back(runs: readonly Run[], of: SeriesRef, interval: AxisInterval): Promise<void> {
+    return this.change(runs, of, interval, (found) => found.ranges, false);
   }
 
   /** The readings of a run whose points lie within what a hand has drawn around them. */
@@ -40,9 +40,14 @@ export class AsideActions {
   }
 
   /** Suggests the outliers of a run in an interval; a person decides. */
-  async suggest(run: Run, of: SeriesRef, stretch: AxisInterval, rule: HampelRule = usualRule): Promise<void> {
+  async suggest(
+    run: Run,
+    of: SeriesRef,
+    interval: AxisInterval,
+    rule: HampelRule = usualRule,
+  ): Promise<void> {
     const { pool, workings } = this.session;
-    const found = await pool.ask(run.id, 'outliersIn', { workings, reference: of, stretch, rule });
+    const found = await pool.ask(run.id, 'outliersIn', { workings, reference: of, interval, rule });
     if (found === null || run.spot !== null) {
       tell({ kind: 'news', text: onlyReadings });
       return;
@@ -58,7 +63,7 @@ export class AsideActions {
     }
     tell({
       kind: 'news',
-      text: `${readingsWord(count)} of ${found.channel} in ${run.name} ${count === 1 ? 'stands' : 'stand'} off: ${words}.`,
+      text: `${readingsWord(count)} of ${found.channel} in ${run.name} ${count === 1 ? 'is an outlier' : 'are outliers'}: ${words}.`,
       action: {
         label: count === 1 ? 'Set it aside' : 'Set them aside',
         run: () => this.put([{ run: run.id, channel: found.channel, ranges: found.ranges }]),
@@ -73,7 +78,7 @@ export class AsideActions {
   private async change(
     runs: readonly Run[],
     of: SeriesRef,
-    stretch: AxisInterval,
+    interval: AxisInterval,
     rangesOf: (found: ChosenReadings) => Readings['ranges'],
     isAside: boolean,
   ): Promise<void> {
@@ -83,7 +88,7 @@ export class AsideActions {
         .filter(({ spot }) => spot === null)
         .map(async ({ id }) => ({
           id,
-          chosen: await pool.ask(id, 'readingsIn', { workings, reference: of, stretch }),
+          chosen: await pool.ask(id, 'readingsIn', { workings, reference: of, interval }),
         })),
     );
     const readings = found.flatMap(({ id, chosen }): Readings[] =>

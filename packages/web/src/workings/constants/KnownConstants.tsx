@@ -166,7 +166,7 @@ const places = ['First band', 'Second band', 'Third band', 'Fourth band', 'Fifth
 
 function Resistor({ onTake }: { onTake: (taken: Taken) => void }) {
   const [bands, setBands] = useState<(BandColour | '')[]>(['brown', 'black', 'red', 'gold', '']);
-  const told = orRefusal(() => resistorOf(bands.filter((band) => band !== '')));
+  const resistor = orRefusal(() => resistorOf(bands.filter((band) => band !== '')));
   return (
     <section aria-label="Resistor by its colours">
       <h3>Resistor by its colours</h3>
@@ -190,22 +190,22 @@ function Resistor({ onTake }: { onTake: (taken: Taken) => void }) {
         ))}
       </div>
       <div className="known-row">
-        {told instanceof Refusal ? (
-          <span className="refused">{told.message}</span>
+        {resistor instanceof Refusal ? (
+          <span className="refused">{resistor.message}</span>
         ) : (
           <>
-            <span className="mono">R = {resultText(told.ohms, told.standardUncertainty)} Ω</span>
-            <span className="quiet small">(tolerance {100 * told.tolerance} %, over √3)</span>
+            <span className="mono">R = {resultText(resistor.ohms, resistor.standardUncertainty)} Ω</span>
+            <span className="quiet small">(tolerance {100 * resistor.tolerance} %, over √3)</span>
             <Button
               variant="bare"
               aria-label="Take R"
               onClick={() =>
                 onTake({
                   symbol: 'R',
-                  value: told.ohms,
-                  uncertainty: Number(told.standardUncertainty.toPrecision(6)),
+                  value: resistor.ohms,
+                  uncertainty: Number(resistor.standardUncertainty.toPrecision(6)),
                   unit: 'Ohm',
-                  source: `Colour code ${bands.filter((band) => band !== '').join(', ')} (IEC 60062), tolerance ${100 * told.tolerance} % over √3`,
+                  source: `Colour code ${bands.filter((band) => band !== '').join(', ')} (IEC 60062), tolerance ${100 * resistor.tolerance} % over √3`,
                 })
               }
             >

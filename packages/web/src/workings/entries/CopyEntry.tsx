@@ -53,8 +53,8 @@ function OpenCopy({ id, called }: { id: string; called: string }) {
           </p>
         )}
         <p className="quiet small">
-          What it speaks of goes with it, or what stands there already is used: channels by what they measure,
-          regions, series and constants by what they say.
+          What it uses is copied too, unless it is there already: channels are matched by what they measure;
+          regions, series and constants by what is in them.
         </p>
         {(total > 6 || words !== '') && (
           <Form.Control

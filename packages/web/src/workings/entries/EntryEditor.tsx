@@ -1,4 +1,4 @@
-import { type Entry, type Field, type FieldTypeKey, fieldsOf, toldTo } from '@heuristor/core';
+import { type Entry, type Field, type FieldTypeKey, fieldsOf, completeEntry } from '@heuristor/core';
 import { useId } from 'react';
 import { Form } from 'react-bootstrap';
 import { useSession } from '../../investigation/context';
@@ -17,7 +17,7 @@ export function EntryEditor({
   onDone?: () => void;
 }) {
   const id = useId();
-  const values = toldTo(entry) as unknown as Readonly<Record<string, unknown>>;
+  const values = completeEntry(entry) as unknown as Readonly<Record<string, unknown>>;
   const fields = fieldsOf(entry).filter(([name]) => only === undefined || only.includes(name));
   return (
     <div className="entry-edit">

@@ -189,8 +189,8 @@ function whatOpens({ name, halfWidth, isWorkedOut = false }: ShownResult): strin
 
 /** The unit that a formula was told to come out in, or that somebody chose, or else one that reads well. */
 function unitOf(entry: Entry, result: ShownResult): Unit {
-  const isTold = entry.kind === 'calculation' && entry.unit !== '';
-  return unitShown(result, entry.shownIn?.[result.key] ?? (isTold ? ucumCode(result.unit) : undefined));
+  const isGiven = entry.kind === 'calculation' && entry.unit !== '';
+  return unitShown(result, entry.shownIn?.[result.key] ?? (isGiven ? ucumCode(result.unit) : undefined));
 }
 
 interface PairProps {

@@ -1,4 +1,4 @@
-import { type Entry, type Field, fieldsOf, toldTo } from '@heuristor/core';
+import { type Entry, type Field, fieldsOf, completeEntry } from '@heuristor/core';
 import { Form } from 'react-bootstrap';
 import { useFrontRun, usePicture, useSession } from '../../investigation/context';
 import { shortText } from '../../ui/numberText';
@@ -50,7 +50,7 @@ export function WindowSlider({ entry }: { entry: Entry }) {
     const outcome = outcomes[front?.id ?? '']?.[entry.id];
     return outcome?.kind === 'series' ? outcome.interval : null;
   });
-  const values = toldTo(entry) as unknown as Readonly<Record<string, unknown>>;
+  const values = completeEntry(entry) as unknown as Readonly<Record<string, unknown>>;
   const [slide] = fieldsOf(entry).flatMap(
     (field) => slideOf(field, Number(values[field[0]]), { name: entry.name, interval }) ?? [],
   );

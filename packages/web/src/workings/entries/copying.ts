@@ -44,9 +44,8 @@ export async function copyEntry(
 }
 
 function wordsOf(came: readonly Entry[], own: string | undefined, name: string, lacking: string): string {
-  if (came.length === 0) return `It stands on the sheet of “${name}” already.`;
+  if (came.length === 0) return `It is on the sheet of “${name}” already.`;
   const others = came.filter(({ id }) => id !== own).length;
-  const along =
-    others === 0 ? '' : `, with ${others} ${others === 1 ? 'entry' : 'entries'} that it speaks of`;
+  const along = others === 0 ? '' : `, with ${others} ${others === 1 ? 'entry' : 'entries'} that it uses`;
   return `Copied to “${name}”${along}.${lacking}`;
 }

@@ -15,7 +15,7 @@ import { newId } from '../../investigation/ids';
 import { formulasOf } from '../formulas/formulas';
 
 /** Whether an entry speaks of another one: in a field, or in a formula under its name. */
-function speaksOf(entry: Entry, other: Entry): boolean {
+function uses(entry: Entry, other: Entry): boolean {
   const { series, results, regions } = referencesIn(entry);
   if (
     series.includes(entryRef(other.id)) ||
@@ -36,7 +36,7 @@ function speaksOf(entry: Entry, other: Entry): boolean {
 /** The entries that speak of one, in the order of the sheet. */
 export function usersOf({ entries }: Pick<WorkingsDocument, 'entries'>, id: string): Entry[] {
   const used = entries.find((entry) => entry.id === id);
-  return used === undefined ? [] : entries.filter((entry) => entry.id !== id && speaksOf(entry, used));
+  return used === undefined ? [] : entries.filter((entry) => entry.id !== id && uses(entry, used));
 }
 
 /** The sheet with a copy of an entry right after it. */

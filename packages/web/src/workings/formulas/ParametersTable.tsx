@@ -8,7 +8,7 @@ import {
 } from '@heuristor/core';
 import { Form } from 'react-bootstrap';
 import { useFrontRun, useNameables, usePicture, useSession } from '../../investigation/context';
-import { isSpokenOf, openNames } from './formulas';
+import { isUsedIn, openNames } from './formulas';
 import { TextField } from '../../ui/TextField';
 
 /** What a typed relation leaves to be found: where the search starts, what is held, and between which values it lies. */
@@ -18,7 +18,7 @@ export function ParametersTable({ entry }: { entry: EntryOfKind<'formulaFit'> })
   const front = useFrontRun();
   const outcome = usePicture(({ outcomes }) => outcomes[front?.id ?? '']?.[entry.id]);
   const names = [...new Set([...Object.keys(entry.parameters), ...openNames(entry.formula, known)])].filter(
-    (name) => isSpokenOf(entry.formula, name),
+    (name) => isUsedIn(entry.formula, name),
   );
   if (names.length === 0) return null;
   const change = (name: string, patch: Partial<ParameterSetting>) =>
@@ -27,7 +27,7 @@ export function ParametersTable({ entry }: { entry: EntryOfKind<'formulaFit'> })
     });
   const found = (name: string) =>
     outcome?.kind === 'results' ? outcome.results.find(({ key }) => key === name) : undefined;
-  /** The unit in which its numbers are told, or will be as soon as one is typed: that in which it was found. */
+  /** The unit in which its numbers are given, or will be as soon as one is typed: that in which it was found. */
   const unitOf = (name: string): Pick<ParameterSetting, 'toldIn'> => {
     const { toldIn } = settingOf(entry, name);
     const unit = found(name)?.unit;

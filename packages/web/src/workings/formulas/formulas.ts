@@ -231,7 +231,7 @@ export function openNames(formula: FormulaText, known: readonly Nameable[]): str
 }
 
 /** Whether a name stands in a formula. */
-export function isSpokenOf({ text }: FormulaText, name: string): boolean {
+export function isUsedIn({ text }: FormulaText, name: string): boolean {
   const read = orRefusal(() => parseFormula(text));
   return !(read instanceof Refusal) && namesIn(read).includes(name);
 }

@@ -46,14 +46,14 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
   const [renaming, setRenaming] = useState(false);
   const [attaching, setAttaching] = useState(false);
   const nameOf = useNames();
-  const told = useUnitOf(region.along, region);
+  const words = useUnitOf(region.along, region);
   const abscissa = useAbscissa();
   const laid = useLaidRegion(region);
   const front = useFrontRun();
   const phasesId = useId();
   const outcome = usePicture(({ outcomes }) => outcomes[front?.id ?? '']?.[region.id]);
   const { id, letter, name, along, own = [] } = region;
-  const unit = along === 't' ? printedUnit(abscissa.unit) : told;
+  const unit = along === 't' ? printedUnit(abscissa.unit) : words;
   const { start, end } = laid ?? region;
   const isOwn = own.some(({ run }) => run === front?.id);
   const called = entrySentence(region, nameOf);

@@ -54,7 +54,7 @@ export class RegionActions {
     return id;
   }
 
-  /** Puts ends of a region to places that are meant in the run in front, in the unit in which it is told. */
+  /** Puts ends of a region to places that are meant in the run in front, in the unit in which it is given. */
   place(id: string, ends: Partial<Pick<Region, 'start' | 'end'>>): void {
     const region = this.regionIn(this.session.workings.entries, id);
     if (region === null) return;

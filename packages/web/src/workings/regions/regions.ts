@@ -20,7 +20,7 @@ export interface LaidRegion {
   end: number;
   /** Its ends before it was cut to whole cycles, which are what a hand moves. */
   cut: { start: number; end: number };
-  /** UCUM code of the unit in which its ends are told; none of time, and where the sheet does not say. */
+  /** UCUM code of the unit in which its ends are given; none of time, and where the sheet does not say. */
   unit?: string;
 }
 
@@ -43,7 +43,7 @@ export function laidRegion(
   const plain = at(region);
   if (!isAttached(region)) return plain;
   // Nothing but the run itself moves a region along something else than time, and the sheet says where to.
-  if (along !== 't') return at(own.find((stretch) => stretch.run === run) ?? region);
+  if (along !== 't') return at(own.find((ownInterval) => ownInterval.run === run) ?? region);
   if (outcome?.kind === 'refused') return null;
   return outcome?.kind === 'region'
     ? { ...plain, start: outcome.start, end: outcome.end, cut: outcome.cut }
@@ -54,15 +54,15 @@ export function laidRegion(
 export function onAxisOf(laid: LaidRegion, axis: Unit | undefined): LaidRegion | null {
   const { unit, cut } = laid;
   if (unit === undefined || axis === undefined) return laid;
-  const told = parseUnit(unit);
-  const ends = [laid.start, laid.end, cut.start, cut.end].map((end) => readIn(end, told, axis));
+  const givenUnit = parseUnit(unit);
+  const ends = [laid.start, laid.end, cut.start, cut.end].map((end) => readIn(end, givenUnit, axis));
   const [start, end, cutStart, cutEnd] = ends;
   return start === null || end === null || cutStart === null || cutEnd === null
     ? null
     : { ...laid, start, end, cut: { start: cutStart, end: cutEnd } };
 }
 
-/** Ends that a hand has put to places of an axis, in the unit in which the region is told. */
+/** Ends that a hand has put to places of an axis, in the unit in which the region is given. */
 export function fromAxis<E extends Partial<Pick<Region, 'start' | 'end'>>>(
   { along, toldIn }: Pick<Region, 'along' | 'toldIn'>,
   ends: E,
@@ -70,9 +70,9 @@ export function fromAxis<E extends Partial<Pick<Region, 'start' | 'end'>>>(
 ): E {
   const unit = along === 't' ? undefined : toldIn?.[along];
   if (unit === undefined || axis === undefined) return ends;
-  const told = parseUnit(unit);
+  const givenUnit = parseUnit(unit);
   return Object.fromEntries(
-    Object.entries(ends).map(([side, end]) => [side, readIn(end, axis, told) ?? end]),
+    Object.entries(ends).map(([side, end]) => [side, readIn(end, axis, givenUnit) ?? end]),
   ) as E;
 }
 
@@ -103,9 +103,11 @@ export function placed(
   { before, laid }: { before: Region; laid: LaidRegion | null },
 ): Partial<Region> {
   const { own = [], from = null, until = null } = region;
-  const mine = own.find((stretch) => stretch.run === run);
+  const mine = own.find((ownInterval) => ownInterval.run === run);
   if (mine !== undefined)
-    return { own: own.map((stretch) => (stretch === mine ? { ...stretch, ...ends } : stretch)) };
+    return {
+      own: own.map((ownInterval) => (ownInterval === mine ? { ...ownInterval, ...ends } : ownInterval)),
+    };
   const patch: { -readonly [K in keyof Region]?: Region[K] } = {};
   if (ends.start !== undefined) {
     if (from === null) patch.start = ends.start;
@@ -127,4 +129,4 @@ export const withOwn = (region: Region, run: string, { start, end }: LaidRegion)
 
 /** Without what is said of it in one run. */
 export const withoutOwn = ({ own = [] }: Region, run: string): OwnInterval[] =>
-  own.filter((stretch) => stretch.run !== run);
+  own.filter((ownInterval) => ownInterval.run !== run);

@@ -34,8 +34,8 @@ function OpenChooser({ asked }: { asked: DialogSubjects['relations'] }) {
   useEffect(() => {
     let isWanted = true;
     if (front === undefined) return;
-    const { of, against, region: stretch } = asked;
-    const about = { workings: session.workings, of, against, region: stretch };
+    const { of, against, region: regionId } = asked;
+    const about = { workings: session.workings, of, against, region: regionId };
     session.pool.demand(front.id, 'relations', about).then(
       (found) => {
         if (isWanted) setTried(found);
@@ -120,7 +120,7 @@ function OpenChooser({ asked }: { asked: DialogSubjects['relations'] }) {
             <>
               <p className="quiet small">
                 In order of how well they explain {front?.name}, each parameter counted (AICc of{' '}
-                {tried.x.length} points). Under each what it leaves over: dots without a pattern are noise.
+                {tried.x.length} points). Under each its residuals: dots without a pattern are noise.
               </p>
               <div className="relation-grid">
                 {matching(typed).map((one) => (
@@ -129,7 +129,7 @@ function OpenChooser({ asked }: { asked: DialogSubjects['relations'] }) {
               </div>
               <Refused all={matching(typed)} />
               {matching(typed).length === 0 && !looksLikeFormula(typed) && (
-                <p className="quiet">No relation is called so. A formula can be fitted as it is typed.</p>
+                <p className="quiet">No relation has this name. A formula can be fitted as it is typed.</p>
               )}
             </>
           )}
@@ -160,7 +160,7 @@ function Choice({
       <strong>{title}</strong>
       <span className="quiet small">
         {verdict(found.gap)}
-        {found.hasPattern ? '; what is left over follows a pattern' : ''}
+        {found.hasPattern ? '; the residuals follow a pattern' : ''}
       </span>
     </button>
   );

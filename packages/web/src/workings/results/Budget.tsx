@@ -10,7 +10,7 @@ export function Budget({
   entryId,
   runId,
   result,
-  unit: told,
+  unit: displayedUnit,
 }: {
   entryId: string;
   runId: string;
@@ -41,7 +41,7 @@ export function Budget({
   return (
     <div className="budget" role="region" aria-label={`Uncertainty of ${name}`}>
       {rows === null ? (
-        <span className="quiet">One moment …</span>
+        <span className="quiet">Loading …</span>
       ) : (
         <table>
           <tbody>
@@ -56,7 +56,7 @@ export function Budget({
                       roundTo: row.standardUncertainty,
                       unit: intervalUnit(unit),
                     }}
-                    unit={intervalUnit(told)}
+                    unit={intervalUnit(displayedUnit)}
                   />
                 </td>
                 <td>{Math.round(row.share * 100)} %</td>
@@ -80,7 +80,7 @@ export function Budget({
               ...result,
               halfWidth: standardUncertainty * coverageFactor(degreesOfFreedom ?? Infinity, 0.95),
             }}
-            unit={told}
+            unit={displayedUnit}
           />
         </p>
       )}

@@ -80,14 +80,14 @@ function OpenJointFit({ entry }: { entry: EntryOfKind<'fit' | 'formulaFit'> }) {
                   />
                 </td>
                 <td className="mono">
-                  {fit?.parameters[k]?.map((told, s) => (
+                  {fit?.parameters[k]?.map((parameter, s) => (
                     <div key={s}>
                       {fit.parameters[k].length > 1 && <LineSample style={shown[s].style} width={20} />}{' '}
                       <ResultText
                         result={{
                           roundTo: null,
-                          value: told.value,
-                          halfWidth: told.halfWidth,
+                          value: parameter.value,
+                          halfWidth: parameter.halfWidth,
                           unit,
                         }}
                       />
@@ -98,7 +98,7 @@ function OpenJointFit({ entry }: { entry: EntryOfKind<'fit' | 'formulaFit'> }) {
             ))}
           </tbody>
         </table>
-        {state === null && <p className="quiet">One moment …</p>}
+        {state === null && <p className="quiet">Loading …</p>}
         {state !== null && 'fault' in state && <p role="alert">{state.fault}</p>}
         {fit !== null && shared.length > 0 && <p className="note">{chanceWords(fit.chance)}</p>}
       </Modal.Body>

@@ -12,9 +12,9 @@ export function drawnWords(
 ): string {
   const half = halfWidth ?? 0;
   const symbol = printedUnit(unit);
-  const told = (number: number) => roundedText(number, (high - low) / 2);
+  const rounded = (number: number) => roundedText(number, (high - low) / 2);
   const withUnit = (text: string) => (symbol === '' ? text : `${text} ${symbol}`);
-  const found = `${count.toLocaleString('en')} draws have the mean ${withUnit(told(mean))}; the middle 68 % of them lie between ${told(low)} and ${withUnit(told(high))}. ± says from ${told(value - half)} to ${withUnit(told(value + half))}.`;
+  const found = `${count.toLocaleString('en')} draws have the mean ${withUnit(rounded(mean))}; the middle 68 % of them lie between ${rounded(low)} and ${withUnit(rounded(high))}. ± says from ${rounded(value - half)} to ${withUnit(rounded(value + half))}.`;
   const off = Math.max(Math.abs(value - low - half), Math.abs(high - value - half));
   const gone =
     lost === 0

@@ -19,7 +19,7 @@ function Asked({ name, alikes }: { name: string; alikes: readonly Alike[] }) {
   return (
     <Modal show onHide={() => templates.answer(null)} aria-labelledby="template-asks" animation={false}>
       <Modal.Header closeButton>
-        <Modal.Title id="template-asks">“{name}” speaks of what you may have already</Modal.Title>
+        <Modal.Title id="template-asks">“{name}” uses what you may have already</Modal.Title>
       </Modal.Header>
       <Modal.Body>
         <Form
@@ -45,7 +45,8 @@ function Asked({ name, alikes }: { name: string; alikes: readonly Alike[] }) {
             />
           ))}
           <p className="quiet small">
-            What is not ticked comes as the template has it: a constant of the sheet, or one more condition.
+            What is not ticked is added as the template has it: a constant of the sheet, or one more
+            condition.
           </p>
           <Button type="submit" variant="act" autoFocus>
             Put it on the sheet

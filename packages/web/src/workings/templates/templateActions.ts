@@ -77,7 +77,7 @@ export class TemplateActions {
     if (made.page !== null) session.looking.open(made.page);
     tell({
       kind: 'news',
-      text: `“${template.name}” stands on the sheet, over every run that is shown.${lackingWords(made.lacking)}${unzeroedWords(made.unzeroed)}${askedWords(conditions === null ? [] : template.conditions)}`,
+      text: `“${template.name}” is on the sheet, for every run that is shown.${lackingWords(made.lacking)}${unzeroedWords(made.unzeroed)}${askedWords(conditions === null ? [] : template.conditions)}`,
     });
   }
 

@@ -23,12 +23,12 @@ export function alikesOf(template: Template, present: readonly ConditionColumn[]
     if (entry.kind !== 'constant' || entry.name === '') return [];
     const reference = resultRef(entry.id, 'value');
     // Only a formula can speak of a condition.
-    const isSpokenOfElsewhere = entries.some(
+    const isUsedElsewhere = entries.some(
       (other) =>
         referencesIn(other).results.includes(reference) &&
         !formulasOf(other).some(([, { names }]) => Object.values(names).includes(reference)),
     );
-    return isSpokenOfElsewhere ? [] : [{ symbol: entry.name, unit: entry.unit, constantId: entry.id }];
+    return isUsedElsewhere ? [] : [{ symbol: entry.name, unit: entry.unit, constantId: entry.id }];
   });
   return [...asked, ...constants].flatMap(({ symbol, unit, constantId }): Alike[] => {
     const condition = present.find((one) => one.kind === 'number' && isOfKind(one.unit, unit));
@@ -50,11 +50,10 @@ export const looksLike = ({ symbol, condition }: Alike): boolean =>
 export function withAlikes(template: Template, alikes: readonly Alike[]): Template {
   return alikes.reduce((changed, { symbol, constantId, condition: { name } }): Template => {
     const reference = constantId === null ? null : resultRef(constantId, 'value');
-    const isIt = (names: Readonly<Record<string, string>>, spoken: string) =>
+    const isIt = (names: Readonly<Record<string, string>>, said: string) =>
       reference === null
-        ? !Object.hasOwn(names, spoken) && sameName(spoken) === sameName(symbol)
-        : names[spoken] === reference ||
-          (!Object.hasOwn(names, spoken) && sameName(spoken) === sameName(symbol));
+        ? !Object.hasOwn(names, said) && sameName(said) === sameName(symbol)
+        : names[said] === reference || (!Object.hasOwn(names, said) && sameName(said) === sameName(symbol));
     const entries = changed.workings.entries
       .filter(({ id }) => id !== constantId)
       .map((entry) => ({
@@ -63,7 +62,7 @@ export function withAlikes(template: Template, alikes: readonly Alike[]): Templa
           formulasOf(entry).map(([field, { text, names }]) => [
             field,
             {
-              text: withNames(text, (spoken) => (isIt(names, spoken) ? name : undefined)),
+              text: withNames(text, (said) => (isIt(names, said) ? name : undefined)),
               names: Object.fromEntries(Object.entries(names).filter(([spoken]) => !isIt(names, spoken))),
             },
           ]),

@@ -51,7 +51,7 @@ test('what no run measures is said, and is no trace', () => {
   const made = withTemplate(emptyWorkings, runs, wanted);
   expect(made?.workings.pages[0].panels).toHaveLength(1);
   expect(lackingWords(made?.lacking ?? [])).toBe(
-    ' Nothing here measures pressure (x); what speaks of it waits for a run that does.',
+    ' Nothing here measures pressure (x); what uses it waits for a run that does.',
   );
   // Before there is a run, nobody knows what will be measured.
   expect(lackingFor(wanted, [])).toEqual([]);

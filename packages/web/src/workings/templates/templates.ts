@@ -144,7 +144,7 @@ export function withConditions(
 export function lackingWords(lacking: readonly KnownChannel[]): string {
   if (lacking.length === 0) return '';
   const named = lacking.map(({ key, quantity }) => `${quantity} (${key})`).join(' and ');
-  return ` Nothing here measures ${named}; what speaks of it waits for a run that does.`;
+  return ` Nothing here measures ${named}; what uses it waits for a run that does.`;
 }
 
 /** What is asked of each run, in a sentence. */

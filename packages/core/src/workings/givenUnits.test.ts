@@ -5,7 +5,7 @@ import { readIn } from '../units/conversion';
 import { type Entry, entrySentence } from './entries';
 import { evaluate } from './evaluate';
 import { type ChannelData } from './run';
-import { withUnitsTold } from './toldUnits';
+import { withUnitsGiven } from './givenUnits';
 import { transferred } from './transfer';
 
 // One motion, told in metres and in feet (1 ft = 0.3048 m exactly, by the international yard and pound agreement of 1959):
@@ -219,13 +219,13 @@ test('what measures something else is refused with what was typed; a number with
 test('units are told once, of what is asked for alone, and go where the entry goes', () => {
   const unitOf = (of: string) => (of === x ? 'm' : null);
   const area: Entry = { kind: 'area', id: 'q', name: '', of: x, against: 't', region: null };
-  expect(withUnitsTold(area, unitOf)).toBe(area);
-  const level = withUnitsTold({ ...area, baseline: 'level', level: 1 }, unitOf);
+  expect(withUnitsGiven(area, unitOf)).toBe(area);
+  const level = withUnitsGiven({ ...area, baseline: 'level', level: 1 }, unitOf);
   expect(level.toldIn).toEqual({ [x]: 'm' });
   // Told once, a unit stays, whatever is in front.
-  expect(withUnitsTold(level, () => '[ft_i]')).toBe(level);
-  expect(withUnitsTold({ ...level, baseline: 'zero' } as Entry, unitOf).toldIn).toBeUndefined();
-  expect(withUnitsTold({ ...level, of: 'channel:F' } as Entry, unitOf).toldIn).toBeUndefined();
+  expect(withUnitsGiven(level, () => '[ft_i]')).toBe(level);
+  expect(withUnitsGiven({ ...level, baseline: 'zero' } as Entry, unitOf).toldIn).toBeUndefined();
+  expect(withUnitsGiven({ ...level, of: 'channel:F' } as Entry, unitOf).toldIn).toBeUndefined();
   const channels = [{ key: 'x', quantity: 'position', unit: 'm' }];
   const there = { entries: [], channels: [{ key: 's', quantity: 'position', unit: 'cm' }] };
   const { entries } = transferred({ entries: [level], channels }, null, there, () => 'new');

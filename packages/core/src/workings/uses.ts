@@ -3,7 +3,7 @@ import { namesIn } from '../formula/tree';
 import { Refusal, orRefusal } from '../refusal';
 import { type Entry, kindOf } from './entries';
 import { type ReferenceMap } from './fieldTypes/fieldType';
-import { type FormulaText, spokenBy, valueWithReferences } from './fields';
+import { type FormulaText, usesOf, valueWithReferences } from './fields';
 import { type ResultRef, type SeriesRef } from './references';
 
 /** An entry that speaks of other things in the same way, as its kind declares what it speaks of. */
@@ -15,7 +15,7 @@ export function withReferences(entry: Entry, map: ReferenceMap): Entry {
     return next === undefined ? [] : [[name, next]];
   });
   const { toldIn } = entry;
-  const told =
+  const units =
     toldIn === undefined
       ? {}
       : {
@@ -23,7 +23,7 @@ export function withReferences(entry: Entry, map: ReferenceMap): Entry {
             Object.entries(toldIn).map(([of, code]) => [map.series(of as SeriesRef), code]),
           ),
         };
-  return { ...entry, ...Object.fromEntries(changed), ...told } as Entry;
+  return { ...entry, ...Object.fromEntries(changed), ...units } as Entry;
 }
 
 /** Everything that an entry speaks of under a reference. */
@@ -44,7 +44,7 @@ export function formulasIn(entry: Entry): [field: string, formula: FormulaText][
   const values = entry as unknown as Readonly<Record<string, unknown>>;
   return Object.entries(kindOf(entry.kind).fields).flatMap(([name, field]) => {
     const { [name]: value } = values;
-    const { formulas = [] } = value === undefined ? {} : spokenBy(field, value);
+    const { formulas = [] } = value === undefined ? {} : usesOf(field, value);
     return formulas.map((formula): [string, FormulaText] => [name, formula]);
   });
 }
