@@ -1,6 +1,7 @@
 const { createHash } = require('node:crypto');
 const { existsSync, readFileSync, readdirSync, rmSync, statSync } = require('node:fs');
 const { join, relative } = require('node:path');
+const { pathToFileURL } = require('node:url');
 const { build } = require('esbuild');
 
 // A test with all that it imports becomes one script. In the context that Jest runs tests in, to look up a global is slow, and so
@@ -52,8 +53,20 @@ const isUnit = (path) =>
   /^packages\/(contracts|core|evaluation|web)\/.*\.test\.tsx?$/.test(path) ||
   /^scripts\/(compare|demo|pictures)\/.*\.test\.ts$/.test(path);
 
-/** These, and those that drive a browser. Those of the server load it as it is. */
-const isBundled = (path) => isUnit(path) || /^e2e\/.*\.test\.ts$/.test(path);
+/** Tests of devices and the database. */
+const isApi = (path) => /^packages\/(bridge|server|stand-ins)\/.*\.test\.ts$/.test(path);
+
+/** These, and those that drive a browser. */
+const isBundled = (path) => isUnit(path) || isApi(path) || /^e2e\/.*\.test\.ts$/.test(path);
+
+/** Packages of others are loaded as they are: many load parts of themselves, or start threads, by their place. */
+const othersStayOutside = {
+  name: 'others stay outside',
+  setup: ({ onResolve }) =>
+    onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+      kind === 'entry-point' || path.startsWith('@heuristor/') ? undefined : { path, external: true },
+    ),
+};
 
 /** Where the scripts of the present state of the sources are. */
 const folderOf = (state) => join(cache, state.slice(0, 16));
@@ -67,9 +80,19 @@ async function make(isWanted) {
     for (const name of readdirSync(cache))
       if (join(cache, name) !== folder) rmSync(join(cache, name), { recursive: true, force: true });
   const missing = tests.filter((path) => isWanted(path) && !existsSync(madeOf(folder, path)));
-  if (missing.length === 0) return;
+  const [api, others] = [true, false].map((wanted) =>
+    missing.filter((path) => isApi(relative(__dirname, path)) === wanted),
+  );
+  // Threads that a test of the server starts are those of the server that was built.
+  const built = pathToFileURL(join(__dirname, 'packages/server/dist/main.js')).href;
+  const server = { plugins: [othersStayOutside], define: { 'import.meta.url': JSON.stringify(built) } };
+  await Promise.all([scriptsOf(api, folder, server), scriptsOf(others, folder, {})]);
+}
+
+async function scriptsOf(entryPoints, folder, further) {
+  if (entryPoints.length === 0) return;
   await build({
-    entryPoints: missing,
+    entryPoints,
     outdir: folder,
     outbase: __dirname,
     bundle: true,
@@ -84,6 +107,7 @@ async function make(isWanted) {
     external: ['knex', 'objection', 'pg', 'pino', 'express'],
     banner: { js: `const {${constants.join(',')}} = globalThis;` },
     logLevel: 'error',
+    ...further,
   });
 }
 
@@ -95,6 +119,7 @@ const ofThisRun = () => process.env.HEURISTOR_TEST_SCRIPTS;
 module.exports = {
   make,
   isUnit,
+  isApi,
   getCacheKey: (_text, path) => createHash('sha256').update(`${ofThisRun()}:${path}`).digest('hex'),
   process(_text, path) {
     const made = madeOf(ofThisRun(), path);

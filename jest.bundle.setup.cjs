@@ -1,9 +1,10 @@
 const { resolve } = require('node:path');
-const { make, isUnit } = require('./jest.bundle.cjs');
+const { make, isApi, isUnit } = require('./jest.bundle.cjs');
 
 /** Makes the scripts of the tests that are about to run. */
 module.exports = ({ nonFlagArgs, runTestsByPath }, { displayName }) => {
   const named = new Set(nonFlagArgs.map((path) => resolve(path)));
-  const isOfProject = displayName?.name === 'unit' ? isUnit : (path) => path.startsWith('e2e/');
+  const ofProject = { unit: isUnit, api: isApi };
+  const isOfProject = ofProject[displayName?.name] ?? ((path) => path.startsWith('e2e/'));
   return make((path) => (runTestsByPath ? named.has(path) : isOfProject(path.slice(__dirname.length + 1))));
 };

@@ -35,6 +35,8 @@ module.exports = {
     {
       // Devices and the database, which share what the machine has of them.
       ...project('api'),
+      globalSetup: '<rootDir>/jest.bundle.setup.cjs',
+      transform: { '\\.tsx?$': require.resolve('./jest.bundle.cjs') },
       testEnvironment: '<rootDir>/jest.steady.cjs',
       testMatch: ['<rootDir>/packages/{bridge,server,stand-ins}/**/*.test.ts'],
     },

@@ -12,10 +12,10 @@ export interface OtherServer extends Signed {
   ended: Promise<unknown>;
 }
 
-/** Starts one and signs in on it; whoever starts it ends it by a signal. */
+/** Starts one, as it was built, and signs in on it; whoever starts it ends it by a signal. */
 export async function startOtherServer(database: string): Promise<OtherServer> {
   const secret = randomBytes(16).toString('hex');
-  const child = spawn(process.execPath, ['--import', 'tsx', 'packages/server/src/main.ts'], {
+  const child = spawn(process.execPath, ['--enable-source-maps', 'packages/server/dist/main.js'], {
     env: {
       ...process.env,
       HEURISTOR_DATABASE: database,
