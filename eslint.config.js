@@ -58,6 +58,21 @@ export default tseslint.config(
     },
   },
   {
+    // A time that is long enough on one machine is too short on another, and too long on most.
+    files: ['e2e/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector:
+            'AwaitExpression NewExpression[callee.name="Promise"] CallExpression[callee.name="setTimeout"]',
+          message:
+            'Wait for what the test needs: until, waitForText, saved, atRest, or pass for the apparatus.',
+        },
+      ],
+    },
+  },
+  {
     // Objection's own way: models are classes of static members, and a class field is declared, not assigned.
     files: ['packages/server/src/models/*.ts'],
     rules: { '@typescript-eslint/no-extraneous-class': 'off' },

@@ -114,7 +114,8 @@ test('who begins to type before a new entry has offered its field loses no lette
     const field = document.querySelector<HTMLInputElement>('input[aria-label="Formula"]');
     field?.focus();
     document.execCommand('insertText', false, '2 +');
-    await new Promise((resolve) => setTimeout(resolve, 200));
+    for (let pictures = 0; pictures < 6; pictures++)
+      await new Promise((resolve) => requestAnimationFrame(resolve));
     document.execCommand('insertText', false, ' 3');
     return field?.value;
   });
