@@ -43,3 +43,10 @@ export const atRest = (page: Page): Promise<void> =>
     alike,
     most,
   );
+
+/** Waits until a page has drawn what it was asked for last. */
+export const drawn = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    for (let pictures = 0; pictures < 2; pictures++)
+      await new Promise((resolve) => requestAnimationFrame(resolve));
+  });

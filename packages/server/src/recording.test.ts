@@ -1,4 +1,5 @@
 import { type Device } from '@heuristor/contracts';
+import WebSocket from 'ws';
 import {
   connected as connectedTo,
   endedRun,
@@ -225,9 +226,7 @@ describe('the device link', () => {
     ['samples before hello', new Uint8Array(24), 'no-hello', 'says hello before'],
   ])('%s is refused by name, and a good device beside it goes on', async (_, message, code, words) => {
     const good = await connected('C3-A', () => 1);
-    const socket = await import('ws').then(
-      ({ default: WebSocket }) => new WebSocket(`ws://127.0.0.1:${server.port}/link`),
-    );
+    const socket = new WebSocket(`ws://127.0.0.1:${server.port}/link`);
     const answers: { type: string; code: string; message: string }[] = [];
     socket.on('message', (data) => answers.push(JSON.parse(String(data)) as (typeof answers)[number]));
     const closed = new Promise((resolve) => socket.once('close', resolve));
@@ -256,7 +255,6 @@ describe('the device link', () => {
   });
 
   test('a web page cannot pose as a device, and nobody without a cookie hears the live stream', async () => {
-    const { default: WebSocket } = await import('ws');
     const refusal = (path: string, headers: Record<string, string>) =>
       new Promise((resolve) => {
         const socket = new WebSocket(`ws://127.0.0.1:${server.port}${path}`, { headers });

@@ -1,3 +1,4 @@
+/** @jest-environment node */
 import { type Device } from '@heuristor/contracts';
 import { Budget } from './presence/budget';
 import { until } from './testing/bench';

@@ -1,3 +1,4 @@
+/** @jest-environment node */
 import { randomUUID } from 'node:crypto';
 import { type Job } from '@heuristor/contracts';
 import pino from 'pino';
