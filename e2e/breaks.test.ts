@@ -11,6 +11,7 @@ beforeAll(async () => {
   system = await startSystem({ own: true, pace: 1 });
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
+  await hand.waitForText('Investigations');
   await hand.begin(system.site, 'Breaks', ['K3-L']);
   stage = await system.newPage('/stage/lifeboat');
   await stage.waitForSelector('[aria-label^="Take it out of reach: K3-L"]');

@@ -2,9 +2,8 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { createWriteStream, existsSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, startSystem } from './support/system';
+import { type System, startSystem, until } from './support/system';
 
 // Devices from outside: over a serial port, over the link from other programs, over HTTP, and a phone.
 
@@ -31,8 +30,7 @@ async function joinedPorts(): Promise<{ near: string; far: string }> {
   children.push(
     spawn('socat', [`pty,raw,echo=0,link=${near}`, `pty,raw,echo=0,link=${far}`], { stdio: 'ignore' }),
   );
-  for (let tries = 0; tries < 100 && !(existsSync(near) && existsSync(far)); tries++)
-    await atRest(system.page);
+  await until(() => Promise.resolve(existsSync(near) && existsSync(far)), Boolean);
   return { near, far };
 }
 
@@ -49,9 +47,9 @@ test('a microcontroller on a serial port: columns found, named, given a unit; ga
   }, 20);
   try {
     await hand.begin(system.site, 'Sketch', []);
-    await atRest(system.page);
+    await system.pass(2.5);
     await hand.use('U1-C');
-    await atRest(system.page);
+    await system.pass(0.7);
     await hand.waitForText('lines were not understood');
     await hand.pressLabelled('Set up U1-C');
     await hand.type('Name of a', 'voltage');
@@ -72,7 +70,7 @@ test('a microcontroller on a serial port: columns found, named, given a unit; ga
     await hand.type('Lines a second; 0 for their times of arrival of U1-C', '50');
     await hand.waitForText('50 Hz');
     await hand.pressLabelled('Close the set-up');
-    await atRest(system.page);
+    await system.pass(2.5);
     await hand.record();
     const runs = await hand.runs();
     expect(runs[1].channels[0].sampling).toMatchObject({ kind: 'regular', interval: 0.02 });
@@ -95,10 +93,10 @@ test.each([
     let said = '';
     child.stderr.on('data', (chunk: Buffer) => (said += chunk.toString()));
     await hand.begin(system.site, `Tea, ${program}`, []);
-    await atRest(system.page);
+    await system.pass(1);
     await hand.letIn(code);
     await hand.use(code);
-    await atRest(system.page);
+    await system.pass(0.7);
     await hand.lengthOfRun('2');
     await hand.record();
     const [run] = await hand.runs();
@@ -131,12 +129,12 @@ test('a token is made; what is posted with it is recorded; it is withdrawn', asy
   expect(await post(20)).toBe(204);
   await hand.pressLabelled('Close');
   await hand.use(code);
-  await atRest(system.page);
+  await system.pass(0.7);
   await hand.lengthOfRun('2');
   await post(20.5);
   await hand.press('Record');
   for (let i = 0; i < 6; i++) {
-    await atRest(system.page);
+    await system.pass(0.3);
     await post(21 + i);
   }
   await hand.waitForText('is ready', 10_000);
@@ -174,20 +172,20 @@ test('a phone lets itself in by the code on the screen, and its acceleration is 
     }, 20);
   });
   await phone.waitForFunction(() => /[1-9]\d* readings sent/.test(document.body.innerText), {
-    timeout: 8000,
+    timeout: 30_000,
   });
   await system.page.bringToFront();
   await hand.press('Connect');
   await hand.item('Phone ');
   await hand.lengthOfRun('2');
   await phone.bringToFront();
-  await atRest(system.page);
+  await system.pass(0.6);
   await system.page.evaluate(() =>
     [...document.querySelectorAll('button')]
       .find(({ textContent }) => textContent?.trim() === 'Record')
       ?.click(),
   );
-  await atRest(system.page);
+  await system.pass(3);
   await system.page.bringToFront();
   await hand.waitForText('is ready', 10_000);
   const [run] = await hand.runs();
