@@ -158,6 +158,8 @@ test('a phone lets itself in by the code on the screen, and its acceleration is 
   await hand.pressLabelled('Close');
   const phone = await system.newPage('/phone');
   await phone.setViewport({ width: 400, height: 760 });
+  // Whoever holds it allows what it asks.
+  await phone.browserContext().overridePermissions(system.site, ['accelerometer', 'gyroscope']);
   // Its program comes after the page.
   await (await phone.waitForSelector('input[aria-label="Code"]'))?.type(code.toLowerCase());
   await (await phone.waitForSelector('::-p-xpath(//button[.="Let it in"])'))?.click();
