@@ -14,8 +14,10 @@ export const atRest = (page: Page): Promise<void> =>
       const parts =
         '[data-trace], [data-testid="overlay"], [data-testid="saving"], [role="slider"], .dropdown-menu, .modal-dialog, .toast, ' +
         '.result-card, .groups, .cursor-bar, .cursor-place, .own-graph-reading, .axis-grip, [aria-label^="Axis of"], input, textarea';
-      const look = () =>
-        [...document.querySelectorAll<HTMLElement>(parts)]
+      let [before, same] = ['', 0];
+      for (let pictures = 0; pictures < limit && same < wanted; pictures++) {
+        await new Promise((resolve) => requestAnimationFrame(resolve));
+        const now = [...document.querySelectorAll<HTMLElement>(parts)]
           .map((part) => {
             const { x, y, width, height } = part.getBoundingClientRect();
             const own = part.cloneNode(false) as HTMLElement;
@@ -24,19 +26,15 @@ export const atRest = (page: Page): Promise<void> =>
             return [own.outerHTML, said, typed, x, y, width, height].join('|');
           })
           .join('\n');
-      const isMoving = () =>
-        document.querySelector('[aria-busy="true"]') !== null ||
-        document
-          .getAnimations()
-          .some(
-            ({ playState, effect }) =>
-              playState === 'running' && effect?.getComputedTiming().iterations !== Infinity,
-          );
-      let [before, same] = ['', 0];
-      for (let pictures = 0; pictures < limit && same < wanted; pictures++) {
-        await new Promise((resolve) => requestAnimationFrame(resolve));
-        const now = look();
-        same = now === before && !isMoving() ? same + 1 : 0;
+        const isMoving =
+          document.querySelector('[aria-busy="true"]') !== null ||
+          document
+            .getAnimations()
+            .some(
+              ({ playState, effect }) =>
+                playState === 'running' && effect?.getComputedTiming().iterations !== Infinity,
+            );
+        same = now === before && !isMoving ? same + 1 : 0;
         before = now;
       }
     },
