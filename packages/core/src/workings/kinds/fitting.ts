@@ -114,7 +114,7 @@ export function fitInRegion(
     ...reachNote(series, region),
     ...(fit.correctedShift > 0.2
       ? [
-          `The noise of ${against.symbol} alone would have shifted this by ${fit.correctedShift.toPrecision(2)} of its uncertainty; that is corrected.`,
+          `The noise of ${against.symbol} alone would have shifted this by ${fit.correctedShift.toPrecision(2)} times its uncertainty; that is corrected.`,
         ]
       : []),
   ];
