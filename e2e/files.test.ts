@@ -177,7 +177,7 @@ test('a file is understood as somebody says: a rate instead of a time, columns l
   await hand.waitForText('2 rows, UTF-8');
   await system.page.select('select[aria-label="What the readings are taken against"]', 'spots');
   await hand.press('Bring in as spot readings');
-  await hand.waitForText('2 spots');
+  await hand.element('.chip ::-p-xpath(.//*[@class="tag"][.="2 readings"])');
 });
 
 test('a wrong cell is reported with its row and column, and no run is made of it', async () => {

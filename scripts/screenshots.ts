@@ -121,6 +121,8 @@ async function takeAll(): Promise<void> {
     await hand.type('Value of k', '7');
     await hand.type('Unit of k', 'N/m');
     await hand.waitForText('they cannot be added');
+    const fault = await hand.element('::-p-xpath(//*[contains(text(), "they cannot be added")])');
+    await fault.evaluate((words) => words.closest('.result-card')?.scrollIntoView({ block: 'end' }));
     await pause(400);
     await take('formula');
     await page.keyboard.press('Escape');

@@ -24,7 +24,7 @@ const outcomeSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('results'), notes }),
 ]);
 
-/** What sheets say of one run, as it is stored and sent; what it means follows from the core (`evaluation/stored.ts`). */
+/** What sheets say of one run, as it is stored and sent; the core says what it means (`evaluation/stored.ts`). */
 export const storedEvaluationSchema = z.object({
   runId: z.string(),
   sheets: z.array(z.record(z.string(), outcomeSchema)),

@@ -139,7 +139,7 @@ export { parseFormula } from './formula/parse';
 export { printFormula, withNames, writtenName } from './formula/print';
 export { type Formula, hasDerivative, namesIn } from './formula/tree';
 export { texFormula, texName, texUnit } from './formula/typeset';
-export { type Pace, type PacePoint, segmentsOf as stretchesOf, targetAt } from './pace/target';
+export { type Pace, type PacePoint, targetAt } from './pace/target';
 export { simplified, simplifiedTo } from './pace/simplify';
 export {
   type PaceRoom,

@@ -20,7 +20,7 @@ export class DiskRoom extends EventEmitter<Events> {
   /** The least that is free in any of the places; null where none can be looked at. */
   free: number | null = null;
   private readonly timer: NodeJS.Timeout;
-  private lastSaid: { state: DiskState; free: number } | null = null;
+  private lastEmitted: { state: DiskState; free: number } | null = null;
 
   constructor(private readonly folders: readonly string[]) {
     super();
@@ -50,11 +50,11 @@ export class DiskRoom extends EventEmitter<Events> {
     this.free = known.length === 0 ? null : Math.min(...known);
     const { state, free } = this;
     const isNews =
-      this.lastSaid === null ||
-      this.lastSaid.state !== state ||
-      (state !== 'plenty' && Math.abs((free ?? 0) - this.lastSaid.free) > worthSaying);
+      this.lastEmitted === null ||
+      this.lastEmitted.state !== state ||
+      (state !== 'plenty' && Math.abs((free ?? 0) - this.lastEmitted.free) > worthSaying);
     if (!isNews) return;
-    this.lastSaid = { state, free: free ?? 0 };
+    this.lastEmitted = { state, free: free ?? 0 };
     this.emit('changed');
   }
 }

@@ -61,7 +61,7 @@ export class LinkClient {
   private closed = false;
   private isPulled = false;
   /** The second in which it last told what it keeps. */
-  private keptSaid = -1;
+  private keptSentAt = -1;
   private readonly errors: SensorErrors;
   private changing: Timer | null = null;
   private readonly memory: AwayMemory | null;
@@ -351,8 +351,8 @@ export class LinkClient {
     if (!this.isOpen) return;
     const second = Math.floor(this.around.clock.seconds);
     // While it records, what it has is told every second.
-    if (this.memory?.takeNews() === true || (this.memory?.isActive === true && second !== this.keptSaid)) {
-      this.keptSaid = second;
+    if (this.memory?.takeNews() === true || (this.memory?.isActive === true && second !== this.keptSentAt)) {
+      this.keptSentAt = second;
       this.tellKept();
     }
     const now = this.around.clock.seconds;

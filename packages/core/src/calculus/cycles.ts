@@ -59,7 +59,7 @@ export function crossingAt(
   // Across a missing reading the two beside it tell all there is.
   if (right - left === 1 && to - from > 1) {
     const rough = onLine(series, level, from, to);
-    // Which readings count follows from time: chosen by what they read, they would scatter less than they do.
+    // Which readings count is decided by time: chosen by what they read, they would scatter less than they do.
     const reach = (timeAt(sampling, to) - timeAt(sampling, from)) / 3;
     const low = Math.max(indexAtOrAfter(sampling, rough.value - reach), first);
     const high = Math.min(indexAtOrAfter(sampling, rough.value + reach), past - 1, values.length - 1);

@@ -15,14 +15,14 @@ export function dependenciesOf(workings: Workings, runId: string): Map<string, s
     shifts.find(({ run }) => run === runId)?.by ?? 0,
     runs.find(({ run }) => run === runId)?.keepPinned ?? false,
   ]);
-  const direct = new Map(entries.map((entry) => [entry.id, referencesOf(entry, entries)]));
+  const direct = new Map(entries.map((entry) => [entry.id, directDependenciesOf(entry, entries)]));
   return new Map(
     entries.map(({ id }) => {
       const reached = new Set([id]);
       const words: string[] = [];
       for (const next of reached) {
         const entry = byId.get(next);
-        // What is gone follows from its id: an entry may speak of something that was removed.
+        // What was removed is known by its id: an entry may speak of something that was removed.
         words.push(entry === undefined ? next : JSON.stringify(entry));
         const { ids, names } = direct.get(next) ?? nothing;
         if (names !== null) words.push(names);
@@ -33,16 +33,16 @@ export function dependenciesOf(workings: Workings, runId: string): Map<string, s
   );
 }
 
-interface Uses {
+interface DirectDependencies {
   ids: readonly string[];
   /** The names of all entries, where a name in a formula means none of them: it might be taken for one of these. */
   names: string | null;
 }
 
-const nothing: Uses = { ids: [], names: null };
+const nothing: DirectDependencies = { ids: [], names: null };
 
 /** Entries that one speaks of: under references, and by names in formulas. */
-function referencesOf(entry: Entry, entries: readonly Entry[]): Uses {
+function directDependenciesOf(entry: Entry, entries: readonly Entry[]): DirectDependencies {
   const { series, results, regions } = referencesIn(entry);
   const ids = [
     ...series.filter((reference) => reference.startsWith('entry:')).map(nameIn),

@@ -13,7 +13,7 @@ export const numberOf = (value: StoredNumber): number => Number(value);
 
 /**
  * Stored results as quantities: their uncertainties, their covariances with each other and with the results of other runs, and
- * their budgets are those of the results that were stored. What a root of the run does to them follows from numbers of its own, which
+ * their budgets are those of the results that were stored. What a root of the run does to them is stored as numbers of its own, which
  * mean nothing beside the results of another evaluation of the same run: those are to be evaluated, and stored, together.
  */
 export function openedEvaluation({ runId, results, shared, own }: StoredEvaluation): OpenedResult[] {

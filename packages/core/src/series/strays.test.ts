@@ -57,7 +57,7 @@ test.each([50, 100])(
         if (left.includes(at)) found++;
         expect(left.filter((i) => i !== at)).toEqual([]);
       }
-    // Right at a bounce a stray cannot be determined from the bounce.
+    // Right at a bounce a stray cannot be told from the bounce.
     expect(found / planted).toBeGreaterThan(0.95);
   },
 );

@@ -59,7 +59,7 @@ export type TableReading =
 const parsedLength = 1 << 15;
 const mostColumns = 64;
 const linesLookedAt = 50;
-/** Separators follow from so many characters. */
+/** Separators are found from so many characters. */
 const headLength = 20_000;
 
 export class Cancelled extends Error {

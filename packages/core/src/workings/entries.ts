@@ -56,7 +56,7 @@ const laterOf = new Map<EntryKindKey, [name: string, usual: unknown][]>();
 /** Entries are never changed, only replaced; what follows from one alone is worked out once for all runs. */
 const completed = new WeakMap<Entry, EntryBase & FieldValues<Fields>>();
 
-/** An entry as its kind wants it, which follows from the discriminant that both carry: with every field. */
+/** An entry as its kind wants it, with every field. The discriminant that both carry names the kind. */
 export function completeEntry(entry: Entry): EntryBase & FieldValues<Fields> {
   let whole = completed.get(entry);
   if (whole === undefined) completed.set(entry, (whole = withLaterFields(entry)));

@@ -81,7 +81,7 @@ export const usesOf = (field: Field, value: unknown): Uses => typeOf(field).uses
 export const valueWithReferences = (field: Field, value: unknown, map: ReferenceMap): unknown =>
   typeOf(field).withReferences?.(value, map);
 
-/** The series in whose unit a field of an entry is given; null where it is told in none. */
+/** The series in whose unit a field of an entry is given; null where it has no such unit. */
 export const unitSeriesOf = (
   field: Field,
   value: unknown,

@@ -3,7 +3,7 @@ import { type Series } from '../series/series';
 import { conversionBetween } from '../units/conversion';
 import { intervalUnit } from '../units/temperature';
 import { parseUnit, printedUnit, ucumCode } from '../units/unit';
-import { type Entry, fieldsOf, completeEntry } from './entries';
+import { type Entry, completeEntry, fieldsOf } from './entries';
 import { type FieldValues, type Fields, unitSeriesOf, valueInUnits } from './fields';
 import { type Context, type EntryBase } from './kind';
 import { type SeriesRef } from './references';

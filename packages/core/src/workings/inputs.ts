@@ -3,15 +3,15 @@ import { namesIn } from '../formula/tree';
 import { Refusal, orRefusal } from '../refusal';
 import { indexAfter, indexAtOrAfter } from '../series/sampling';
 import { type Series } from '../series/series';
-import { type Entry, kindOf, completeEntry } from './entries';
+import { type Entry, completeEntry, kindOf } from './entries';
 import { usesOf } from './fields';
+import { unitsHere } from './givenUnits';
 import { type Context, type RegionBounds } from './kind';
 import { type SeriesRef } from './references';
-import { unitsHere } from './givenUnits';
 
 /**
  * Everything that decides an outcome beside the entry's own words, read off the declared fields: the series it speaks of,
- * the readings that its region holds, the results it uses. A stretch that is settled follows from its ends alone, so that
+ * the readings that its region holds, the results it uses. An interval that is settled is described by its ends alone, so that
  * readings that come later do not touch it.
  */
 export function inputsOf(

@@ -27,8 +27,8 @@ export class Access {
 
   /** The name and port under which a browser has asked. */
   hostOf(request: IncomingMessage): string | undefined {
-    const given = this.isThroughProxy(request) ? firstOf(request, 'x-forwarded-host') : undefined;
-    return given ?? request.headers.host;
+    const forwardedHost = this.isThroughProxy(request) ? firstOf(request, 'x-forwarded-host') : undefined;
+    return forwardedHost ?? request.headers.host;
   }
 
   /** Whether it comes from this machine itself, and through nobody. */

@@ -10,14 +10,14 @@ export interface AwayTiming {
 
 /**
  * When a run began that a device kept, and how its clock went meanwhile.
- * @param said the device's clock in seconds as it was told at `now`, in ms
+ * @param reported the device's clock in seconds as it was told at `now`, in ms
  * @param prepared what it said when it was prepared, and when that was
  */
 export function awayTiming(
-  said: { clock: number; now: number; begun: number | null },
+  reported: { clock: number; now: number; begun: number | null },
   prepared: { clock: number | null; at: number },
 ): AwayTiming {
-  const { clock, now, begun } = said;
+  const { clock, now, begun } = reported;
   if (begun === null)
     return {
       begunAt: null,

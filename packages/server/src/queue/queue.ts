@@ -154,10 +154,10 @@ export class Queue {
       await this.end(job, 'failed', 'It was tried several times, and the server ended each time.');
       return;
     }
-    let saidAt = 0;
+    let storedAt = 0;
     const progress = (share: number) => {
-      if (Date.now() - saidAt < progressMilliseconds) return;
-      saidAt = Date.now();
+      if (Date.now() - storedAt < progressMilliseconds) return;
+      storedAt = Date.now();
       void this.mine(job, { share }).then(
         (isMine) => (isMine ? this.tell({ ...job, share }) : abort.abort()),
         () => undefined,

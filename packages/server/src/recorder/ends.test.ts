@@ -2,7 +2,7 @@ import { type Ending } from '@heuristor/contracts';
 import { RecorderBench as Bench } from '../testing/recorderBench';
 import { source, through, track } from '../testing/recorderParts';
 
-// Runs that end by themselves. Everything follows from events with moments of their own; nothing waits.
+// Runs that end by themselves. Everything is said by events with moments of their own; nothing waits.
 
 describe('a run that ends at a level', () => {
   test('ends there, within a reading, and at the latest after its time', () => {

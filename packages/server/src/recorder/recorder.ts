@@ -228,9 +228,9 @@ export class Recorder {
   /** Tells the screens what a recording does, where that has changed; a countdown they count themselves. */
   private tellStatus(recording: Recording): void {
     const status = statusOf(recording.state, recording.number, this.clock.now());
-    const words = JSON.stringify(status.phase === 'countdown' ? { ...status, secondsLeft: 0 } : status);
-    if (words === recording.lastStatus) return;
-    recording.lastStatus = words;
+    const text = JSON.stringify(status.phase === 'countdown' ? { ...status, secondsLeft: 0 } : status);
+    if (text === recording.lastStatus) return;
+    recording.lastStatus = text;
     this.bus.emit('recorder', recording.investigationId, status);
   }
 

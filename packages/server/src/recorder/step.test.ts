@@ -3,7 +3,7 @@ import { type RecorderEffect, type RecorderEvent, type RecorderState } from './s
 import { type Source, type TrackPlan } from './track';
 import { step } from './step';
 
-// Everything here follows from events with moments of their own; nothing waits.
+// Everything here is said by events with moments of their own; nothing waits.
 
 const plan = (lengthSeconds: number | null, changes: Partial<Plan> = {}): Plan => ({
   ...usualPlan,

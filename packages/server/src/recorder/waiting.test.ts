@@ -7,7 +7,7 @@ import { type Readings } from './track';
 import { statusOf } from './status';
 import { restless } from './stillness';
 
-// Runs that begin by themselves. Everything follows from events with moments of their own; nothing waits.
+// Runs that begin by themselves. Everything is said by events with moments of their own; nothing waits.
 
 describe('a run that begins at a level', () => {
   test('has its time zero where the motion crosses it, between two readings, and keeps the stretch before', () => {

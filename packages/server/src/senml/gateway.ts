@@ -20,7 +20,7 @@ const silentIntervals = 3;
 const longestSilence = 3 * 3_600_000;
 /** A device on the link has at most so many streams. */
 const mostChannels = 8;
-/** The sender's clock may be this far from ours before it follows from its own times alone, in seconds. */
+/** The sender's clock may be this far from ours before only the distances of its own times count, in seconds. */
 const farSeconds = 2;
 
 type NumberRecord = SenmlRecord & { value: number };

@@ -4,7 +4,10 @@ import { type TestServer } from './testServer';
 
 export const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
-/** Waits until something is so; fails with what it last saw. @param seconds of the tests' time, of which others take a fifth */
+/**
+ * Waits until something is so; fails with what it last saw.
+ * @param seconds by the test's clock, on which five pass in one on the wall (`jest.steady.cjs`)
+ */
 export async function until<T>(look: () => Promise<T>, isSo: (seen: T) => boolean, seconds = 50): Promise<T> {
   let seen = await look();
   for (const end = Date.now() + seconds * 1000; !isSo(seen); seen = await look()) {

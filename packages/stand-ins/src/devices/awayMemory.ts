@@ -172,7 +172,7 @@ export class AwayMemory {
       for (const { own } of readings) {
         if (countOf(stream) >= stream.most) return;
         if (times !== null) {
-          // How things stand at the beginning follows from the first event, as on the link.
+          // The first event says how things stand at the beginning, as on the link.
           const time = times[i] * (1 + this.around.drift);
           if (run.wanted.seconds !== null && time > run.wanted.seconds) return;
           stream.times?.push(time);

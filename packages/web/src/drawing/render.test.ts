@@ -188,7 +188,7 @@ describe('what is drawn', () => {
       visible: null,
       conditions: {},
       frontRunId: null,
-      isWhole: false,
+      asksForAll: false,
       heights: {},
       graphs: {},
     };
@@ -221,7 +221,7 @@ describe('what is drawn', () => {
       visible: { everywhere: ['m'], inFront: ['n'] },
       conditions: {},
       frontRunId: 'a',
-      isWhole: false,
+      asksForAll: false,
       heights: {},
       graphs: {},
     };
@@ -237,7 +237,7 @@ describe('what is drawn', () => {
     const withResiduals = { ...workings, entries: [...fitShowing(true), ...workings.entries.slice(1)] };
     expect(Object.keys(other({ workings: withResiduals }).changed).sort()).toEqual(['f', 'm']);
     // Where something got lost, everything is told; what was told is not forgotten for not being sought.
-    expect(Object.keys(other({ isWhole: true }).changed).sort()).toEqual(['f', 'm', 'n']);
+    expect(Object.keys(other({ asksForAll: true }).changed).sort()).toEqual(['f', 'm', 'n']);
     const told = new LastSent();
     other({ visible: null }, told);
     other({}, told);

@@ -68,9 +68,9 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument, along
 
 /** Evaluates the workings over a run and makes what it draws for one stretch of the horizontal axis. */
 export function renderRun(evaluator: Evaluator, request: RenderRequest, lastSent: LastSent): RenderedRun {
-  const { workings, traces, moving, frontRunId, isWhole, conditions } = request;
+  const { workings, traces, moving, frontRunId, asksForAll, conditions } = request;
   const isFront = evaluator.run.id === frontRunId;
-  if (isWhole) lastSent.forget();
+  if (asksForAll) lastSent.forget();
   const { [evaluator.run.id]: said = [] } = conditions;
   evaluator.say(said);
   const only = wantedOf(request, isFront);
@@ -121,11 +121,11 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, lastSent
 
 /** The entries that are seen, and those that are drawn; null where all are wanted. */
 function wantedOf(
-  { visible, isWhole, workings: { entries }, graphs, traces }: RenderRequest,
+  { visible, asksForAll, workings: { entries }, graphs, traces }: RenderRequest,
   isFront: boolean,
 ): ReadonlySet<string> | null {
   // What was told before is what stands on the screen of all that is not visible.
-  if (visible === null || isWhole) return null;
+  if (visible === null || asksForAll) return null;
   const isDrawn = (entry: Entry) =>
     entry.kind === 'region' ||
     entryRef(entry.id) in graphs ||

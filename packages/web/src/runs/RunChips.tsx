@@ -7,6 +7,7 @@ import { type SeenRun } from './seenRun';
 import { runStyles } from './runStyles';
 import { LineSample } from './LineSample';
 import { NameField } from '../ui/NameField';
+import { readingsWord } from '../ui/readingsWord';
 import { ConditionsRow } from './conditions/ConditionsRow';
 import { formsOf } from '../files/forms';
 import { saveAs } from '../files/forms/save';
@@ -225,7 +226,7 @@ function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
         {run.practice && <span className="tag">practice</span>}
         {run.origin === 'away' && <span className="tag">away</span>}
         {run.spot !== null && (
-          <span className="tag">{run.spot.rows.filter(({ removed }) => !removed).length} spots</span>
+          <span className="tag">{readingsWord(run.spot.rows.filter(({ removed }) => !removed).length)}</span>
         )}
         {gaps.length > 0 && <span className="tag">gap</span>}
         {notes.length > 0 && gaps.length === 0 && <span className="tag">note</span>}

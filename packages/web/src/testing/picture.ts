@@ -41,7 +41,7 @@ export function pictureOf(
     visible: null,
     conditions: {},
     frontRunId: null,
-    isWhole: false,
+    asksForAll: false,
     heights,
     graphs: {},
   };

@@ -61,7 +61,7 @@ test('the first picture is asked for whole; lines that stand are left out afterw
   const maker = new PictureComposer();
   const first = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   const second = await maker.make(request(mean(4)), { panels, own: [] }, frameAt(0, 8), ask);
-  expect(asked.map(({ isWhole }) => isWhole)).toEqual([true, false]);
+  expect(asked.map(({ asksForAll }) => asksForAll)).toEqual([true, false]);
   expect(answers[1].map((run) => run.traces['channel:x'].line)).toEqual([null, null]);
   expect(second.traces[0].lines).toBe(first.traces[0].lines);
   expect(second.outcomes.a.m).not.toBe(first.outcomes.a.m);
@@ -121,9 +121,9 @@ test('a line that is not known is asked for again at once, and never missing', a
   await other.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   // The workers believe that this one knows what they have told the other.
   const maker = new PictureComposer();
-  const notWhole = (wanted: RenderRequest) =>
-    ask(asked.length === 1 ? { ...wanted, isWhole: false } : wanted);
-  const failing = maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), notWhole);
+  const notForAll = (wanted: RenderRequest) =>
+    ask(asked.length === 1 ? { ...wanted, asksForAll: false } : wanted);
+  const failing = maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), notForAll);
   await expect(failing).rejects.toThrow('could be loaded');
   const picture = await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
   expect(picture.traces[0].lines).toHaveLength(2);

@@ -25,32 +25,32 @@ export interface Picture {
 export class PictureComposer {
   private readonly lines = new KnownLines();
   private picture: Picture = { workings: null, frame: null, traces: [], graphs: [], outcomes: {} };
-  private isWhole = true;
+  private asksForAll = true;
 
   /**
    * Asks for a picture of the workings.
    * @param ask asks the workers; where it fails, everything is asked for again next time
    */
   async make(
-    request: Omit<RenderRequest, 'isWhole' | 'sight' | 'axisUnit' | 'traces'>,
+    request: Omit<RenderRequest, 'asksForAll' | 'sight' | 'axisUnit' | 'traces'>,
     { panels, own }: { panels: readonly Panel[]; own: readonly Panel[] },
     frame: Frame,
     ask: (request: RenderRequest) => Promise<RenderedRun[]>,
   ): Promise<Picture> {
     for (;;) {
-      const { isWhole } = this;
-      this.isWhole = true;
+      const { asksForAll } = this;
+      this.asksForAll = true;
       const rendered = await ask({
         ...request,
         traces: seriesOn(panels),
         sight: frame.sight,
         axisUnit: frame.horizontal.unit,
-        isWhole,
+        asksForAll,
       });
       const picture = this.pictureOf(rendered, request, { panels, own }, frame);
-      if (picture === null && !isWhole) continue;
+      if (picture === null && !asksForAll) continue;
       if (picture === null) throw new Error('Not all readings of the picture could be loaded.');
-      this.isWhole = false;
+      this.asksForAll = false;
       return (this.picture = picture);
     }
   }

@@ -44,7 +44,7 @@ describe('graphs of their own', () => {
     visible: null,
     conditions: {},
     frontRunId: null,
-    isWhole: false,
+    asksForAll: false,
     heights: {},
   };
   const drawn = (values?: Float64Array, unit = 'm') => {

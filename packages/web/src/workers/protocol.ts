@@ -165,7 +165,7 @@ export interface RenderRequest {
   /** The run whose fitted curves are drawn also while a hand moves. */
   frontRunId: string | null;
   /** True where what was sent before was lost: everything is sent again. */
-  isWhole: boolean;
+  asksForAll: boolean;
   /** Vertical stretches that a hand has set, where points stand against points. */
   heights: Partial<Record<SeriesRef, Sight & { unit: Unit }>>;
 }

@@ -161,7 +161,7 @@ function mustExplain(solution: Solution, y: Float64Array, parameterCount: number
   );
   if (chance > believable)
     throw new Refusal(
-      'From no start values does this formula explain these readings better than a constant does. Type start values that are near what you expect.',
+      'This formula explains these readings no better than a constant, from all start values that were tried. Type start values that are near what you expect.',
     );
 }
 

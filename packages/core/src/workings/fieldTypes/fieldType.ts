@@ -56,7 +56,7 @@ export interface FieldType<Shape, Value> {
   uses?(value: Value, field: Shape): Uses;
   /** The same value with other references; absent where it has none. */
   withReferences?(value: Value, map: ReferenceMap): Value;
-  /** The series in whose unit it is given; absent where it is told in none. */
+  /** The series in whose unit it is given; absent where it has no such unit. */
   unitSeries?(value: Value, field: Shape, values: Readonly<Record<string, unknown>>): SeriesRef | null;
   /** The same value in the units of a run; what is undefined stands as it is. */
   inUnits?(value: Value, field: Shape, units: UnitsHere): Value | undefined;

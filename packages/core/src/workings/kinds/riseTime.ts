@@ -11,7 +11,7 @@ import { reachNote, select } from '../selection';
 import { weightedQuantity } from '../weightedValues';
 import { meanOfSymbol, withWorkings, workingBy } from '../working';
 
-/** The levels of a step follow from this share of the region at either end. */
+/** The levels of a step are taken from this share of the region at either end. */
 const endShare = 0.1;
 
 /**

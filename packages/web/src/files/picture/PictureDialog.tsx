@@ -118,7 +118,7 @@ function OpenDialog({ only }: { only: string | null }) {
         </div>
         <div className="picture-preview">
           {preview === null ? (
-            <p className="quiet">Loading …</p>
+            <p className="quiet">Drawing …</p>
           ) : 'fault' in preview ? (
             <p className="refused">{preview.fault}</p>
           ) : (

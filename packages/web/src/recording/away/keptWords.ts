@@ -1,8 +1,6 @@
 import { type AwayRun } from '@heuristor/contracts';
 import { format, formatDistanceStrict } from 'date-fns';
-
-const readings = (count: number) =>
-  `${count.toLocaleString('en').replaceAll(',', '\u2009')} ${count === 1 ? 'reading' : 'readings'}`;
+import { readingsWord } from '../../ui/readingsWord';
 
 /** When something was, with the day where it was not today. */
 export function whenWords(at: string, now: number): string {
@@ -30,17 +28,17 @@ export function keptWords(run: AwayRun, isPresent: boolean, now: number): string
       const ago = begunAt === null ? '' : `, ${elapsedWords(new Date(begunAt).getTime(), now)}`;
       const length = seconds === null ? '' : ` of ${seconds} s`;
       return isPresent
-        ? `Still recording${since}${ago}${length}: ${readings(count)}. It may be carried off.${lost}`
+        ? `Still recording${since}${ago}${length}: ${readingsWord(count)}. It may be carried off.${lost}`
         : `Carried off, and recording${since} when it was last here. Bring it back to fetch the run.${lost}`;
     }
     case 'finished':
       return count === 0
         ? `Finished, and empty: nothing was recorded.${lost}`
-        : `Finished: ${readings(count)}${from}.${lost}`;
+        : `Finished: ${readingsWord(count)}${from}.${lost}`;
     case 'full':
-      return `Its memory is full: ${readings(count)}${from}.${lost}`;
+      return `Its memory is full: ${readingsWord(count)}${from}.${lost}`;
     case 'stopped':
-      return `Stopped early, for example because its battery was empty: ${readings(count)}${from}.${lost}`;
+      return `Stopped early, for example because its battery was empty: ${readingsWord(count)}${from}.${lost}`;
   }
 }
 

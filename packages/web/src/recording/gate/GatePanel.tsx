@@ -80,8 +80,7 @@ const isAveraged = ({ passage, entries }: GateSetting, place: number): boolean =
 /** The last pass, for the back of the room. */
 function LastPass({ columns }: { columns: readonly PassColumn[] }) {
   const [first, ...others] = columns.filter(({ passes }) => passes.values.length > 0);
-  if (first === undefined)
-    return <p className="gate-waiting">No pass counts; the reasons are shown beside the traces.</p>;
+  if (first === undefined) return <p className="gate-waiting">No pass counts; the table says why.</p>;
   return (
     <div className="last-pass" aria-live="polite">
       <LargeDigits column={first} />

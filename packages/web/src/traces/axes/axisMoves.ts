@@ -1,6 +1,6 @@
 import { type Sight } from '../../workers/protocol';
 
-/** An axis that is narrower than this share of its own numbers cannot be determined from a point. */
+/** An axis that is narrower than this share of its own numbers looks like a point. */
 const narrowest = 1e-12;
 
 const isWide = ({ from, to }: Sight): boolean =>

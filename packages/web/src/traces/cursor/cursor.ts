@@ -210,7 +210,7 @@ export class CursorReader {
           secondRead === null || second === null || !stillSecond ? null : { at: second, runs: secondRead },
       });
     } catch {
-      // The workers are gone with their bench; a picture that fails follows from the renderer.
+      // The workers are gone with their bench; the renderer says when a picture fails.
     }
   }
 }

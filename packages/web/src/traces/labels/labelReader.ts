@@ -117,7 +117,7 @@ export class LabelReader {
       if (found !== undefined) quotes.add(found.entry);
       return found?.text ?? null;
     };
-    const readAt = (anchor: ShownLabel['anchor'], valueOf: (name: string) => string | null): ShownLabel => {
+    const shownAt = (anchor: ShownLabel['anchor'], valueOf: (name: string) => string | null): ShownLabel => {
       const unknown: string[] = [];
       const text = filled(label.text, (name) => {
         const value = valueOf(name) ?? resultOf(name);
@@ -127,7 +127,7 @@ export class LabelReader {
       return { label, text, unknown, quotes: [...quotes], anchor };
     };
     const none = () => null;
-    if (at.kind === 'free') return readAt(null, none);
+    if (at.kind === 'free') return shownAt(null, none);
     if (at.kind === 'region') {
       const region = workings.entries.find(({ id }) => id === at.region);
       if (
@@ -139,7 +139,7 @@ export class LabelReader {
       const outcomes = this.picture.getState().outcomes[front ?? ''];
       const lying = laidRegion(region, outcomes?.[region.id], front);
       const laid = lying === null ? null : onAxisOf(lying, frame.horizontal.unit);
-      return laid === null ? null : readAt({ x: (laid.start + laid.end) / 2, y: null }, none);
+      return laid === null ? null : shownAt({ x: (laid.start + laid.end) / 2, y: null }, none);
     }
     // A point of a run that is hidden is hidden with it.
     if (!shownRuns(runs).some(({ id }) => id === at.run)) return null;
@@ -162,7 +162,7 @@ export class LabelReader {
     const across = horizontal === 't' ? own.x : placeOn(values[horizontal], frame.horizontal.unit);
     if (y === null || across === null) return null;
     const nameOf = namesOf(entryNames(workings), abscissaOfRuns(runs));
-    return readAt({ x: across, y }, (name) => {
+    return shownAt({ x: across, y }, (name) => {
       if (name === nameOf('t'))
         return `${horizontal === 't' ? roundedText(own.x, frame.step) : fineText(own.x)} ${printedUnit(abscissaAxis(runs).unit)}`.trim();
       const reference = references.find((one) => nameOf(one) === name);

@@ -2,7 +2,8 @@ import { type Run } from '@heuristor/contracts';
 import { type HampelRule, type SeriesRef, countIn, madScale, usualRule, without } from '@heuristor/core';
 import { tell } from '../../ui/noticeStore';
 import { type ChosenReadings, type Outline, type AxisInterval } from '../../workers/protocol';
-import { type Readings, readingsWord, withAside, withoutAside } from './asides';
+import { readingsWord } from '../../ui/readingsWord';
+import { type Readings, withAside, withoutAside } from './asides';
 import { type Host } from '../../investigation/host';
 
 type Part = Pick<Host, 'pool' | 'workings' | 'changeWorkings'>;

@@ -27,6 +27,3 @@ export const withAside = (workings: WorkingsDocument, readings: readonly Reading
 /** The sheet with readings that count again. */
 export const withoutAside = (workings: WorkingsDocument, readings: readonly Readings[]): WorkingsDocument =>
   readings.reduce((sheet, own) => withRanges(sheet, own, (before) => without(before, own.ranges)), workings);
-
-/** So many readings as people say it. */
-export const readingsWord = (count: number): string => `${count} ${count === 1 ? 'reading' : 'readings'}`;

@@ -1,4 +1,4 @@
-import { type Entry, type Field, type FieldTypeKey, fieldsOf, completeEntry } from '@heuristor/core';
+import { type Entry, type Field, type FieldTypeKey, completeEntry, fieldsOf } from '@heuristor/core';
 import { useId } from 'react';
 import { Form } from 'react-bootstrap';
 import { useSession } from '../../investigation/context';

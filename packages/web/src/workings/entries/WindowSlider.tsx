@@ -1,4 +1,4 @@
-import { type Entry, type Field, fieldsOf, completeEntry } from '@heuristor/core';
+import { type Entry, type Field, completeEntry, fieldsOf } from '@heuristor/core';
 import { Form } from 'react-bootstrap';
 import { useFrontRun, usePicture, useSession } from '../../investigation/context';
 import { shortText } from '../../ui/numberText';

@@ -41,7 +41,7 @@ export function Budget({
   return (
     <div className="budget" role="region" aria-label={`Uncertainty of ${name}`}>
       {rows === null ? (
-        <span className="quiet">Loading …</span>
+        <span className="quiet">Working it out …</span>
       ) : (
         <table>
           <tbody>

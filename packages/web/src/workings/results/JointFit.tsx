@@ -98,7 +98,7 @@ function OpenJointFit({ entry }: { entry: EntryOfKind<'fit' | 'formulaFit'> }) {
             ))}
           </tbody>
         </table>
-        {state === null && <p className="quiet">Loading …</p>}
+        {state === null && <p className="quiet">Working it out …</p>}
         {state !== null && 'fault' in state && <p role="alert">{state.fault}</p>}
         {fit !== null && shared.length > 0 && <p className="note">{chanceWords(fit.chance)}</p>}
       </Modal.Body>

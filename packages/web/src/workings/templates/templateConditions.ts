@@ -50,10 +50,11 @@ export const looksLike = ({ symbol, condition }: Alike): boolean =>
 export function withAlikes(template: Template, alikes: readonly Alike[]): Template {
   return alikes.reduce((changed, { symbol, constantId, condition: { name } }): Template => {
     const reference = constantId === null ? null : resultRef(constantId, 'value');
-    const isIt = (names: Readonly<Record<string, string>>, said: string) =>
+    const isIt = (names: Readonly<Record<string, string>>, called: string) =>
       reference === null
-        ? !Object.hasOwn(names, said) && sameName(said) === sameName(symbol)
-        : names[said] === reference || (!Object.hasOwn(names, said) && sameName(said) === sameName(symbol));
+        ? !Object.hasOwn(names, called) && sameName(called) === sameName(symbol)
+        : names[called] === reference ||
+          (!Object.hasOwn(names, called) && sameName(called) === sameName(symbol));
     const entries = changed.workings.entries
       .filter(({ id }) => id !== constantId)
       .map((entry) => ({
@@ -62,8 +63,8 @@ export function withAlikes(template: Template, alikes: readonly Alike[]): Templa
           formulasOf(entry).map(([field, { text, names }]) => [
             field,
             {
-              text: withNames(text, (said) => (isIt(names, said) ? name : undefined)),
-              names: Object.fromEntries(Object.entries(names).filter(([spoken]) => !isIt(names, spoken))),
+              text: withNames(text, (called) => (isIt(names, called) ? name : undefined)),
+              names: Object.fromEntries(Object.entries(names).filter(([called]) => !isIt(names, called))),
             },
           ]),
         ),
