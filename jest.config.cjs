@@ -18,7 +18,16 @@ const project = (displayName) => ({
   transform,
 });
 
+/** The real interface in a browser. */
+const inBrowser = (displayName) => ({
+  ...project(displayName),
+  globalSetup: '<rootDir>/jest.bundle.setup.cjs',
+  transform: { '\\.tsx?$': require.resolve('./jest.bundle.cjs') },
+  setupFilesAfterEnv: ['<rootDir>/jest.long.cjs'],
+});
+
 module.exports = {
+  testSequencer: '<rootDir>/jest.order.cjs',
   // A test of real devices and a real database on a busy machine takes its time; one that hangs is still ended.
   testTimeout: 30_000,
   projects: [
@@ -43,7 +52,17 @@ module.exports = {
     {
       // Scripts start processes, which have the time on the wall.
       ...project('programs'),
+      setupFilesAfterEnv: ['<rootDir>/jest.long.cjs'],
       testMatch: ['<rootDir>/scripts/*.test.ts'],
+    },
+    {
+      ...inBrowser('browser'),
+      testMatch: ['<rootDir>/e2e/*.test.ts'],
+    },
+    {
+      // They need programs of others, which “npm run test:outside” brings in.
+      ...inBrowser('others'),
+      testMatch: ['<rootDir>/e2e/others/*.test.ts'],
     },
   ],
 };

@@ -38,12 +38,12 @@ function riseOf({ channels }: StoredRun, key: string, level: number): number {
   throw new Error(`${key} never rises through ${level}`);
 }
 
-test('pendulum at 10°, 45° and 90°: begins on rising through zero, and has the period of the elliptic integral within 0.3 %', async () => {
+test('pendulum at 10° and 90°: begins on rising through zero, and has the period of the elliptic integral within 0.3 %', async () => {
   await stage.set('Damping', 0);
   await hand.begin(system.site, 'Ship’s bell', ['B2-R']);
   await hand.beginAt('θ', 'rises through', '0');
   await hand.lengthOfRun('6');
-  const amplitudes = [10, 45, 90];
+  const amplitudes = [10, 90];
   for (const amplitude of amplitudes) {
     await stage.set('Pull aside', amplitude);
     await stage.press('Pull it aside and hold');
@@ -62,7 +62,7 @@ test('pendulum at 10°, 45° and 90°: begins on rising through zero, and has th
   });
   await hand.template('Pendulum');
   const found = await hand.named('g', 'value');
-  expect(found).toHaveLength(3);
+  expect(found).toHaveLength(2);
   // The length stands on the template with 1 mm of doubt; at 90° the series for the small swing misses 0.1 %.
   for (const { value } of found) expect(share(value, gravity)).toBeLessThan(0.005);
 });
@@ -73,7 +73,7 @@ test('slipway: zeroed each run, begun at 8 mm and ended at 1.3 m by itself, the 
   await hand.zeroAtStart('K3-L', 'x');
   await hand.beginAt('x', 'rises through', '8 mm', '0.3');
   await hand.endAt('x', 'rises through', '1.3 m');
-  for (let run = 0; run < 3; run++) {
+  for (let run = 0; run < 2; run++) {
     await stage.press('Hold it at the top');
     await hand.recordWhen(async () => {
       await system.pass(5);
@@ -158,7 +158,7 @@ test('a wheel rolled by hand tells the way by the radius that is typed for it, a
   expect(Math.abs(last('φ') - last('s') / (2 * Math.PI * 0.031))).toBeLessThan(0.002);
 });
 
-test('a weight pulls the boat: zeroed each run, begun at 8 mm, ended at 0.6 m by itself; five weights give g/m within 2 %, and the tension falls when it moves', async () => {
+test('a weight pulls the boat: zeroed each run, begun at 8 mm, ended at 0.6 m by itself; three weights give g/m within 2 %, and the tension falls when it moves', async () => {
   await stage.show('trolley');
   await hand.begin(system.site, 'Boat and weight', ['K5-C']);
   await hand.zeroAtStart('K5-C', 'x');
@@ -168,7 +168,7 @@ test('a weight pulls the boat: zeroed each run, begun at 8 mm, ended at 0.6 m by
   await hand.zero();
   await hand.beginAt('x', 'rises through', '8 mm', '0.5');
   await hand.endAt('x', 'rises through', '60 cm');
-  const masses = [0.02, 0.04, 0.06, 0.08, 0.1];
+  const masses = [0.02, 0.06, 0.1];
   for (const mass of masses) {
     await stage.set('Mass that hangs', mass);
     await stage.press('Bring it back and hold');
@@ -205,7 +205,7 @@ test('a weight pulls the boat: zeroed each run, begun at 8 mm, ended at 0.6 m by
   // The string's pull while the boat accelerates; held before, it was M g.
   await hand.offer('F', 'mean');
   const moving = await hand.result('mean of F', 'mean');
-  expect(Math.abs(moving.value - 0.1 * (gravity - accelerations[4]))).toBeLessThan(0.01);
+  expect(Math.abs(moving.value - 0.1 * (gravity - accelerations[2]))).toBeLessThan(0.01);
   await hand.mark(-0.45, -0.2);
   await hand.offer('F', 'mean');
   // The first of the two means stands under region A, the second under region B.
@@ -213,7 +213,7 @@ test('a weight pulls the boat: zeroed each run, begun at 8 mm, ended at 0.6 m by
   expect(Math.abs(held.value - 0.1 * gravity)).toBeLessThan(0.01);
 });
 
-test('a tethered boat, light and loaded, string and elastic: ∫F dt is m Δv within the stated uncertainties, the water’s friction accounted for', async () => {
+test('a tethered boat, light on a string and loaded on an elastic: ∫F dt is m Δv within the stated uncertainties, the water’s friction accounted for', async () => {
   await stage.show('mooring');
   await stage.press('Bring it back');
   await hand.begin(system.site, 'Mooring line', ['M1-D', 'M1-F']);
@@ -224,8 +224,6 @@ test('a tethered boat, light and loaded, string and elastic: ∫F dt is m Δv wi
   const middles = { before: [-0.45, -0.1], after: [0.75, 1.15] } as const;
   const cases = [
     { elastic: 0, load: 0 },
-    { elastic: 0, load: 0.35 },
-    { elastic: 1, load: 0 },
     { elastic: 1, load: 0.35 },
   ];
   for (const { elastic, load } of cases) {
@@ -262,7 +260,7 @@ test('a tethered boat, light and loaded, string and elastic: ∫F dt is m Δv wi
   await hand.template('Impulse');
   await hand.waitForText('m was not typed of this run');
   for (const [i, { load }] of [...cases.entries()].reverse()) {
-    if (i < 3) await hand.menu(`More for run ${i + 1}`, 'front');
+    if (i < cases.length - 1) await hand.menu(`More for run ${i + 1}`, 'front');
     await hand.type(`m of run ${i + 1}`, `${0.5 + load} ± 0.001`);
   }
   for (const { value, uncertainty } of await hand.named('Δp', 'value'))

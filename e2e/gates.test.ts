@@ -93,6 +93,7 @@ test('a fence is dropped: the slope of v against t is g within 0.5 %', async () 
   await stage.set('What passes', 0);
   await stage.set('Unsteadiness of the hand', 0);
   await hand.begin(system.site, 'Falling card', ['G2-T']);
+  await hand.press('End when stopped');
   await hand.press('a barred card (fence)');
   await typeLength('spacing of the bars, front to front', '4 cm');
   await stage.press('Hold it ready');
@@ -129,6 +130,7 @@ test('a trolley rolls through two beams: speed at each, the time between, the ac
   await stage.set('What passes', 2);
   await stage.set('Flags on the trolley', 1);
   await hand.begin(system.site, 'Trolley', ['G2-T']);
+  await hand.press('End when stopped');
   await hand.press('a flag through two beams');
   await typeLength('length of the flag', '40 mm');
   await stage.press('Hold it ready');
@@ -146,6 +148,7 @@ test('a trolley rolls through two beams: speed at each, the time between, the ac
 test('a bob: its period is that of the pendulum; what stood in the beam at the start is said', async () => {
   await stage.set('What passes', 3);
   await hand.begin(system.site, 'Sounding lead', ['G2-T']);
+  await hand.press('End when stopped');
   await hand.press('a pendulum’s bob');
   await hand.waitForText('A blocked');
   await hand.press('Record');

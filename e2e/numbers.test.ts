@@ -176,7 +176,7 @@ test('what a window flattens is said beside its slider, corrected in the result,
   expect(card).toContain('This is corrected');
 }, 90_000);
 
-test('a result is told with the prefix that its size asks for; another unit is one press away, and so is a decimal comma', async () => {
+test('a result is shown with the prefix that its size asks for; another unit is one press away, and so is a decimal comma', async () => {
   await begin('Units');
   await bring('swing again', swing());
   await hand.mark(0.5, 5.3);
@@ -225,7 +225,7 @@ test('a logger’s file with dates, units in a row of their own, NA and grouped 
   expect((await hand.result('mean of Pressure', 'mean')).value).toBeCloseTo((1013.1 + 1012.9) / 2, 6);
 }, 90_000);
 
-test('times of day in a file are told before it is taken in', async () => {
+test('times of day in a file are shown before it is taken in', async () => {
   await begin('Watch');
   await hand.offerFile(
     join(system.downloads, '..', 'watch.csv'),

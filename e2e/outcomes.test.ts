@@ -12,7 +12,8 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
+  // One's own, with the demo's investigations and no others.
+  system = await startSystem({ own: true, demo: true });
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');

@@ -60,7 +60,8 @@ test('a microcontroller on a serial port: columns found, named, given a unit; ga
     const [run] = await hand.runs();
     const [a, b] = run.channels;
     expect([a.key, a.unit, a.sampling.kind]).toEqual(['a', 'V', 'timed']);
-    expect(a.values.length).toBeGreaterThan(70);
+    // A busy machine writes fewer than the hundred lines of two seconds.
+    expect(a.values.length).toBeGreaterThan(30);
     // Every line once, none torn and none twice.
     b.values.forEach((value, i) => {
       if (i > 0) expect([1, 2]).toContain(value - b.values[i - 1]);

@@ -148,7 +148,7 @@ test('the Stage of an investigation opens at the apparatus in front of a sensor 
   expect(new URL(system.page.url()).pathname).toMatch(/^\/stage\/(?!buoy)/);
 }, 60_000);
 
-test('which runs are shown, and how they are drawn, is told by the sheet: on all screens of its owner, back by a key, after a reload', async () => {
+test('which runs are shown, and how they are drawn, is stored in the sheet: on all screens of its owner, back by a key, after a reload', async () => {
   await system.open('/');
   await hand.type('Name of the new investigation', 'Looks');
   await hand.waitForText('No run yet');

@@ -89,7 +89,7 @@ test('a run knows how it was recorded: plan, sensor, rate, zero', async () => {
   await atRest(system.page);
 });
 
-test('a sensor that is used elsewhere says where; taking it over is told on the bench that lost it', async () => {
+test('a sensor that is used elsewhere says where; taking it over is said on the bench that lost it', async () => {
   const first = system.page.url();
   await hand.begin(system.site, 'Another bench', []);
   await hand.press('Connect');

@@ -65,7 +65,7 @@ test('a region hangs on what happens in each run, lies elsewhere in one, and is 
   await settled();
   const after = await ends('A');
   expect(after[1]).toBeLessThan(before[1] - 0.05);
-  // Shift keeps its width; the ends are told to hundredths, as the readings are.
+  // Shift keeps its width; the ends are written to hundredths, as the readings are.
   expect(Math.abs(after[1] - after[0] - (before[1] - before[0]))).toBeLessThan(0.011);
   // The other runs are cut as they were.
   const [first] = await hand.named('the path', 'curvature');

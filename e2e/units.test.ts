@@ -4,7 +4,7 @@ import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
 import { type System, downloaded, startSystem } from './support/system';
 
-// One pull, told in metres by one file and in feet by the other (1 ft = 0.3048 m exactly): x = 0.2 m + 0.05 m/s² · t² from 0 to
+// One pull, in metres by one file and in feet by the other (1 ft = 0.3048 m exactly): x = 0.2 m + 0.05 m/s² · t² from 0 to
 // 4 s, F = 1 N + 2 N/m · x. Whatever a person marks, types and reads has to be the same place and the same force in both.
 
 const foot = 0.3048;

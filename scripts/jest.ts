@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { setPriority } from 'node:os';
 import { join } from 'node:path';
 import { say } from './plain';
 
@@ -16,7 +17,7 @@ interface JestRun {
   data: string;
   environment: Record<string, string>;
   ending: AbortSignal;
-  /** It goes on beside another one, and says what it says at its end, so that they do not talk into each other. */
+  /** It goes on beside another one: it leaves that the machine, and says what it says at its end. */
   isBeside?: boolean;
 }
 
@@ -45,6 +46,7 @@ export async function runJest({
     signal: ending,
   });
   child.on('error', () => undefined);
+  if (isBeside && child.pid !== undefined) setPriority(child.pid, 10);
   let said = '';
   child.stderr.on('data', (text: Buffer) => {
     if (isBeside) said += text.toString();

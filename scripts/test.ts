@@ -29,7 +29,7 @@ const checks: Check[] = [
 async function checked(all: readonly Check[]): Promise<Tally[]> {
   const run = promisify(execFile);
   const running = all.map(({ args }) =>
-    run('npx', args, { maxBuffer: 64 * 2 ** 20 }).then(
+    run('nice', ['npx', ...args], { maxBuffer: 64 * 2 ** 20 }).then(
       () => null,
       ({ stdout = '', stderr = '', message }: { stdout?: string; stderr?: string; message: string }) =>
         `${stdout}${stderr}` || message,
@@ -44,10 +44,6 @@ async function checked(all: readonly Check[]): Promise<Tally[]> {
   return tallies;
 }
 
-/** Browser tests in which no device is timed: they go on beside those of the API, which mostly wait. */
-const still =
-  'e2e/(crawler|files|hands|kept|network|numbers|outcomes|pages|reading|screens|sheets|units|workings)\\.test';
-
 /** Every test of the tree, by what it needs. */
 interface Found {
   unit: string[];
@@ -55,11 +51,14 @@ interface Found {
   browser: string[];
 }
 
+const { isUnit, make } = createRequire(import.meta.url)('../jest.bundle.cjs') as {
+  isUnit: (path: string) => boolean;
+  /** Makes the scripts of tests, and sets where they are for those that run them. */
+  make: (isWanted: (path: string) => boolean) => Promise<void>;
+};
+
 /** Tests whose path contains all that was named. */
 function found(named: readonly string[]): Found {
-  const { isUnit } = createRequire(import.meta.url)('../jest.bundle.cjs') as {
-    isUnit: (path: string) => boolean;
-  };
   const tests = ['packages', 'scripts', 'e2e']
     .flatMap((folder) =>
       readdirSync(folder, { recursive: true, encoding: 'utf8' }).map((name) => join(folder, name)),
@@ -71,71 +70,75 @@ function found(named: readonly string[]): Found {
   return { unit, browser, api: tests.filter((path) => !browser.includes(path) && !unit.includes(path)) };
 }
 
-const unitOnly = ['--config', 'jest.config.cjs', '--selectProjects', 'unit', '--maxWorkers', '2'];
-const apiOnly = ['--config', 'jest.config.cjs', '--selectProjects', 'api', 'programs', '--maxWorkers', '1'];
-const browserOnly = ['--config', 'jest.e2e.config.cjs'];
+const parts = (workers: number, ...projects: string[]) => [
+  ...['--config', 'jest.config.cjs', '--maxWorkers', String(workers), '--selectProjects'],
+  ...projects,
+];
 
 /** The tests that were named, each with what it needs and nothing else. @throws PlainFault where there are none */
 async function some(named: readonly string[], data: string, ending: AbortSignal): Promise<Tally[]> {
   const { unit, api, browser } = found(named);
   if (unit.length + api.length + browser.length === 0)
     throw new PlainFault(`No test has “${named.join('” or “')}” in its path.`);
-  const tallies: Tally[] = [];
-  const run = async (name: string, args: string[], tests: string[], environment: Record<string, string>) => {
-    if (tests.length > 0)
-      tallies.push(
-        await runJest({ name, parts: [...args, '--runTestsByPath', ...tests], data, environment, ending }),
-      );
-  };
-  await run('unit tests', unitOnly, unit, {});
-  if (api.length + browser.length === 0) return tallies;
+  const tests = [...unit, ...api, ...browser];
+  const run = (environment: Record<string, string>) =>
+    runJest({
+      name: 'tests',
+      parts: [...parts(2, 'browser', 'api', 'programs', 'unit'), '--runTestsByPath', ...tests],
+      data,
+      environment,
+      ending,
+    });
+  if (api.length + browser.length === 0) return [await run({})];
   await buildAll();
-  const cluster = await startCluster(data, { durable: false, signal: ending });
-  try {
-    const environment = { HEURISTOR_TEST_DATABASE: cluster.address };
-    await run('API tests', apiOnly, api, environment);
-    if (browser.length > 0)
-      await withSites(cluster.address, (sites) => run('browser tests', browserOnly, browser, sites));
-  } finally {
-    await cluster.stop();
-  }
-  return tallies;
+  return withCluster(data, ending, async (cluster) => [
+    await (browser.length === 0
+      ? run(cluster.environment)
+      : withSites(cluster.address, (sites) => run({ ...cluster.environment, ...sites }))),
+  ]);
 }
 
-/** All checks and tests. */
-async function all(data: string, ending: AbortSignal): Promise<Tally[]> {
-  const tallies = await checked(checks);
-  await buildAll();
+/** A database for tests, as long as they run. */
+async function withCluster<T>(
+  data: string,
+  ending: AbortSignal,
+  work: (cluster: { address: string; environment: Record<string, string> }) => Promise<T>,
+): Promise<T> {
   const cluster = await startCluster(data, { durable: false, signal: ending });
   try {
-    const ofAll = { data, ending, environment: { HEURISTOR_TEST_DATABASE: cluster.address } };
-    // What only computes can do so twice at once.
-    tallies.push(await runJest({ name: 'unit tests', parts: unitOnly, ...ofAll }));
-    await withSites(cluster.address, async (environment) => {
-      const ofBrowser = { ...ofAll, environment };
-      tallies.push(
-        ...(await Promise.all([
-          runJest({ name: 'API tests', parts: apiOnly, ...ofAll }),
-          runJest({
-            name: 'still browser tests',
-            parts: [...browserOnly, '--testPathPatterns', still],
-            ...ofBrowser,
-            isBeside: true,
-          }),
-        ])),
-      );
-      tallies.push(
-        await runJest({
-          name: 'browser tests',
-          parts: [...browserOnly, '--testPathIgnorePatterns', still, 'e2e/others/'],
-          ...ofBrowser,
-        }),
-      );
+    return await work({
+      address: cluster.address,
+      environment: { HEURISTOR_TEST_DATABASE: cluster.address },
     });
   } finally {
     await cluster.stop();
   }
-  return tallies;
+}
+
+/** All checks and tests. */
+async function all(data: string, ending: AbortSignal): Promise<Tally[]> {
+  await buildAll();
+  // Once for both runs: what is edited while they go on concerns neither.
+  await make((path) => !path.includes('/e2e/others/'));
+  return withCluster(data, ending, (cluster) =>
+    withSites(cluster.address, async (sites) => {
+      const ofAll = { data, ending, environment: { ...cluster.environment, ...sites } };
+      // A browser and what it talks to take more than one core. All that needs none has what is left of both until the end.
+      const [browser, others] = await Promise.all([
+        runJest({ name: 'browser tests', parts: parts(1, 'browser'), ...ofAll }),
+        checked(checks).then(async (tallies) => [
+          ...tallies,
+          await runJest({
+            name: 'API and unit tests',
+            parts: parts(1, 'api', 'programs', 'unit'),
+            ...ofAll,
+            isBeside: true,
+          }),
+        ]),
+      ]);
+      return [browser, ...others];
+    }),
+  );
 }
 
 /** `npm test` runs everything; `npm test -- NAME` the tests that have the name in their path. */

@@ -6,14 +6,7 @@ import { runJest } from './jest';
 import { runScript, say } from './plain';
 import { withSites } from './testing/siteKeeper';
 
-const parts = [
-  '--config',
-  'jest.e2e.config.cjs',
-  '--testPathIgnorePatterns',
-  'node_modules',
-  '--testPathPatterns',
-  'e2e/others/',
-];
+const parts = ['--config', 'jest.config.cjs', '--selectProjects', 'others', '--maxWorkers', '1'];
 
 /** What leaves the application is opened by programs of others. They are large, so that “npm test” does without them. */
 runScript(async (ending) => {

@@ -282,7 +282,7 @@ export class BenchHand extends PageHand {
     await this.page.mouse.up();
   }
 
-  /** The stretch of the axis in sight. */
+  /** The part of the axis in sight. */
   async viewport(): Promise<{ from: number; to: number }> {
     return this.page.$eval('[data-testid="overlay"]', (overlay) => {
       const { from, to } = (overlay as HTMLElement).dataset;

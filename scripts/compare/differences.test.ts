@@ -26,7 +26,7 @@ const of = (outcomes: Record<string, Outcome>): Evaluation => ({
   outcomes: new Map(Object.entries(outcomes)),
 });
 
-test('what differs by more than rounding is told by entry and name, with both numbers', () => {
+test('what differs by more than rounding is listed by entry and name, with both numbers', () => {
   const before = of({ q: resultsOf(2, 0.1), same: resultsOf(1, null), rounding: resultsOf(3, 0.2) });
   const now = of({
     q: resultsOf(2 + 1e-9, 0.1),

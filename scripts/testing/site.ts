@@ -48,10 +48,11 @@ export async function openSite(
   const folder = mkdtempSync(join(tmpdir(), 'heuristor-'));
   const pace = { HEURISTOR_PACE: String(request.pace) };
   const start = (port: number) => startServer(address, port, data, { ...pace, ...request.settings });
-  const opening: Promise<Browser> = startBrowser(
-    join(folder, 'profile'),
-    request.host === null ? [] : [`--host-resolver-rules=MAP ${request.host} 127.0.0.1`],
-  );
+  const opening: Promise<Browser> = startBrowser(join(folder, 'profile'), [
+    // Menus and dialogs are there at once, as for those who ask their system for less motion.
+    '--force-prefers-reduced-motion',
+    ...(request.host === null ? [] : [`--host-resolver-rules=MAP ${request.host} 127.0.0.1`]),
+  ]);
   let server = await start(0);
   const { port, secure } = server;
   let standIns = startStandIns(port, data, pace);

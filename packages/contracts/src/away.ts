@@ -42,7 +42,7 @@ export const keptRunSchema = z.object({
 });
 export type KeptRun = z.infer<typeof keptRunSchema>;
 
-/** From a device: what it keeps, told after "welcome" and whenever it changes. */
+/** From a device: what it keeps, sent after "welcome" and whenever it changes. */
 export const keptSchema = z.object({
   type: z.literal('kept'),
   /** Its clock now, in seconds. */

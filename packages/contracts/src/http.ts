@@ -186,7 +186,7 @@ export const deviceStreamSchema = z.object({
   handle: z.number().int(),
   sampling: samplingKindSchema,
   edges: edgesSchema.nullable(),
-  /** Of events: how each channel stands, 1 for on or blocked; null while nothing has told it. */
+  /** Of events: how each channel stands, 1 for on or blocked; null while it is not known. */
   states: z.array(z.union([z.literal(0), z.literal(1)]).nullable()),
   rate: finite,
   /** Readings a second that come to the screens: fast streams are thinned on their way. */

@@ -67,7 +67,7 @@ export interface ServerToScreen {
   frame(bytes: Uint8Array): void;
 }
 export interface ScreenToServer {
-  /** @param heard called when the server has taken note: what changes from then on is told */
+  /** @param heard called when the server has taken note: what changes from then on is sent */
   say(message: FromScreen, heard?: () => void): void;
 }
 export const livePath = '/live';

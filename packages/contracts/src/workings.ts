@@ -204,7 +204,7 @@ export const workingsFormat: DocumentFormat<WorkingsDocument> = {
     }),
     // Format 5 knows formulas and more fields; what is missing gets its usual value by the schema.
     (workings) => workings,
-    // How runs are looked at was told with the runs themselves.
+    // How runs are looked at was stored with the runs themselves.
     ({ runs = [], ...rest }) => ({ ...rest, runs }),
   ],
 };

@@ -78,7 +78,7 @@ class GrowingChannel {
 interface Held {
   channels: GrowingChannel[];
   evaluator: Evaluator;
-  /** Channels that have grown since the evaluator was told. */
+  /** Channels that have grown since the evaluator was last asked. */
   grown: Set<GrowingChannel>;
 }
 

@@ -62,7 +62,7 @@ export interface Happenings {
   import: [owner: string, state: Import];
 }
 
-/** Where what happens in one server is told and heard. Listeners are called at once, in the order in which they came. */
+/** Where what happens in one server is announced and heard. Listeners are called at once, in the order in which they came. */
 export class Bus extends EventEmitter<Happenings> {
   constructor() {
     super();

@@ -73,7 +73,7 @@ describe('devices that lie', () => {
     again.vanish();
   });
 
-  test('one that sends four times too fast is noticed and said, and stretches nothing', async () => {
+  test('one that sends four times too fast is noticed and said, and stretches no time', async () => {
     const device = await connected(server, 'B3-A');
     device.pace = 4;
     const id = await newBench(server, 3);

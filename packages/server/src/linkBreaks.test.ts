@@ -79,7 +79,7 @@ test('one that comes on another connection while its former one hangs is taken f
   expect(followEachOther(numbers)).toBe(true);
 });
 
-test('another device with its code, which goes on with nothing that it was told, does not take its place', async () => {
+test('another device with its code, which goes on with nothing that it was asked for, does not take its place', async () => {
   const { device } = await used(null);
   const twin = new GoingOnDevice(server.port, device.code);
   running.push(twin);

@@ -119,7 +119,7 @@ describe('the set-up of a sensor in an investigation', () => {
 });
 
 describe('what belongs to a device itself', () => {
-  test('its numbers are told to it, kept, and bounded; its outputs are set; its battery is shown', async () => {
+  test('its numbers are sent to it, kept, and bounded; its outputs are set; its battery is shown', async () => {
     const device = await FakeDevice.connect(server.port, 'S4-W', () => 1, two('S4-W'));
     expect(await device.heard(({ type }) => type === 'number')).toMatchObject({ key: 'radius', value: 0.03 });
     const wider: Calibration = { ...noCalibration, numbers: { radius: 0.05 } };

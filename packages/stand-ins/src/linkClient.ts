@@ -51,7 +51,7 @@ interface Surroundings {
   catchUp: () => void;
 }
 
-/** A simulated device on the link: says hello, streams when told to, comes back when the link breaks. */
+/** A simulated device on the link: says hello, streams when asked to, comes back when the link breaks. */
 export class LinkClient {
   private socket: WebSocket | null = null;
   private readonly running = new Map<string, SentStream>();
@@ -60,7 +60,7 @@ export class LinkClient {
   private sceneSent = 0;
   private closed = false;
   private isPulled = false;
-  /** The second in which it last told what it keeps. */
+  /** The second in which it last reported what it keeps. */
   private keptSentAt = -1;
   private readonly errors: SensorErrors;
   private changing: Timer | null = null;
@@ -350,7 +350,7 @@ export class LinkClient {
     }
     if (!this.isOpen) return;
     const second = Math.floor(this.around.clock.seconds);
-    // While it records, what it has is told every second.
+    // While it records, it reports what it has every second.
     if (this.memory?.takeNews() === true || (this.memory?.isActive === true && second !== this.keptSentAt)) {
       this.keptSentAt = second;
       this.tellKept();

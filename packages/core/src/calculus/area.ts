@@ -114,7 +114,7 @@ function presentBeside(values: Float64Array, index: number, direction: 1 | -1): 
 export interface PathBounds {
   first: number;
   past: number;
-  /** Stretch of the other quantity, or null for the whole. */
+  /** Interval of the other quantity, or null for the whole. */
   within: { start: number; end: number } | null;
 }
 

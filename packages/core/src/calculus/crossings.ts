@@ -52,8 +52,8 @@ export function crossingsOf(
 }
 
 /**
- * The moment of the greatest or least value of a stretch: the vertex of the parabola through that reading and its neighbours.
- * @returns null where the stretch has no reading
+ * The moment of the greatest or least value of an interval: the vertex of the parabola through that reading and its neighbours.
+ * @returns null where the interval has no reading
  */
 export function extremeOf(
   series: Series,

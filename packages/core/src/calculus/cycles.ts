@@ -125,7 +125,7 @@ function onLine({ sampling, values }: Series, level: number, from: number, to: n
 }
 
 /**
- * Cuts a stretch of a series into whole cycles, from each rise through a level to the next. A crossing lies on the straight line
+ * Cuts an interval of a series into whole cycles, from each rise through a level to the next. A crossing lies on the straight line
  * between two readings; noise about the level is none (see `crossingsOf`).
  */
 export function cyclesOf(series: Series, level: number, first: number, past: number): Cycles {

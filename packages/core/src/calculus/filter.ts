@@ -123,7 +123,7 @@ export function localPolynomialFilter(
     if (fixed === null || low < half || high > n - half) return null;
     return wholeBetween(low - half, high + half) ? fixed[half] : null;
   };
-  /** The stretch that was last seen to be without a missing reading: it is asked for again and again. */
+  /** The interval that was last seen to be without a missing reading: it is asked for again and again. */
   const whole = { low: 0, high: 0 };
   const wholeBetween = (low: number, high: number): boolean => {
     if (low >= whole.low && high <= whole.high) return true;

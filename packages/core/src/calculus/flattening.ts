@@ -5,7 +5,7 @@ import { indexAfter, indexAtOrAfter } from '../series/sampling';
 import { type FilterStep, type Series } from '../series/series';
 import { localPolynomialWeights } from './localPolynomial';
 
-/** What the windows between readings and a derived series take off the motion in a stretch. */
+/** What the windows between readings and a derived series take off the motion in an interval. */
 export interface Flattening {
   /** Share of the root mean square that is lost, 0 to 1. */
   lost: number;
@@ -126,11 +126,11 @@ interface Line {
   power: number;
 }
 
-/** The same stretch is asked for by every result in it, and by a window while it is moved. */
+/** The same interval is asked for by every result in it, and by a window while it is moved. */
 const known = new WeakMap<ReadingsRoot, Map<string, Line[] | null>>();
 const mostKnown = 20;
 
-/** The lines of a stretch of readings, or the mean of those of four parts of one that is long. */
+/** The lines of an interval of readings, or the mean of those of four parts of one that is long. */
 function linesOf(root: ReadingsRoot, values: Float64Array, first: number, past: number): Line[] | null {
   const key = `${first}/${past}`;
   let ofRoot = known.get(root);

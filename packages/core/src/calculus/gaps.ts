@@ -33,7 +33,7 @@ export function sumGapRefusal({ symbol, sampling, timeUnit }: Series, left: numb
   );
 }
 
-/** The refusal to say something about a stretch with a gap in it. */
+/** The refusal to say something about an interval with a gap in it. */
 export function gapRefusal(sampling: Sampling, left: number, right: number): Refusal {
   const shown = (i: number) => Number(timeAt(sampling, i).toPrecision(6));
   return new Refusal(

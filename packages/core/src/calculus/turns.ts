@@ -30,7 +30,7 @@ const mostBeside = 250;
 const thrown = 3;
 
 /**
- * Peaks and troughs of a stretch, in order. Each stands out from what is before and after it, clearly above the noise. Where
+ * Peaks and troughs of an interval, in order. Each stands out from what is before and after it, clearly above the noise. Where
  * and how high it is, follows from the least-squares parabola through the readings at its top, so that noise does not choose the
  * highest one.
  */
@@ -45,7 +45,7 @@ export function turnsOf(series: Series, first = 0, past = series.values.length):
   const sigma = noiseOf(series, first, past);
   const least = Math.max(standsOut * (high - low), aboveNoise * sigma);
   const corners = cornersOf(values, first, past, least);
-  // WeightedValue to two digits, so that a turn stays what it is while an end of the stretch moves far from it.
+  // To two digits, so that a turn stays what it is while an end of the interval moves far from it.
   const noise = Number(sigma.toPrecision(2));
   let known = knownTurns.get(series);
   if (known === undefined || known.size > mostTurns)
@@ -61,7 +61,7 @@ export function turnsOf(series: Series, first = 0, past = series.values.length):
   return found;
 }
 
-/** What was told of turns; a series is never changed. */
+/** What was found of turns; a series is never changed. */
 const knownTurns = new WeakMap<Series, Map<string, Turn>>();
 const mostTurns = 5000;
 
@@ -95,7 +95,7 @@ function turnAt(series: Series, before: number, here: number, after: number, sig
   };
 }
 
-/** Standard deviation that noise gives to one value of a stretch. */
+/** Standard deviation that noise gives to one value of an interval. */
 export function noiseOf({ noise }: Series, first: number, past: number): number {
   if (noise === null) return 0;
   const sigma = noise.root.level.between(first, past).standardDeviation;

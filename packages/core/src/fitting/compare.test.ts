@@ -18,7 +18,7 @@ const gapOf = (tried: ReturnType<typeof tryRelations>, key: RelationKey) => {
 };
 
 // The field of a small magnet on its axis falls with the cube of the distance (any textbook of electromagnetism).
-test('the field of a dipole is found to be an inverse cube without being told, in 19 of 20 runs', () => {
+test('the field of a dipole is found to be an inverse cube without a hint, in 19 of 20 runs', () => {
   let right = 0;
   for (let i = 0; i < 20; i++) {
     const tried = tryRelations(points(14, 0.03, 0.12, (x) => 2e-6 / x ** 3, 2e-4));
@@ -56,7 +56,7 @@ test('what cannot be fitted stands last, and says why', () => {
 
 // Source: the example of Wald and Wolfowitz's test in the NIST/SEMATECH e-Handbook, 1.3.5.13, is of 200 readings that are not
 // given here; mean and variance are checked by hand: 5 above, 5 below, mean 6, variance 20/9.
-test('stretches of one sign are counted against what chance makes of them', () => {
+test('runs of one sign are counted against what chance makes of them', () => {
   expect(runsTest([1, 1, 1, 1, 1, -1, -1, -1, -1, -1])).toBeCloseTo((2 - 6) / Math.sqrt(20 / 9), 12);
   expect(runsTest([1, -1, 1, -1, 1, -1, 1, -1, 1, -1])).toBeCloseTo((10 - 6) / Math.sqrt(20 / 9), 12);
   expect(runsTest([1, 1, 1])).toBeNaN();

@@ -32,7 +32,7 @@ export interface TriedRelation {
 
 const mostPoints = 400;
 const curvePoints = 80;
-/** Chance makes as few stretches of one sign once in 740 times (normal distribution). */
+/** Chance makes as few runs of one sign once in 740 times (normal distribution). */
 const clearly = -3;
 
 /**

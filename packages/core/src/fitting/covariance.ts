@@ -220,7 +220,7 @@ function spreadOverRoots(
   return roots;
 }
 
-/** Above this many values the degrees of freedom are told from the rows of V alone, without the fitted columns. */
+/** Above this many values the degrees of freedom are found from the rows of V alone, without the fitted columns. */
 const mostExact = 64;
 
 /** tr(MV), and the degrees of freedom tr(MV)² / tr(MVMV), M = 1 − QQᵀ; `explained` is tr(QQᵀV). */
@@ -311,7 +311,7 @@ interface Row {
 /** So many rows tell the norms of all. */
 const mostRows = 2000;
 
-/** tr V, told from rows that lie evenly. */
+/** tr V, found from rows that lie evenly. */
 function scatterOfRows(
   n: number,
   rowsAt: (i: number) => Row[] | null,

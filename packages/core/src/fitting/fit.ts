@@ -212,7 +212,7 @@ function slopesOf(solved: RelationSolution, x: Float64Array): Float64Array {
   return slopes;
 }
 
-/** A shift in the mean is told well enough by so many of the points. */
+/** A shift in the mean is found well enough by so many of the points. */
 const mostShiftPoints = 150;
 
 /**

@@ -39,7 +39,7 @@ test.each([
   }
 });
 
-test('a hand that leaps so far that the last solution is no start is told by the full search at rest', () => {
+test('a hand that leaps so far that the last solution is no start is found by the full search at rest', () => {
   const { x, y } = swing(5, 3000, 0.001, 0);
   const near = fitRelation(sine, { x: x.subarray(0, 60), y: y.subarray(0, 60) }).parameters;
   const { parameters, standardUncertainties } = fitRelation(sine, { x, y });

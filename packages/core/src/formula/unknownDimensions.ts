@@ -26,7 +26,7 @@ export class DimensionSolver {
   /** What a name is, in terms of names that are still open. */
   private readonly solved = new Map<string, Affine>();
 
-  /** A dimension with all that is told put in. */
+  /** A dimension with all that is known put in. */
   private reduced(dimension: Affine): Affine {
     let out: Affine = { known: dimension.known, of: plain };
     for (const [name, coefficient] of dimension.of)

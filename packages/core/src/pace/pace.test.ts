@@ -1,3 +1,4 @@
+import { repetitions } from '../testing/effort';
 import { regular } from '../series/sampling';
 import { readingsSeries } from '../series/series';
 import { parseUnit } from '../units/unit';
@@ -8,7 +9,7 @@ import { simplified, simplifiedTo } from './simplify';
 import { type Pace, type PacePoint, segmentsOf, targetAt, targetAtAll } from './target';
 
 const room = { ...walkingRoom, fastest: walkingSpeed };
-const seeds = Array.from({ length: 200 }, (_, i) => i);
+const seeds = Array.from({ length: repetitions(80, 200) }, (_, i) => i);
 
 describe.each([1, 2, 3, 4])('a line of level %p', (level) => {
   test('stays where a person can walk, at a pace that a person can hold, and begins and ends at rest', () => {

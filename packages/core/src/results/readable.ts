@@ -132,7 +132,7 @@ function isShowable(unit: Unit, wanted: Unit): boolean {
   return is === asked || is === 'either' || asked === 'either';
 }
 
-/** A number told in another unit. @throws Refusal where the two measure different things */
+/** A number in another unit. @throws Refusal where the two measure different things */
 export function resultInUnit(
   { value, halfWidth, roundTo, unit }: DisplayedResult,
   wanted: Unit,

@@ -28,7 +28,7 @@ test('without an uncertainty four digits are shown, and none are made up for a m
   expect(resultText(NaN, null)).toBe('—');
 });
 
-test('a small number with many zeros is told with a power of ten, one with few is not', () => {
+test('a small number with many zeros is written with a power of ten, one with few is not', () => {
   expect(resultText(0.00017993, 0.00000022)).toBe('(1.7993 ± 0.0022) × 10⁻⁴');
   expect(resultText(0.0036876, 0.0000046)).toBe('(3.6876 ± 0.0046) × 10⁻³');
   expect(resultText(0.00123, 0.00004)).toBe('0.001230 ± 0.000040');

@@ -18,7 +18,7 @@ const mostIrregularWindows = 4096;
  * The readings' own noise, from differences of order k that a smooth motion hardly touches: σ² = mean of (Σ w y)² with
  * weights w orthogonal to all polynomials below degree k and Σ w² = 1. The lowest order is taken unless a higher one says
  * distinctly less, which means that the motion itself, few readings a swing, still stands in the lower one. Missing readings
- * break the differences. Readings that are only numbered need not follow each other smoothly, so their differences tell nothing. Sums are kept running, so that any stretch is answered at once.
+ * break the differences. Readings that are only numbered need not follow each other smoothly, so their differences tell nothing. Sums are kept running, so that any interval is answered at once.
  * Source: Gasser, Sroka and Jennen-Steinmetz, Biometrika 73 (1986) 625, for difference-based variance; the choice among
  * orders is ours and checked by simulation.
  */

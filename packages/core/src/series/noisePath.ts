@@ -55,7 +55,7 @@ export function normSquared(weights: Float64Array): number {
   return sum;
 }
 
-/** Σ a b over the readings that both stretches have. */
+/** Σ a b over the readings that both intervals have. */
 export function dotOfSpans(a: WeightSpan, b: WeightSpan): number {
   const from = Math.max(a.first, b.first);
   const to = Math.min(a.first + a.weights.length, b.first + b.weights.length);
@@ -81,7 +81,7 @@ export function scaledSpan({ first, weights }: WeightSpan, factor: number): Weig
   return { first, weights: out };
 }
 
-/** Weights at ascending indices as one stretch. */
+/** Weights at ascending indices as one interval. */
 export function spanAt(indices: Int32Array, weights: ArrayLike<number>): WeightSpan {
   const count = indices.length;
   if (count === 0) return { first: 0, weights: new Float64Array(0) };
@@ -93,7 +93,7 @@ export function spanAt(indices: Int32Array, weights: ArrayLike<number>): WeightS
   return { first, weights: out };
 }
 
-/** Σ factor · stretch, over the readings that any of them has; in one pass, however many there are. */
+/** Σ factor · interval, over the readings that any of them has; in one pass, however many there are. */
 export function sumOfSpans(parts: readonly (readonly [WeightSpan, number])[]): WeightSpan {
   let [first, end] = [Infinity, -Infinity];
   for (const [span] of parts) {

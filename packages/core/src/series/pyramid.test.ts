@@ -1,7 +1,7 @@
 import { uniformRandom } from '../random';
 import { MinMaxPyramid } from './pyramid';
 
-test('any stretch of a growing series has the extremes that looking at every value finds', () => {
+test('any interval of a growing series has the extremes that looking at every value finds', () => {
   const random = uniformRandom(5);
   const values = Float64Array.from({ length: 40_000 }, () => (random() < 0.001 ? NaN : random()));
   const pyramid = new MinMaxPyramid();

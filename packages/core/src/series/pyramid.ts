@@ -18,7 +18,7 @@ export interface Extremes {
 }
 
 /**
- * Least and greatest value of any stretch of a growing series in a time that hardly depends on its length: extremes of
+ * Least and greatest value of any interval of a growing series in a time that hardly depends on its length: extremes of
  * blocks of 64 values, of 8 of those, and so on. Built as the values come; only whole blocks are kept.
  */
 export class MinMaxPyramid {

@@ -10,7 +10,7 @@ import {
   timesOf,
 } from './sampling';
 
-/** One filter that a series has gone through, so that anybody can be told what it took away. */
+/** One filter that a series has gone through, so that what it took away can be stated. */
 export interface FilterStep {
   /** Symbol of the series that the filter made. */
   symbol: string;

@@ -47,7 +47,7 @@ const lineAt = (a: Reading, b: Reading, index: number): number =>
  * Takes strays out of readings as they come: echoes of something else, alone or up to three in a row, also beside missing
  * readings. A stray stands off, to one side, from where the two good readings before it lead, from where the two after it come
  * from, and from the line between its good neighbours, by far more than these three differ among themselves. A bounce, a
- * kink, a jump to another place, or a motion that is read too coarsely does not. What those after it have not told yet stays:
+ * kink, a jump to another place, or a motion that is read too coarsely does not. What those after it have not decided yet stays:
  * only a few readings at the end may still go. Method ours, checked by simulation.
  */
 export class StrayWatch {

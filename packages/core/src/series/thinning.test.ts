@@ -9,7 +9,7 @@ const random = uniformRandom(8);
 const seriesOf = (sampling: Sampling, values: Float64Array) =>
   readingsSeries({ symbol: 'x', quantity: 'position', unit: [], timeUnit: [], sampling, values });
 
-/** Noise with lone spikes, stretches that are missing, and a plateau. */
+/** Noise with lone spikes, intervals that are missing, and a plateau. */
 function rough(count: number): Float64Array {
   let level = 0;
   let missing = 0;
@@ -52,7 +52,7 @@ test.each(cases)(
     const { sampling, values } = series;
     const times = Float64Array.from(values, (_, i) => timeAt(sampling, i));
     const [begin, end] = [times[0], times[times.length - 1]];
-    for (let tries = 0; tries < repetitions(1500, 5000); tries++) {
+    for (let tries = 0; tries < repetitions(600, 5000); tries++) {
       const width = (end - begin) * 10 ** (-5 * random());
       const from = begin - width / 2 + random() * (end - begin);
       const to = from + width;
@@ -64,7 +64,7 @@ test.each(cases)(
   },
 );
 
-/** Least and greatest height that a filled band reaches within a stretch: at its corners, and where its edges enter and leave. */
+/** Least and greatest height that a filled band reaches within an interval: at its corners, and where its edges enter and leave. */
 function bandWithin({ x, y }: DrawnLine, from: number, to: number): [number, number] {
   let [low, high] = [Infinity, -Infinity];
   const take = (place: number, bottom: number, top: number) => {
@@ -128,7 +128,7 @@ test('a gap breaks the line, however short it is beside what is drawn: one readi
   }
 });
 
-test('a stretch that is moved by a little shows the same parts', () => {
+test('an interval that is moved by a little shows the same parts', () => {
   const series = cases[0].series;
   const one = thinSeries(series, { from: 100, to: 400 }, 300);
   const two = thinSeries(series, { from: 103, to: 403 }, 300);

@@ -7,11 +7,11 @@ import { type Series } from './series';
 export interface DrawnLine {
   x: Float64Array;
   y: Float64Array;
-  /** True where points come in pairs, the least and the greatest value of one stretch each: a band rather than a line. */
+  /** True where points come in pairs, the least and the greatest value of one interval each: a band rather than a line. */
   isBand: boolean;
 }
 
-/** A stretch of an axis. */
+/** An interval of an axis. */
 export interface Interval {
   from: number;
   to: number;
@@ -21,10 +21,10 @@ export interface Interval {
 const fewPerBucket = 3;
 
 /**
- * What a stretch of a series looks like at the width of a screen: least and greatest value of each of about `buckets` parts
+ * What an interval of a series looks like at the width of a screen: least and greatest value of each of about `buckets` parts
  * of it, or the values themselves where they are few, with one more on either side, towards which the line leads out. The
- * least and the greatest value of what is drawn in the stretch are those of the readings in it. Parts begin at the same readings
- * wherever the stretch lies, so that a spike keeps its look while the stretch is moved. A part with a missing value breaks
+ * least and the greatest value of what is drawn in the interval are those of the readings in it. Parts begin at the same readings
+ * wherever the interval lies, so that a spike keeps its look while the interval is moved. A part with a missing value breaks
  * the line.
  */
 export function thinSeries(series: Series, interval: Interval, buckets: number): DrawnLine {
@@ -59,7 +59,7 @@ export function thinSeries(series: Series, interval: Interval, buckets: number):
   return { x: x.slice(0, length), y: y.slice(0, length), isBand: true };
 }
 
-/** The indices at which the parts of a stretch end. */
+/** The indices at which the parts of an interval end. */
 function partsOf(
   sampling: Sampling,
   first: number,
@@ -94,7 +94,7 @@ function roundedUp(size: number, leastStep: number): number {
  * Points of one quantity against another, as far as they lie in sight, in the order in which they were read. Nothing in sight
  * is lost: where there are more points than could be told apart, one of those that fall on the same spot of a fine grid is
  * kept. Where the way from one point to the next leads out of sight, or a value is missing, the line is broken (NaN).
- * @param heights the stretch of the vertical axis that is looked at; null where it shows all points
+ * @param heights the interval of the vertical axis that is looked at; null where it shows all points
  */
 export function thinPoints(
   x: Float64Array,

@@ -33,7 +33,7 @@ const fewReadings = 10;
 const shareOfStep = 1 / Math.sqrt(12);
 
 /**
- * The mean of a stretch of readings with its standard uncertainty: s/√n of the readings (JCGM 100:2008, 4.2.3) and the
+ * The mean of an interval of readings with its standard uncertainty: s/√n of the readings (JCGM 100:2008, 4.2.3) and the
  * resolution of the sensor, which averaging does not take away where it is coarser than the noise.
  * @throws Refusal where no reading is there
  */

@@ -113,7 +113,7 @@ describe('a swing', () => {
     expect(hits / tries).toBeLessThan(0.82);
   });
 
-  test('that still grows or dies away is told', () => {
+  test('that still grows or dies away is reported', () => {
     expect(spotSwing(read(swing(17.3, 2, 0.5), { rate: 500 }), 'amplitude').unsteady?.kind).toBe('grows');
   });
 

@@ -11,9 +11,9 @@ const steadyDeviations = 4;
 const fewestPeriods = 2;
 
 /**
- * Amplitude or frequency of a swing from the sine through a stretch of readings. A swing that still grows or dies away is told
+ * Amplitude or frequency of a swing from the sine through a series of readings. A swing that still grows or dies away is reported
  * from its two halves.
- * @throws Refusal where there is no swing to speak of, or the stretch holds less than two periods of it
+ * @throws Refusal where there is no swing to speak of, or the interval holds less than two periods of it
  */
 export function spotSwing(readings: SpotReadings, what: 'amplitude' | 'frequency'): SpotReading {
   const { values, interval } = readings;

@@ -37,7 +37,7 @@ test('what rests in steps of its resolution does not stand off by a step, and mi
   expect(hampelOutliers(new Float64Array(0))).toEqual([]);
 });
 
-test('only the stretch that is asked about is looked at', () => {
+test('only the interval that is asked about is looked at', () => {
   const values = Float64Array.from({ length: 40 }, (_, i) => (i === 10 || i === 30 ? 50 : i % 3));
   expect(hampelOutliers(values, undefined, { first: 20, past: 40 })).toEqual([30]);
 });

@@ -1,5 +1,5 @@
 /**
- * How far the number of stretches of one sign, among values in their order, lies from what chance makes of them: in standard
+ * How far the number of runs of one sign, among values in their order, lies from what chance makes of them: in standard
  * deviations, negative where there are too few, so that neighbours go together (Wald and Wolfowitz, Ann. Math. Statist. 11 (1940)
  * 147; mean and variance as there). Zeros are left out. NaN where all have one sign, or fewer than 10 are there.
  */

@@ -74,7 +74,7 @@ test('nights with a changed clock are as long as they were', () => {
   expect(timesOf(spring, 'UTC').times).toEqual([0, 5400, 7200]);
 });
 
-test('whether day or month stands first is told by the others, or by dates that lie closer together', () => {
+test('whether day or month stands first follows from the others, or from dates that lie closer together', () => {
   expect(timesOf(['03/04/2026', '04/04/2026', '05/04/2026']).times).toEqual([0, 86_400, 172_800]);
   expect(timesOf(['04/03/2026', '04/04/2026', '04/05/2026']).times).toEqual([0, 86_400, 172_800]);
   expect(timesOf(['12/11/2026', '13/11/2026']).times).toEqual([0, 86_400]);

@@ -20,7 +20,7 @@ function cut(text: string, uniform: () => number): TextSource & { texts: string[
   };
 }
 
-/** Numbers that are kept in many small stretches, as a file holds them. */
+/** Numbers that are kept in many small parts, as a file holds them. */
 const inStretches: NumberStore = () => {
   const all: number[] = [];
   return {
@@ -38,7 +38,7 @@ const tables = {
   'dates and times':
     'date,time,T (°C)\n2026-11-29,10:15:30,20.5\n2026-11-29,10:15:31,20.6\n,,\n2026-11-29,10:15:33,20.8\n',
   'two tables': 'first\nt,x\n0,1\n1,2\n\nsecond\nt,y\n0,5\n1,6\n',
-  'days that are only told by their order': 'day,h\n01/02/2026,5\n02/02/2026,6\n05/02/2026,7\n',
+  'days that only their order gives': 'day,h\n01/02/2026,5\n02/02/2026,6\n05/02/2026,7\n',
 };
 
 describe('a text that is read in pieces', () => {

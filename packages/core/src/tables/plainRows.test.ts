@@ -1,3 +1,4 @@
+import { repetitions } from '../testing/effort';
 import * as fc from 'fast-check';
 import { uniformRandom } from '../random';
 import { Refusal } from '../refusal';
@@ -42,7 +43,7 @@ test('every decimal text becomes the very double that the language reads', () =>
       expect(rows).toBe(cells.length);
       values[0].forEach((value, i) => expect(Object.is(value, Number(cells[i]))).toBe(true));
     }),
-    { numRuns: 3000 },
+    { numRuns: repetitions(1000, 3000) },
   ));
 
 test('and so with a decimal comma', () =>
@@ -126,5 +127,5 @@ test('the short way and the full reading agree on every cell they both take', ()
         if (rows === 1) expect(values[0][0]).toBe(parseCell(cell, '.', []));
       },
     ),
-    { numRuns: 5000 },
+    { numRuns: repetitions(1500, 5000) },
   ));

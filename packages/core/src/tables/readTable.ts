@@ -279,7 +279,7 @@ interface RowTaker {
 
 /**
  * Runs through the rows of a text, piece by piece, so that memory stays small and a long reading can be watched.
- * @param done told after each piece
+ * @param done called after each piece
  */
 function eachPiece(
   source: TextSource,

@@ -27,7 +27,7 @@ export interface TimedQuantity {
   unit(length: Unit, time: Unit): Unit;
 }
 
-/** What is told of how edges came about. */
+/** What is known of how edges came about. */
 export interface EdgesOf {
   edges: readonly Edge[];
   /** Typed length, in the unit in which results are to be; 1 where there is none. */

@@ -292,7 +292,7 @@ describe('what the timer and the length do', () => {
     });
   });
 
-  test.each(cases)('the %s moves with the length as is told', (_what, edges, work) => {
+  test.each(cases)('the %s moves with the length as is stated', (_what, edges, work) => {
     const h = 1e-6;
     const [low, high] = [work(given(edges, 0.03 - h)), work(given(edges, 0.03 + h))];
     work(given(edges, 0.03)).byLength.forEach((derivative, i) =>
@@ -301,7 +301,7 @@ describe('what the timer and the length do', () => {
   });
 });
 
-test('blockings are told for hours of edges at once', () => {
+test('blockings are found in hours of edges at once', () => {
   const edges = edgesAt(...Array.from({ length: 100_000 }, (_, i) => i * 0.01));
   expect(blockingsOf(edges, 1).blockings).toHaveLength(50_000);
 });

@@ -50,7 +50,7 @@ test.each([
   [2.5758, 'They hardly agree', 'one case of 100'],
   [3.5, 'They differ', 'one case of 2\u202f100'],
   [6, 'They differ', 'less than one case of a million'],
-])('%f standard uncertainties are told in numbers as people write them', (times, verdict, cases) => {
+])('%f standard uncertainties are written as people write numbers', (times, verdict, cases) => {
   const sentence = said([
     constantEntry('a', 10 + 0.5 * times, 0.3, 'm'),
     constantEntry('b', 10, 0.4, 'm'),

@@ -16,7 +16,7 @@ test('a constant slides within twice its uncertainty, or between the ends that w
     expect(() => sliderEnds({ ...g, ends })).toThrow(Refusal);
 });
 
-test('what it is slid by counts, and is told', () => {
+test('what the slider changed counts, and is said', () => {
   const entry = {
     kind: 'constant' as const,
     id: 'g',

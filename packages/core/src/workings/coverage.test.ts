@@ -295,7 +295,7 @@ test('a region that reaches beyond the run says so', () => {
   ]);
 });
 
-describe('places whose noise cannot be told', () => {
+describe('places whose noise cannot be found', () => {
   const slope: Entry = {
     kind: 'slope',
     id: 'q',

@@ -174,7 +174,7 @@ test('only what is sought is worked out, with what it speaks of; what was worked
   expect(back.outcomes.get('s')).toBe(all.outcomes.get('s'));
 });
 
-test('sentences that take long to tell stand while a hand moves, and are told anew at rest', () => {
+test('sentences that take long to work out stay while a hand moves, and are worked out anew at rest', () => {
   const wide: Entry = { ...v, windowPoints: 25 };
   const mean: Entry = { ...onA, kind: 'statistics', id: 'm', of: 'entry:v' };
   const evaluator = new Evaluator(run(swing));

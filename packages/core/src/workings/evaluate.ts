@@ -243,7 +243,7 @@ export class Evaluator extends RunSeries {
     }
   }
 
-  /** What an entry says, without what windows take off it; while a hand moves, as it was told at rest. */
+  /** What an entry says, without what windows take off it; while a hand moves, as it was at rest. */
   private unflattenedOutcome(
     entry: Entry,
     context: Context,
@@ -322,7 +322,7 @@ function resultIn(
   return found;
 }
 
-/** While a hand moves, what takes long to tell stands as it was told before: it would come and go otherwise. */
+/** While a hand moves, what takes long to work out stays as it was before: it would come and go otherwise. */
 function withNotesAtRest(outcome: Outcome, before: Outcome): Outcome {
   if (outcome.kind !== 'results' || outcome.atRest !== null || before.kind !== 'results') return outcome;
   const { atRest = null } = before;

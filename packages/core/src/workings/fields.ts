@@ -30,7 +30,7 @@ type PartsOf<K extends FieldTypeKey> =
   FieldTypes[K] extends FieldType<infer Shape, infer Value> ? { shape: Shape; value: Value } : never;
 
 /**
- * What an entry has to be told, declared once by its kind: the stored schema, the editor, the evaluator's memory and the
+ * What an entry has to be given, declared once by its kind: the stored schema, the editor, the evaluator's memory and the
  * copying of entries follow from it.
  */
 export type Field<K extends FieldTypeKey = FieldTypeKey> = {
@@ -49,7 +49,7 @@ export type FieldValue<F> = F extends { type: 'choice'; options: readonly { key:
     ? PartsOf<K>['value']
     : never;
 
-/** Every field with its value, as a kind is told them. */
+/** Every field with its value, as a kind is given them. */
 export type FieldValues<F extends Fields> = { [K in keyof F]: FieldValue<F[K]> };
 
 type LaterKey<F extends Fields> = { [K in keyof F]: F[K] extends { later: true } ? K : never }[keyof F];

@@ -8,7 +8,7 @@ import { type ChannelData } from './run';
 import { withUnitsGiven } from './givenUnits';
 import { transferred } from './transfer';
 
-// One motion, told in metres and in feet (1 ft = 0.3048 m exactly, by the international yard and pound agreement of 1959):
+// One motion, in metres and in feet (1 ft = 0.3048 m exactly, by the international yard and pound agreement of 1959):
 // whatever is worked out on it must be the same thing. Truths are those of the function that the readings are made from, by hand.
 
 const x = 'channel:x';
@@ -216,13 +216,13 @@ test('what measures something else is refused with what was typed; a number with
   expect(resultIn([entry], [feet], 'q', 'first').quantity.value).toBeCloseTo(Math.sqrt(2 * 0.390144), 4);
 });
 
-test('units are told once, of what is asked for alone, and go where the entry goes', () => {
+test('units are stored once, of what is asked for alone, and go where the entry goes', () => {
   const unitOf = (of: string) => (of === x ? 'm' : null);
   const area: Entry = { kind: 'area', id: 'q', name: '', of: x, against: 't', region: null };
   expect(withUnitsGiven(area, unitOf)).toBe(area);
   const level = withUnitsGiven({ ...area, baseline: 'level', level: 1 }, unitOf);
   expect(level.toldIn).toEqual({ [x]: 'm' });
-  // Told once, a unit stays, whatever is in front.
+  // Stored once, a unit stays, whatever is in front.
   expect(withUnitsGiven(level, () => '[ft_i]')).toBe(level);
   expect(withUnitsGiven({ ...level, baseline: 'zero' } as Entry, unitOf).toldIn).toBeUndefined();
   expect(withUnitsGiven({ ...level, of: 'channel:F' } as Entry, unitOf).toldIn).toBeUndefined();

@@ -11,7 +11,7 @@ export interface NamedResult {
   /** Where there is no uncertainty to round to: the spread that decides how many digits are worth showing. */
   roundTo: number | null;
   main: boolean;
-  /** How it comes about, told when somebody asks; absent where it is read off. */
+  /** How it comes about, worked out when somebody asks; absent where it is read off. */
   working?: () => Working;
 }
 
@@ -36,7 +36,7 @@ export interface OwnGraph {
   /** Ascending. */
   x: Float64Array;
   y: Float64Array;
-  /** The stretch of the horizontal axis in which something stands out; absent where that is all of it. */
+  /** The interval of the horizontal axis in which something stands out; absent where that is all of it. */
   usual?: { from: number; to: number };
   /** Places on the horizontal axis that are pointed out, with what stands beside them and how far to either side they reach. */
   marks: readonly { at: number; half: number; text: string }[];

@@ -8,7 +8,7 @@ import { type Context, type RegionBounds } from './kind';
 import { type SeriesRef } from './references';
 import { type Selection } from './selected';
 
-/** How many of the readings behind a stretch of a series were set aside. */
+/** How many of the readings behind a part of a series were set aside. */
 const asideIn = ({ noise }: Series, first: number, past: number): number =>
   countIn(noise?.root.aside ?? [], first, past);
 
@@ -82,7 +82,7 @@ function pick(context: Context, of: Series, against: SeriesRef, region: RegionBo
   let missing = 0;
   let asideMissing = 0;
   const isAside = (i: number) => [of, other].some((series) => asideIn(series, i, i + 1) > 0);
-  // Most stretches are whole.
+  // Most parts are whole.
   if (along === null && isWholeBetween(y, first, past) && isWholeBetween(x, first, past)) {
     for (let i = first; i < past; i++) indices[count++] = i;
   }

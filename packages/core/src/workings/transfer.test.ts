@@ -124,7 +124,7 @@ describe('an entry that goes to another sheet', () => {
     expect(channelsFor([x], [typed]).lacking).toEqual([]);
   });
 
-  it('speaks of the channel that measures the same, a level in the unit that it was told in', () => {
+  it('speaks of the channel that measures the same, a level in the unit that it was given in', () => {
     const there = { entries: [], channels: [{ key: 's', quantity: 'position', unit: 'cm' }] };
     const { entries, lacking } = transferred(from, ['v', 'A', 'loose'], there, newId);
     expect(byKind(entries, 'derivative')[0]).toMatchObject({ of: 'channel:s' });

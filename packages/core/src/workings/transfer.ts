@@ -115,7 +115,7 @@ export function transferred(
     done.add(entry);
     // What it speaks of comes first, so that its place is known.
     usedEntries(entry, from.entries).forEach((other) => needed.includes(other) && put(other));
-    // A level of a channel is told in the unit that this channel has here, whatever it has there.
+    // A level of a channel is given in the unit that this channel has here, whatever it has there.
     const next = withUnitsGiven(withBoundNames(entry, from), (of) => unitOfChannel(of, from.channels));
     const moved = withReferences(next, { series, result, region: (id) => ids.get(id) ?? id });
     const plain = moved.kind === 'region' ? { ...moved, own: [] } : moved;
@@ -181,7 +181,7 @@ const channelNamesIn = (entry: Entry, channels: readonly KnownChannel[]): string
   return channels.filter(({ key }) => names.has(sameName(key))).map(({ key }) => key);
 };
 
-/** An entry whose formulas know by reference what their names mean, as far as that can be told without working it out. */
+/** An entry whose formulas know by reference what their names mean, as far as that is known without working it out. */
 function withBoundNames(entry: Entry, { entries, channels }: SheetOver): Entry {
   const parameters = entry.kind === 'formulaFit' ? entry.parameters : {};
   const meant = (name: string): SeriesRef | ResultRef | null => {

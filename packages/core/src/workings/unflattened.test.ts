@@ -46,7 +46,7 @@ test('the slope of a against x is −ω², and the card says what the windows ha
   expect(notes).toContain('worked out through polynomials of degree');
 });
 
-test('a mean over whole swings is right, and is not told that the window takes anything off it', () => {
+test('a mean over whole swings is right, and nothing says that the window takes anything off it', () => {
   const mean = entryOf('statistics', 'q', { of: 'entry:v', ...onA });
   const { value, u, notes } = main(
     said([regionEntry('A', 'A', 0.47, 0.47 + 2 * 0.94 - 0.01), v, mean]).get('q'),

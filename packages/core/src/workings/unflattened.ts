@@ -37,7 +37,7 @@ const helping = 0.5;
 const rounding = 1e-9;
 /** A loss of which no more than this share is left at the highest degree stands in ±. */
 const mostlyGone = 0.25;
-/** So many things at an end of a stretch may be found or not. */
+/** So many things at an end of an interval may be found or not. */
 const atTheEnd = 1;
 /** A region of so many windows has a spectrum of its own. */
 const ownSpectrum = 3;
@@ -54,7 +54,7 @@ type Level = (raised: number) => Results | null;
 /**
  * What windows flatten follows from the same entry worked out through polynomials of higher degrees in the same windows: these
  * follow the motion better, and their own noise stands in their ±. How far the loss of a result falls from degree to degree is
- * told by the spectrum of the readings and the responses of the filters, and its size by how far the result moves; the first degree
+ * found by the spectrum of the readings and the responses of the filters, and its size by how far the result moves; the first degree
  * is taken that leaves less than a quarter of the standard uncertainty. Where the spectrum shows a loss and noise hides whether it
  * touches a result, that one is taken through a higher degree too. What the highest one still leaves counts in ±; where that is most
  * of it, as at a kick within the window, no ± is given.
@@ -316,7 +316,7 @@ function withWhatIsOpen(
 const isOne = (steps: readonly FilterStep[]) => new Set(steps.map(({ symbol }) => symbol)).size === 1;
 const lowered = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
-/** What the numbers would be as the windows stand, told of the one that has changed most; or that noise hides whether they change. */
+/** What the numbers would be as the windows stand, for the one that has changed most; or that noise hides whether they change. */
 function changedNote(
   asSheet: Results,
   outcome: Results,

@@ -62,7 +62,7 @@ export function weighed(
   };
 }
 
-/** So many readings on either side of those that are weighed, or all of a stretch. */
+/** So many readings on either side of those that are weighed, or all of a region. */
 export type Beside = number | { first: number; past: number };
 
 const reachOf = ({ first, weights }: WeightSpan, beside: Beside): [first: number, past: number] =>

@@ -5,7 +5,7 @@ import { type Unit } from '../units/unit';
 import { type NamedResult } from './outcome';
 import { weighed } from './weighed';
 
-/** Makes results of numbers that were told from readings of a stretch of a series, whose noise is that of the stretch. */
+/** Makes results of numbers that were found from readings of a part of a series, whose noise is that of the part. */
 export const weightedQuantity =
   (series: Series, first: number, past: number) =>
   (key: string, name: string, { value, weights }: WeightedValue, unit: Unit, main = false): NamedResult => ({

@@ -60,7 +60,7 @@ test.each([line, typed])('points that count by their uncertainties give York’s
   expect(Math.sqrt(sum)).toBeCloseTo(slope.standardUncertainty ?? NaN, 9);
 });
 
-test('points that scatter more than they should are told', () => {
+test('points that scatter more than they should are reported', () => {
   const [x, y] = pearson.channels;
   const sure = { ...y, uncertainties: y.uncertainties?.map((u) => u / 5) ?? new Float64Array(0) };
   const run = { ...pearson, channels: [{ ...x, uncertainties: new Float64Array(10).fill(0.001) }, sure] };

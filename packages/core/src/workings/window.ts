@@ -40,6 +40,6 @@ export const pointsOf = ({ windowPoints, windowIn, windowLength }: Window, serie
 export const windowWords = ({ windowPoints, windowIn, windowLength }: Window): string =>
   windowIn === 'readings' ? `over ${windowPoints} readings` : `over ${windowLength} s`;
 
-/** What to say of a window that was told in seconds. */
+/** What to say of a window that was given in seconds. */
 export const windowNote = ({ windowIn }: Window, points: number): string[] =>
   windowIn === 'readings' ? [] : [`The window holds ${points} readings.`];

@@ -6,7 +6,7 @@ import { type Context, type RegionBounds } from './kind';
 /** A loss that is worth a word. */
 export const worthSaying = 0.01;
 
-/** What windows behind some series do in a stretch. */
+/** What windows behind some series do in a region. */
 export interface WindowLoss {
   steps: readonly FilterStep[];
   /** The largest loss among them; null where it cannot be determined. */

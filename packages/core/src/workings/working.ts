@@ -19,7 +19,7 @@ export function texPart({ value, unit, standardUncertainty = null }: Part, figur
   return unit.length === 0 ? number : `${number}\\,${texUnit(unit)}`;
 }
 
-/** What is counted is told in full; very large and small numbers by a power of ten. */
+/** What is counted is written in full; very large and small numbers by a power of ten. */
 function texExact(value: number, figures: number): string {
   const size = Math.abs(value);
   if (Number.isInteger(value) && size < 1e9) return String(value);

@@ -132,7 +132,7 @@ test('12 000 readings with the link cut five times in the middle: byte for byte 
 
 const bytes = (values: Float64Array) => Buffer.from(values.buffer, values.byteOffset, values.byteLength);
 
-test('times are those of the device’s clock, and its drift is told', async () => {
+test('times are those of the device’s clock, and its drift is reported', async () => {
   const { id } = await kept(500);
   await server.api('post', path(id, '/fetch'), { end: true }).expect(202);
   await soon(async () => (await runs()).length === 1);

@@ -17,7 +17,7 @@ test('a run of an hour ago, by a clock that agrees', () => {
 test.each([
   [4000.8, '200 millionths too fast'],
   [3999.6, '100 millionths too slow'],
-])('a clock that counts %p s in 4000 s is told', (counted, words) => {
+])('a clock that counts %p s in 4000 s is reported', (counted, words) => {
   const { sentence } = awayTiming(
     { clock: 1000 + counted, now: noon, begun: 1000 },
     { clock: 1000, at: noon - 4_000_000 },
@@ -25,7 +25,7 @@ test.each([
   expect(sentence).toContain(words);
 });
 
-test('a clock that stands before where it was has been set anew: no drift is told', () => {
+test('a clock that stands before where it was has been set anew: no drift is reported', () => {
   const { begunAt, sentence } = awayTiming(
     { clock: 50, now: noon, begun: 20 },
     { clock: 1000, at: noon - 4_000_000 },

@@ -10,7 +10,7 @@ export interface AwayTiming {
 
 /**
  * When a run began that a device kept, and how its clock went meanwhile.
- * @param reported the device's clock in seconds as it was told at `now`, in ms
+ * @param reported the device's clock in seconds as it was reported at `now`, in ms
  * @param prepared what it said when it was prepared, and when that was
  */
 export function awayTiming(

@@ -215,7 +215,7 @@ export class AwayRecorder {
     Object.assign(holding, { device, said: message, at: this.clock.date() });
     for (const row of holding.rows)
       if (!message.runs.some(({ id }) => id === row.id)) await this.lost(holding, row);
-    // What was told to be forgotten, and came back with a device that had not heard of it.
+    // What it was asked to forget, and came back with a device that had not heard of it.
     for (const { id } of message.runs)
       if ((await AwayRunModel.query().findById(id).whereNotNull('storedAt')) !== undefined)
         device.send?.({ type: 'erase', id });

@@ -211,7 +211,7 @@ test('what was worked out is kept as long as what it depends on stands', async (
 test.each([
   ['that goes on', 'recorded', 'recording'],
   ['of which more is fetched', 'away', 'fetching'],
-] as const)('a run %s is told as far as it has come', async (_, origin, state) => {
+] as const)('a run %s is evaluated as far as it has come', async (_, origin, state) => {
   const { rows } = (await RunModel.knex().raw('select id from server_process')) as { rows: { id: string }[] };
   const run = await newRun({ origin, state, recordedBy: rows[0].id, channels: [force('s')] });
   const [{ id: channelId }] = run.channels;

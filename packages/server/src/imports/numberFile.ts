@@ -1,7 +1,7 @@
 import { type NumberStore, type Numbers, partsOf } from '@heuristor/core/tables';
 import { closeSync, openSync, readSync, writeSync } from 'node:fs';
 
-/** Stretches of a file in which the numbers of one column lie, as float64. */
+/** Parts of a file in which the numbers of one column lie, as float64. */
 interface FilePlaces {
   count: number;
   /** Numbers before each piece, and its place in the file, in numbers. */

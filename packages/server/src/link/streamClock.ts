@@ -15,14 +15,14 @@ const lateShare = 0.03;
 const lateForSeconds = 2;
 /** A device may keep so much from before it was asked. */
 const headStartSeconds = 5;
-/** The relation of the two clocks is that of the punctual arrivals of the last stretches of this length. */
+/** The relation of the two clocks is that of the punctual arrivals of the last intervals of this length. */
 const windowSeconds = 10;
-/** A slow stream needs more time for a stretch: so many readings. */
+/** A slow stream needs more time for an interval: so many readings. */
 const windowReadings = 10;
 /** Over less than this, the drift of a clock drowns in the scatter of arrivals. */
 const driftSeconds = 60;
 
-/** A stretch of arrivals, and when the stream seemed to have begun by the most punctual of them, in ms. */
+/** An interval of arrivals, and when the stream seemed to have begun by the most punctual of them, in ms. */
 interface ArrivalWindow {
   from: number;
   epoch: number;

@@ -84,7 +84,7 @@ describe('who may listen', () => {
 });
 
 describe('what a screen hears', () => {
-  test('a device that comes and goes is told to all screens', async () => {
+  test('a device that comes and goes is shown on all screens', async () => {
     const [a, b] = [await newScreen(), await newScreen()];
     const device = await FakeDevice.connect(server.port, 'L1-A', () => 1);
     const has = (present: boolean) => (screen: TestScreen) =>

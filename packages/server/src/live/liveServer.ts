@@ -115,7 +115,7 @@ export class LiveServer {
     });
     this.io.on('connection', (socket) => this.serve(socket));
     bus.on('devices', () => {
-      // What was reckoned with the old zero and sign goes out before the new ones are told.
+      // What was reckoned with the old zero and sign goes out before the new ones are sent.
       this.deviceFrames.flush();
       this.io.to(roomOfSchool(presence.school)).emit('say', this.devices());
     });

@@ -23,7 +23,7 @@ const dump = () =>
 
 let server: TestServer;
 let counts: Record<string, number>;
-/** How each run was looked at, when that was told with the run. */
+/** How each run was looked at, when that was stored with the run. */
 let looks: { id: string; number: number; shown: boolean; style: number; keepPinned: boolean }[];
 
 beforeAll(async () => {

@@ -1,6 +1,6 @@
 import { Model } from 'objection';
 
-/** A stretch of a channel's readings, float64 little endian. */
+/** A part of a channel's readings, float64 little endian. */
 export class BlockModel extends Model {
   static override tableName = 'block';
   static override idColumn = ['channelId', 'sequence'];

@@ -1,6 +1,6 @@
 import { Model } from 'objection';
 
-/** A stretch in which readings of a channel are missing, in seconds of the run. */
+/** An interval in which readings of a channel are missing, in seconds of the run. */
 export class GapModel extends Model {
   static override tableName = 'gap';
 

@@ -7,7 +7,7 @@ const mostLive = 500;
 /** Of a stream that is fast, only every so-many-th reading goes to the cards. */
 export const strideOf = (rate: number): number => Math.max(Math.ceil(rate / mostLive), 1);
 
-/** How the sensors of a stand-in err is asked for by whoever wants to set it, and not told to everybody. */
+/** How the sensors of a stand-in err is asked for by whoever wants to set it, and not sent to everybody. */
 const stageOf = ({ apparatus, title, controls }: Stage): Stage => ({ apparatus, title, controls });
 
 /** A device as screens see it. */

@@ -16,7 +16,7 @@ interface Parts {
 
 /**
  * This process among those that share a database: its lease is renewed every second, and what those have left behind whose lease ran
- * out is told to whoever can take it on.
+ * out is announced to whoever can take it on.
  */
 export class OwnProcess {
   readonly id = randomUUID();
@@ -42,7 +42,7 @@ export class OwnProcess {
   async close(): Promise<void> {
     this.isClosed = true;
     if (this.timer !== null) clearTimeout(this.timer);
-    // What it had under way is told at once; where the database is away its lease runs out by itself.
+    // What it had under way is announced at once; where the database is away its lease runs out by itself.
     await Promise.race([
       this.storage('server_process')
         .where({ id: this.id })

@@ -7,7 +7,7 @@ import { zeroedAtStart } from './zeroAtStart';
 
 type Armed = Extract<RecorderState, { phase: 'armed' }>;
 
-/** A run that begins at a moment, in ms of the server's clock, with the stretch before it that its plan keeps. */
+/** A run that begins at a moment, in ms of the server's clock, with the time before it that its plan keeps. */
 export function begin(
   plan: Plan,
   sources: readonly Source[],

@@ -92,7 +92,7 @@ test('joining blocks keeps the times of irregular readings with them', async () 
   expect(await BlockModel.query().where({ channelId: id }).resultSize()).toBe(1);
 });
 
-test('readings are told from any index on', async () => {
+test('readings are given from any index on', async () => {
   const id = await newChannel();
   const writer = new BlockWriter(database.storage, silent, () => undefined);
   writer.open(id);

@@ -176,7 +176,7 @@ describe('a run that begins at once', () => {
 });
 
 describe('readings that do not follow on', () => {
-  test('frames of another stream and frames told twice are passed over', () => {
+  test('frames of another stream and frames sent twice are passed over', () => {
     const course = new Course().begin(null);
     course.send(50, 5);
     course.send(50, 5);
@@ -373,7 +373,7 @@ describe('events and times of their own', () => {
   });
 });
 
-test('nothing that is told at the wrong moment does any harm', () => {
+test('nothing that comes at the wrong moment does any harm', () => {
   const events: RecorderEvent[] = [
     { kind: 'entered' },
     { kind: 'stored' },

@@ -10,7 +10,7 @@ import { restless } from './stillness';
 // Runs that begin by themselves. Everything is said by events with moments of their own; nothing waits.
 
 describe('a run that begins at a level', () => {
-  test('has its time zero where the motion crosses it, between two readings, and keeps the stretch before', () => {
+  test('has its time zero where the motion crosses it, between two readings, and keeps the time before', () => {
     const bench = new Bench((t) => 0.1 * Math.sin(2 * Math.PI * 0.8 * t - 1)).pass(3);
     bench.arm({ kind: 'level', level: through(0), keptSeconds: 0.2 }).pass(6);
     expect(bench.phase).toBe('ending');

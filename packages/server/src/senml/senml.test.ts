@@ -60,7 +60,7 @@ test('what is posted stands among the sensors, with its names and units, and is 
   await server.api('post', `/investigations/${investigation}/recording`).expect(201);
   for (let i = 0; i < 4; i++) {
     await pause(200);
-    // Two readings a pack, a tenth of a second apart, told by relative times.
+    // Two readings a pack, a tenth of a second apart, given by relative times.
     await post([{ bn: 'hut:temp', bu: 'Cel', t: -0.1, v: 13 + i }, { v: 13.5 + i }]).expect(204);
   }
   const run = (await server.api('delete', `/investigations/${investigation}/recording`).expect(200)).body as {

@@ -16,7 +16,7 @@ const points = 48;
 /** Longer runs get their small picture from their first readings; reading all for a thumbnail is not worth it. */
 const mostReadings = 2_000_000;
 
-/** The small picture of a run: its first channel, least and greatest value of each of a few stretches. */
+/** The small picture of a run: its first channel, least and greatest value of each of a few parts. */
 export function previewOf(values: Float64Array): Preview {
   const count = Math.min(values.length, mostReadings);
   const x: number[] = [];

@@ -126,8 +126,8 @@ export async function writeSamples(
 type Stored = Pick<BlockModel, 'sequence' | 'firstIndex' | 'count' | 'values' | 'times'>;
 
 /**
- * Joins the small blocks of a recording into large ones, a stretch at a time; readers see either all the old or all the new
- * ones of a stretch. Holes between blocks stay holes, and times stay with their readings.
+ * Joins the small blocks of a recording into large ones, a part at a time; readers see either all the old or all the new
+ * ones of a part. Holes between blocks stay holes, and times stay with their readings.
  */
 export async function joinBlocks(channelId: number): Promise<void> {
   let after = -1;

@@ -13,13 +13,24 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
+/** Lets a process live, so that the server beside this test leaves alone what is under way in it. */
+const lives = (process: string) =>
+  InvestigationModel.knex().raw(
+    `insert into server_process (id, "leaseUntil") values (?, clock_timestamp() + interval '1 minute')`,
+    [process],
+  );
+const dies = (process: string) =>
+  InvestigationModel.knex().raw(`delete from server_process where id = ?`, [process]);
+
 const ended = async (id: string) =>
   ((await server.api('get', `/investigations/${id}`)).body as Investigation).ended;
 
 test('a sweep that was cut off says how far it came; one that ended is none', async () => {
   const [cut, done] = [await newBench(server, null), await newBench(server, null)];
   const bus = new Bus();
-  const underWay = new UnderWay({ bus, process: randomUUID(), log: pino({ level: 'silent' }) });
+  const process = randomUUID();
+  await lives(process);
+  const underWay = new UnderWay({ bus, process, log: pino({ level: 'silent' }) });
   for (let taken = 0; taken <= 3; taken++)
     for (const id of [cut, done])
       bus.emit('spots', id, {
@@ -31,9 +42,14 @@ test('a sweep that was cut off says how far it came; one that ended is none', as
         planned: 9,
       });
   bus.emit('spots', done, { phase: 'idle' });
+  await until(
+    async () => (await InvestigationModel.query().findById(cut))?.underWay as { taken: number } | null,
+    (doing) => doing?.taken === 3,
+  );
   await underWay.close();
   // As the server ends, everything in it comes to rest, which is no end of its own.
   bus.emit('spots', cut, { phase: 'idle' });
+  await dies(process);
   // By this test, or by the server beside it.
   await endWhatWasUnderWay();
   expect(await ended(cut)).toBe(
@@ -47,19 +63,18 @@ test('what still waits when this process is heard of again did not end', async (
   const id = await newBench(server, null);
   const bus = new Bus();
   const process = randomUUID();
+  await lives(process);
   const underWay = new UnderWay({ bus, process, log: pino({ level: 'silent' }) });
   bus.emit('recorder', id, { phase: 'countdown', number: 1, times: 1, secondsLeft: 5 });
   await until(
     async () => (await InvestigationModel.query().findById(id))?.underWayBy,
     (by) => by === process,
   );
+  await dies(process);
   // No lease of it runs, so that another process says that it ended: this test, or the server beside it.
   await endWhatWasUnderWay();
   expect(await ended(id)).toMatch('A run was waiting here');
-  await InvestigationModel.knex().raw(
-    `insert into server_process (id, "leaseUntil") values (?, clock_timestamp() + interval '1 minute')`,
-    [process],
-  );
+  await lives(process);
   bus.emit('lapsed');
   await until(
     () => ended(id),
@@ -71,5 +86,6 @@ test('what still waits when this process is heard of again did not end', async (
     async () => (await InvestigationModel.query().findById(id))?.underWay,
     (doing) => doing === null,
   );
+  await dies(process);
   await underWay.close();
 });

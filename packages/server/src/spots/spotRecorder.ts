@@ -113,7 +113,7 @@ export class SpotRecorder {
   /**
    * Steps an output from one end to the other, waits each time until it has settled, and reads; then more finely about the
    * largest reading. Goes on by itself until it is through or stopped.
-   * @returns when the first output is set; what goes wrong later is told to the screens
+   * @returns when the first output is set; what goes wrong later is sent to the screens
    * @throws Failure
    */
   async sweep(investigationId: string, wanted: Sweep): Promise<void> {

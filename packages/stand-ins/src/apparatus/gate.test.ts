@@ -217,7 +217,7 @@ test('the capstan wheel slows down as ω₀ exp(−kt)', () => {
   );
 });
 
-test('a finger that trembles is left out with the reason; what stood in the beam at the start is told', () => {
+test('a finger that trembles is left out with the reason; what stood in the beam at the start is stated', () => {
   const rig = gate();
   set(rig, 'passer', 1);
   rig.apparatus.control(doing('obstruct'));
@@ -237,7 +237,7 @@ test('a finger that trembles is left out with the reason; what stood in the beam
   ]);
 });
 
-test('edges are told to within the step of the timer', () => {
+test('edges are right to within the step of the timer', () => {
   const rig = gate();
   set(rig, 'unsteady', 0);
   set(rig, 'passer', 1);

@@ -130,7 +130,7 @@ test('the reed rings down with its quality factor and follows its driver with th
   }
 });
 
-test('the beacon charges with R C, and its switch is told with its moment', () => {
+test('the beacon charges with R C, and its switch is reported with its time', () => {
   const rig = beacon();
   const values = truth(rig, 'voltage', { rate: 50, count: 250 }, [[1, doing('switch')]]);
   for (let i = 60; i < 250; i++) expect(values[i]).toBeCloseTo(5 * (1 - Math.exp(-(i / 50 - 1))), 9);

@@ -1,6 +1,6 @@
 import { inOrder } from './inOrder';
 
-/** Work that ends when it is told to. */
+/** Work that ends when it is asked to. */
 function held() {
   let release: (outcome: 'done' | 'refused') => void = () => undefined;
   const outcome = new Promise<'done' | 'refused'>((resolve) => (release = resolve));

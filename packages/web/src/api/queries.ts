@@ -4,7 +4,7 @@ import { getJson, sentenceOf } from './client';
 
 /**
  * What pages have asked the server, and what it said. The server is on this machine or in this room: a browser that believes to be
- * offline asks it all the same, and one that does not answer is told at once. Nothing is shown from memory that another screen may have
+ * offline asks it all the same, and one that does not answer is shown at once. Nothing is shown from memory that another screen may have
  * changed meanwhile.
  */
 export const queries = new QueryClient({

@@ -3,7 +3,7 @@ import { type SeriesRef, printedUnit } from '@heuristor/core';
 import { pictureOf } from '../testing/picture';
 import { runOf, stored } from '../testing/runs';
 
-// The same cart, told in metres and in feet, beside a force that grows by 2 N a metre.
+// The same cart, in metres and in feet, beside a force that grows by 2 N a metre.
 describe('runs in other units over an axis that is no time', () => {
   const F: SeriesRef[] = ['channel:F'];
   const places = Float64Array.from({ length: 50 }, (_, i) => 0.2 + 0.01 * i);

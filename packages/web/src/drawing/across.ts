@@ -16,11 +16,11 @@ export const acrossOf = (
   { horizontal, axisUnit }: Pick<RenderRequest, 'horizontal' | 'axisUnit'>,
 ): Across | null => (horizontal === 't' ? { factor: 1, offset: 0 } : conversionBetween(unit, axisUnit));
 
-/** Places that are told in the unit of the run, in that of the axis; the same array where that is the same. */
+/** Places that are given in the unit of the run, in that of the axis; the same array where that is the same. */
 export const onAxis = (places: Float64Array, { factor, offset }: Across): Float64Array =>
   factor === 1 && offset === 0 ? places : places.map((place) => place * factor + offset);
 
-/** A stretch of the axis, in the unit of the run. */
+/** A part of the axis, in the unit of the run. */
 export function inRun({ from, to }: { from: number; to: number }, { factor, offset }: Across) {
   const ends = [from, to].map((end) => (end - offset) / factor);
   return { from: Math.min(...ends), to: Math.max(...ends) };

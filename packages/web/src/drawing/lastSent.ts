@@ -20,7 +20,7 @@ export interface SentLine {
   isCoarse: boolean;
 }
 
-/** Whether a line that was told still stands. */
+/** Whether a line that was sent still stands. */
 export const stands = (before: SentLine | undefined, inputs: readonly unknown[], moving: boolean): boolean =>
   before !== undefined &&
   before.inputs.length === inputs.length &&

@@ -19,7 +19,7 @@ describe('what is drawn', () => {
     expect(traces[0].low).toBeGreaterThan(0.74);
   });
 
-  test('readings at a limit are told with their place and side, and counted where a person wants them to be', () => {
+  test('readings at a limit are shown with their place and side, and counted where a person wants them to be', () => {
     const values = swing(400);
     for (const i of [50, 200]) values[i] = 600;
     values[300] = 0.1;
@@ -174,7 +174,7 @@ describe('what is drawn', () => {
     expect(Math.max(...traces[1].lines[0].y.map(Math.abs))).toBeLessThan(1e-6);
   });
 
-  test('what has not changed is not told again', () => {
+  test('what has not changed is not sent again', () => {
     const evaluator = stored(runOf('a', ['x']), [swing(400)]);
     const told = new LastSent();
     const request: RenderRequest = {

@@ -66,7 +66,7 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument, along
   };
 }
 
-/** Evaluates the workings over a run and makes what it draws for one stretch of the horizontal axis. */
+/** Evaluates the workings over a run and makes what it draws for one part of the horizontal axis. */
 export function renderRun(evaluator: Evaluator, request: RenderRequest, lastSent: LastSent): RenderedRun {
   const { workings, traces, moving, frontRunId, asksForAll, conditions } = request;
   const isFront = evaluator.run.id === frontRunId;
@@ -124,7 +124,7 @@ function wantedOf(
   { visible, asksForAll, workings: { entries }, graphs, traces }: RenderRequest,
   isFront: boolean,
 ): ReadonlySet<string> | null {
-  // What was told before is what stands on the screen of all that is not visible.
+  // What was sent before is what stands on the screen of all that is not visible.
   if (visible === null || asksForAll) return null;
   const isDrawn = (entry: Entry) =>
     entry.kind === 'region' ||

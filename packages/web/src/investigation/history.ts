@@ -80,7 +80,7 @@ export class History {
     const wasHeld = this.held !== null;
     this.isHeld = false;
     this.held = null;
-    // What a drag has become is told when it is over; while it goes on, every move would look for its name.
+    // What a drag has become is named when it is over; while it goes on, every move would look for its name.
     if (wasHeld) this.tell();
   }
 

@@ -20,7 +20,7 @@ export type SavingEvent<T> =
   | { kind: 'failed'; sentence: string }
   | { kind: 'refused'; sentence: string }
   | { kind: 'try-again' }
-  /** Another screen has stored a version; told by the live stream. */
+  /** Another screen has stored a version; the live stream says so. */
   | { kind: 'newer'; theirs: T; theirVersion: number }
   | { kind: 'take-theirs' }
   | { kind: 'keep-mine' };

@@ -27,7 +27,7 @@ export const showsZero = ({ withZero }: Pick<View, 'withZero'>, { plan }: Pick<D
 export interface View {
   /** The page that is looked at; null is the first one. */
   page: string | null;
-  /** Stretch of the horizontal axis; null frames all data. */
+  /** Part of the horizontal axis; null frames all data. */
   sight: Sight | null;
   /** Vertical axes that a hand has set, by trace and side. */
   scales: Readonly<Record<string, Sight>>;

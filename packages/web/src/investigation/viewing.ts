@@ -3,7 +3,7 @@ import { type StoreApi } from 'zustand/vanilla';
 import { type HandMode } from '../traces/hand/scene';
 import { type View } from './state';
 
-/** Changes what is chosen and open on a bench. What is stored is changed elsewhere, and so is which stretch of a page is seen. */
+/** Changes what is chosen and open on a bench. What is stored is changed elsewhere, and so is which part of a page is seen. */
 export class Viewing {
   constructor(private readonly view: StoreApi<View>) {}
 

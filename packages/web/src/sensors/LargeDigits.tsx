@@ -1,5 +1,5 @@
 import { type ResultRef, printedUnit, resultRef } from '@heuristor/core';
-import { type CSSProperties, useEffect, useRef } from 'react';
+import { type CSSProperties, useRef } from 'react';
 import { CloseButton, Dropdown } from 'react-bootstrap';
 import { CheckSquare, Square } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
@@ -21,6 +21,7 @@ import { useQuantities } from './useQuantities';
 import { useShown } from '../workings/useShown';
 import { writeResult } from '../ui/numberText';
 import { FixedMenu } from '../ui/FixedMenu';
+import { useFocusInside } from '../ui/useFocusInside';
 
 /** Figures that a live reading needs at most: sign, three before and four behind the point, its unit. */
 const liveFigures = 11;
@@ -60,7 +61,7 @@ function OpenDigits({ chosen }: { chosen: readonly string[] }) {
     results.filter(({ id }) => shown.includes(id)).map(({ entryId }) => entryId),
   );
   const close = () => session.viewing.showDigits(null);
-  useEffect(() => panel.current?.focus(), []);
+  useFocusInside(panel);
   const toggle = (id: string) => {
     const digits = shown.includes(id) ? shown.filter((other) => other !== id) : [...shown, id];
     session.viewing.showDigits(digits);

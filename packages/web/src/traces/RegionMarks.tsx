@@ -12,7 +12,7 @@ interface Props {
   regions: RegionBounds[];
   frame: Frame;
   width: number;
-  /** Told when a hand takes hold of an end. */
+  /** Called when a hand takes hold of an end. */
   onGrab: () => void;
 }
 

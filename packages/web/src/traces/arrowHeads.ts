@@ -3,7 +3,7 @@ interface Point {
   y: number;
 }
 
-/** Over so many pixels a direction is told: noise from point to point has none. */
+/** Over so many pixels a direction is drawn: noise from point to point has none. */
 const reach = 14;
 
 /** More heads on one way would hide it. */

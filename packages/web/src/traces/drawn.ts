@@ -66,7 +66,7 @@ export interface ShownTarget extends Line {
 
 export interface Frame {
   horizontal: Axis;
-  /** Stretch that is drawn, and the one that would show all data. */
+  /** Part of the axis that is drawn, and the one that would show all data. */
   sight: Sight;
   whole: Sight;
   /** Whether the traces show their zero. */

@@ -15,7 +15,7 @@ export interface CompleteTrace extends RunTrace {
   line: ThinLine;
 }
 
-/** The lines that workers told last, for those that they leave out because nothing has changed. */
+/** The lines that workers sent last, for those that they leave out because nothing has changed. */
 export class KnownLines {
   /** By run, then by trace. */
   private known = new Map<string, Map<string, ThinLine>>();

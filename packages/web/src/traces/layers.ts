@@ -44,7 +44,7 @@ export interface OverLayer {
   aside: readonly Marks[];
   /** How far values may be off. */
   bars: readonly (Marks & Bars)[];
-  /** Lines whose direction in time is told. */
+  /** Lines whose direction in time is drawn. */
   arrows: readonly Marks[];
   /** Places that are pointed out along the horizontal axis, with how far they reach to either side. */
   places?: readonly { at: number; half: number; text: string; color: string; front: boolean }[];

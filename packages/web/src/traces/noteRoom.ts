@@ -1,4 +1,4 @@
-/** A stretch across a trace, in pixels. */
+/** An interval across a trace, in pixels. */
 export interface Room {
   left: number;
   right: number;

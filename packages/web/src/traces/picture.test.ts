@@ -92,7 +92,7 @@ test('a dragged region draws no line anew; a zoom in passing is drawn coarse, an
   expect(answers.slice(5).map(isSaid)).toEqual([true, false, true]);
 });
 
-test('an answer that got lost makes everything be told again', async () => {
+test('an answer that got lost makes everything be sent again', async () => {
   const { ask } = workers();
   const maker = new PictureComposer();
   await maker.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
@@ -104,7 +104,7 @@ test('an answer that got lost makes everything be told again', async () => {
     'gone',
   );
   const after = await maker.make(request(mean(5)), { panels, own: [] }, frameAt(2, 4), ask);
-  // Both the line and the mean had been told to nobody.
+  // Both the line and the mean had been sent to nobody.
   expect(after.traces[0].lines[0].x[0]).toBeGreaterThan(1.9);
   const anew = await new PictureComposer().make(
     request(mean(5)),
@@ -119,7 +119,7 @@ test('a line that is not known is asked for again at once, and never missing', a
   const { ask, asked } = workers();
   const other = new PictureComposer();
   await other.make(request(mean(3)), { panels, own: [] }, frameAt(0, 8), ask);
-  // The workers believe that this one knows what they have told the other.
+  // The workers believe that this one knows what they have sent the other.
   const maker = new PictureComposer();
   const notForAll = (wanted: RenderRequest) =>
     ask(asked.length === 1 ? { ...wanted, asksForAll: false } : wanted);

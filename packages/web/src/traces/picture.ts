@@ -10,6 +10,8 @@ import { seriesOn } from './pages/pages';
 export interface Picture {
   /** The sheet that this is about; what stands on the sheet by now may be further on. */
   workings: WorkingsDocument | null;
+  /** Whether it holds all readings that have come to the workers. */
+  isOfAllReadings: boolean;
   frame: Frame | null;
   traces: DrawnTrace[];
   /** What has axes of its own. */
@@ -18,13 +20,23 @@ export interface Picture {
   outcomes: Record<string, Record<string, ShownOutcome>>;
 }
 
+/** Before the workers have said anything. */
+export const noPicture: Picture = {
+  workings: null,
+  isOfAllReadings: false,
+  frame: null,
+  traces: [],
+  graphs: [],
+  outcomes: {},
+};
+
 /**
  * Puts together what the workers say into what the bench shows. They leave out what has not changed; should an answer get lost,
  * everything is asked for again.
  */
 export class PictureComposer {
   private readonly lines = new KnownLines();
-  private picture: Picture = { workings: null, frame: null, traces: [], graphs: [], outcomes: {} };
+  private picture: Picture = noPicture;
   private asksForAll = true;
 
   /**
@@ -70,6 +82,7 @@ export class PictureComposer {
     if (!rendered.every(isKnown)) return null;
     return {
       workings,
+      isOfAllReadings: true,
       frame,
       traces: composeTraces(complete, workings, panels, frame, traces),
       graphs: composeGraphs(complete, own, graphs, frame.scales),

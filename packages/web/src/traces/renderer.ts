@@ -12,7 +12,7 @@ import { setInUnitsOf } from './axes/axisUnits';
 import { type InSight } from '../workings/inSight';
 import { shownTarget } from '../recording/pace/pace';
 import { ownPanels, pageIn, panelsOf, seriesOn, sharedPanels } from './pages/pages';
-import { type Picture, PictureComposer } from './picture';
+import { type Picture, PictureComposer, noPicture } from './picture';
 import { RenderLoop } from '../ui/renderLoop';
 import { frontRun, recordingRun, shownRuns } from '../runs/runs';
 import { type Documents, type View, showsZero } from '../investigation/state';
@@ -25,13 +25,7 @@ const pause = 150;
 
 /** Keeps what the bench shows in step with its documents, with how they are looked at, and with the readings that come. */
 export class Renderer {
-  readonly picture: StoreApi<Picture> = createStore<Picture>(() => ({
-    workings: null,
-    frame: null,
-    traces: [],
-    graphs: [],
-    outcomes: {},
-  }));
+  readonly picture: StoreApi<Picture> = createStore<Picture>(() => noPicture);
   private readonly loop = new RenderLoop(() => this.timed());
   private readonly maker = new PictureComposer();
   private extents: { of: unknown[]; extents: Extent[] } = { of: [], extents: [] };
@@ -68,6 +62,7 @@ export class Renderer {
   /** Readings have come to the workers. */
   readingsCame(): void {
     this.readings++;
+    if (this.picture.getState().isOfAllReadings) this.picture.setState({ isOfAllReadings: false });
     this.loop.soon(Math.min(Math.max(this.cost / liveShare, soonestLive), latestLive));
   }
 
@@ -88,6 +83,7 @@ export class Renderer {
     const documents = this.documents.getState();
     const { workings, runs } = documents;
     const view = this.view.getState();
+    const { readings } = this;
     const { sight, scales, reach, plotWidth, moving, frontRunId } = view;
     const recording = recordingRun(runs);
     const runIds = shownRuns(runs).map(({ id }) => id);
@@ -137,7 +133,7 @@ export class Renderer {
       const set = setInUnitsOf(picture, this.picture.getState(), this.view.getState(), isSameAxis);
       // What a hand has set means the same in the new unit; it is drawn so at once.
       if (set !== null) this.view.setState(set);
-      this.picture.setState(picture);
+      this.picture.setState({ ...picture, isOfAllReadings: readings === this.readings });
     } catch (error) {
       if (!this.hasEnded())
         tell({ kind: 'fault', text: `The workings could not be evaluated: ${String(error)}` });
@@ -175,7 +171,7 @@ export class Renderer {
 /** Where a run will end, by its plan; null where that is not known beforehand. */
 const expectedEnd = ({ plan }: Run): number | null => (plan?.end.kind === 'after' ? plan.end.seconds : null);
 
-/** The vertical stretch of each series whose axis a hand has set. */
+/** The part of the vertical axis of each series whose axis a hand has set. */
 function heightsOf(
   panels: readonly Panel[],
   scales: View['scales'],

@@ -35,7 +35,7 @@ export function unitSeen(of: SeriesRef, { picture, runs, front, horizontal }: Se
 }
 
 /**
- * A sheet whose changed entries say in which unit their numbers are told, so that these mean the same in a run in another unit.
+ * A sheet whose changed entries say in which unit their numbers are given, so that these mean the same in a run in another unit.
  * @param before the sheet that stood; what has not changed since says what it said
  */
 export function withUnitsSeen(

@@ -13,7 +13,7 @@ const down = { kind: 'down', at: { x: 10, y: 20 }, began: 'a' } as const;
 const move = (x: number, y: number) => ({ kind: 'move', at: { x, y } }) as const;
 const up = (x: number, y: number) => ({ kind: 'up', at: { x, y } }) as const;
 
-test('moves are told from where the hand took hold, and from the move before', () => {
+test('moves are counted from where the hand took hold, and from the move before', () => {
   expect(outcomes(4, down, move(13, 24), move(20, 24), up(20, 24))).toEqual([
     null,
     { kind: 'moved', began: 'a', by: { x: 3, y: 4 }, since: { x: 3, y: 4 } },

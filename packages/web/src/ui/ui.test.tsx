@@ -24,7 +24,7 @@ describe('a result on the screen', () => {
     const { container } = render(<ResultText result={result(0.0000123, 0.0000012, 'm/s')} />);
     expect(shown(container)).toBe('(1.23 ± 0.12) × 10−5 m s−1');
   });
-  test('is told with the prefix that its size asks for, and with a comma where that was chosen', () => {
+  test('is shown with the prefix that its size asks for, and with a comma where that was chosen', () => {
     const { container } = render(<ResultText result={result(0.0000123, 0.0000012, 'm')} />);
     expect(shown(container)).toBe('12.3 ± 1.2 µm');
     toggleDecimalSign();

@@ -14,7 +14,7 @@ interface Options {
   isLeftByEnter?: boolean;
   /** A text that was typed and not left yet takes effect where the field goes, as when another run comes to the front. */
   survives?: boolean;
-  /** Told after the field was left, or Escape was pressed. */
+  /** Called after the field was left, or Escape was pressed. */
   onDone?: () => void;
 }
 

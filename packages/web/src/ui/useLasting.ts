@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 
-/** Whether something has been so for a while; what passes at once is not told. */
+/** Whether something has been so for a while; what passes at once is not shown. */
 export function useLasting(isSo: boolean, milliseconds: number): boolean {
   const [hasLasted, setHasLasted] = useState(false);
   useEffect(() => {

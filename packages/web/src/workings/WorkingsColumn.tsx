@@ -25,6 +25,7 @@ import {
 import { groupsOf, orderOf, seriesChoices, withEntry, withMoved, withRegion } from './edits';
 import { pairedResults } from './results/pairing';
 import { removeEntry } from './entries/removing';
+import { recordingRun } from '../runs/runs';
 import { FaultBoundary } from '../ui/FaultBoundary';
 import { useLasting } from '../ui/useLasting';
 import { EntryCard } from './entries/EntryCard';
@@ -102,11 +103,15 @@ function groupsIn(shape: readonly string[]): { region: string | null; entries: s
   return groups;
 }
 
-/** What the workings say, faded where it takes longer than a blink to be that of the sheet as it stands. */
+/** What the workings say, faded where it takes longer than a blink to be that of the sheet and of the readings as they stand. */
 function Numbers({ children }: { children: ReactNode }) {
   const workings = useDocuments((documents) => documents.workings);
-  // Numbers that belong to what stood on the sheet before must not pass for those of what stands there now.
-  const isBehind = usePicture((picture) => picture.workings !== workings);
+  const isRecording = useDocuments(({ runs }) => recordingRun(runs) !== undefined);
+  // Numbers that belong to what stood on the sheet before, or to a part of the readings of a run that has ended, must not pass for
+  // those of what stands there now. While it is recorded, they always come after the readings.
+  const isBehind = usePicture(
+    (picture) => picture.workings !== workings || !(isRecording || picture.isOfAllReadings),
+  );
   const isLate = useLasting(isBehind, blinkMilliseconds);
   return (
     <div className={`groups ${isLate ? 'behind' : ''}`} aria-busy={isBehind}>

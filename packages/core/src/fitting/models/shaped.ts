@@ -21,7 +21,7 @@ const usualSearchPoints = 160;
 /** So many shapes are followed down to their minimum. */
 const mostFollowed = 4;
 
-/** Means of the points in equal stretches of u, with how many there are in each; the points themselves where they are few. */
+/** Means of the points in equal intervals of u, with how many there are in each; the points themselves where they are few. */
 function gathered(
   u: Float64Array,
   y: Float64Array,

@@ -19,16 +19,16 @@ export interface SwingSearch {
   candidates: { angular: number; leftOver: number }[];
   /** What no swing leaves over. */
   total: number;
-  /** What a swing of a frequency leaves over, told from few points where it is slow. */
+  /** What a swing of a frequency leaves over, found from few points where it is slow. */
   leftOverAt(angular: number): number;
 }
 
-/** A swing with more cycles than this is not told by binned points. */
+/** A swing with more cycles than this is not found by binned points. */
 export const mostBinnedCycles = 200;
 
 /**
  * Candidate frequencies for a swing. The least-squares sum over the frequency has about one minimum per cycle that fits into
- * the stretch, so it is walked on a grid of an eighth of a cycle: the slow end directly on the points, the fast end where the
+ * the interval, so it is walked on a grid of an eighth of a cycle: the slow end directly on the points, the fast end where the
  * spectrum of the points has its peaks.
  */
 export function searchSwing(swing: Swing, fewestCycles: number, mostCycles: number): SwingSearch {
@@ -77,7 +77,7 @@ function withoutLine({ u, y }: Swing): Float64Array {
   return y.map((value, i) => value - slope * (u[i] - meanU));
 }
 
-/** Means of the points in equal stretches of u; the points themselves where they are few. */
+/** Means of the points in equal intervals of u; the points themselves where they are few. */
 export function binned(swing: Swing, bins: number): Swing {
   const { u, y } = swing;
   const n = u.length;
@@ -102,7 +102,7 @@ export function binned(swing: Swing, bins: number): Swing {
   return { ...swing, u: sumX.subarray(0, filled), y: sumY.subarray(0, filled), step: null };
 }
 
-/** Cycles per stretch at the highest peaks of the zero-padded spectrum of the points, laid on a regular grid. */
+/** Cycles per region at the highest peaks of the zero-padded spectrum of the points, laid on a regular grid. */
 function spectrumPeaks(swing: Swing, most: number, mostPoints: number): number[] {
   const points = Math.min(swing.u.length, mostPoints);
   const size = pow(2, Math.max(4, Math.ceil(log2(points))));

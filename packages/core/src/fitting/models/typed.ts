@@ -134,7 +134,7 @@ function solveTyped(typed: TypedFunction, { x, y }: FitPoints, near: readonly nu
   return best;
 }
 
-/** Sums that differ by less than this share of themselves are those of one curve, told by other numbers. */
+/** Sums that differ by less than this share of themselves are those of one curve, written with other numbers. */
 const sameSum = 1e-9;
 
 /** Whether a solution lies lower; of those that are one curve, the one with fewer negative numbers, and then the smaller ones. */
@@ -146,7 +146,7 @@ function isBetter(a: Solved, b: Solved): boolean {
   return negative(a) < negative(b) || (negative(a) === negative(b) && size(a) < size(b));
 }
 
-/** Noise alone makes some start look as good once in a thousand stretches. */
+/** Noise alone makes some start look as good once in a thousand intervals. */
 const believable = 1e-3;
 
 /** Starts that were found are believed only where the curve says more than a constant. @throws Refusal */

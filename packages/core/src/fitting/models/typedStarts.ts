@@ -26,7 +26,7 @@ function some({ x, y }: FitPoints): FitPoints {
 
 /**
  * Parameters in which the formula is linear together, so that they need no start: their partial derivatives do not hang on any of
- * them. Told at random values.
+ * them. Found at random values.
  */
 export function linearAmong(typed: TypedFunction, x: Float64Array): number[] {
   const random = uniformRandom(7);
@@ -55,7 +55,7 @@ export function linearAmong(typed: TypedFunction, x: Float64Array): number[] {
 
 /**
  * Starts for the parameters of a typed formula, best first: those in which it is linear are solved for; the others are tried over
- * the sizes that their units suggest for this stretch, of both signs.
+ * the sizes that their units suggest for this region, of both signs.
  * @param waves pace and phase of a sine in it, as `waveStarts` finds them
  */
 export function startsOf(
@@ -178,7 +178,7 @@ function sizesOf(
 const placesAcross = ({ x, middle }: { x: number; middle: number }) =>
   Array.from({ length: 17 }, (_, i) => middle + (x * (i - 8)) / 16);
 
-/** The size that something of a unit has in this stretch, from the reach of its axes. */
+/** The size that something of a unit has in this region, from the reach of its axes. */
 function sizeOf(typed: TypedFunction, unit: Unit, scales: { x: number; y: number }): number {
   const powers = axisPowers(measured(unit).dimension, typed.xUnit, typed.yUnit);
   if (powers === null) return 1;

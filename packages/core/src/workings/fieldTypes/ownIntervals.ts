@@ -1,7 +1,7 @@
 import { defineFieldType } from './fieldType';
 import { seriesNamedBy } from './seriesNamedBy';
 
-/** A stretch that holds for one run alone. */
+/** An interval that holds for one run alone. */
 export interface OwnInterval {
   run: string;
   start: number;
@@ -16,7 +16,7 @@ export interface OwnIntervalsShape {
   inUnitOf: string;
 }
 
-/** Stretches of single runs, in the unit of the series that a field names. */
+/** Intervals of single runs, in the unit of the series that a field names. */
 export const ownIntervalsField = (label: string, inUnitOf: string) =>
   ({ type: 'ownIntervals', label, usual: [], inUnitOf }) as const;
 

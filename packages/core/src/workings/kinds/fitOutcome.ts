@@ -89,7 +89,7 @@ export function fitOutcome(
   };
 }
 
-/** Chance makes as few stretches of one sign once in 740 times (normal distribution). */
+/** Chance makes as few runs of one sign once in 740 times (normal distribution). */
 const clearly = -3;
 
 /** Says where neighbouring residuals go together, which they do where a relation misses something. */

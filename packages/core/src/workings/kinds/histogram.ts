@@ -8,7 +8,7 @@ import { defineKind } from '../kind';
 import { leftOutNotes, reachNote, select } from '../selection';
 import { statisticsOf } from './statistics';
 
-/** How often the readings of a stretch took which values, with their mean and standard deviation. */
+/** How often the readings of an interval took which values, with their mean and standard deviation. */
 export const histogram = defineKind({
   kind: 'histogram',
   title: 'histogram',

@@ -12,7 +12,7 @@ import { meanWeightedValue, weightedQuantity } from '../weightedValues';
 import { symbolOf, withWorkings, workingBy } from '../working';
 
 /**
- * Peaks and troughs of a stretch: how many, how high, when. What stands out less than a twentieth of the whole range, or less
+ * Peaks and troughs of an interval: how many, how high, when. What stands out less than a twentieth of the whole range, or less
  * than six times its noise, is none.
  */
 export const peaks = defineKind({

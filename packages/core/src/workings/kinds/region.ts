@@ -17,7 +17,7 @@ import { anchorWords } from '../anchorWords';
 import { type Context, defineKind } from '../kind';
 
 /**
- * A stretch of one axis, lettered A, B, C … Its ends are fixed, or attached to something that happens in each run, so that
+ * An interval of one axis, lettered A, B, C … Its ends are fixed, or attached to something that happens in each run, so that
  * repeated runs are cut alike; it may be cut down to whole cycles; and it may lie elsewhere in one run alone.
  */
 export const region = defineKind({
@@ -75,12 +75,12 @@ export const region = defineKind({
 const momentOf = (anchor: Anchor, context: Context): number =>
   eventIn(context.series(anchor.of), anchor).value + anchor.offset;
 
-/** A part of a period that may be lacking at the end of a stretch of whole ones: crossings are known no better. */
+/** A part of a period that may be lacking at the end of an interval of whole ones: crossings are known no better. */
 const lacking = 0.02;
 
 /**
- * The whole cycles of a series in a stretch: from its first rise through its middle to the last one, or from fall to fall where
- * that keeps more. Where one more period has room, as in a run that begins with a crossing, they begin with the stretch itself.
+ * The whole cycles of a series in an interval: from its first rise through its middle to the last one, or from fall to fall where
+ * that keeps more. Where one more period has room, as in a run that begins with a crossing, they begin with the interval itself.
  * @throws Refusal where no whole cycle lies in there
  */
 function wholeCycles(series: Series, { start, end }: { start: number; end: number }) {

@@ -24,11 +24,11 @@ const mostNumbers = 2 ** 21;
 const mostMissing = 0.1;
 /** Times that go off their even steps by more than this share are read as uneven. */
 const unevenness = 0.01;
-/** A peak is looked for from so many periods in the stretch on: slower ones are no swing but a drift. */
+/** A peak is looked for from so many periods in the interval on: slower ones are no swing but a drift. */
 const fewestPeriods = 1.5;
 
 /**
- * The amplitude spectrum of a stretch, and its highest peak. Uncertainties of the peak are what the noise of the readings does
+ * The amplitude spectrum of an interval, and its highest peak. Uncertainties of the peak are what the noise of the readings does
  * to it; that a swing dies away or is none is not in them.
  */
 export const spectrum = defineKind({
@@ -151,7 +151,7 @@ interface Even {
   isUneven: boolean;
 }
 
-/** The readings of a stretch in even steps; what is missing or lies between them on the straight line between its neighbours. */
+/** The readings of an interval in even steps; what is missing or lies between them on the straight line between its neighbours. */
 function evenly({ sampling, values }: Series, { first, past, indices }: Selection): Even {
   const length = past - first;
   const [from, to] = [timeAt(sampling, first), timeAt(sampling, past - 1)];
@@ -295,7 +295,7 @@ function peakIn(
     const amplitude = weighed(tone.amplitude, intervalUnit(series.unit), [
       [series, spread(tone.amplitudeBy)],
     ]);
-    // Noise alone makes one of so many amplitudes this high in one stretch of a hundred.
+    // Noise alone makes one of so many amplitudes this high in one interval of a hundred.
     const chance = Math.sqrt(2 * log(50 * values.length));
     const isInNoise = tone.amplitude < chance * (amplitude.standardUncertainty ?? 0);
     if (isInNoise) return [];

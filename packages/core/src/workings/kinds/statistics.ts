@@ -62,7 +62,7 @@ export const statistics = defineKind({
   },
 });
 
-/** What is told of the readings of a selection: mean, sd, least, greatest, duration, count. */
+/** What is stated of the readings of a selection: mean, sd, least, greatest, duration, count. */
 export function statisticsOf(
   series: Series,
   selection: Selection,

@@ -8,13 +8,13 @@ const isWide = ({ from, to }: Sight): boolean =>
   Number.isFinite(to) &&
   to - from > narrowest * Math.max(Math.abs(from), Math.abs(to));
 
-/** A stretch moved along by a share of itself. */
+/** A part of an axis moved along by a share of itself. */
 export function panned({ from, to }: Sight, share: number): Sight {
   const shift = share * (to - from);
   return { from: from + shift, to: to + shift };
 }
 
-/** A stretch zoomed about a value, which stays where it is; below 1 brings nearer. The same where it could not be shown. */
+/** A part of an axis zoomed about a value, which stays where it is; below 1 brings nearer. The same where it could not be shown. */
 export function zoomed(before: Sight, about: number, factor: number): Sight {
   const { from, to } = before;
   const after = { from: about - (about - from) * factor, to: about + (to - about) * factor };
@@ -22,7 +22,7 @@ export function zoomed(before: Sight, about: number, factor: number): Sight {
 }
 
 /**
- * A stretch of which one end is pulled so that the value that was grabbed comes to another place; the other end stays.
+ * A part of an axis of which one end is pulled so that the value that was grabbed comes to another place; the other end stays.
  * @param grabbed where along the axis it was grabbed, 0 at its beginning and 1 at its end
  * @param place where that value is to be
  */

@@ -12,7 +12,7 @@ const axesIn = (along: string, upright: string) => ({
   traces: [{ key: 'one', unit: parseUnit(upright), right: null } as unknown as DrawnTrace],
 });
 
-test('what a hand has set of an axis is the same stretch in the unit of a new run', () => {
+test('what a hand has set of an axis is the same interval in the unit of a new run', () => {
   const set = { sight: { from: 0.3048, to: 0.6096 }, scales: { 'one/left': { from: 0, to: 100 } } };
   const patch = setInUnitsOf(axesIn('[ft_i]', 'K'), axesIn('m', 'Cel'), set, true);
   expect(patch?.sight?.from).toBeCloseTo(1, 9);

@@ -7,7 +7,7 @@ import { type View } from '../../investigation/state';
 type Axes = Pick<Picture, 'frame' | 'traces'>;
 type Set = Pick<View, 'sight' | 'scales'>;
 
-/** A stretch of an axis in another unit; none where that measures something else. */
+/** A part of an axis in another unit; none where that measures something else. */
 function inUnit({ from, to }: Sight, before: Unit, now: Unit): Sight | null {
   const conversion = conversionBetween(before, now);
   if (conversion === null) return null;

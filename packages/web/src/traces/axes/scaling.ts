@@ -8,7 +8,7 @@ const headroom = 0.25;
 /** What takes less than this share of its axis is given a new one. */
 const leastShare = 0.25;
 
-/** A stretch with air about it; of a single value, a stretch that holds it. */
+/** An interval with air about it; of a single value, an interval that holds it. */
 export function framed(low: number, high: number, pad: number): Sight {
   if (!(high >= low)) return { from: 0, to: 10 };
   if (high === low) return { from: low - 0.5, to: high + 0.5 };
@@ -16,7 +16,7 @@ export function framed(low: number, high: number, pad: number): Sight {
 }
 
 /**
- * The stretch that is shown while readings come: the one before as long as it will do, and more than is needed when it no
+ * The interval that is shown while readings come: the one before as long as it will do, and more than is needed when it no
  * longer does, so that an axis moves now and then and not with every frame.
  */
 export function calmed(before: Sight | null, wanted: Sight): Sight {

@@ -116,7 +116,7 @@ export function CursorBar() {
   );
 }
 
-/** What is told of the run in front at the cursors: tangents, and what lies between both. */
+/** What is read of the run in front at the cursors: tangents, and what lies between both. */
 function CursorWords() {
   const front = useFrontRun();
   const traces = usePicture((picture) => picture.traces);

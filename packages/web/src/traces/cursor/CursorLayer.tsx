@@ -251,7 +251,7 @@ interface BoxProps {
   trace: DrawnTrace;
   read: Read;
   front: Run | undefined;
-  /** Only the run in front is told. */
+  /** Only the run in front is read. */
   isAlone: boolean;
   style: CSSProperties;
 }

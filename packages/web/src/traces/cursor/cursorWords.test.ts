@@ -55,7 +55,7 @@ test('what lies between two cursors is the change from the second to the first, 
   expect(F).toMatchObject({ symbol: 'F', change: -6, slope: -3, unit: newton });
 });
 
-test('a run in another unit is told in that of the axis, and what it has not is left out', () => {
+test('a run in another unit is read in that of the axis, and what it has not is left out', () => {
   const found = differencesOf(read(3, 1.5, 4), read(1, 0.5, 10), 'b', traces, second);
   expect(found.map(({ symbol }) => symbol)).toEqual(['t', 'x']);
   expect(found[1].change).toBeCloseTo(1, 12);

@@ -16,7 +16,7 @@ export interface PlacedTrace {
 
 /** What lies under a hand at the moment in which it does something. Places are in pixels from the upper left corner of the plots. */
 export interface Scene {
-  /** The horizontal stretch that is drawn, and the one that is wanted, which may not be drawn yet. */
+  /** The part of the horizontal axis that is drawn, and the one that is wanted, which may not be drawn yet. */
   sight: Sight;
   wantedSight: Sight;
   /** Of the plots, in pixels. */

@@ -239,7 +239,7 @@ describe('the wheel', () => {
     ...others,
   });
 
-  test('keeps the time under the pointer, counted from the stretch that is wanted', () => {
+  test('keeps the time under the pointer, counted from the part of the axis that is wanted', () => {
     const { effects } = done([wheel({})], scene({ wantedSight: { from: 2, to: 6 } }));
     expect(effects.map((effect) => effect.do)).toEqual(['hold', 'look', 'settle soon']);
     const { from, to } = of(effects, 'look')[0].sight;
