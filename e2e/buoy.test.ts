@@ -1,6 +1,6 @@
 import { type Page } from 'puppeteer-core';
 import { BenchHand } from './support/bench';
-import { type System, startSystem } from './support/system';
+import { type System, startSystem, until } from './support/system';
 
 let system: System;
 let hand: BenchHand;
@@ -19,6 +19,24 @@ const onStage = async (text: string) => {
   );
   await button?.click();
   await system.pass(0.6);
+};
+
+/** Lets the buoy go, and waits until the sensor sees it swing: on a busy machine the Stage is heard late. */
+const letGo = async () => {
+  await onStage('Let go');
+  await system.page.bringToFront();
+  const reading = () =>
+    system.page.$eval('[data-testid="reading-x"] span', (span) =>
+      Number(span.textContent?.replace('−', '-')),
+    );
+  await until(
+    async () => {
+      const before = await reading();
+      await system.pass(0.3);
+      return Math.abs((await reading()) - before);
+    },
+    (moved) => moved > 0.01,
+  );
 };
 
 const setSlider = async (label: string, presses: number) => {
@@ -73,7 +91,7 @@ test('a sensor is connected, its rate set with what is impossible refused, and z
 
 test('zeroing while it swings is refused in words', async () => {
   await onStage('Pull it down and hold');
-  await onStage('Let go');
+  await letGo();
   await system.page.bringToFront();
   await hand.press('Zero');
   await hand.waitForText('Hold it still and zero again', 8000);
@@ -83,7 +101,7 @@ test('three runs are recorded with the space bar and laid over each other', asyn
   await hand.lengthOfRun('5');
   await hand.record();
   await onStage('Pull it down and hold');
-  await onStage('Let go');
+  await letGo();
   await hand.record();
   // Pulled by hand in the drawing: 26 pixels of the drawing are a tenth of a metre.
   await stage.bringToFront();
@@ -263,7 +281,7 @@ test('runs are renamed, hidden, restyled, removed and put back', async () => {
 test('the softer or stiffer spring of the stage is another period: √2 times the stiffness², heavier is slower', async () => {
   await setSlider('Stiffness of the spring', 16);
   await onStage('Pull it down and hold');
-  await onStage('Let go');
+  await letGo();
   await hand.record();
   const shown = await stage.$eval(
     '::-p-xpath(//label[normalize-space()="Stiffness of the spring"]/following-sibling::span)',

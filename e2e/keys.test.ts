@@ -245,6 +245,7 @@ test('Space presses what has the focus; elsewhere it records', async () => {
   await atRest(system.page);
   expect([await isPractice(), await runs()]).toEqual([true, 0]);
   await key('Space');
+  await atRest(system.page);
   expect(await isPractice()).toBe(false);
   const before = await runs();
   await (await hand.element('::-p-xpath(//button[contains(., "Work out")])')).focus();
