@@ -130,7 +130,7 @@ async function all(data: string, ending: AbortSignal): Promise<Tally[]> {
           ...tallies,
           await runJest({
             name: 'API and unit tests',
-            parts: parts(1, 'api', 'programs', 'unit'),
+            parts: parts(2, 'api', 'programs', 'unit'),
             ...ofAll,
             isBeside: true,
           }),
