@@ -5,7 +5,7 @@ import { createInvestigation, onlyTeacher, writeDocument } from '@heuristor/serv
 import { type Browser, type Page } from 'puppeteer-core';
 import { FakeDevice, helloOf } from '../../packages/server/src/testing/fakeDevice';
 import { type Figure, milliseconds, quantile } from './figures';
-import { processorSeconds } from './processes';
+import { parentOf, processorSeconds, residentMegabytes } from './processes';
 import { addSampledRun, wave } from './runs';
 import { type Site } from './site';
 
@@ -36,14 +36,13 @@ export const framesText = (lengths: readonly number[]): string => {
   return `95 % of frames within ${milliseconds(quantile(lengths, 0.95))} of each other (a browser draws every 16.7 ms), ${(100 * share).toFixed(1)} % missed a beat, the longest ${milliseconds(Math.max(...lengths))}`;
 };
 
-/** The processes of a browser, by the folder that stands in their commands. */
+/** The processes of a browser: its own, and what that has started, however far down. */
 export const ofBrowser = (browser: Browser) => {
-  const folder =
-    browser
-      .process()
-      ?.spawnargs.find((arg) => arg.startsWith('--user-data-dir='))
-      ?.split('=')[1] ?? '';
-  return (pid: string) => readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(folder);
+  const first = String(browser.process()?.pid);
+  return (pid: string) => {
+    for (let at = pid; Number(at) > 1; at = parentOf(at)) if (at === first) return true;
+    return false;
+  };
 };
 
 /** Memory of the largest process that draws pages, in megabytes: what the page and its workers hold. */
@@ -55,7 +54,7 @@ export function pageMegabytes(browser: Browser): number {
       try {
         if (!isOwn(pid) || !readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('--type=renderer'))
           return [];
-        return [Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024];
+        return [residentMegabytes(Number(pid))];
       } catch {
         // It has ended in the meantime.
         return [];

@@ -6,6 +6,12 @@ const ticksPerSecond = 100;
 export const residentMegabytes = (pid: number): number =>
   Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
 
+/** The process that started another one. */
+export const parentOf = (pid: string): string =>
+  readFileSync(`/proc/${pid}/stat`, 'utf8')
+    .replace(/^.*\) /, '')
+    .split(' ')[1];
+
 /** Processor time of all processes that a test lets through, by their number, in seconds. */
 export function processorSeconds(isWanted: (pid: string) => boolean): number {
   let sum = 0;
