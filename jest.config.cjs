@@ -15,6 +15,8 @@ const project = (displayName) => ({
   displayName,
   rootDir: __dirname,
   testEnvironment: 'node',
+  // What other programs of ours lay down meanwhile is none of the sources.
+  modulePathIgnorePatterns: ['<rootDir>/.test-data/'],
   transform,
 });
 

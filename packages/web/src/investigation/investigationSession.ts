@@ -360,7 +360,7 @@ export class InvestigationSession implements Host {
   }
 
   private hear(message: ToScreen): void {
-    if (message.type === 'run' && message.run.investigationId === this.id) this.takeRun(message.run);
+    if (message.type === 'run' && message.run.investigationId === this.id) this.takeRun(message.run, true);
     if (message.type === 'recorder' && message.investigation === this.id)
       this.documents.setState({ recorder: message.status });
     if (message.type === 'spots' && message.investigation === this.id)
@@ -398,9 +398,12 @@ export class InvestigationSession implements Host {
     }
   }
 
-  /** Takes a run as the server has it now. */
-  takeRun(taken: Run): void {
+  /** Takes a run as the server has it now. @param isHeard whether the live stream says so, on which what is newer comes later */
+  takeRun(taken: Run, isHeard = false): void {
     const { runs } = this;
+    // An answer was on its way while the stream said that the run has ended: it would be shown as recording for ever.
+    const wasEnded = runs.some(({ id, state }) => id === taken.id && state !== 'recording');
+    if (wasEnded && taken.state === 'recording' && !isHeard) return;
     const [run] = seenBy([taken], this.workings.runs);
     const known = runs.find(({ id }) => id === run.id);
     this.documents.setState({
