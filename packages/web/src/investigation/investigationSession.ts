@@ -43,6 +43,7 @@ import { RunFeed } from '../runs/runFeed';
 import { RunsSeen } from '../runs/runsSeen';
 import { frontRun, shownRuns } from '../runs/runs';
 import { type SeenRun, seenBy } from '../runs/seenRun';
+import { withTaken } from '../runs/taking';
 import { SensorActions } from '../sensors/sensorActions';
 import { SpotActions } from '../recording/spots/spotActions';
 import { type Documents, type View } from './state';
@@ -398,17 +399,13 @@ export class InvestigationSession implements Host {
     }
   }
 
-  /** Takes a run as the server has it now. @param isHeard whether the live stream says so, on which what is newer comes later */
+  /** Takes a run as the server has it now. @param isHeard whether the live stream says so */
   takeRun(taken: Run, isHeard = false): void {
-    const { runs } = this;
-    // An answer was on its way while the stream said that the run has ended: it would be shown as recording for ever.
-    const wasEnded = runs.some(({ id, state }) => id === taken.id && state !== 'recording');
-    if (wasEnded && taken.state === 'recording' && !isHeard) return;
     const [run] = seenBy([taken], this.workings.runs);
-    const known = runs.find(({ id }) => id === run.id);
-    this.documents.setState({
-      runs: known === undefined ? [...runs, run] : runs.map((other) => (other.id === run.id ? run : other)),
-    });
+    const known = this.runs.find(({ id }) => id === run.id);
+    const runs = withTaken(this.runs, run, isHeard);
+    if (runs === null) return;
+    this.documents.setState({ runs });
     if (known === undefined && run.shown) this.viewing.bringToFront(run.id);
     const hasGrown = known?.state === 'recording' && run.state !== 'recording';
     // What a device still records is fetched again and again.

@@ -6,12 +6,16 @@ import { KnownLines } from './knownLines';
 import { type RenderRequest, type RenderedRun, type ShownOutcome } from '../workers/protocol';
 import { seriesOn } from './pages/pages';
 
-/** What the workers said last. */
-export interface Picture {
-  /** The sheet that this is about; what stands on the sheet by now may be further on. */
-  workings: WorkingsDocument | null;
+/** What the workers said last, with whether it is of all that they have. */
+export interface Picture extends Composed {
   /** Whether it holds all readings that have come to the workers. */
   isOfAllReadings: boolean;
+}
+
+/** What the workers said last. */
+export interface Composed {
+  /** The sheet that this is about; what stands on the sheet by now may be further on. */
+  workings: WorkingsDocument | null;
   frame: Frame | null;
   traces: DrawnTrace[];
   /** What has axes of its own. */
@@ -21,9 +25,8 @@ export interface Picture {
 }
 
 /** Before the workers have said anything. */
-export const noPicture: Picture = {
+export const nothingComposed: Composed = {
   workings: null,
-  isOfAllReadings: false,
   frame: null,
   traces: [],
   graphs: [],
@@ -36,7 +39,7 @@ export const noPicture: Picture = {
  */
 export class PictureComposer {
   private readonly lines = new KnownLines();
-  private picture: Picture = noPicture;
+  private picture: Composed = nothingComposed;
   private asksForAll = true;
 
   /**
@@ -48,7 +51,7 @@ export class PictureComposer {
     { panels, own }: { panels: readonly Panel[]; own: readonly Panel[] },
     frame: Frame,
     ask: (request: RenderRequest) => Promise<RenderedRun[]>,
-  ): Promise<Picture> {
+  ): Promise<Composed> {
     for (;;) {
       const { asksForAll } = this;
       this.asksForAll = true;
@@ -72,7 +75,7 @@ export class PictureComposer {
     { workings, graphs }: Pick<RenderRequest, 'workings' | 'graphs'>,
     { panels, own }: { panels: readonly Panel[]; own: readonly Panel[] },
     frame: Frame,
-  ): Picture | null {
+  ): Composed | null {
     const complete = this.lines.complete(rendered);
     if (complete === null) return null;
     const { outcomes: before, traces } = this.picture;
@@ -82,7 +85,6 @@ export class PictureComposer {
     if (!rendered.every(isKnown)) return null;
     return {
       workings,
-      isOfAllReadings: true,
       frame,
       traces: composeTraces(complete, workings, panels, frame, traces),
       graphs: composeGraphs(complete, own, graphs, frame.scales),

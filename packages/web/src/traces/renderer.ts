@@ -12,7 +12,7 @@ import { setInUnitsOf } from './axes/axisUnits';
 import { type InSight } from '../workings/inSight';
 import { shownTarget } from '../recording/pace/pace';
 import { ownPanels, pageIn, panelsOf, seriesOn, sharedPanels } from './pages/pages';
-import { type Picture, PictureComposer, noPicture } from './picture';
+import { type Picture, PictureComposer, nothingComposed } from './picture';
 import { RenderLoop } from '../ui/renderLoop';
 import { frontRun, recordingRun, shownRuns } from '../runs/runs';
 import { type Documents, type View, showsZero } from '../investigation/state';
@@ -25,7 +25,10 @@ const pause = 150;
 
 /** Keeps what the bench shows in step with its documents, with how they are looked at, and with the readings that come. */
 export class Renderer {
-  readonly picture: StoreApi<Picture> = createStore<Picture>(() => noPicture);
+  readonly picture: StoreApi<Picture> = createStore<Picture>(() => ({
+    ...nothingComposed,
+    isOfAllReadings: false,
+  }));
   private readonly loop = new RenderLoop(() => this.timed());
   private readonly maker = new PictureComposer();
   private extents: { of: unknown[]; extents: Extent[] } = { of: [], extents: [] };

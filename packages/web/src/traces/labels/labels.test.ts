@@ -14,7 +14,7 @@ import { withoutEntry } from '../../workings/edits';
 import { LabelReader } from './labelReader';
 import { filled, mostLabels, withLabel, withRenamed } from './labels';
 import { usualView } from '../pages/looking';
-import { type Picture, noPicture } from '../picture';
+import { type Picture, nothingComposed } from '../picture';
 import { type Documents } from '../../investigation/state';
 
 const free = { panel: 'channel:x', at: { kind: 'free' as const, x: 0.5, y: 0.5 }, text: 'so' };
@@ -69,7 +69,8 @@ function deskOver(sheet: WorkingsDocument, shown = true) {
   };
   const unit = [{ atom: 'm', power: 1 }];
   const picture = createStore<Picture>(() => ({
-    ...noPicture,
+    ...nothingComposed,
+    isOfAllReadings: true,
     workings: sheet,
     outcomes: {
       a: {
