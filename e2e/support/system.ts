@@ -78,7 +78,9 @@ export async function startSystem(request: Partial<Omit<SiteRequest, 'worker'>> 
       // Refusals of the server are expected in some tests and shown to people in words.
       if (
         message.type() === 'error' &&
-        !/status of (4|503)|ERR_CONNECTION|ERR_INTERNET|WebSocket connection/.test(message.text())
+        !/status of (4|503)|ERR_CONNECTION|ERR_EMPTY_RESPONSE|ERR_INTERNET|WebSocket connection/.test(
+          message.text(),
+        )
       )
         faults.push(message.text());
     });
