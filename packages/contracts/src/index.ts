@@ -24,3 +24,4 @@ export * from './tokens';
 export * from './templates';
 export * from './outcomes';
 export * from './runChoices';
+export * from './trials';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { type DocumentFormat, readDocument } from './documents';
+import { type TrialsDocument, emptyTrials, trialsFormat, trialsOverCopies } from './trials';
 import { type WorkingsDocument, emptyWorkings, withRunsRenamed, workingsFormat } from './workings';
 
 /** A kind of document that people keep over the runs of an investigation: each who works along has one of his own. */
@@ -12,17 +13,20 @@ interface KeptKindOf<T> {
   overCopies(document: T, copies: ReadonlyMap<string, string>): T;
 }
 
-const workings: KeptKindOf<WorkingsDocument> = {
-  format: workingsFormat,
-  empty: emptyWorkings,
-  overCopies: withRunsRenamed,
+/** What each kind is. */
+interface KeptDocuments {
+  workings: WorkingsDocument;
+  trials: TrialsDocument;
+}
+
+/** Every kind, one entry each; the name is that of its address and of its place in what is sent. */
+export const keptKinds: { readonly [K in keyof KeptDocuments]: KeptKindOf<KeptDocuments[K]> } = {
+  workings: { format: workingsFormat, empty: emptyWorkings, overCopies: withRunsRenamed },
+  trials: { format: trialsFormat, empty: emptyTrials, overCopies: trialsOverCopies },
 };
 
-/** Every kind, a line each; the name is that of its address and of its place in what is sent. */
-export const keptKinds = { workings } as const;
-
-export type KeptKind = keyof typeof keptKinds;
-export type KeptDocument<K extends KeptKind = KeptKind> = (typeof keptKinds)[K]['empty'];
+export type KeptKind = keyof KeptDocuments;
+export type KeptDocument<K extends KeptKind = KeptKind> = KeptDocuments[K];
 export const keptKindKeys = Object.keys(keptKinds) as [KeptKind, ...KeptKind[]];
 
 /** A stored document of any known format in today's form. @throws UnreadableDocument */

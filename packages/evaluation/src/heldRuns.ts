@@ -1,6 +1,6 @@
 import { type Channel, type Run } from '@heuristor/contracts';
 import { type ChannelData, Evaluator, Growing, type Sampling, parseUnit, regular } from '@heuristor/core';
-import { type FreshReadings, type RunReadings } from './readings';
+import { type FreshReadings, type RunReadings, type SingleReadings } from './readings';
 import { systematicOf } from './systematic';
 
 /** Readings of one channel that may still grow; what comes is added, and nothing that stands is copied. */
@@ -13,7 +13,7 @@ class GrowingChannel {
     values: Float64Array,
     times: Float64Array | null,
     private readonly runId: string,
-    private readonly single?: { uncertainties: Float64Array; pinned: Uint8Array },
+    private readonly single?: SingleReadings,
   ) {
     this.values = Growing.from(values);
     this.times = channel.sampling.kind === 'regular' ? null : Growing.from(times ?? new Float64Array(0));

@@ -1,3 +1,4 @@
+import { type ChannelData } from '@heuristor/core';
 import { type Channel, type Spot, numberIn, sortedRows } from '@heuristor/contracts';
 
 /** Readings of a run as they are stored, in one array a channel. */
@@ -6,7 +7,16 @@ export interface RunReadings {
   /** Null of a channel that is sampled regularly. */
   times: (Float64Array | null)[];
   /** Of values that were taken one by one: how uncertain each is, and where its sensor stood at a limit. */
-  single?: { uncertainties: Float64Array; pinned: Uint8Array }[];
+  single?: SingleReadings[];
+}
+
+/** What is known of each of a channel's values, where it was taken one by one. */
+export interface SingleReadings {
+  uncertainties: Float64Array;
+  pinned: Uint8Array;
+  /** What several of them owe to one source, and what each shares with the value beside it in other channels. */
+  together?: ChannelData['together'];
+  beside?: ChannelData['beside'];
 }
 
 /** Readings of one channel that have come. */

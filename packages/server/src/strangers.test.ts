@@ -61,7 +61,7 @@ test('devices that have gone leave their places to others', async () => {
     await until(devices, (all) => !all.some(({ code, present }) => code.startsWith('G') && present));
   }
   expect((await devices()).length).toBeLessThanOrEqual(500);
-}, 120_000);
+}, 300_000);
 
 test.each([
   ['a stranger', false, 'F1-A'],

@@ -24,7 +24,7 @@ export function weightedFit(
   const solved = freedByWeights(unweighted, points, uncertainties);
   const p = solved.solution.parameters.length;
   const found = weightedSolution(solved, points, uncertainties);
-  const reducedChiSquared = found.chiSquared / (n - p);
+  const reducedChiSquared = found.chiSquared / found.expected;
   // Where only ratios are known, the scatter tells the size of all of them.
   const { isRelative = false } = uncertainties;
   const size = isRelative ? Math.sqrt(reducedChiSquared) : 1;
@@ -68,14 +68,14 @@ export function weightedFit(
     correctedShift: 0,
     iterations: 1,
     reason: 'weighted',
-    remarks: isRelative ? remarks : [...remarks, ...scatterRemark(found.chiSquared, n - p)],
+    remarks: isRelative ? remarks : [...remarks, ...scatterRemark(reducedChiSquared, n - p)],
   };
 }
 
 /** χ² has the mean ν and the variance 2 ν (any textbook of statistics). */
-function scatterRemark(chiSquared: number, degreesOfFreedom: number): string[] {
-  const off = (chiSquared - degreesOfFreedom) / Math.sqrt(2 * degreesOfFreedom);
-  const ratio = Math.sqrt(chiSquared / degreesOfFreedom).toPrecision(2);
+function scatterRemark(reduced: number, degreesOfFreedom: number): string[] {
+  const off = (reduced - 1) * Math.sqrt(degreesOfFreedom / 2);
+  const ratio = Math.sqrt(reduced).toPrecision(2);
   if (off > clearly)
     return [
       `The points scatter ${ratio} times as far as their uncertainties say: the relation misses something, or the uncertainties are too small.`,

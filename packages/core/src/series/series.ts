@@ -71,6 +71,8 @@ export interface Series {
   readonly step?: number;
   /** Standard uncertainty of each value, where it is known one by one; NaN where it is not. */
   readonly uncertainties?: Float64Array;
+  /** Covariance of each value with the one beside it in another series, by the key of the root of that one. */
+  readonly beside?: ReadonlyMap<string, Float64Array>;
 }
 
 /** The same root with another effect, which need not be alike for all values any more. */
@@ -141,6 +143,7 @@ export interface ReadingsParts {
   repeats?: boolean;
   shared?: readonly SharedEffect[];
   step?: number;
+  beside?: ReadonlyMap<string, Float64Array>;
 }
 
 /**

@@ -7,7 +7,7 @@ import { type Condition } from './run';
  * mass that was weighed once.
  * @returns null where nothing was typed
  */
-export function conditionResult({ name, value, uncertainty, unit }: Condition): NamedResult | null {
+export function conditionResult({ name, value, uncertainty, unit, roots }: Condition): NamedResult | null {
   if (value === null) return null;
   const isUncertain = uncertainty !== null && uncertainty > 0;
   return {
@@ -19,17 +19,19 @@ export function conditionResult({ name, value, uncertainty, unit }: Condition): 
       standardUncertainty: isUncertain ? uncertainty : null,
       degreesOfFreedom: Infinity,
       influences: () =>
-        isUncertain
-          ? [
-              {
-                root: `condition/${name}/${value}/${uncertainty}`,
-                label: name,
-                effect: { first: 0, weights: Float64Array.of(uncertainty) },
-              },
-            ]
-          : [],
+        (roots ?? (isUncertain ? [ownRoot(name, value, uncertainty)] : [])).map(({ root, label, by }) => ({
+          root,
+          label,
+          effect: { first: 0, weights: Float64Array.of(by) },
+        })),
     },
     roundTo: null,
     main: true,
   };
 }
+
+const ownRoot = (name: string, value: number, uncertainty: number) => ({
+  root: `condition/${name}/${value}/${uncertainty}`,
+  label: name,
+  by: uncertainty,
+});

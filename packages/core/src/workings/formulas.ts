@@ -20,8 +20,11 @@ export interface Understood {
   named(name: string): Named;
 }
 
+/** What names in a formula mean, and the series behind them. */
+export type Meanings = Pick<Context, 'named' | 'series'>;
+
 /** What a formula speaks of in one run. @throws Refusal where a name means nothing, FormulaFault where units disagree */
-export function understood({ text, names }: FormulaText, context: Context): Understood {
+export function understood({ text, names }: FormulaText, context: Meanings): Understood {
   const typed = parsed(text);
   const known = new Map<string, Named>();
   const named = (name: string) => {
@@ -94,7 +97,7 @@ function alongAbscissa(formula: Formula, named: Understood['named']): Formula {
 const abscissaSymbol = 't';
 
 /** The unit of what a name stands for. */
-export const unitOf = (named: Named, context: Context): Unit =>
+export const unitOf = (named: Named, context: Pick<Context, 'series'>): Unit =>
   named.kind === 'result' ? named.result.quantity.unit : context.series(named.reference).unit;
 
 /**

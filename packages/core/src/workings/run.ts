@@ -33,6 +33,10 @@ export interface ChannelData {
   resolution?: number;
   /** What is uncertain about all readings together: the zero of the sensor, its calibration. */
   systematic?: readonly Systematic[];
+  /** What else moves several of the values, each in a way of its own: what rows of a table owe to one source. */
+  together?: readonly SharedEffect[];
+  /** Covariance of each value with the one of the same row in another channel, by the key of that one, without what is in `together`. */
+  beside?: Readonly<Record<string, Float64Array>>;
 }
 
 /** A root of uncertainty that all readings of a channel share, also in other runs: one standard deviation of it moves a reading. */
@@ -84,7 +88,11 @@ export interface Condition {
   uncertainty: number | null;
   /** UCUM code. */
   unit: string;
+  /** Roots that others know too, and how far one standard deviation of each moves it; one of its own where nothing is said. */
+  roots?: readonly { root: string; label: string; by: number }[];
 }
+
+const rootKey = (runId: string, channel: string): string => `${runId}/${channel}`;
 
 /** Which of its limits a pinned value stands at, or nearer to. */
 const isUpper = (value: number, low: number | null, high: number | null) =>
@@ -131,7 +139,7 @@ export class ChannelSeries {
     const readings = () => ({ sampling: this.sampling, values: this.clean.view() });
     const settled = () => ({ sampling: this.sampling, values: this.clean.view().subarray(0, this.settled) });
     this.root = {
-      key: `${runId}/${channel.key}`,
+      key: rootKey(runId, channel.key),
       label: `readings of ${channel.symbol}`,
       level: new NoiseLevel(settled, channel.noise, isTimeUnit(channel.timeUnit)),
       aside,
@@ -149,7 +157,7 @@ export class ChannelSeries {
     const known = this.clean.length;
     if (count <= known && this.state !== null) return;
     const { low, high, symbol, quantity, unit, timeUnit } = this.channel;
-    const { uncertainties, pinned, systematic = [], resolution = 0 } = this.channel;
+    const { uncertainties, pinned, systematic = [], together = [], resolution = 0, beside } = this.channel;
     const view = this.clean.extend(count);
     const least = (this.keepsPinned ? null : low) ?? -Infinity;
     const most = (this.keepsPinned ? null : high) ?? Infinity;
@@ -181,9 +189,18 @@ export class ChannelSeries {
       root: this.root,
       lineage: this.lineage,
       settled: this.settled,
-      ...(systematic.length === 0 ? {} : { shared: systematic.map((one) => effectOf(one, view)) }),
+      ...(systematic.length + together.length === 0
+        ? {}
+        : { shared: [...systematic.map((one) => effectOf(one, view)), ...together] }),
       ...(resolution > 0 ? { step: resolution } : {}),
       ...(uncertainties === undefined ? {} : { uncertainties, repeats: true }),
+      ...(beside === undefined
+        ? {}
+        : {
+            beside: new Map(
+              Object.entries(beside).map(([key, covariance]) => [rootKey(this.runId, key), covariance]),
+            ),
+          }),
     });
   }
 

@@ -116,7 +116,8 @@ function pick(context: Context, of: Series, against: SeriesRef, region: RegionBo
     missing: missing - asideMissing,
     aside,
     noise: of.noise,
-    against: other.noise,
+    // Of values that were taken one by one, differences between neighbours tell nothing.
+    against: other.uncertainties === undefined ? other.noise : null,
     ...(of.further === undefined ? {} : { further: of.further }),
     ...(other.further === undefined ? {} : { furtherAgainst: other.further }),
     first: chosen[0],

@@ -7,7 +7,7 @@ import { type Formula } from '../formula/tree';
 import { Refusal } from '../refusal';
 import { composedNoise, interpolatedNoise } from '../series/composedNoise';
 import { Growing } from '../series/growing';
-import { type NoisePath } from '../series/noisePath';
+import { type NoisePath, normSquared } from '../series/noisePath';
 import { onOneGrid } from '../series/sampling';
 import {
   type FilterStep,
@@ -143,8 +143,8 @@ function build(
     else known.push(way);
   }
   const [noise = null, ...further] = [...roots.values()].map(composedNoise) as [NoisePath?, ...NoisePath[]];
-  const shared = sources.flatMap((source, leaf) => sharedBy(source, partials[leaf], like));
-  const uncertainties = ownUncertainties(sources, partials, n);
+  const shared = eachOnce(sources.flatMap((source, leaf) => sharedBy(source, partials[leaf], like)));
+  const uncertainties = ownUncertainties(sources, partials, shared, n);
   const series = sources.flatMap((source) => (source.kind === 'series' ? [source.series] : []));
   return {
     symbol,
@@ -265,10 +265,29 @@ function sharedBy(source: Source, partials: () => Float64Array, like: Series): S
   );
 }
 
-/** Uncertainties of values that were taken one by one; null where no series has such. */
+/** What moves the values in several places of a formula moves them once, by the sum. */
+function eachOnce(all: readonly SharedEffect[]): SharedEffect[] {
+  const byRoot = new Map<string, SharedEffect>();
+  for (const one of all) {
+    const known = byRoot.get(one.root);
+    byRoot.set(
+      one.root,
+      known === undefined
+        ? one
+        : withEffect(
+            known,
+            known.effect.map((effect, i) => effect + one.effect[i]),
+          ),
+    );
+  }
+  return [...byRoot.values()];
+}
+
+/** Uncertainties of values that were taken one by one, with what moves them together; null where no series has such. */
 function ownUncertainties(
   sources: readonly Source[],
   partials: readonly (() => Float64Array)[],
+  shared: readonly SharedEffect[],
   n: number,
 ): Float64Array | null {
   if (!sources.some((source) => source.kind === 'series' && source.series.uncertainties !== undefined))
@@ -276,10 +295,20 @@ function ownUncertainties(
   const squares = new Float64Array(n);
   sources.forEach((source, leaf) => {
     if (source.kind === 'result' || source.series.uncertainties === undefined || !source.isOnGrid) return;
-    const { uncertainties } = source.series;
+    const { uncertainties, shared: together = [] } = source.series;
     const slope = partials[leaf]();
-    for (let i = 0; i < n; i++) squares[i] += slope[i] === 0 ? 0 : square(slope[i] * uncertainties[i]);
+    for (let i = 0; i < n; i++) {
+      const alone = together.reduce(
+        (rest, { uniform, effect }) => rest - square(uniform ?? effect[i]),
+        square(uncertainties[i]),
+      );
+      squares[i] += slope[i] === 0 ? 0 : square(slope[i]) * Math.max(alone, 0);
+    }
   });
+  for (const { effect, by } of shared) {
+    const size = by === undefined ? 1 : normSquared(by.weights);
+    for (let i = 0; i < n; i++) squares[i] += size * square(effect[i]);
+  }
   return squares.map(Math.sqrt);
 }
 

@@ -96,6 +96,10 @@ export const movedTogether = ({ root, label, by = alone }: SharedEffect, times: 
   effect: scaledSpan(by, times),
 });
 
+/** The variance that a root that moves several values gives to one of them. */
+const varianceOfShared = ({ uniform, effect, by }: SharedEffect, i: number): number =>
+  square(uniform ?? effect[i]) * (by === undefined ? 1 : normSquared(by.weights));
+
 const alone: WeightSpan = { first: 0, weights: Float64Array.of(1) };
 
 /** Names the values of a series of single measurements as roots of uncertainty, one a value. */
@@ -111,7 +115,7 @@ function ownOf(series: Series, { first, weights }: WeightSpan): Influence[] {
     Math.sqrt(
       Math.max(
         square(uncertainties[i]) -
-          (series.shared ?? []).reduce((sum, one) => sum + square(one.uniform ?? one.effect[i]), 0),
+          (series.shared ?? []).reduce((sum, one) => sum + varianceOfShared(one, i), 0),
         0,
       ),
     );

@@ -212,7 +212,7 @@ describe('a screen that does not keep up', () => {
     await awake.until((screen) => screen.runFrames.length > frames, 'the last');
     // What had waited comes, and the stream goes on after a hole that its indices tell.
     await asleep.until((screen) => screen.runFrames.length > 0, 'what had waited');
-    const deadline = Date.now() + 10_000;
+    const deadline = Date.now() + 60_000;
     for (let last = frames * length + 1; Date.now() < deadline; last++) {
       server.heuristor.bus.emit('runReadings', investigation, runFrame(9, last, 1));
       await new Promise((resolve) => setTimeout(resolve, 60));
@@ -223,7 +223,7 @@ describe('a screen that does not keep up', () => {
     expect(indices).toEqual([...indices].sort((a, b) => a - b));
     expect(indices.at(-1)).toBeGreaterThan(frames * length);
     expect(indices.length).toBeLessThan(frames);
-  }, 40_000);
+  }, 120_000);
 });
 
 test('a stand-in says how its apparatus moves while somebody looks at that scene, and only to them', async () => {

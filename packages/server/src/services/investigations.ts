@@ -8,6 +8,7 @@ import {
   type Previews,
   type WorkingsDocument,
   emptyWorkings,
+  type KeptKind,
   keptKindKeys,
   keptKinds,
   investigationsPerPage,
@@ -273,10 +274,11 @@ export async function copyInvestigation(owner: Teacher, id: string): Promise<Cop
         );
       }
     }
-    for (const kind of keptKindKeys) {
+    const copyKept = async <K extends KeptKind>(kind: K) => {
       const { document } = await findDocument(owner, id, kind);
       await addDocument(owner, copy.id, kind, keptKinds[kind].overCopies(document, copies), transaction);
-    }
+    };
+    for (const kind of keptKindKeys) await copyKept(kind);
     const left = present.filter((run) => !isWhole(run)).map(({ name }) => name);
     return { id: copy.id, left };
   });

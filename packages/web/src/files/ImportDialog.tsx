@@ -9,7 +9,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Button, Modal, ProgressBar } from 'react-bootstrap';
 import { ApiError, getJson, postFile, request, sentenceOf } from '../api/client';
 import { live } from '../api/live';
-import { useDialog, useSession } from '../investigation/context';
+import { useDialog, useInvestigation } from '../investigation/context';
 import { type InvestigationSession } from '../investigation/investigationSession';
 import { attempt } from '../api/attempt';
 import { isFaultless, namesAsRead } from './importNames';
@@ -44,7 +44,7 @@ const asRead = { axis: { kind: 'as-read' as const }, without: [] };
 const askFor = (id: string): Promise<Import> => getJson(`/imports/${id}`, importSchema);
 
 function Dialog({ file }: { file: File }) {
-  const session = useSession();
+  const session = useInvestigation();
   const { close } = session.dialogs;
   const [found, setFound] = useState<Import | null>(null);
   const [fault, setFault] = useState<string | null>(null);

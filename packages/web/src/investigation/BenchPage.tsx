@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useStore } from 'zustand';
-import { useDocuments, useSession } from './context';
+import { useDocuments, useInvestigation } from './context';
 import { Head } from '../header/Head';
 import { NameField } from '../ui/NameField';
 import { LargeDigits } from '../sensors/LargeDigits';
@@ -37,7 +37,7 @@ const panels = Object.values(wayParts).flatMap(({ Panel }) => (Panel === null ? 
 
 /** Where runs are recorded, looked at and worked out. */
 export default function BenchPage() {
-  const session = useSession();
+  const session = useInvestigation();
   const name = useDocuments((documents) => documents.name);
   const sides = useSides();
   const { Beside } = wayParts[useDocuments(({ plan }) => plan.way)];
@@ -92,7 +92,7 @@ export default function BenchPage() {
           onCommit={(newName) => void session.plan.rename(newName)}
         />
       </Head>
-      <SavingBar />
+      <SavingBar saver={session.saver} what="workings" />
       <div className={`bench ${sides.left ? '' : 'left-folded'} ${sides.right ? '' : 'right-folded'}`}>
         <SideColumn side="left" title="Sensors">
           <SensorColumn />
@@ -116,7 +116,11 @@ export default function BenchPage() {
           <RunChips />
         </main>
         <SideColumn side="right" title="Workings">
-          <WorkingsColumn />
+          <WorkingsColumn
+            title="Workings"
+            ofRuns
+            empty="Drag over a trace to mark a region. What can be worked out on it is offered beside it, and is worked out for every run that is shown."
+          />
         </SideColumn>
       </div>
       <ImportDialog />

@@ -6,7 +6,8 @@ import { InvestigationSession } from './investigationSession';
 import { Message } from '../ui/Message';
 import { PageLinksProvider } from '../header/PageLinks';
 import { RunPool } from '../runs/pool';
-import { addressOf, investigationPages, pageAt } from './pages';
+import { investigationPages, pageAt } from './pages';
+import { addressOf } from './addresses';
 
 // While the investigation is fetched, the workers read their program.
 RunPool.prepare();

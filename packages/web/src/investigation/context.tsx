@@ -4,11 +4,13 @@ import { type ReactNode, createContext, useContext, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { type InvestigationSession } from './investigationSession';
+import { type SheetSession } from './sheetSession';
 import { type CursorState } from '../traces/cursor/cursor';
 import { type DialogSubjects } from './dialogs';
 import {
   abscissaAxis,
   abscissaOfRuns,
+  columnNames,
   entryNames,
   namesOf,
   resultNames,
@@ -24,8 +26,10 @@ import { frontRun } from '../runs/runs';
 import { type Documents, type View } from './state';
 import { wayOf } from '../recording/ways';
 
-const SessionContext = createContext<InvestigationSession | null>(null);
+const InvestigationContext = createContext<InvestigationSession | null>(null);
+const SheetContext = createContext<SheetSession | null>(null);
 
+/** An investigation and its pages; the sheet that they work on is that of its runs, unless another one stands nearer. */
 export function SessionProvider({
   session,
   children,
@@ -33,13 +37,29 @@ export function SessionProvider({
   session: InvestigationSession;
   children: ReactNode;
 }) {
-  return <SessionContext value={session}>{children}</SessionContext>;
+  return (
+    <InvestigationContext value={session}>
+      <SheetContext value={session}>{children}</SheetContext>
+    </InvestigationContext>
+  );
 }
 
-/** The session of the bench that this component stands on. */
-export function useSession(): InvestigationSession {
-  const session = useContext(SessionContext);
-  if (session === null) throw new Error('this component stands outside a bench');
+/** A part of a page that works on another sheet. */
+export function SheetProvider({ sheet, children }: { sheet: SheetSession; children: ReactNode }) {
+  return <SheetContext value={sheet}>{children}</SheetContext>;
+}
+
+/** The investigation whose page this component stands on. */
+export function useInvestigation(): InvestigationSession {
+  const session = useContext(InvestigationContext);
+  if (session === null) throw new Error('this component stands outside an investigation');
+  return session;
+}
+
+/** The sheet that this component works on. */
+export function useSession(): SheetSession {
+  const session = useContext(SheetContext);
+  if (session === null) throw new Error('this component stands outside a sheet');
   return session;
 }
 
@@ -172,7 +192,9 @@ export function useAbscissa(): Axis {
 
 /** How references are called on this bench. */
 export function useNames(): (reference: string) => string {
-  const names = useDocuments(useShallow(({ workings }) => namesOfEntries(workings)));
+  const names = useDocuments(
+    useShallow(({ workings, runs }) => ({ ...namesOfEntries(workings), ...columnNames(runs) })),
+  );
   const abscissa = useDocuments(({ runs }) => abscissaOfRuns(runs));
   const results = useResultNames(useDocuments(({ workings }) => usesResults(workings)));
   return useMemo(() => namesOf(names, abscissa, results), [names, abscissa, results]);

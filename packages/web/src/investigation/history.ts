@@ -10,7 +10,7 @@ export interface HistoryStep {
   undo(): void;
   redo(): void;
   /** Of a step that changed one document and nothing else: what it was before and after; its undo and redo go by this. */
-  document?: { kind: KeptKind; before: KeptDocument; after: KeptDocument };
+  document?: { kind: KeptKind; before: unknown; after: unknown };
 }
 
 interface HistoryState {
@@ -29,7 +29,7 @@ interface Row {
   undone: HistoryStep[];
 }
 
-/** The page that opens first; steps that were done before a reload are its own. */
+/** The page that opens first; steps of the sheet that were done before a reload are its own. */
 const firstPage = '';
 
 /**
@@ -106,30 +106,38 @@ export class History {
     step.redo();
   }
 
-  /** The steps of the first page on either side of now that changed one document only, in one chain; what else was done ends it. */
-  stepsOf<K extends KeptKind>(kind: K, present: KeptDocument<K>): DocumentSteps<KeptDocument<K>> {
-    const { done, undone } = this.row(firstPage);
+  /** The steps of a page on either side of now that changed one document only, in one chain; what else was done ends it. */
+  stepsOf<K extends KeptKind>(
+    kind: K,
+    present: KeptDocument<K>,
+    page = firstPage,
+  ): DocumentSteps<KeptDocument<K>> {
+    const { done, undone } = this.row(page);
     const before: KeptDocument<K>[] = [];
     let state = present;
     for (const { document } of done.slice(-keptSteps).reverse()) {
       if (document?.kind !== kind || document.after !== state) break;
-      state = document.before;
+      state = document.before as KeptDocument<K>;
       before.unshift(state);
     }
     const after: KeptDocument<K>[] = [];
     state = present;
     for (const { document } of undone.slice(-keptSteps).reverse()) {
       if (document?.kind !== kind || document.before !== state) break;
-      state = document.after;
+      state = document.after as KeptDocument<K>;
       after.push(state);
     }
     return { states: [...before, present, ...after], at: before.length };
   }
 
   /** Takes up steps that were done before the page was loaded. @param step one that leads from one state to the next */
-  takeUp<T>({ states, at }: DocumentSteps<T>, step: (before: T, after: T) => HistoryStep): void {
+  takeUp<T>(
+    { states, at }: DocumentSteps<T>,
+    step: (before: T, after: T) => HistoryStep,
+    page = firstPage,
+  ): void {
     const steps = states.slice(1).map((after, i) => step(states[i], after));
-    this.rows.set(firstPage, { done: steps.slice(0, at), undone: steps.slice(at).reverse() });
+    this.rows.set(page, { done: steps.slice(0, at), undone: steps.slice(at).reverse() });
     this.tell();
   }
 

@@ -13,6 +13,7 @@ export interface InvestigationPage {
 /** In the order of their tabs. */
 export const investigationPages: readonly InvestigationPage[] = [
   { path: '', below: [], title: 'Bench', page: loadedPage(() => import('./BenchPage')) },
+  { path: 'trials', below: [], title: 'Trials', page: loadedPage(() => import('../trials/TrialsPage')) },
   {
     path: 'stage',
     below: [':apparatus'],
@@ -20,10 +21,6 @@ export const investigationPages: readonly InvestigationPage[] = [
     page: loadedPage(() => import('../stage/StagePage')),
   },
 ];
-
-/** The address of a page of an investigation. */
-export const addressOf = (id: string, { path }: Pick<InvestigationPage, 'path'>): string =>
-  `/investigations/${id}${path === '' ? '' : `/${path}`}`;
 
 /** The page at a place under the address of an investigation. @throws Error where there is none */
 export function pageCalled(path: string): InvestigationPage {

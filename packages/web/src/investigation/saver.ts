@@ -40,6 +40,21 @@ export class Saver<T> {
       : null;
   }
 
+  /** Resolves when everything is stored as it stands. */
+  settled(): Promise<void> {
+    return new Promise((resolve) => {
+      if (this.state.getState().phase === 'clean') {
+        resolve();
+        return;
+      }
+      const stop = this.state.subscribe(({ phase }) => {
+        if (phase !== 'clean') return;
+        stop();
+        resolve();
+      });
+    });
+  }
+
   /** Stores at once what is not stored yet, and goes on trying until it is. */
   leave(): void {
     this.leaving = true;

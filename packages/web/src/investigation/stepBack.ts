@@ -5,7 +5,7 @@ import isEqual from 'fast-deep-equal';
  * A list of things that have names, in which a step is taken back: only what the step has changed, and only where it still stands as
  * the step has left it. What somebody else has added or changed since then stays.
  */
-function partsBack<T>(
+export function partsBack<T>(
   present: readonly T[],
   after: readonly T[],
   before: readonly T[],

@@ -1,7 +1,7 @@
 import { type RecorderStatus } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { useDocuments, useSession } from '../investigation/context';
+import { useDocuments, useInvestigation } from '../investigation/context';
 import { endingWords } from './plan/planWords';
 import { recordingRun } from '../runs/runs';
 import { fixedText } from '../ui/numberText';
@@ -9,7 +9,7 @@ import { useQuantities } from '../sensors/useQuantities';
 
 /** The button that begins and ends a run, and what the run is doing. */
 export function RecordButton() {
-  const session = useSession();
+  const session = useInvestigation();
   const running = useDocuments(({ runs }) => recordingRun(runs));
   const next = useDocuments(({ runs }) => runs.reduce((most, { number }) => Math.max(most, number), 0) + 1);
   const recorder = useDocuments((documents) => documents.recorder);

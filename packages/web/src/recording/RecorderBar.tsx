@@ -11,7 +11,7 @@ import {
 } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
-import { useDocuments, useSession, useView } from '../investigation/context';
+import { useDocuments, useInvestigation, useView } from '../investigation/context';
 import { recordingRun } from '../runs/runs';
 import { toggleSide, useSides } from '../investigation/sides';
 import { TraceMenu } from '../traces/TraceMenu';
@@ -39,7 +39,7 @@ export function RecorderBar() {
 }
 
 function Tools() {
-  const session = useSession();
+  const session = useInvestigation();
   const isFramed = useView(({ sight, scales }) => sight === null && Object.keys(scales).length === 0);
   const canGoBack = useStore(session.looking.state, (state) => state.canGoBack);
   const saving = useStore(session.saver.state, ({ phase }) => phase);

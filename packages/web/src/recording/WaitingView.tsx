@@ -1,7 +1,7 @@
 import { type RecorderStatus } from '@heuristor/contracts';
 import { useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { useDocuments, useSession } from '../investigation/context';
+import { useDocuments, useInvestigation } from '../investigation/context';
 import { levelWords } from './plan/planWords';
 import { LiveReading } from '../sensors/LiveReading';
 import { LevelTrace } from './plan/LevelTrace';
@@ -21,7 +21,7 @@ type Status<P> = Extract<RecorderStatus, { phase: P }>;
 
 /** The seconds that are left, large enough for the back of the room, and heard. */
 function Countdown({ status }: { status: Status<'countdown'> }) {
-  const session = useSession();
+  const session = useInvestigation();
   const view = useRef<HTMLElement>(null);
   useCovering(view);
   const [until] = useState(() => performance.now() + status.secondsLeft * 1000);
@@ -52,7 +52,7 @@ function Countdown({ status }: { status: Status<'countdown'> }) {
 function Waiting({ status }: { status: Status<'waiting'> }) {
   const view = useRef<HTMLElement>(null);
   useCovering(view);
-  const session = useSession();
+  const session = useInvestigation();
   const begin = useDocuments(({ plan }) => plan.begin);
   const quantities = useQuantities();
   const wanted = status.for;

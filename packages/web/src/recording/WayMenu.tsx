@@ -1,13 +1,13 @@
 import { Dropdown } from 'react-bootstrap';
 import { Circle, RecordCircle } from 'react-bootstrap-icons';
-import { useDocuments, useSession } from '../investigation/context';
+import { useDocuments, useInvestigation } from '../investigation/context';
 import { leavingLine } from './plan/planBeforeLine';
 import { wayOf, ways } from './ways';
 import { FixedMenu } from '../ui/FixedMenu';
 
 /** How is recorded: it changes what stands in the middle, and nothing else. */
 export function WayMenu({ disabled }: { disabled: boolean }) {
-  const session = useSession();
+  const session = useInvestigation();
   const present = useDocuments(({ plan }) => plan.way);
   const shown = wayOf({ way: present });
   return (

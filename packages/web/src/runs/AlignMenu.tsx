@@ -5,7 +5,7 @@ import {
   useFrontRun,
   useNames,
   usePicture,
-  useSession,
+  useInvestigation,
 } from '../investigation/context';
 import { shownRuns } from './runs';
 import { fineText } from '../ui/numberText';
@@ -14,7 +14,7 @@ import { FixedMenu } from '../ui/FixedMenu';
 
 /** Brings the same event of all shown runs to where it is in the run in front. */
 export function AlignMenu() {
-  const session = useSession();
+  const session = useInvestigation();
   const nameOf = useNames();
   const front = useFrontRun();
   const several = useDocuments(({ runs }) => shownRuns(runs).length > 1);

@@ -1,5 +1,5 @@
 import { Button } from 'react-bootstrap';
-import { useDocuments, useFrontRun, useSession, useView } from '../investigation/context';
+import { useDocuments, useFrontRun, useInvestigation, useView } from '../investigation/context';
 import { shiftOf } from './aligning';
 import { shownRuns } from './runs';
 import { LineSample } from './LineSample';
@@ -9,7 +9,7 @@ const mostNamed = 4;
 
 /** Which of the shown runs do not lie where they were recorded: said on the graph, and mended there. */
 export function MovedRuns() {
-  const session = useSession();
+  const session = useInvestigation();
   const runs = useDocuments((documents) => documents.runs);
   const workings = useDocuments((documents) => documents.workings);
   const isShifting = useView((view) => view.handMode === 'shift');

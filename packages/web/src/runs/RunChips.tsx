@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { CheckSquare, ChevronUp, Square } from 'react-bootstrap-icons';
-import { useDocuments, useFrontRun, useSession } from '../investigation/context';
+import { useDocuments, useFrontRun, useInvestigation } from '../investigation/context';
 import { presentRuns, shownRuns } from './runs';
 import { type SeenRun } from './seenRun';
 import { runStyles } from './runStyles';
@@ -46,7 +46,7 @@ export function RunChips() {
 
 /** Practice runs go together, and come back together. */
 function ClearPractice({ runs }: { runs: SeenRun[] }) {
-  const session = useSession();
+  const session = useInvestigation();
   return (
     <Button variant="plain" onClick={() => void session.runActions.remove(runs)}>
       Clear {runs.length} practice {runs.length === 1 ? 'run' : 'runs'}
@@ -56,7 +56,7 @@ function ClearPractice({ runs }: { runs: SeenRun[] }) {
 
 /** All runs in a list that can be searched, several shown or hidden at once. */
 function RunList({ runs }: { runs: SeenRun[] }) {
-  const session = useSession();
+  const session = useInvestigation();
   const [search, setSearch] = useState('');
   const wanted = search.trim().toLowerCase();
   const found = runs.filter(({ name, number }) => `${number} · ${name}`.toLowerCase().includes(wanted));
@@ -112,7 +112,7 @@ function RunList({ runs }: { runs: SeenRun[] }) {
 }
 
 function SetApart({ runs }: { runs: SeenRun[] }) {
-  const session = useSession();
+  const session = useInvestigation();
   if (runs.length === 0) return null;
   return (
     <Dropdown drop="up" align="end">
@@ -132,7 +132,7 @@ function SetApart({ runs }: { runs: SeenRun[] }) {
 }
 
 function Files() {
-  const session = useSession();
+  const session = useInvestigation();
   const name = useDocuments((documents) => documents.name);
   const runs = useDocuments((documents) => documents.runs);
   const file = useRef<HTMLInputElement>(null);
@@ -189,7 +189,7 @@ function Files() {
 }
 
 function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
-  const session = useSession();
+  const session = useInvestigation();
   const [renaming, setRenaming] = useState(false);
   const [isOpen, setIsOpen] = useState(false);
   const chip = useRef<HTMLSpanElement>(null);

@@ -8,7 +8,7 @@ import {
   useFrontRun,
   usePicture,
   useResultNames,
-  useSession,
+  useInvestigation,
   useView,
 } from '../investigation/context';
 import { type Quantity } from './sensors';
@@ -39,7 +39,7 @@ export function LargeDigits() {
 }
 
 function OpenDigits({ chosen }: { chosen: readonly string[] }) {
-  const session = useSession();
+  const session = useInvestigation();
   const panel = useRef<HTMLElement>(null);
   const live = useQuantities().filter(({ stream }) => stream.edges == null);
   const front = useFrontRun();

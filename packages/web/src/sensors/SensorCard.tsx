@@ -6,7 +6,7 @@ import { BatteryLow } from './BatteryLow';
 import { request } from '../api/client';
 import { attemptInOrder } from '../api/attempt';
 import { shortKeptWords } from '../recording/away/keptWords';
-import { useSession, useView } from '../investigation/context';
+import { useInvestigation, useView } from '../investigation/context';
 import { QuantityField } from '../ui/QuantityField';
 import { EdgeLamp } from './EdgeLamp';
 import { LiveReading } from './LiveReading';
@@ -15,7 +15,7 @@ import { Thread } from './Thread';
 /** What is live about a sensor: its readings, its outputs, its zero. Everything else is in its set-up. */
 export function SensorCard({ device, recording }: { device: Device; recording: boolean }) {
   const { code, model, present, sendsAgain, streams, outputs, battery } = device;
-  const session = useSession();
+  const session = useInvestigation();
   const isOpen = useView(({ setUp }) => setUp === code);
   const [zeroing, setZeroing] = useState(false);
   const zero = async () => {

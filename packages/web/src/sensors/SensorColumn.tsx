@@ -4,7 +4,7 @@ import { Button, Dropdown } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
 import { request } from '../api/client';
 import { attemptInOrder } from '../api/attempt';
-import { useDocuments, useSession } from '../investigation/context';
+import { useDocuments, useInvestigation } from '../investigation/context';
 import { recordingRun } from '../runs/runs';
 import { usedBy } from './sensors';
 import { useDevices } from './devices';
@@ -13,7 +13,7 @@ import { SensorCard } from './SensorCard';
 import { FixedMenu } from '../ui/FixedMenu';
 
 export function SensorColumn() {
-  const session = useSession();
+  const session = useInvestigation();
   const [isNetwork, setIsNetwork] = useState(false);
   const devices = useDevices((state) => state.devices);
   const recording = useDocuments(
@@ -87,7 +87,7 @@ export function SensorColumn() {
 }
 
 function Offered({ device, disabled }: { device: Device; disabled: boolean }) {
-  const session = useSession();
+  const session = useInvestigation();
   const { code, model, stage, use } = device;
   return (
     <Dropdown.Item disabled={disabled} onClick={() => void session.sensors.use(code, true)}>

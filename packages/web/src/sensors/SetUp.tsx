@@ -1,7 +1,7 @@
 import { type Device, type DeviceStream } from '@heuristor/contracts';
 import { useEffect, useRef } from 'react';
 import { Button, CloseButton } from 'react-bootstrap';
-import { useDocuments, useSession, useView } from '../investigation/context';
+import { useDocuments, useInvestigation, useView } from '../investigation/context';
 import { rateFault, ratesWords } from './rateFault';
 import { recordingRun } from '../runs/runs';
 import { useDevices } from './devices';
@@ -18,7 +18,7 @@ export function SetUp() {
 }
 
 function DeviceSetUp({ device }: { device: Device }) {
-  const session = useSession();
+  const session = useInvestigation();
   const locked = useDocuments(
     ({ runs, recorder }) => recordingRun(runs) !== undefined || recorder.phase !== 'idle',
   );
@@ -96,7 +96,7 @@ function State({ device: { battery, signal, drift } }: { device: Device }) {
 }
 
 function StreamSetUp({ device, stream }: { device: Device; stream: DeviceStream }) {
-  const session = useSession();
+  const session = useInvestigation();
   const { rates, rate, key, sampling, channels } = stream;
   return (
     <div className="set-up-block">

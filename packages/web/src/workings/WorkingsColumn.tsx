@@ -37,7 +37,16 @@ import { FixedMenu } from '../ui/FixedMenu';
 
 const blinkMilliseconds = 300;
 
-export function WorkingsColumn() {
+interface Props {
+  title: string;
+  /** What stands there before anything is worked out. */
+  empty: string;
+  /** Whether the sheet is one over runs, for which there are templates. */
+  ofRuns: boolean;
+}
+
+/** A sheet of entries, grouped by region, each with what it says. */
+export function WorkingsColumn({ title, empty, ofRuns }: Props) {
   const session = useSession();
   const order = useDocuments(useShallow((documents) => orderOf(documents.workings)));
   // While a region is dragged, the sheet is another one many times a second; the column is made anew only when its order changes.
@@ -54,17 +63,14 @@ export function WorkingsColumn() {
   return (
     <>
       <div className="side-head titled">
-        <h2>Workings</h2>
-        <TemplateMenu />
+        <h2>{title}</h2>
+        {ofRuns && <TemplateMenu />}
         <WorkOut />
       </div>
       {order.length === 0 && (
         <>
-          <p className="quiet">
-            Drag over a trace to mark a region. What can be worked out on it is offered beside it, and is
-            worked out for every run that is shown.
-          </p>
-          <FittingTemplates />
+          <p className="quiet">{empty}</p>
+          {ofRuns && <FittingTemplates />}
         </>
       )}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
@@ -247,7 +253,7 @@ function WorkOutItems() {
         <>
           <Dropdown.Divider />
           <Dropdown.Header>
-            {region === undefined ? 'On the whole run' : `On region ${region.letter}`}
+            {region === undefined ? `On ${session.whole}` : `On region ${region.letter}`}
           </Dropdown.Header>
           <Dropdown.Item
             onClick={() =>

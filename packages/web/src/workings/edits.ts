@@ -191,6 +191,15 @@ export const orderOf = (workings: WorkingsDocument): string[] =>
     ...entries.map(({ id }) => id),
   ]);
 
+/** How channels are called that are columns of a table, by their references; those of a recorded run are called by their keys. */
+export const columnNames = (runs: readonly Pick<Run, 'channels'>[]): Record<string, string> =>
+  Object.fromEntries(
+    runs
+      .flatMap(({ channels }) => channels)
+      .filter(({ id }) => id < 0)
+      .map(({ key, symbol }) => [channelRef(key), symbol]),
+  );
+
 /** The names that people gave to entries, by their ids. */
 export const entryNames = ({ entries }: Pick<WorkingsDocument, 'entries'>): Record<string, string> =>
   Object.fromEntries(entries.map(({ id, name }) => [id, name]));
@@ -204,7 +213,7 @@ export function namesOf(
   return (reference) => {
     if (reference === 't') return abscissa;
     const name = nameIn(reference);
-    if (reference.startsWith('channel:')) return name;
+    if (reference.startsWith('channel:')) return names[reference] ?? name;
     if (reference.startsWith('result:')) {
       // What is refused has a name all the same.
       const { id } = partsOfResultRef(reference as ResultRef);
@@ -227,7 +236,7 @@ function intervalWords(entry: Entry, entries: readonly Entry[]): string {
  */
 export function resultNames(
   { entries }: Pick<WorkingsDocument, 'entries'>,
-  outcomes: Readonly<Record<string, ShownOutcome>>,
+  outcomes: Readonly<Record<string, NamedResults>>,
   abscissa: string,
 ): Record<ResultRef, string> {
   const names = entryNames({ entries });
@@ -252,7 +261,13 @@ export function resultNames(
   return known;
 }
 
-const resultsIn = (outcome: ShownOutcome) => (outcome.kind === 'results' ? outcome.results : []);
+/** What an entry says, as far as its results have names. */
+interface NamedResults {
+  kind: ShownOutcome['kind'];
+  results?: readonly { key: string; name: string }[];
+}
+
+const resultsIn = ({ results = [] }: NamedResults) => results;
 
 /** The main result of each entry, in the order of the sheet. */
 export const mainResults = (

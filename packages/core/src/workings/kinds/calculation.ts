@@ -5,9 +5,10 @@ import { texFormula, texName } from '../../formula/typeset';
 import { FormulaFault } from '../../formula/fault';
 import { Refusal } from '../../refusal';
 import { combined } from '../../results/combined';
+import { type Quantity } from '../../results/quantity';
 import { type Drawn, drawsOf, summaryOfDraws } from '../../results/drawn';
 import { type FormulaText, formulaField, textField } from '../fields';
-import { type Understood, understood, wantedUnit } from '../formulas';
+import { type Meanings, type Understood, understood, wantedUnit } from '../formulas';
 import { type Context, defineKind } from '../kind';
 import { type NamedResult } from '../outcome';
 import { partOf, texPart } from '../working';
@@ -26,27 +27,7 @@ export const calculation = defineKind({
   customaryName: () => 'r',
   sentence: ({ formula: { text } }) => text,
   evaluate({ name, formula, unit: asked }, context) {
-    const { speaking, unit, out, parts, inputs } = reckoningOf({ formula, unit: asked }, context);
-    const { program } = speaking;
-    const [si] = program.values(inputs, 0, 1);
-    const value = si / out.factor - out.zero;
-    if (!Number.isFinite(value))
-      throw new Refusal(
-        'This has no value: something is divided by zero here, or a root or logarithm is taken of something negative.',
-      );
-    const quantity = combined(
-      value,
-      unit,
-      parts.map((part, leaf) => ({
-        quantity: part.quantity,
-        derivative:
-          part.quantity.standardUncertainty === null
-            ? 0
-            : program.partials(inputs, leaf, 0, 1)[0] / out.factor,
-      })),
-    );
-    if (Number.isNaN(quantity.standardUncertainty))
-      throw new Refusal('The uncertainty of this has no value: the formula has no slope here.');
+    const { quantity, speaking, parts } = calculated({ formula, unit: asked }, context);
     const called = (leaf: string) => {
       if (isPi(leaf)) return undefined;
       const meant = speaking.named(leaf);
@@ -75,8 +56,39 @@ export const calculation = defineKind({
   },
 });
 
+/**
+ * What a formula says of the numbers that its names stand for, with all that moves them.
+ * @param context what its names mean
+ * @throws Refusal where it has no value, FormulaFault where a name means nothing or units disagree
+ */
+export function calculated(
+  asked: { formula: FormulaText; unit: string },
+  context: Meanings,
+): { quantity: Quantity; speaking: Understood; parts: NamedResult[] } {
+  const { speaking, unit, out, parts, inputs } = reckoningOf(asked, context);
+  const { program } = speaking;
+  const [si] = program.values(inputs, 0, 1);
+  const value = si / out.factor - out.zero;
+  if (!Number.isFinite(value))
+    throw new Refusal(
+      'This has no value: something is divided by zero here, or a root or logarithm is taken of something negative.',
+    );
+  const quantity = combined(
+    value,
+    unit,
+    parts.map((part, leaf) => ({
+      quantity: part.quantity,
+      derivative:
+        part.quantity.standardUncertainty === null ? 0 : program.partials(inputs, leaf, 0, 1)[0] / out.factor,
+    })),
+  );
+  if (Number.isNaN(quantity.standardUncertainty))
+    throw new Refusal('The uncertainty of this has no value: the formula has no slope here.');
+  return { quantity, speaking, parts };
+}
+
 /** A formula with the numbers that stand in it. @throws Refusal */
-function reckoningOf({ formula, unit: asked }: { formula: FormulaText; unit: string }, context: Context) {
+function reckoningOf({ formula, unit: asked }: { formula: FormulaText; unit: string }, context: Meanings) {
   const speaking = understood(formula, context);
   const { unit, measured: out } = wantedUnit(asked, speaking.checked);
   const parts = speaking.program.leaves.map(({ formula: leaf }) => partNamed(leaf, speaking));

@@ -66,6 +66,19 @@ export const comparison = defineKind({
   },
 });
 
+/** How far two quantities are apart, and whether they agree, in words. @throws Refusal where they do not measure the same */
+export function compared(
+  first: Pick<NamedResult, 'name' | 'quantity'>,
+  second: Pick<NamedResult, 'name' | 'quantity'>,
+): { difference: Quantity; words: string } {
+  const { from, apart, unit, per } = held(first, second);
+  const difference = combined(apart, unit, [
+    { quantity: first.quantity, derivative: from },
+    { quantity: second.quantity, derivative: -per },
+  ]);
+  return { difference, words: verdict(difference) };
+}
+
 /** How far two results are apart, in one unit. */
 interface Held {
   apart: number;
@@ -78,7 +91,10 @@ interface Held {
 }
 
 /** @throws Refusal where they do not measure the same */
-function held(first: NamedResult, second: NamedResult): Held {
+function held(
+  first: Pick<NamedResult, 'name' | 'quantity'>,
+  second: Pick<NamedResult, 'name' | 'quantity'>,
+): Held {
   const [a, b] = [first.quantity, second.quantity];
   const kinds = [temperatureKind(a.unit), temperatureKind(b.unit)];
   if (kinds.includes('point') && !kinds.includes(null) && !kinds.includes('interval')) {

@@ -8,6 +8,7 @@ import { Refusal } from '../../refusal';
 import { belowZero } from '../../units/temperature';
 import { printedUnit } from '../../units/unit';
 import { type Influence, type Quantity, merged, withShared } from '../../results/quantity';
+import { normSquared } from '../../series/noisePath';
 import { atTimesOf } from '../../series/atTimesOf';
 import { type Series, type SharedEffect } from '../../series/series';
 import { type PointUncertainties } from '../../fitting/weighted';
@@ -133,7 +134,7 @@ function scatterIn(selection: Selection): Scatter {
 
 /** The uncertainties of the points that were picked. @throws Refusal where the values have none of their own */
 function ownUncertainties(
-  { symbol, uncertainties }: Series,
+  { symbol, uncertainties, shared, beside }: Series,
   against: Series,
   { indices }: Selection,
 ): PointUncertainties {
@@ -142,9 +143,21 @@ function ownUncertainties(
       `The values of ${symbol} have no uncertainties of their own, point by point. Let all points count alike.`,
     );
   const picked = (all: Float64Array) => Float64Array.from(indices, (index) => all[index]);
+  const effects = (of: readonly SharedEffect[] | undefined, root: string) => {
+    const found = of?.find((one) => one.root === root);
+    if (found === undefined) return null;
+    const size = found.by === undefined ? 1 : Math.sqrt(normSquared(found.by.weights));
+    return picked(found.effect).map((effect) => size * effect);
+  };
+  const across = against.uncertainties === undefined ? [] : (against.shared ?? []);
+  const roots = new Set([...(shared ?? []), ...across].map(({ root }) => root));
+  const both = beside?.get(against.noise?.root.key ?? '');
+  const together = [...roots].map((root) => ({ y: effects(shared, root), x: effects(across, root) }));
   return {
-    y: picked(uncertainties),
+    y: picked(uncertainties).map((u) => (u > 0 ? u : 0)),
     x: against.uncertainties === undefined ? null : picked(against.uncertainties).map((u) => (u > 0 ? u : 0)),
+    ...(together.length === 0 ? {} : { together }),
+    ...(both === undefined ? {} : { both: picked(both).map((covariance) => covariance || 0) }),
   };
 }
 

@@ -1,5 +1,6 @@
 import { type Run } from '@heuristor/contracts';
 import { type InvestigationSession } from '../../investigation/investigationSession';
+import { type SheetSession } from '../../investigation/sheetSession';
 
 /** How a picture is wanted. */
 export interface PictureWish {
@@ -11,7 +12,7 @@ export interface PictureWish {
   sharpness: number;
 }
 
-interface Form<Of extends string, Wish extends readonly unknown[]> {
+interface Form<Of extends string, Session, Wish extends readonly unknown[]> {
   /** What it is a form of. */
   of: Of;
   /** How it stands in menus and on buttons, after “Save”. */
@@ -19,8 +20,10 @@ interface Form<Of extends string, Wish extends readonly unknown[]> {
   /** The ending of the file, without its dot. */
   extension: string;
   /** Makes the file. @throws Error that says why it cannot */
-  write(session: InvestigationSession, ...wish: Wish): Promise<Blob>;
+  write(session: Session, ...wish: Wish): Promise<Blob>;
 }
 
 /** A form in which what an investigation holds leaves it as a file. */
-export type ExportForm = Form<'runs', [runs: readonly Run[]]> | Form<'picture', [wish: PictureWish]>;
+export type ExportForm =
+  | Form<'runs', InvestigationSession, [runs: readonly Run[]]>
+  | Form<'picture', SheetSession, [wish: PictureWish]>;

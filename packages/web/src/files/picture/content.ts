@@ -1,4 +1,4 @@
-import { type InvestigationSession } from '../../investigation/investigationSession';
+import { type SheetSession } from '../../investigation/sheetSession';
 import { type ShownLabel } from '../../traces/labels/labelReader';
 import { pageIn } from '../../traces/pages/pages';
 import { laidRegions } from '../../workings/regions/regions';
@@ -30,7 +30,7 @@ export interface PictureContent {
  * @param only key of the trace that is wanted alone; null for the whole page
  * @returns null where nothing is drawn yet
  */
-export function contentOf(session: InvestigationSession, only: string | null): PictureContent | null {
+export function contentOf(session: SheetSession, only: string | null): PictureContent | null {
   const { name, runs, workings } = session.documents.getState();
   const { frame, traces, graphs, outcomes } = session.picture.getState();
   const shown = shownRuns(runs);
@@ -65,7 +65,7 @@ export function contentOf(session: InvestigationSession, only: string | null): P
 }
 
 /** The traces of which a picture can be made, by their keys. */
-export const pictureChoices = (session: InvestigationSession): { key: string; symbol: string }[] => {
+export const pictureChoices = (session: SheetSession): { key: string; symbol: string }[] => {
   const { traces, graphs } = session.picture.getState();
   return [
     ...traces.filter(({ reference }) => reference !== null).map(({ key, symbol }) => ({ key, symbol })),
@@ -74,7 +74,7 @@ export const pictureChoices = (session: InvestigationSession): { key: string; sy
 };
 
 /** The same, where there has to be something. @throws Error where nothing is drawn yet */
-export function shownContent(session: InvestigationSession, only: string | null): PictureContent {
+export function shownContent(session: SheetSession, only: string | null): PictureContent {
   const content = contentOf(session, only);
   if (content === null)
     throw new Error('Nothing is shown that a picture could be made of. Show a run first.');

@@ -1,11 +1,11 @@
-import { type InvestigationSession } from '../../investigation/investigationSession';
+import { type SheetSession } from '../../investigation/sheetSession';
 import { tell } from '../../ui/noticeStore';
 import { type PictureWish } from '../forms';
 import { png } from '../forms/png';
 import { withNotice } from '../forms/save';
 
 /** Lays a picture on the clipboard. */
-export const copyPicture = (session: InvestigationSession, wish: PictureWish): Promise<void> =>
+export const copyPicture = (session: SheetSession, wish: PictureWish): Promise<void> =>
   withNotice(async () => {
     // Asked at once: a browser lets a page copy only while a press is fresh.
     const blob = png.write(session, wish);

@@ -17,7 +17,7 @@ export function documentStep<K extends KeptKind>(
       tell({ kind: 'news', text: 'Some of that was changed on another screen since; it is left as it is.' });
   };
   // Asked when it is taken back: the changes of one drag become one step.
-  const step: HistoryStep & { document: NonNullable<HistoryStep['document']> } = {
+  const step: HistoryStep & { document: { kind: K; before: KeptDocument<K>; after: KeptDocument<K> } } = {
     document: { kind: kind.kind, before, after },
     get name() {
       return kind.stepName(step.document.before, step.document.after);

@@ -116,10 +116,15 @@ export class KeptOnPage<K extends KeptKind> {
     const steps = this.steps.load(present);
     if (steps === null) return;
     const states = steps.states.map((state, i) => (i === steps.at ? present : state));
-    this.place.history.takeUp({ ...steps, states }, (before, after) => this.step(before, after));
+    this.place.history.takeUp(
+      { ...steps, states },
+      (before, after) => this.step(before, after),
+      keptHere[this.kind].page,
+    );
   }
 
   private keepSteps(): void {
-    this.steps.save(this.place.history.stepsOf(this.kind, this.place.present()));
+    const { page } = keptHere[this.kind];
+    this.steps.save(this.place.history.stepsOf(this.kind, this.place.present(), page));
   }
 }

@@ -3,6 +3,8 @@ import { type KeptDocument, type KeptKind } from '@heuristor/contracts';
 /** What pages have to know of a kind of document, beside its formats, which stand in the contracts. */
 export interface KeptKindHere<K extends KeptKind> {
   kind: K;
+  /** The place of the page on which it is changed, where its steps are taken back after a reload. */
+  page: string;
   /** What a step has done to it, as an order in lower case: “move region A”. */
   stepName(before: KeptDocument<K>, after: KeptDocument<K>): string;
   /**

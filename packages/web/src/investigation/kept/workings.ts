@@ -5,6 +5,7 @@ import { type KeptKindHere } from './kind';
 
 export const workings: KeptKindHere<'workings'> = {
   kind: 'workings',
+  page: '',
   stepName: sheetStepName,
   steppedBack,
   faultOf: faultOfSheet,

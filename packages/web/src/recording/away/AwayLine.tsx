@@ -1,7 +1,7 @@
 import { type Device, type Prepare } from '@heuristor/contracts';
 import { type ReactNode, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { useDocuments, useSession } from '../../investigation/context';
+import { useDocuments, useInvestigation } from '../../investigation/context';
 import { rateWordsOf } from '../plan/planWords';
 import { usedBy } from '../../sensors/sensors';
 import { useDevices } from '../../sensors/devices';
@@ -12,7 +12,7 @@ const usualSeconds = 60;
 
 /** How a device is to record by itself, as a sentence, and the button that tells it. */
 export function AwayLine({ menu }: { menu: ReactNode }) {
-  const session = useSession();
+  const session = useInvestigation();
   const devices = useDevices((state) => state.devices);
   const used = usedBy(devices, session.id).filter(({ away, present }) => away !== null && present);
   const [code, setCode] = useState<string | null>(null);
@@ -42,7 +42,7 @@ interface PreparationProps {
 }
 
 function Preparation({ device, choices, onDevice }: PreparationProps) {
-  const session = useSession();
+  const session = useInvestigation();
   const { code, away } = device;
   const quantities = useQuantities().filter((quantity) => quantity.device.code === code);
   const levels = quantities.filter(({ stream }) => stream.sampling === 'regular');

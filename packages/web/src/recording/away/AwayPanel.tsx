@@ -1,7 +1,7 @@
 import { type AwayRun, type Device } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
 import { Button, ProgressBar } from 'react-bootstrap';
-import { useDocuments, useSession, useView } from '../../investigation/context';
+import { useDocuments, useInvestigation, useView } from '../../investigation/context';
 import { keptWords } from './keptWords';
 import { usedBy } from '../../sensors/sensors';
 import { useDevices } from '../../sensors/devices';
@@ -10,7 +10,7 @@ import { useQuantities } from '../../sensors/useQuantities';
 
 /** What devices keep that were away, or record by themselves: what it is, and what can be done with it. */
 export function AwayPanel() {
-  const session = useSession();
+  const session = useInvestigation();
   const way = useDocuments(({ plan }) => plan.way);
   const devices = useDevices((state) => state.devices);
   const holding = usedBy(devices, session.id).filter(({ away }) => (away?.runs.length ?? 0) > 0);
@@ -51,7 +51,7 @@ function useNow(): number {
 }
 
 function KeptRun({ device, run }: { device: Device; run: AwayRun }) {
-  const session = useSession();
+  const session = useInvestigation();
   const now = useNow();
   const [isLive, setIsLive] = useState(false);
   const isElsewhere = run.investigation !== session.id;

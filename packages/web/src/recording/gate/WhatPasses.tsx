@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import { Button, Form } from 'react-bootstrap';
-import { useDocuments, useSession } from '../../investigation/context';
+import { useDocuments, useInvestigation } from '../../investigation/context';
 import { type GateSetting, gateSetting, notTyped, withPassage, withSpokes } from './gate';
 import { nameIn } from '@heuristor/core';
 import { type Passage, passages } from './passages';
@@ -9,7 +9,7 @@ import { QuantityField } from '../../ui/QuantityField';
 
 /** What passes the gate and how long it is: typed before or after, every result follows. */
 export function WhatPasses({ beams }: { beams: readonly string[] }) {
-  const session = useSession();
+  const session = useInvestigation();
   const workings = useDocuments((documents) => documents.workings);
   const setting = useMemo(() => gateSetting(workings), [workings]);
   const choose = (passage: Passage, chosen: readonly string[]) =>
@@ -40,7 +40,7 @@ interface SentenceProps {
 
 /** "A flag or a ball of 25.0 ± 0.1 mm passes beam A." */
 function Sentence({ beams, setting, choose }: SentenceProps) {
-  const session = useSession();
+  const session = useInvestigation();
   const { passage, length, spokes, beams: chosen } = setting;
   const keys = chosen.map(nameIn);
   const [flag] = setting.entries;

@@ -3,7 +3,7 @@ import { type ReactNode, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { getNumbers } from '../../api/client';
 import { attempt } from '../../api/attempt';
-import { useDocuments, useSession } from '../../investigation/context';
+import { useDocuments, useInvestigation } from '../../investigation/context';
 import { lineOfReadings } from './drawnLine';
 import { generatedTarget, lengthOf, mostSeeds, roomOf, withTarget } from './pace';
 import { keepBeforeLine, lineCountdown } from '../plan/planBeforeLine';
@@ -18,7 +18,7 @@ const levelWords = ['three parts', 'five parts', 'seven steep parts', 'curved'];
 
 /** The line that is followed next, as a sentence whose parts are changed where they stand. */
 export function PaceLine({ locked, menu }: { locked: boolean; menu: ReactNode }) {
-  const session = useSession();
+  const session = useInvestigation();
   const quantities = useQuantities().filter(({ stream }) => stream.sampling === 'regular');
   const plan = useDocuments((documents) => documents.plan);
   const [isDrawing, setIsDrawing] = useState(false);

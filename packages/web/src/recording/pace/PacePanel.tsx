@@ -1,7 +1,7 @@
 import { axisLabel, parseUnit } from '@heuristor/core';
 import { Table } from 'react-bootstrap';
 import { useShallow } from 'zustand/react/shallow';
-import { useDocuments, useFrontRun, usePicture, useSession } from '../../investigation/context';
+import { useDocuments, useFrontRun, usePicture, useInvestigation } from '../../investigation/context';
 import { targetOf } from './pace';
 import { shownRuns } from '../../runs/runs';
 import { ResultText } from '../../ui/ResultText';
@@ -62,7 +62,7 @@ const resultsIn = (outcome: ShownOutcome | undefined): ShownResult[] =>
   outcome?.kind === 'results' ? outcome.results : [];
 
 function Tries() {
-  const session = useSession();
+  const session = useInvestigation();
   const front = useFrontRun();
   const entries = useDocuments(({ workings }) => workings.entries);
   const close = entries.find(({ kind }) => kind === 'closeness')?.id ?? '';

@@ -1,6 +1,6 @@
 import { type Beginning, longestKept } from '@heuristor/contracts';
 import { Form } from 'react-bootstrap';
-import { useSession } from '../../investigation/context';
+import { useInvestigation } from '../../investigation/context';
 import { type Quantity } from '../../sensors/sensors';
 import { QuantityField } from '../../ui/QuantityField';
 import { LevelEditor, usualLevel } from './LevelEditor';
@@ -14,7 +14,7 @@ interface Props {
 
 /** How a run begins. */
 export function BeginEditor({ begin, quantities }: Props) {
-  const session = useSession();
+  const session = useInvestigation();
   const change = (wanted: Beginning) => void session.plan.change({ begin: wanted });
   const levels = quantities.filter(({ stream }) => stream.sampling !== 'events');
   const switches = quantities.filter(({ stream }) => stream.sampling === 'events');

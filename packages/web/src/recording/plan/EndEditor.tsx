@@ -1,5 +1,5 @@
 import { type Ending } from '@heuristor/contracts';
-import { useSession } from '../../investigation/context';
+import { useInvestigation } from '../../investigation/context';
 import { type Quantity } from '../../sensors/sensors';
 import { NumberField } from '../../ui/NumberField';
 import { QuantityField } from '../../ui/QuantityField';
@@ -22,7 +22,7 @@ function lengthFault(seconds: number): string | null {
 
 /** How a run ends by itself. */
 export function EndEditor({ end, quantities }: Props) {
-  const session = useSession();
+  const session = useInvestigation();
   const change = (wanted: Ending) => void session.plan.change({ end: wanted });
   const levels = quantities.filter(({ stream }) => stream.sampling !== 'events');
   const switches = quantities.filter(({ stream }) => stream.sampling === 'events');

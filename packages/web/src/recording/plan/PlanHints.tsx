@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { ExclamationTriangle } from 'react-bootstrap-icons';
 import { type InvestigationSession } from '../../investigation/investigationSession';
-import { useDocuments, useSession } from '../../investigation/context';
+import { useDocuments, useInvestigation } from '../../investigation/context';
 import { type Hint, type Mend, hintsOf } from './hints';
 import { threadOf } from '../../sensors/devices';
 import { useQuantities } from '../../sensors/useQuantities';
@@ -12,7 +12,7 @@ const mostShown = 2;
 
 /** What about the next run looks wrong, with its mend on one click. */
 export function PlanHints() {
-  const session = useSession();
+  const session = useInvestigation();
   const plan = useDocuments((documents) => documents.plan);
   const quantities = useQuantities();
   const runs = useDocuments((documents) => documents.runs);

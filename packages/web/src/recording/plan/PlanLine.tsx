@@ -1,6 +1,6 @@
 import { type ReactNode } from 'react';
 import { Form } from 'react-bootstrap';
-import { useDocuments, useSession } from '../../investigation/context';
+import { useDocuments, useInvestigation } from '../../investigation/context';
 import { beginningWords, endingWords, rateWordsOf, timesWords } from './planWords';
 import { Unfolding } from '../../ui/Unfolding';
 import { BeginEditor } from './BeginEditor';
@@ -12,7 +12,7 @@ import { useQuantities } from '../../sensors/useQuantities';
 
 /** The plan of the next run as a sentence, whose parts are edited where they stand. */
 export function PlanLine({ locked, menu }: { locked: boolean; menu: ReactNode }) {
-  const session = useSession();
+  const session = useInvestigation();
   const { begin, end, times, practice } = useDocuments(({ plan }) => plan);
   const quantities = useQuantities();
   return (

@@ -1,11 +1,11 @@
-import { useSession } from '../../investigation/context';
+import { useInvestigation } from '../../investigation/context';
 import { type Quantity } from '../../sensors/sensors';
 import { rateFault } from '../../sensors/rateFault';
 import { RateField } from '../../ui/RateField';
 
 /** The rate of every stream that takes part. */
 export function RateEditor({ quantities }: { quantities: readonly Quantity[] }) {
-  const session = useSession();
+  const session = useInvestigation();
   const streams = [...new Map(quantities.map((quantity) => [quantity.stream.handle, quantity])).values()];
   return (
     <div className="editor-rows">

@@ -1,10 +1,10 @@
 import { Form } from 'react-bootstrap';
-import { useSession } from '../../investigation/context';
+import { useInvestigation } from '../../investigation/context';
 import { NumberField } from '../../ui/NumberField';
 
 /** How many runs one press records. */
 export function TimesEditor({ times }: { times: number | null }) {
-  const session = useSession();
+  const session = useInvestigation();
   const change = (wanted: number | null) => void session.plan.change({ times: wanted });
   return (
     <div className="editor-rows">

@@ -3,7 +3,7 @@ import { Refusal, orRefusal, parseUnit, typedQuantity, ucumCode } from '@heurist
 import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
-import { useSession } from '../../investigation/context';
+import { useInvestigation } from '../../investigation/context';
 import { usedBy } from '../../sensors/sensors';
 import { useDevices } from '../../sensors/devices';
 import { Unfolding } from '../../ui/Unfolding';
@@ -42,7 +42,7 @@ function freeKey(name: string, columns: readonly GivenColumn[]): string {
 }
 
 function ColumnForm({ columns, column, onDone }: Props & { onDone: () => void }) {
-  const session = useSession();
+  const session = useInvestigation();
   const devices = useDevices((state) => state.devices);
   const typed = column?.kind === 'typed' ? column : undefined;
   const [name, setName] = useState(column?.name ?? '');

@@ -1,14 +1,14 @@
 import { parseUnit, printedUnit } from '@heuristor/core';
 import { Button } from 'react-bootstrap';
 import { useStore } from 'zustand';
-import { useDocuments, useSession } from '../../investigation/context';
+import { useDocuments, useInvestigation } from '../../investigation/context';
 import { useQuantities } from '../../sensors/useQuantities';
 import { useSeries } from './useSeries';
 import { shortText } from '../../ui/numberText';
 
 /** The one big button of spot readings, and what is being read. */
 export function SpotBar() {
-  const session = useSession();
+  const session = useInvestigation();
   const status = useDocuments(({ spots }) => spots);
   const seconds = useDocuments(({ plan }) => plan.spot.seconds);
   const { series, columns } = useSeries();
@@ -61,7 +61,7 @@ export function SpotBar() {
 
 /** What was refused because it had not come to rest, and the way to take it all the same. */
 export function Unsteady() {
-  const session = useSession();
+  const session = useInvestigation();
   const unsteady = useStore(session.spots.draft, (draft) => draft.unsteady);
   if (unsteady === null) return null;
   return (

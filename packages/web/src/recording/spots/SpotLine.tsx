@@ -4,7 +4,7 @@ import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
-import { useDocuments, useSession } from '../../investigation/context';
+import { useDocuments, useInvestigation } from '../../investigation/context';
 import { type Quantity } from '../../sensors/sensors';
 import { threadOf } from '../../sensors/devices';
 import { onTick } from '../../ui/ticker';
@@ -21,7 +21,7 @@ import { FixedMenu } from '../../ui/FixedMenu';
 /** What is typed for the next reading, and what is read live beside it. */
 export function SpotLine({ menu }: { menu: ReactNode }) {
   const { series, columns } = useSeries();
-  const session = useSession();
+  const session = useInvestigation();
   const quantities = useQuantities().filter(({ stream }) => stream.sampling === 'regular');
   const measured = series?.spot?.columns.filter((column) => column.kind === 'measured');
   const isBusy = useDocuments(({ spots }) => spots.phase !== 'idle');
@@ -74,7 +74,7 @@ export function SpotLine({ menu }: { menu: ReactNode }) {
 }
 
 function TypedColumn({ column, columns }: { column: GivenColumn; columns: GivenColumn[] }) {
-  const session = useSession();
+  const session = useInvestigation();
   const text = useStore(session.spots.draft, ({ texts }) => texts[column.key] ?? '');
   const wrong = useStore(session.spots.draft, (draft) => draft.wrong[column.key]);
   return (
@@ -106,7 +106,7 @@ const takeWords: Record<SpotTake, string> = {
 
 /** One quantity as it would be read now: its mean and its spread, and whether it rests. */
 function LiveQuantity({ quantity, take: fixed }: { quantity: Quantity; take?: SpotTake }) {
-  const session = useSession();
+  const session = useInvestigation();
   const spot = useDocuments(({ plan }) => plan.spot);
   const { key, channel } = quantity;
   const planned = Object.hasOwn(spot.takes, key) ? spot.takes[key] : 'mean';
@@ -184,7 +184,7 @@ function useLiveMean({ stream, index, channel }: Quantity, seconds: number): Liv
 }
 
 function Seconds({ field, label }: { field: 'seconds' | 'settleSeconds'; label: string }) {
-  const session = useSession();
+  const session = useInvestigation();
   const spot = useDocuments(({ plan }) => plan.spot);
   const [least, most] = field === 'seconds' ? [0.1, 60] : [0, 600];
   return (
@@ -203,7 +203,7 @@ function Seconds({ field, label }: { field: 'seconds' | 'settleSeconds'; label: 
 
 /** A new series beside the one that stands in front. */
 export function NewSeries() {
-  const session = useSession();
+  const session = useInvestigation();
   const { series } = useSeries();
   if (series === null) return null;
   return (

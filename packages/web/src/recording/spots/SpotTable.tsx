@@ -3,7 +3,7 @@ import { axisLabel, parseUnit } from '@heuristor/core';
 import { type ClipboardEvent, useEffect, useRef } from 'react';
 import { Dropdown, Table } from 'react-bootstrap';
 import { ThreeDots } from 'react-bootstrap-icons';
-import { useDocuments, useSession } from '../../investigation/context';
+import { useDocuments, useInvestigation } from '../../investigation/context';
 import { cellOf } from './spotActions';
 import { pastedRows } from './pastedRows';
 import { tell } from '../../ui/noticeStore';
@@ -15,7 +15,7 @@ import { FixedMenu } from '../../ui/FixedMenu';
 
 /** The readings of the series, as they were taken, each to be retaken, mended or dropped. */
 export function SpotTable() {
-  const session = useSession();
+  const session = useInvestigation();
   const { series, columns } = useSeries();
   const body = useRef<HTMLDivElement>(null);
   const rows = series?.spot?.rows.filter(({ removed }) => !removed) ?? [];
@@ -94,7 +94,7 @@ function Row({
   run: Run;
   columns: SpotColumn[];
 }) {
-  const session = useSession();
+  const session = useInvestigation();
   const isBusy = useDocuments(({ spots }) => spots.phase !== 'idle');
   const isRead = columns.some(({ kind }) => kind === 'measured');
   return (
@@ -156,7 +156,7 @@ function Given({
   column: GivenColumn;
   number: number;
 }) {
-  const session = useSession();
+  const session = useInvestigation();
   const cell = row.cells[column.key];
   const text =
     cell === undefined ? '' : 'typed' in cell ? shownNumber(cell.typed) : 'word' in cell ? cell.word : '';

@@ -2,7 +2,7 @@ import { type GivenColumn } from '@heuristor/contracts';
 import { parseUnit, printedUnit } from '@heuristor/core';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { useDocuments, useSession } from '../../investigation/context';
+import { useDocuments, useInvestigation } from '../../investigation/context';
 import { useDevices } from '../../sensors/devices';
 import { QuantityField } from '../../ui/QuantityField';
 import { Unfolding } from '../../ui/Unfolding';
@@ -26,7 +26,7 @@ export function SweepEditor({ columns, disabled }: { columns: GivenColumn[]; dis
 }
 
 function SweepForm({ column, onDone }: { column: Typed; onDone: () => void }) {
-  const session = useSession();
+  const session = useInvestigation();
   const settle = useDocuments(({ plan }) => plan.spot.settleSeconds);
   const seconds = useDocuments(({ plan }) => plan.spot.seconds);
   const output = useDevices(({ devices }) =>

@@ -1,7 +1,7 @@
 import { type ConditionColumn } from '@heuristor/contracts';
 import { Button, Dropdown } from 'react-bootstrap';
 import { ThreeDots } from 'react-bootstrap-icons';
-import { useSession } from '../../investigation/context';
+import { useInvestigation } from '../../investigation/context';
 import { FixedMenu } from '../../ui/FixedMenu';
 import { NameField } from '../../ui/NameField';
 
@@ -13,7 +13,7 @@ export function ConditionsMenu({
   columns: readonly ConditionColumn[];
   onTable: () => void;
 }) {
-  const session = useSession();
+  const session = useInvestigation();
   const keep = (conditions: ConditionColumn[]) => void session.plan.change({ conditions });
   return (
     <Dropdown drop="up" autoClose="outside">

@@ -1,7 +1,7 @@
 import { type ConditionColumn } from '@heuristor/contracts';
 import { parseUnit, printedUnit } from '@heuristor/core';
 import { useState } from 'react';
-import { useDocuments, useFrontRun, useSession } from '../../investigation/context';
+import { useDocuments, useFrontRun, useInvestigation } from '../../investigation/context';
 import { ConditionField, GroupField, RemarkField } from './ConditionField';
 import { ConditionsMenu } from './ConditionsMenu';
 import { ConditionsTable } from './ConditionsTable';
@@ -13,7 +13,7 @@ import { type Said, saidOfNext, saidOfRun } from './saidOf';
  * in the way of the next recording.
  */
 export function ConditionsRow() {
-  const session = useSession();
+  const session = useInvestigation();
   const columns = useDocuments(({ plan }) => plan.conditions);
   const forNext = useDocuments(({ plan }) => plan.forNext);
   const hasRecorded = useDocuments(({ runs }) =>

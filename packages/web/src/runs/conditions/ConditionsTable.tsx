@@ -1,14 +1,14 @@
 import { parseUnit, printedUnit } from '@heuristor/core';
 import { type KeyboardEvent } from 'react';
 import { Modal } from 'react-bootstrap';
-import { useDocuments, useSession } from '../../investigation/context';
+import { useDocuments, useInvestigation } from '../../investigation/context';
 import { presentRuns } from '../runs';
 import { ConditionField, GroupField, RemarkField } from './ConditionField';
 import { saidOfRun } from './saidOf';
 
 /** What was said of every run, row by row. Enter and the upright arrows go down and up a column. */
 export function ConditionsTable({ onClose }: { onClose: () => void }) {
-  const session = useSession();
+  const session = useInvestigation();
   const columns = useDocuments(({ plan }) => plan.conditions);
   const runs = presentRuns(useDocuments((documents) => documents.runs));
   const onKeyDown = (event: KeyboardEvent<HTMLTableElement>) => {

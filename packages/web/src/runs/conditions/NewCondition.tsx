@@ -3,12 +3,12 @@ import { parseUnit, ucumCode } from '@heuristor/core';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
-import { useSession } from '../../investigation/context';
+import { useInvestigation } from '../../investigation/context';
 import { FixedMenu } from '../../ui/FixedMenu';
 
 /** Asks one more thing of every run. */
 export function NewCondition({ columns }: { columns: readonly ConditionColumn[] }) {
-  const session = useSession();
+  const session = useInvestigation();
   const [name, setName] = useState('');
   const [unit, setUnit] = useState('');
   const [isOpen, setIsOpen] = useState(false);

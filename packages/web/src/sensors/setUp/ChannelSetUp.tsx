@@ -2,7 +2,7 @@ import { type ChannelSetup, type Device, type DeviceChannel, type DeviceStream }
 import { parseUnit, printedUnit, ucumCode } from '@heuristor/core';
 import { useId } from 'react';
 import { Form } from 'react-bootstrap';
-import { useSession } from '../../investigation/context';
+import { useInvestigation } from '../../investigation/context';
 import { unitsFor } from '../../ui/unitsOffered';
 import { NameField } from '../../ui/NameField';
 import { LiveReading } from '../LiveReading';
@@ -21,7 +21,7 @@ const shown = (value: number) => shortText(value, 4);
 
 /** All that can be set of one channel. */
 export function ChannelSetUp({ device, stream, channel, index }: Props) {
-  const session = useSession();
+  const session = useInvestigation();
   const id = useId();
   const { key, own, on, reversed, range, ranges, zeroAtStart } = channel;
   const isRegular = stream.sampling === 'regular';

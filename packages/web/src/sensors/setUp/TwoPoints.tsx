@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { getJson } from '../../api/client';
 import { attemptInOrder } from '../../api/attempt';
-import { useSession } from '../../investigation/context';
+import { useInvestigation } from '../../investigation/context';
 import { tell } from '../../ui/noticeStore';
 import { shortText } from '../../ui/numberText';
 
@@ -27,7 +27,7 @@ function Weight({ text, unit }: { text: string; unit: Unit }) {
 
 /** Calibration by two true values that are typed: a known mass on a force sensor, two marks of a rail. */
 export function TwoPoints({ device, channel }: { device: Device; channel: DeviceChannel }) {
-  const session = useSession();
+  const session = useInvestigation();
   const [isOpen, setIsOpen] = useState(false);
   const [texts, setTexts] = useState(['0', '']);
   const [reads, setReads] = useState<(StillReading | null)[]>([null, null]);

@@ -3,14 +3,14 @@ import { parseUnit, printedUnit } from '@heuristor/core';
 import { formatDistanceToNow } from 'date-fns';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { useSession } from '../../investigation/context';
+import { useInvestigation } from '../../investigation/context';
 import { shortText } from '../../ui/numberText';
 
 const shown = (value: number) => shortText(value, 3);
 
 /** When a channel was zeroed and where, and doing it again or taking it away. */
 export function ZeroRow({ device, channel }: { device: Device; channel: DeviceChannel }) {
-  const session = useSession();
+  const session = useInvestigation();
   const [zeroing, setZeroing] = useState(false);
   const { code, calibration, present } = device;
   const zero = calibration.zeros[channel.key];

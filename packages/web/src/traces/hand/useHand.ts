@@ -1,7 +1,7 @@
 import { type Run } from '@heuristor/contracts';
 import { type RefObject, useEffect, useRef, useState } from 'react';
 import { useSession } from '../../investigation/context';
-import { type InvestigationSession } from '../../investigation/investigationSession';
+import { type SheetSession } from '../../investigation/sheetSession';
 import { type Doing, type HandEffect, type HandEvent, restingHand } from './hand';
 import { type Scene } from './scene';
 import { step } from './step';
@@ -17,7 +17,7 @@ class Performer {
   private isOver = false;
   private wheelRest: ReturnType<typeof setTimeout> | undefined;
 
-  constructor(private readonly session: InvestigationSession) {}
+  constructor(private readonly session: SheetSession) {}
 
   dispose(): void {
     clearTimeout(this.wheelRest);

@@ -10,6 +10,7 @@ import { axisOf } from '../cursor/cursorWords';
 import {
   abscissaAxis,
   abscissaOfRuns,
+  columnNames,
   entryNames,
   namesOf,
   resultNames,
@@ -62,7 +63,7 @@ export class LabelReader {
   /** Every value that a label can hold, by the name that stands for it. */
   namesFor(label: Pick<Label, 'at'>): string[] {
     const { runs, workings } = this.documents.getState();
-    const nameOf = namesOf(entryNames(workings), abscissaOfRuns(runs));
+    const nameOf = namesOf({ ...entryNames(workings), ...columnNames(runs) }, abscissaOfRuns(runs));
     const ofSeries =
       label.at.kind === 'point' ? ['t' as const, ...seriesChoices(runs, workings)].map(nameOf) : [];
     return [...ofSeries, ...Object.values(this.results(label)).map(({ name }) => name)];
@@ -161,7 +162,7 @@ export class LabelReader {
     const y = inUnit(own, axisOf(trace, quantity.side).unit);
     const across = horizontal === 't' ? own.x : placeOn(values[horizontal], frame.horizontal.unit);
     if (y === null || across === null) return null;
-    const nameOf = namesOf(entryNames(workings), abscissaOfRuns(runs));
+    const nameOf = namesOf({ ...entryNames(workings), ...columnNames(runs) }, abscissaOfRuns(runs));
     return shownAt({ x: across, y }, (name) => {
       if (name === nameOf('t'))
         return `${horizontal === 't' ? roundedText(own.x, frame.step) : fineText(own.x)} ${printedUnit(abscissaAxis(runs).unit)}`.trim();

@@ -111,7 +111,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
               </span>
             )}
             <Sentence entry={entry} sentence={sentence} />
-            {regionOfEntry(entry) === null && <span className="quiet"> on the whole run</span>}
+            {regionOfEntry(entry) === null && <span className="quiet"> on {session.whole}</span>}
           </>
         )
       }

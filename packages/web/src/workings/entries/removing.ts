@@ -1,12 +1,12 @@
 import { type Entry, entrySentence } from '@heuristor/core';
 import { tell } from '../../ui/noticeStore';
-import { type InvestigationSession } from '../../investigation/investigationSession';
+import { type SheetSession } from '../../investigation/sheetSession';
 import { withoutEntry } from '../edits';
 import { listed, usersOf } from './users';
 
 /** Removes an entry, and says which others cannot be worked out without it. */
 export function removeEntry(
-  session: Pick<InvestigationSession, 'workings' | 'changeWorkings' | 'history'>,
+  session: Pick<SheetSession, 'workings' | 'changeWorkings' | 'history'>,
   entry: Entry,
   nameOf: (reference: string) => string,
 ): void {

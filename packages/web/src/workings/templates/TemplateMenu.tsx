@@ -2,14 +2,14 @@ import { type Template } from '@heuristor/contracts';
 import { memo, useState } from 'react';
 import { Button, Dropdown, Form, Modal } from 'react-bootstrap';
 import { Trash3 } from 'react-bootstrap-icons';
-import { useDialog, useDocuments, useSession } from '../../investigation/context';
+import { useDialog, useDocuments, useInvestigation } from '../../investigation/context';
 import { useTemplates } from './templateActions';
 import { lackingFor } from './templates';
 import { FixedMenu } from '../../ui/FixedMenu';
 
 /** Sheets that were kept: put onto this one with a press. Those come first for which these runs have all that is needed. */
 export const TemplateMenu = memo(function TemplateMenu() {
-  const session = useSession();
+  const session = useInvestigation();
   const [isOpen, setOpen] = useState(false);
   const { answer: templates, fault } = useTemplates(isOpen);
   const isEmpty = useDocuments(({ workings }) => workings.entries.length === 0);
@@ -33,7 +33,7 @@ export const TemplateMenu = memo(function TemplateMenu() {
 });
 
 function TemplateItems({ templates }: { templates: readonly Template[] }) {
-  const session = useSession();
+  const session = useInvestigation();
   const runs = useDocuments((documents) => documents.runs);
   const judged = templates.map((template) => ({ template, lacking: lackingFor(template, runs) }));
   const fitting = judged.filter(({ lacking }) => lacking.length === 0);
@@ -59,7 +59,7 @@ function TemplateItems({ templates }: { templates: readonly Template[] }) {
 
 /** What stands where nothing was worked out yet: the templates that fit the runs that there are. */
 export function FittingTemplates() {
-  const session = useSession();
+  const session = useInvestigation();
   const { answer: templates } = useTemplates();
   const runs = useDocuments((documents) => documents.runs);
   const hasRuns = runs.some(({ removed }) => !removed);
@@ -88,7 +88,7 @@ export function KeepTemplate() {
 }
 
 function OpenDialog() {
-  const session = useSession();
+  const session = useInvestigation();
   const { answer: templates } = useTemplates();
   const [name, setName] = useState('');
   const [about, setAbout] = useState('');

@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import { Button, Form, Modal } from 'react-bootstrap';
 import { useStore } from 'zustand';
-import { useSession } from '../../investigation/context';
+import { useInvestigation } from '../../investigation/context';
 import { type Alike, looksLike } from './templateConditions';
 
 /** Asks whether what a template speaks of is what is said of each run already. */
 export function TemplateQuestion() {
-  const { templates } = useSession();
+  const { templates } = useInvestigation();
   const { asked } = useStore(templates.question);
   return asked === null ? null : (
     <Asked key={asked.template.id} name={asked.template.name} alikes={asked.alikes} />
@@ -14,7 +14,7 @@ export function TemplateQuestion() {
 }
 
 function Asked({ name, alikes }: { name: string; alikes: readonly Alike[] }) {
-  const { templates } = useSession();
+  const { templates } = useInvestigation();
   const [taken, setTaken] = useState<readonly Alike[]>(alikes.filter(looksLike));
   return (
     <Modal show onHide={() => templates.answer(null)} aria-labelledby="template-asks" animation={false}>

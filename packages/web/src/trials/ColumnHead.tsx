@@ -1,0 +1,138 @@
+import { type TrialTable } from '@heuristor/contracts';
+import { printedUnit } from '@heuristor/core';
+import { Dropdown } from 'react-bootstrap';
+import { SortDown, SortUp } from 'react-bootstrap-icons';
+import { FixedMenu } from '../ui/FixedMenu';
+import { TextField } from '../ui/TextField';
+import { UnitText } from '../ui/UnitText';
+import { unitFault, unitTyped } from './columnUnits';
+import { useTrials } from './context';
+import { type ViewColumn } from './tableView';
+import { withColumnChanged, withColumnMoved, withoutColumn } from './trialsDocument';
+
+/** What a column is, with its menu: name, unit, order, and what it is plotted as. */
+export function ColumnHead({ column, table }: { column: ViewColumn; table: TrialTable }) {
+  const trials = useTrials();
+  const { key, title, subtitle, unit, fault } = column;
+  const { sort, columns } = table;
+  const isSorted = sort?.column === key;
+  const place = columns.findIndex((one) => one.key === key);
+  const change = (patch: Parameters<typeof withColumnChanged>[2]) =>
+    trials.changeTable((own) => withColumnChanged(own, key, patch));
+  const move = (by: number) =>
+    trials.changeTable((own) => withColumnMoved(own, key, columns[place + by].key));
+  const isNumber = unit !== null;
+  const Sorted = sort?.isDown === true ? SortDown : SortUp;
+  return (
+    <th
+      scope="col"
+      className={isNumber ? 'number' : ''}
+      aria-sort={isSorted ? (sort.isDown ? 'descending' : 'ascending') : undefined}
+      title={fault ?? undefined}
+    >
+      <Dropdown>
+        <Dropdown.Toggle variant="bare" className="no-caret column-title" aria-label={`Column ${title}`}>
+          {isSorted && <Sorted aria-hidden />} {title}
+          {unit !== null && unit.length > 0 && (
+            <>
+              {' / '}
+              {unit.length > 1 && '('}
+              <UnitText unit={unit} />
+              {unit.length > 1 && ')'}
+            </>
+          )}
+        </Dropdown.Toggle>
+        <FixedMenu className="column-menu">
+          {fault !== null && <p className="quiet">{fault}</p>}
+          <div className="column-fields">
+            <label>
+              Name
+              <TextField
+                label={`Name of the column ${title}`}
+                value={column.column.name}
+                placeholder={title}
+                maxLength={60}
+                onCommit={(name) => change({ name: name.trim() })}
+              />
+            </label>
+            {column.column.kind === 'formula' && (
+              <label>
+                Formula
+                <TextField
+                  label={`Formula of the column ${title}`}
+                  value={column.column.formula}
+                  maxLength={500}
+                  className="mono"
+                  onCommit={(formula) => change({ formula })}
+                />
+              </label>
+            )}
+            {isNumber && (
+              <label>
+                Unit
+                <TextField
+                  label={`Unit of the column ${title}`}
+                  value={column.column.unit}
+                  placeholder={printedUnit(unit) || 'none'}
+                  maxLength={40}
+                  check={(text) => unitFault(text, unit)}
+                  onCommit={(text) => change({ unit: unitTyped(text) })}
+                />
+              </label>
+            )}
+          </div>
+          <Dropdown.Item
+            as="button"
+            onClick={() => trials.changeTable((own) => ({ ...own, sort: { column: key, isDown: false } }))}
+          >
+            Sort up
+          </Dropdown.Item>
+          <Dropdown.Item
+            as="button"
+            onClick={() => trials.changeTable((own) => ({ ...own, sort: { column: key, isDown: true } }))}
+          >
+            Sort down
+          </Dropdown.Item>
+          {isSorted && (
+            <Dropdown.Item as="button" onClick={() => trials.changeTable((own) => ({ ...own, sort: null }))}>
+              In the order of the runs
+            </Dropdown.Item>
+          )}
+          <Dropdown.Divider />
+          {isNumber && (
+            <>
+              <Dropdown.Item as="button" onClick={() => trials.plotAcross(key)}>
+                Plot along the horizontal axis
+              </Dropdown.Item>
+              <Dropdown.Item as="button" onClick={() => trials.plotUpright(key)}>
+                Plot upright
+              </Dropdown.Item>
+            </>
+          )}
+          <Dropdown.Item
+            as="button"
+            onClick={() =>
+              trials.changeTable((own) => ({ ...own, groupBy: own.groupBy === key ? null : key }))
+            }
+          >
+            {table.groupBy === key ? 'Sum up all rows together' : `Sum up by ${title}`}
+          </Dropdown.Item>
+          <Dropdown.Divider />
+          <Dropdown.Item as="button" disabled={place <= 0} onClick={() => move(-1)}>
+            Move to the left
+          </Dropdown.Item>
+          <Dropdown.Item as="button" disabled={place >= columns.length - 1} onClick={() => move(1)}>
+            Move to the right
+          </Dropdown.Item>
+          <Dropdown.Item as="button" onClick={() => change({ hidden: true })}>
+            Hide
+          </Dropdown.Item>
+          <Dropdown.Item as="button" onClick={() => trials.changeTable((own) => withoutColumn(own, key))}>
+            Remove
+          </Dropdown.Item>
+        </FixedMenu>
+      </Dropdown>
+      {subtitle !== '' && <span className="subtitle">{subtitle}</span>}
+    </th>
+  );
+}

@@ -1,0 +1,191 @@
+import { Button, Dropdown } from 'react-bootstrap';
+import { ArrowsAngleContract, ArrowsAngleExpand } from 'react-bootstrap-icons';
+import { type TrialPlot } from '@heuristor/contracts';
+import { channelRef } from '@heuristor/core';
+import { CursorBar } from '../traces/cursor/CursorBar';
+import { PageTabs } from '../traces/pages/PageTabs';
+import { TraceStack } from '../traces/TraceStack';
+import { FixedMenu } from '../ui/FixedMenu';
+import { Bars } from './Bars';
+import { Spread } from './Spread';
+import { Straighten } from './Straighten';
+import { useTrials, useTrialsState } from './context';
+import { numberColumns } from './derivedRun';
+import { pageIn } from '../traces/pages/pages';
+
+const kinds = [
+  { kind: 'points', title: 'Points' },
+  { kind: 'bars', title: 'Bars' },
+  { kind: 'spread', title: 'Spread' },
+] as const;
+
+/** The plot of the table: points of one column against another, bars by category, or how one column spreads. */
+export function PlotArea() {
+  const trials = useTrials();
+  const fills = useTrialsState((state) => state.fills);
+  const table = useTrialsState(({ trials: { tables }, open }) => tables.find(({ id }) => id === open));
+  const view = useTrialsState((state) => state.view);
+  if (table === undefined || view === null) return null;
+  const { kind } = table.plot;
+  return (
+    <section className="trials-plot" aria-label="Plot">
+      <header className="trials-tools">
+        {kinds.map((one) => (
+          <Button
+            key={one.kind}
+            variant="plain"
+            aria-pressed={kind === one.kind}
+            className={kind === one.kind ? 'chosen' : ''}
+            onClick={() => trials.changeTable((own) => ({ ...own, plot: { ...own.plot, kind: one.kind } }))}
+          >
+            {one.title}
+          </Button>
+        ))}
+        {kind !== 'points' && <ColumnOfPlot part="value" />}
+        {kind !== 'points' && <ColumnOfPlot part="category" />}
+        {kind === 'bars' && <ColumnOfPlot part="beside" />}
+        <span className="spring" />
+        {kind === 'points' && (
+          <>
+            <RelationButton />
+            <Straighten />
+          </>
+        )}
+        <Button
+          variant="bare"
+          aria-label={fills === 'plot' ? 'Show the table, too' : 'Fill the page with the plot'}
+          title={fills === 'plot' ? 'Show the table, too' : 'Fill the page with the plot'}
+          onClick={() => trials.fill(fills === 'plot' ? null : 'plot')}
+        >
+          {fills === 'plot' ? <ArrowsAngleContract aria-hidden /> : <ArrowsAngleExpand aria-hidden />}
+        </Button>
+      </header>
+      {numberColumns(view.columns).length === 0 ? (
+        <p className="quiet">Nothing to draw: no column holds a number yet.</p>
+      ) : kind === 'points' ? (
+        <>
+          <div className="trials-axes">
+            <Axes />
+            <PageTabs />
+          </div>
+          <TraceStack />
+          <CursorBar />
+        </>
+      ) : kind === 'bars' ? (
+        <Bars table={table} view={view} />
+      ) : (
+        <Spread table={table} view={view} />
+      )}
+    </section>
+  );
+}
+
+/** Which columns the points are of. */
+function Axes() {
+  const trials = useTrials();
+  const view = useTrialsState((state) => state.view);
+  const table = useTrialsState(({ trials: { tables }, open }) => tables.find(({ id }) => id === open));
+  const numbers = numberColumns(view?.columns ?? []);
+  if (table === undefined || numbers.length === 0) return null;
+  const { horizontal } = pageIn({ pages: table.sheet.pages }, trials.onPage.page);
+  const upright = trials.uprightColumn;
+  const titleOf = (key: string | null) => numbers.find((one) => one.key === key)?.title;
+  const across = numbers.find(({ key }) => channelRef(key) === horizontal)?.key ?? null;
+  return (
+    <Dropdown>
+      <Dropdown.Toggle variant="bare">
+        {titleOf(upright) ?? 'row'} against {titleOf(across) ?? 'row'}
+      </Dropdown.Toggle>
+      <FixedMenu className="tall-menu">
+        <Dropdown.Header>Upright</Dropdown.Header>
+        {numbers.map(({ key, title }) => (
+          <Dropdown.Item
+            as="button"
+            key={key}
+            active={key === upright}
+            onClick={() => trials.plotUpright(key)}
+          >
+            {title}
+          </Dropdown.Item>
+        ))}
+        <Dropdown.Divider />
+        <Dropdown.Header>Along the horizontal axis</Dropdown.Header>
+        {numbers.map(({ key, title }) => (
+          <Dropdown.Item as="button" key={key} active={key === across} onClick={() => trials.plotAcross(key)}>
+            {title}
+          </Dropdown.Item>
+        ))}
+        <Dropdown.Item as="button" active={across === null} onClick={() => trials.plotAcross(null)}>
+          number of the row
+        </Dropdown.Item>
+      </FixedMenu>
+    </Dropdown>
+  );
+}
+
+function RelationButton() {
+  const trials = useTrials();
+  const upright = trials.uprightColumn;
+  return (
+    <Button
+      variant="plain"
+      disabled={upright === null}
+      onClick={() => {
+        if (upright !== null)
+          trials.dialogs.ask('relations', {
+            of: channelRef(upright),
+            against: trials.across,
+            region: trials.view.getState().selectedRegion,
+            entry: null,
+          });
+      }}
+    >
+      Relation …
+    </Button>
+  );
+}
+
+const parts = {
+  value: { label: 'of', title: 'What is drawn' },
+  category: { label: 'by', title: 'What stands under each' },
+  beside: { label: 'and', title: 'What tells those side by side apart' },
+} as const;
+
+/** What an empty choice means. */
+function nothingChosen(part: keyof typeof parts, kind: TrialPlot['kind']): string {
+  if (part === 'value') return 'choose';
+  if (part === 'beside') return '–';
+  return kind === 'bars' ? 'each row' : 'all together';
+}
+
+function ColumnOfPlot({ part }: { part: keyof typeof parts }) {
+  const trials = useTrials();
+  const view = useTrialsState((state) => state.view);
+  const table = useTrialsState(({ trials: { tables }, open }) => tables.find(({ id }) => id === open));
+  if (view === null || table === undefined) return null;
+  const columns = part === 'value' ? numberColumns(view.columns) : view.columns;
+  const { title, label } = parts[part];
+  return (
+    <label className="plot-column">
+      <span className="quiet">{label}</span>
+      <select
+        className="form-select form-select-sm"
+        aria-label={title}
+        value={table.plot[part] ?? ''}
+        onChange={({ target }) =>
+          trials.changeTable((own) => ({
+            ...own,
+            plot: { ...own.plot, [part]: target.value === '' ? null : target.value },
+          }))
+        }
+      >
+        <option value="">{nothingChosen(part, table.plot.kind)}</option>
+        {columns.map((column) => (
+          <option key={column.key} value={column.key}>
+            {column.title}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -1,0 +1,101 @@
+import { Button, Dropdown, Form } from 'react-bootstrap';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useInvestigation } from '../investigation/context';
+import { addressOf } from '../investigation/addresses';
+import { runStyle } from '../runs/runStyles';
+import { FixedMenu } from '../ui/FixedMenu';
+import { TextField } from '../ui/TextField';
+import { useTrials } from './context';
+import { type TrialRow } from './tableView';
+import { withLeftOut, withTypedName, withoutTypedRow } from './trialsDocument';
+
+/** Which run a row is, or what a typed row is called, with what can be done with it. */
+export function RowHead({ row }: { row: TrialRow }) {
+  const trials = useTrials();
+  const session = useInvestigation();
+  const navigate = useNavigate();
+  const [why, setWhy] = useState('');
+  const seen = session.runs.find(({ id }) => id === row.run?.id);
+  const called = row.run === null ? row.name || 'typed row' : `run ${row.run.number}, ${row.name}`;
+  const leaveOut = (reason: string | null) =>
+    trials.changeTable((table) => withLeftOut(table, row.id, reason));
+  return (
+    <th scope="row">
+      <span className="row-head">
+        {row.run === null ? (
+          <TextField
+            label={`Name of the typed row ${row.name}`}
+            value={row.name}
+            placeholder="whose"
+            maxLength={60}
+            className="cell-field"
+            onCommit={(name) => trials.changeTable((table) => withTypedName(table, row.id, name))}
+          />
+        ) : (
+          <span className="row-name" title={row.name}>
+            <span className="dot" style={{ background: runStyle(seen?.style ?? 0).color }} aria-hidden />
+            {row.run.number} <span className="quiet">{row.name}</span>
+          </span>
+        )}
+        <Dropdown>
+          <Dropdown.Toggle
+            variant="bare"
+            className="no-caret row-menu"
+            aria-label={`What to do with ${called}`}
+          >
+            ⋯
+          </Dropdown.Toggle>
+          <FixedMenu>
+            {row.run !== null && (
+              <Dropdown.Item
+                as="button"
+                onClick={() => {
+                  if (seen !== undefined && !seen.shown) session.runActions.look(seen, { shown: true });
+                  session.viewing.bringToFront(row.id);
+                  void navigate(addressOf(session.id, { path: '' }));
+                }}
+              >
+                Show on the bench
+              </Dropdown.Item>
+            )}
+            {row.leftOut === null ? (
+              <Form
+                className="leave-out"
+                onSubmit={(event) => {
+                  event.preventDefault();
+                  leaveOut(why);
+                }}
+              >
+                <Form.Control
+                  size="sm"
+                  aria-label={`Why ${called} is left out`}
+                  placeholder="reason"
+                  maxLength={200}
+                  value={why}
+                  onChange={(event) => setWhy(event.target.value)}
+                />
+                <Button type="submit" variant="plain" size="sm">
+                  Leave out
+                </Button>
+              </Form>
+            ) : (
+              <Dropdown.Item as="button" onClick={() => leaveOut(null)}>
+                Count it again
+              </Dropdown.Item>
+            )}
+            {row.run === null && (
+              <Dropdown.Item
+                as="button"
+                onClick={() => trials.changeTable((table) => withoutTypedRow(table, row.id))}
+              >
+                Remove this row
+              </Dropdown.Item>
+            )}
+          </FixedMenu>
+        </Dropdown>
+      </span>
+      {row.leftOut !== null && row.leftOut !== '' && <span className="quiet reason">{row.leftOut}</span>}
+    </th>
+  );
+}

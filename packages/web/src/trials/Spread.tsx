@@ -1,0 +1,42 @@
+import { type TrialTable } from '@heuristor/contracts';
+import { type Quantity, compared, summaryOf } from '@heuristor/core';
+import { SpreadChart } from './SpreadChart';
+import { groupsOf } from './SummaryTable';
+import { type TableView } from './tableView';
+import { isCountedIn } from './trialsSession';
+
+/** How a column spreads, group by group: its dots, their mean and standard deviation, and what two groups differ by. */
+export function Spread({ table, view }: { table: TrialTable; view: TableView }) {
+  const value = view.columns.find(({ key }) => key === table.plot.value);
+  if (value === undefined || value.unit === null)
+    return <p className="quiet">Choose above which column is drawn.</p>;
+  const { unit } = value;
+  const rows = view.rows
+    .filter(({ leftOut, cells }) => leftOut === null && cells[value.key].kind === 'number')
+    .filter(isCountedIn(table));
+  const groups = groupsOf(rows, table.plot.category)
+    .filter((_, i, all) => all.length === 1 || i < all.length - 1)
+    .map(({ name, rows: own }) => {
+      const quantities = own.flatMap(({ cells }): Quantity[] => {
+        const cell = cells[value.key];
+        return cell.kind === 'number' ? [cell.quantity] : [];
+      });
+      return {
+        name: name === 'all' ? value.title : name,
+        rows: own,
+        quantities,
+        summary: summaryOf(quantities, unit, `scatter/${name}`),
+      };
+    });
+  const [a, b] = groups.map(({ name, summary }) => ({ name, mean: summary.mean }));
+  const sentence =
+    groups.length === 2 && a.mean !== null && b.mean !== null
+      ? `${a.name} and ${b.name}: ${compared({ name: a.name, quantity: a.mean }, { name: b.name, quantity: b.mean }).words}`
+      : null;
+  return (
+    <>
+      <SpreadChart value={value} groups={groups} />
+      {sentence !== null && <p className="spread-says">{sentence}</p>}
+    </>
+  );
+}

@@ -1,0 +1,119 @@
+import { Button, Dropdown } from 'react-bootstrap';
+import { ArrowsAngleContract, ArrowsAngleExpand, PlusLg, XLg } from 'react-bootstrap-icons';
+import { useStore } from 'zustand';
+import { FixedMenu } from '../ui/FixedMenu';
+import { NameField } from '../ui/NameField';
+import { ColumnChooser } from './ColumnChooser';
+import { FirstTables } from './FirstTables';
+import { SummaryTable } from './SummaryTable';
+import { TableGrid } from './TableGrid';
+import { useTrials, useTrialsState } from './context';
+import { copyTable } from './copyTable';
+import { isCountedIn } from './trialsSession';
+import { withTypedRow, withoutTable } from './trialsDocument';
+
+/** The table with what stands over and under it. */
+export function TablePane() {
+  const trials = useTrials();
+  const view = useTrialsState((state) => state.view);
+  const fills = useTrialsState((state) => state.fills);
+  const table = useTrialsState(({ trials: { tables }, open }) => tables.find(({ id }) => id === open));
+  if (table === undefined) return null;
+  return (
+    <section className="trials-pane" aria-label="Table">
+      <header className="trials-tools">
+        <TableTabs />
+        <span className="spring" />
+        <ColumnChooser />
+        <Button
+          variant="bare"
+          aria-label={fills === 'table' ? 'Show the plot, too' : 'Fill the page with the table'}
+          title={fills === 'table' ? 'Show the plot, too' : 'Fill the page with the table'}
+          onClick={() => trials.fill(fills === 'table' ? null : 'table')}
+        >
+          {fills === 'table' ? <ArrowsAngleContract aria-hidden /> : <ArrowsAngleExpand aria-hidden />}
+        </Button>
+      </header>
+      {view !== null && view.columns.length === 0 ? (
+        <p className="quiet">
+          This table has no column yet. Add results, conditions or a formula with “Column”.
+        </p>
+      ) : (
+        view !== null && <TableGrid table={table} view={view} />
+      )}
+      {view !== null && (
+        <footer className="trials-foot">
+          <Button variant="plain" onClick={() => trials.changeTable((own) => withTypedRow(own, ''))}>
+            <PlusLg aria-hidden /> Row
+          </Button>
+          <Button variant="plain" onClick={() => void copyTable(view, isCountedIn(table))}>
+            Copy
+          </Button>
+          <RowCount />
+        </footer>
+      )}
+      {view !== null && <SummaryTable table={table} view={view} />}
+    </section>
+  );
+}
+
+/** How many rows there are, and what is still being worked out. */
+function RowCount() {
+  const trials = useTrials();
+  const view = useTrialsState((state) => state.view);
+  const waiting = useStore(trials.outcomes, (state) => state.waiting);
+  if (view === null) return null;
+  const left = view.rows.filter(({ leftOut }) => leftOut !== null).length;
+  const total = view.rows.length;
+  return (
+    <span className="quiet" role="status">
+      {total} {total === 1 ? 'row' : 'rows'}
+      {left > 0 && `, ${left} left out`}
+      {waiting > 0 && `; ${waiting} ${waiting === 1 ? 'run is' : 'runs are'} being worked out …`}
+    </span>
+  );
+}
+
+function TableTabs() {
+  const trials = useTrials();
+  const tables = useTrialsState((state) => state.trials.tables);
+  const open = useTrialsState((state) => state.open);
+  return (
+    <nav className="page-tabs trial-tabs" aria-label="Tables">
+      {tables.map(({ id, name }) =>
+        id === open ? (
+          <span key={id} className="page-tab current" aria-current="page">
+            <NameField
+              label="Name of this table"
+              value={name === '' ? 'table' : name}
+              onCommit={(typed) => trials.changeTable((table) => ({ ...table, name: typed.slice(0, 60) }))}
+            />
+            <Button
+              variant="bare"
+              aria-label={`Remove the table ${name}`}
+              title="Remove this table"
+              onClick={() => trials.change((all) => withoutTable(all, id))}
+            >
+              <XLg aria-hidden />
+            </Button>
+          </span>
+        ) : (
+          <button key={id} className="page-tab" onClick={() => trials.openTable(id)}>
+            {name === '' ? 'table' : name}
+          </button>
+        ),
+      )}
+      <Dropdown>
+        <Dropdown.Toggle variant="bare" className="no-caret" aria-label="New table" title="New table">
+          <PlusLg aria-hidden />
+        </Dropdown.Toggle>
+        <FixedMenu className="p-3 new-table">
+          <FirstTables isShort />
+          <Button variant="plain" onClick={() => trials.addTable({})}>
+            Empty table
+          </Button>
+        </FixedMenu>
+      </Dropdown>
+    </nav>
+  );
+}

@@ -1,0 +1,88 @@
+import { type TrialTable, panelOf, emptyTable } from '@heuristor/contracts';
+import { channelRef, entrySentence, sameName } from '@heuristor/core';
+import { type TableInputs } from './tableView';
+import { newColumn } from './trialsDocument';
+
+/** A table that the workings make likely. */
+export interface LikelyTable {
+  title: string;
+  table: Omit<TrialTable, 'id'>;
+}
+
+const most = 3;
+
+/** Each main result against each condition that differs between runs; the first three. */
+export function likelyTables({
+  runs,
+  conditions,
+  workings,
+  outcomes,
+}: Omit<TableInputs, 'table'>): LikelyTable[] {
+  const varying = conditions.filter(({ key }) => {
+    const said = runs.flatMap(({ conditions: own }) =>
+      own[key] === undefined ? [] : [JSON.stringify(own[key])],
+    );
+    return new Set(said).size > 1;
+  });
+  const results = workings.entries.flatMap((entry) => {
+    if (entry.kind === 'constant') return [];
+    for (const { results: found } of outcomes.values())
+      for (const result of found.values())
+        if (result.entry === entry.id && result.main)
+          return [{ entry, field: result.field, name: entry.name === '' ? result.name : entry.name }];
+    return [];
+  });
+  const alike = new Map<string, number>();
+  for (const { name } of results) alike.set(sameName(name), (alike.get(sameName(name)) ?? 0) + 1);
+  const titleOf = ({ entry, name }: (typeof results)[number]) =>
+    (alike.get(sameName(name)) ?? 0) > 1 && entry.name === '' ? entrySentence(entry, (ref) => ref) : name;
+  const numbers = varying.filter(({ kind }) => kind === 'number');
+  const words = varying.filter(({ kind }) => kind === 'word');
+  const made: LikelyTable[] = [];
+  // The last results of a sheet are what the others were made for.
+  for (const result of [...results].reverse())
+    for (const condition of [...numbers, ...words]) {
+      const across = newColumn({ kind: 'condition', condition: condition.key });
+      const upright = newColumn({ kind: 'result', entry: result.entry.id, field: result.field });
+      const isNumber = condition.kind === 'number';
+      made.push({
+        title: `${titleOf(result)} ${isNumber ? 'against' : 'by'} ${condition.name}`,
+        table: {
+          ...emptyTable,
+          name: `${result.name} ${isNumber ? 'against' : 'by'} ${condition.name}`.slice(0, 60),
+          columns: [across, upright],
+          plot: {
+            kind: isNumber ? 'points' : 'bars',
+            value: upright.key,
+            category: isNumber ? null : across.key,
+            beside: null,
+          },
+          sheet: { entries: [], pages: [pageOf(isNumber ? across.key : null, upright.key)] },
+        },
+      });
+    }
+  if (made.length === 0)
+    for (const result of [...results].reverse()) {
+      const upright = newColumn({ kind: 'result', entry: result.entry.id, field: result.field });
+      made.push({
+        title: `${titleOf(result)} of every run`,
+        table: {
+          ...emptyTable,
+          name: result.name.slice(0, 60),
+          columns: [upright],
+          plot: { kind: 'spread', value: upright.key, category: null, beside: null },
+          sheet: { entries: [], pages: [pageOf(null, upright.key)] },
+        },
+      });
+    }
+  return made.slice(0, most);
+}
+
+/** A page of one trace: a column against another one, or against the number of the row. */
+export const pageOf = (across: string | null, upright: string | null) => ({
+  id: 'page-1',
+  name: '',
+  horizontal: across === null ? ('t' as const) : channelRef(across),
+  panels: upright === null ? [] : [panelOf(channelRef(upright))],
+  labels: [],
+});

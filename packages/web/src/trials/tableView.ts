@@ -1,0 +1,348 @@
+import {
+  type ConditionColumn,
+  type ConditionValue,
+  type Run,
+  type TrialColumn,
+  type TrialTable,
+  type TypedRow,
+  type WorkingsDocument,
+} from '@heuristor/contracts';
+import {
+  type Cell,
+  type Unit,
+  calculatedCell,
+  inUnit,
+  nothing,
+  numberCell,
+  parseUnit,
+  printedUnit,
+  resultRef,
+  sameName,
+  typedQuantityOf,
+} from '@heuristor/core';
+import { format } from 'date-fns';
+import { resultNames } from '../workings/edits';
+import { type RunOutcome, placeOf } from './rowOutcomes';
+
+/** A row of a table of trials, with what stands in it. */
+export interface TrialRow {
+  id: string;
+  kind: 'run' | 'typed';
+  /** Null of a typed row. */
+  run: Run | null;
+  name: string;
+  /** By the keys of the columns. */
+  cells: Readonly<Record<string, Cell>>;
+  /** Why it does not count; null where it does. */
+  leftOut: string | null;
+}
+
+/** A column with what it is called and measured in. */
+export interface ViewColumn {
+  column: TrialColumn;
+  key: string;
+  title: string;
+  /** What it shows, where the title does not say it. */
+  subtitle: string;
+  /** Null of words, and of a column without any number. */
+  unit: Unit | null;
+  /** Why nothing can stand in it; null where something can. */
+  fault: string | null;
+}
+
+export interface TableView {
+  columns: ViewColumn[];
+  /** All, in the order of the runs, then those that were typed. */
+  rows: TrialRow[];
+  /** Runs that were not worked out yet. */
+  pending: number;
+}
+
+export interface TableInputs {
+  table: TrialTable;
+  /** Those that count as rows. */
+  runs: readonly Run[];
+  conditions: readonly ConditionColumn[];
+  workings: WorkingsDocument;
+  outcomes: ReadonlyMap<string, RunOutcome>;
+}
+
+/** What a table shows: rows from runs and from what was typed, columns from results, conditions and formulas. */
+export function tableView(inputs: TableInputs): TableView {
+  const { table, runs, outcomes } = inputs;
+  const namesOf = resultTitles(inputs);
+  const heads = titled(table.columns.map((column) => headOf(column, inputs, namesOf)));
+  const leftOut = new Map(table.leftOut.map(({ row, why }) => [row, why]));
+  const rows: TrialRow[] = [
+    ...runs.map((run) => ({
+      id: run.id,
+      kind: 'run' as const,
+      run,
+      name: run.name,
+      leftOut: leftOut.get(run.id) ?? null,
+      cells: cellsOf(heads, (column) => runCell(column, run, inputs), {
+        called: (name) => calledInRun(name, run, inputs),
+      }),
+    })),
+    ...table.typed.map((typed) => ({
+      id: typed.id,
+      kind: 'typed' as const,
+      run: null,
+      name: typed.name,
+      leftOut: leftOut.get(typed.id) ?? null,
+      cells: cellsOf(heads, (column) => typedCell(column, typed, heads, inputs), {
+        called: (name) => calledInAny(name, inputs),
+      }),
+    })),
+  ];
+  const columns = heads.map((head) => ({ ...head, unit: unitOfColumn(head, rows) }));
+  return {
+    columns,
+    rows: rows.map((row) => ({ ...row, cells: inUnits(row.cells, columns) })),
+    pending: runs.filter(({ id }) => !outcomes.has(id)).length,
+  };
+}
+
+type Head = Omit<ViewColumn, 'unit'>;
+
+/** How results are called, as on the sheet. */
+export function resultTitles({ workings, outcomes, runs }: TableInputs): Record<string, string> {
+  // The run of which most is known tells what every entry gives.
+  const known: Record<string, { kind: 'results'; results: { key: string; name: string }[] }> = {};
+  for (const { id } of runs)
+    for (const { entry, field, name } of outcomes.get(id)?.results.values() ?? []) {
+      const { results } = (known[entry] ??= { kind: 'results', results: [] });
+      if (!results.some(({ key }) => key === field)) results.push({ key: field, name });
+    }
+  return resultNames(workings, known, 't');
+}
+
+const runTitles = { number: 'run', name: 'name', group: 'group', date: 'date', note: 'note' } as const;
+
+function headOf(
+  column: TrialColumn,
+  { workings, conditions, outcomes }: TableInputs,
+  names: Readonly<Record<string, string>>,
+): Head {
+  const head = (title: string, subtitle = '', fault: string | null = null): Head => ({
+    column,
+    key: column.key,
+    title: column.name === '' ? title : column.name,
+    subtitle,
+    fault,
+  });
+  switch (column.kind) {
+    case 'run':
+      return head(runTitles[column.of]);
+    case 'condition': {
+      const found = conditions.find(({ key }) => key === column.condition);
+      return found === undefined
+        ? head('condition', '', 'This condition is not asked any more. Remove the column, or undo.')
+        : head(found.name, column.name === '' || column.name === found.name ? '' : found.name);
+    }
+    case 'formula':
+      return head(
+        column.formula === '' ? 'formula' : column.formula,
+        column.name === '' ? '' : column.formula,
+      );
+    case 'result': {
+      const entry = workings.entries.find(({ id }) => id === column.entry);
+      if (entry === undefined)
+        return head('result', '', 'This entry was removed from the workings. Remove the column, or undo.');
+      const called = names[resultRef(column.entry, column.field)] ?? '';
+      const some = [...outcomes.values()]
+        .map(({ results }) => results.get(placeOf(column.entry, column.field)))
+        .find((result) => result !== undefined);
+      const own = some?.name ?? column.field;
+      const title = entry.name !== '' && (some?.main ?? true) ? entry.name : own;
+      return head(
+        title,
+        called === title
+          ? ''
+          : called.replace(/^(.{0,60}) of /, (all, first) => (first === title ? '' : all)),
+      );
+    }
+  }
+}
+
+/** No two columns are called alike, so that a formula can speak of each. */
+function titled(heads: readonly Head[]): Head[] {
+  const counts = new Map<string, number>();
+  return heads.map((head) => {
+    const alike = (counts.get(sameName(head.title)) ?? 0) + 1;
+    counts.set(sameName(head.title), alike);
+    return alike === 1 ? head : { ...head, title: `${head.title} ${alike}` };
+  });
+}
+
+/** The cells of a row; formulas last, since they speak of the others and of formulas before them. */
+function cellsOf(
+  heads: readonly Head[],
+  plain: (column: TrialColumn) => Cell,
+  { called }: { called: (name: string) => Cell | null },
+): Record<string, Cell> {
+  const cells: Record<string, Cell> = {};
+  const byName = new Map<string, Cell>();
+  const put = ({ key, title }: Head, cell: Cell) => {
+    cells[key] = cell;
+    if (!byName.has(sameName(title))) byName.set(sameName(title), cell);
+  };
+  for (const head of heads) if (head.column.kind !== 'formula') put(head, plain(head.column));
+  for (const head of heads) {
+    if (head.column.kind !== 'formula') continue;
+    const typed = plain(head.column);
+    const { formula, unit } = head.column;
+    put(
+      head,
+      typed.kind !== 'nothing'
+        ? typed
+        : calculatedCell(formula, unit, { called: (name) => byName.get(name) ?? called(name) }),
+    );
+  }
+  return cells;
+}
+
+const wait: Cell = { kind: 'nothing', why: 'Not worked out yet.' };
+
+function runCell(column: TrialColumn, run: Run, { outcomes, conditions }: TableInputs): Cell {
+  switch (column.kind) {
+    case 'run':
+      return runFieldCell(column.of, run);
+    case 'condition': {
+      const found = conditions.find(({ key }) => key === column.condition);
+      return found === undefined ? nothing : conditionCell(run.conditions[found.key], found);
+    }
+    case 'formula':
+      return nothing;
+    case 'result': {
+      const outcome = outcomes.get(run.id);
+      if (outcome === undefined) return wait;
+      const result = outcome.results.get(placeOf(column.entry, column.field));
+      if (result !== undefined) {
+        const { quantity, roundTo } = result;
+        return Number.isNaN(quantity.value)
+          ? { kind: 'nothing', why: 'This has no value in this run.' }
+          : numberCell(quantity, roundTo === null ? null : Number(roundTo));
+      }
+      const said = outcome.outcomes[column.entry];
+      return { kind: 'nothing', why: said?.kind === 'refused' ? said.sentence : null };
+    }
+  }
+}
+
+function runFieldCell(of: Extract<TrialColumn, { kind: 'run' }>['of'], run: Run): Cell {
+  const word = (text: string): Cell => (text === '' ? nothing : { kind: 'word', text });
+  switch (of) {
+    case 'number':
+      return numberCell(typedQuantityOf(run.number, null, [], { root: '', label: '' }), asTyped);
+    case 'name':
+      return word(run.name);
+    case 'group':
+      return word(run.group);
+    case 'note':
+      return word(run.remark);
+    case 'date':
+      return word(format(new Date(run.startedAt), 'd MMM yyyy, HH:mm'));
+  }
+}
+
+function conditionCell(said: ConditionValue | undefined, { name, unit }: ConditionColumn): Cell {
+  if (said === undefined) return nothing;
+  if ('word' in said) return { kind: 'word', text: said.word };
+  return numberCell(
+    typedQuantityOf(said.value, said.u, parseUnit(unit), {
+      // The same root as where a result of the workings uses it.
+      root: `condition/${name}/${said.value}/${said.u}`,
+      label: name,
+    }),
+    asTyped,
+  );
+}
+
+/** What was typed is shown with the digits that it has. */
+const asTyped = 0;
+
+/** In which unit a typed cell of a column is given. */
+export function unitOfTyped(
+  column: TrialColumn,
+  { conditions, outcomes }: Pick<TableInputs, 'conditions' | 'outcomes'>,
+): Unit {
+  if (column.unit !== '') return parseUnit(column.unit);
+  if (column.kind === 'condition')
+    return parseUnit(conditions.find(({ key }) => key === column.condition)?.unit ?? '');
+  if (column.kind === 'result')
+    for (const { results } of outcomes.values()) {
+      const found = results.get(placeOf(column.entry, column.field));
+      if (found !== undefined) return found.quantity.unit;
+    }
+  return [];
+}
+
+function typedCell(column: TrialColumn, row: TypedRow, heads: readonly Head[], inputs: TableInputs): Cell {
+  if (column.kind === 'run' && column.of === 'name') return { kind: 'word', text: row.name };
+  const said = row.cells[column.key];
+  if (said === undefined) return nothing;
+  if ('word' in said) return { kind: 'word', text: said.word };
+  const label = `${heads.find(({ key }) => key === column.key)?.title ?? ''} of ${row.name || 'a typed row'}`;
+  return numberCell(
+    typedQuantityOf(said.value, said.u, unitOfTyped(column, inputs), {
+      root: `typed/${row.id}/${column.key}`,
+      label,
+    }),
+    asTyped,
+  );
+}
+
+/** What a formula can speak of beside columns: entries of the workings by their names, and conditions. */
+function calledInRun(name: string, run: Run, inputs: TableInputs): Cell | null {
+  const { workings, outcomes, conditions } = inputs;
+  const entry = workings.entries.find((one) => one.name !== '' && sameName(one.name) === name);
+  if (entry !== undefined) {
+    const outcome = outcomes.get(run.id);
+    if (outcome === undefined) return wait;
+    for (const result of outcome.results.values())
+      if (result.entry === entry.id && result.main) return numberCell(result.quantity);
+    const said = outcome.outcomes[entry.id];
+    return { kind: 'nothing', why: said?.kind === 'refused' ? said.sentence : `${name} has no one value.` };
+  }
+  const condition = conditions.find((one) => sameName(one.name) === name);
+  return condition === undefined ? null : conditionCell(run.conditions[condition.key], condition);
+}
+
+/** A constant of the workings, which is the same for every row. */
+function calledInAny(name: string, { workings, outcomes }: TableInputs): Cell | null {
+  const entry = workings.entries.find((one) => one.kind === 'constant' && sameName(one.name) === name);
+  if (entry === undefined) return null;
+  for (const { results } of outcomes.values())
+    for (const result of results.values())
+      if (result.entry === entry.id && result.main) return numberCell(result.quantity);
+  return null;
+}
+
+/** The unit of a column: the one that was chosen, or that of its first number. */
+function unitOfColumn({ key, column }: Head, rows: readonly TrialRow[]): Unit | null {
+  for (const { cells } of rows) {
+    const cell = cells[key];
+    if (cell.kind === 'number') return column.unit === '' ? cell.quantity.unit : parseUnit(column.unit);
+  }
+  return null;
+}
+
+function inUnits(cells: TrialRow['cells'], columns: readonly ViewColumn[]): TrialRow['cells'] {
+  return Object.fromEntries(
+    columns.map(({ key, unit }): [string, Cell] => {
+      const cell = cells[key];
+      if (cell.kind !== 'number' || unit === null) return [key, cell];
+      const quantity = inUnit(cell.quantity, unit);
+      if (quantity === null)
+        return [
+          key,
+          {
+            kind: 'nothing',
+            why: `This is in ${printedUnit(cell.quantity.unit) || 'plain numbers'}, the column in ${printedUnit(unit) || 'plain numbers'}.`,
+          },
+        ];
+      return [key, quantity === cell.quantity ? cell : { kind: 'number', quantity, roundTo: cell.roundTo }];
+    }),
+  );
+}
