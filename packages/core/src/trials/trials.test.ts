@@ -205,8 +205,9 @@ describe('a formula over columns', () => {
   const row = (cells: Readonly<Record<string, Cell>>) => ({ called: (name: string) => cells[name] ?? null });
 
   test('has units, and the covariance of what it is made of', () => {
+    const m = movedBy(2, 'kg', { mass: 0.1 });
     const cells = {
-      m: numberCell(movedBy(2, 'kg', { mass: 0.1 })),
+      m: numberCell(m),
       a: numberCell(movedBy(3, 'm/s2', { mass: -0.15 })),
     };
     const cell = calculatedCell('m a', '', row(cells));
@@ -214,7 +215,7 @@ describe('a formula over columns', () => {
     expect(cell.quantity.value).toBe(6);
     // d(m a) = 3 · 0.1 − 2 · 0.15: they take each other away.
     expect(cell.quantity.standardUncertainty).toBeCloseTo(0, 12);
-    expect(covarianceOf(cell.quantity, cells.m.quantity)).toBeCloseTo(0, 12);
+    expect(covarianceOf(cell.quantity, m)).toBeCloseTo(0, 12);
   });
 
   test('is empty, with the reason, where something is missing, a word, or unknown', () => {

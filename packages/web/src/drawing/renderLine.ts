@@ -49,7 +49,7 @@ export function newLineOf(
   const key = reference.slice('channel:'.length);
   const pinned = pinnedIn(evaluator.pinnedOf(key), placesOf(series, horizontal, request), request);
   const strays = isTime ? straysIn(evaluator.straysOf(key), series, request) : noLine;
-  const aside = asideIn(evaluator.asideOf(key), placesOf(series, horizontal, request), request);
+  const aside = asideIn(evaluator.asideOf(key), placesAside(evaluator, series, horizontal, request), request);
   return {
     ...line,
     ...(pinned.x.length === 0 ? {} : { pinned }),
@@ -71,6 +71,25 @@ function placesOf(
   return (index) => places[index];
 }
 
+/** The same, also where what stands along the axis was set aside itself: a row that does not count lies where it was. */
+function placesAside(
+  evaluator: Evaluator,
+  series: Series,
+  horizontal: Horizontal,
+  request: RenderRequest,
+): (index: number) => number {
+  const places = placesOf(series, horizontal, request);
+  const { horizontal: along } = request;
+  if (!along.startsWith('channel:')) return places;
+  const { factor, offset } = horizontal.across;
+  const aside = new Map(
+    evaluator
+      .asideOf(along.slice('channel:'.length))
+      .map(({ index, value }) => [index, value * factor + offset]),
+  );
+  return (index) => aside.get(index) ?? places(index);
+}
+
 /** The stretch of the vertical axis that is looked at, in the unit of a series. */
 function heightFor({ unit }: Series, set: RenderRequest['heights'][SeriesRef]): Sight | null {
   const conversion = set === undefined ? null : conversionBetween(set.unit, unit);
@@ -90,15 +109,21 @@ function barsOf(
   const chosen: number[] = [];
   for (let i = 0; i < values.length && chosen.length < mostBars; i++) {
     const at = places(i);
-    const isKnown = uncertainties[i] > 0 && Number.isFinite(values[i]);
+    const isKnown =
+      (uncertainties[i] > 0 || (horizontal.series.uncertainties?.[i] ?? 0) > 0) && Number.isFinite(values[i]);
     if (isKnown && at >= sight.from && at <= sight.to) chosen.push(i);
   }
   if (chosen.length === 0) return {};
+  const ofPlaces = along === 't' ? undefined : horizontal.series.uncertainties;
+  const factor = Math.abs(horizontal.across.factor);
   return {
     bars: {
       x: Float64Array.from(chosen, places),
       y: Float64Array.from(chosen, (i) => values[i]),
-      half: Float64Array.from(chosen, (i) => uncertainties[i]),
+      half: Float64Array.from(chosen, (i) => (uncertainties[i] > 0 ? uncertainties[i] : 0)),
+      ...(ofPlaces === undefined
+        ? {}
+        : { across: Float64Array.from(chosen, (i) => (ofPlaces[i] > 0 ? factor * ofPlaces[i] : 0)) }),
     },
   };
 }

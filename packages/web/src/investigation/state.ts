@@ -1,5 +1,5 @@
 import { type Plan, type RecorderStatus, type SpotStatus, type WorkingsDocument } from '@heuristor/contracts';
-import { type SeriesRef } from '@heuristor/core';
+import { type Condition, type SeriesRef } from '@heuristor/core';
 import { type SeenRun } from '../runs/seenRun';
 import { wayOf } from '../recording/ways';
 import { type HandMode } from '../traces/hand/scene';
@@ -15,6 +15,8 @@ export interface Documents {
   recorder: RecorderStatus;
   /** What is being read of a series of spot readings. */
   spots: SpotStatus;
+  /** What is known beside what was typed of runs: of a table of trials, the constants of the workings. */
+  given?: readonly Condition[];
   /** Codes of devices that it uses or has used. */
   sensors: string[];
 }

@@ -23,7 +23,7 @@ export const barReach = 4;
 export function paintBars(
   context: CanvasRenderingContext2D,
   chart: Chart,
-  { x, y, half, color, side }: OverLayer['bars'][number],
+  { x, y, half, across: beside, color, side }: OverLayer['bars'][number],
 ): void {
   const [across, up] = [chart.scales.x, scaleOf(chart, side)];
   context.strokeStyle = color;
@@ -34,9 +34,19 @@ export function paintBars(
     const [top, foot] = [up.getPixelForValue(y[i] + half[i]), up.getPixelForValue(y[i] - half[i])];
     context.moveTo(at, top);
     context.lineTo(at, foot);
-    for (const end of [top, foot]) {
+    for (const end of half[i] > 0 ? [top, foot] : []) {
       context.moveTo(at - barReach, end);
       context.lineTo(at + barReach, end);
+    }
+    const reach = beside?.[i] ?? 0;
+    if (reach === 0) continue;
+    const level = up.getPixelForValue(y[i]);
+    const [left, right] = [across.getPixelForValue(x[i] - reach), across.getPixelForValue(x[i] + reach)];
+    context.moveTo(left, level);
+    context.lineTo(right, level);
+    for (const end of [left, right]) {
+      context.moveTo(end, level - barReach);
+      context.lineTo(end, level + barReach);
     }
   }
   context.stroke();

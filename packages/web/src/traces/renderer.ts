@@ -113,7 +113,10 @@ export class Renderer {
           ),
           heights: horizontal === 't' ? {} : heightsOf(panels, scales, this.picture.getState().traces),
           conditions: Object.fromEntries(
-            shownRuns(runs).map((run) => [run.id, conditionsOf(run, documents.plan)]),
+            shownRuns(runs).map((run) => [
+              run.id,
+              [...conditionsOf(run, documents.plan), ...(documents.given ?? [])],
+            ]),
           ),
           frontRunId: frontRun(runs, frontRunId)?.id ?? null,
         },

@@ -162,7 +162,7 @@ export function paintOver(
       x[0],
       x[x.length - 1],
     ]),
-    ...bars.map(({ y, half, color }) => [color, ...y, ...half]),
+    ...bars.map(({ y, half, across = [], color }) => [color, ...y, ...half, ...across]),
     places,
     lineLabels,
   ];

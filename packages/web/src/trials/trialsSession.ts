@@ -9,7 +9,7 @@ import {
   panelOf,
   storedKeptSchema,
 } from '@heuristor/contracts';
-import { type SeriesRef, channelRef } from '@heuristor/core';
+import { type Condition, type SeriesRef, channelRef } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { getJson, sentenceOf } from '../api/client';
 import { type TrialsHost } from './host';
@@ -23,6 +23,7 @@ import { pageIn, panelsOf } from '../traces/pages/pages';
 import { withEntry } from '../workings/edits';
 import { tell } from '../ui/noticeStore';
 import { type DerivedRun, derivedRun, numberColumns } from './derivedRun';
+import { givenOf } from './given';
 import { OutcomeReader } from './outcomeReader';
 import { type TableInputs, type TableView, type TrialRow, tableView } from './tableView';
 import { type Straightening } from './straightenings';
@@ -407,17 +408,22 @@ export class TrialsSession extends SheetSession {
     const id = runIdOf(table.id);
     const derived = derivedRun(view, id, isCountedIn(table));
     const workings = workingsOf(table, derived.aside);
+    const given = givenOf(
+      inputs.workings,
+      inputs.outcomes,
+      view.columns.map(({ title }) => title),
+    );
     const { page } = this.view.getState();
     if (pageIn(workings, page).id !== page) this.view.setState({ page: workings.pages[0].id });
     const text = id + textOfRun(derived);
     if (text === this.derivedText) {
-      this.documents.setState({ workings });
+      this.documents.setState({ ...documentsOf(own, workings, this.runs, given), runs: this.runs });
       this.renderer.now();
       return;
     }
     this.derivedText = text;
     this.derived = derived;
-    this.documents.setState(documentsOf(own, workings, [derived.run]));
+    this.documents.setState(documentsOf(own, workings, [derived.run], given));
     void this.pool.put(derived.run, derived.readings()).then(() => {
       if (!this.disposed) this.renderer.readingsCame();
     });
@@ -451,10 +457,25 @@ export function isCountedIn({ only }: TrialTable): (row: TrialRow) => boolean {
   };
 }
 
-function documentsOf({ name, plan }: Documents, workings: WorkingsDocument, runs: readonly Run[]): Documents {
+function documentsOf(
+  { name, plan }: Documents,
+  workings: WorkingsDocument,
+  runs: readonly Run[],
+  given: readonly Condition[] = [],
+): Documents {
   return {
     name,
-    plan: { ...plan, conditions: [], way: 'spot' },
+    plan: {
+      ...plan,
+      conditions: given.map(({ name: called, unit }) => ({
+        key: called,
+        name: called,
+        kind: 'number',
+        unit,
+      })),
+      way: 'spot',
+    },
+    given,
     runs: seenBy(runs, []),
     workings,
     recorder: { phase: 'idle' },

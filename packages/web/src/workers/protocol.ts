@@ -81,6 +81,8 @@ export interface FittedCurve extends Line {
 /** Values with how far each may be off, by one standard uncertainty. */
 export interface Bars extends Line {
   half: Float64Array;
+  /** The same along the horizontal axis, where places are uncertain too. */
+  across?: Float64Array;
 }
 
 /** Readings as they are drawn; a band has its points in pairs, see `thinSeries`. */
