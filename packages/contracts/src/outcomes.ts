@@ -1,5 +1,6 @@
 import { type StoredEvaluation } from '@heuristor/core';
 import { z } from 'zod';
+import { seriesRefSchema } from './entrySchema';
 
 const number = z.union([z.number(), z.enum(['NaN', 'Infinity', '-Infinity'])]);
 const notes = z.array(z.string());
@@ -54,4 +55,24 @@ export const storedEvaluationSchema = z.object({
       covariance: z.array(number),
     }),
   ),
+  repeats: z.array(
+    z.object({
+      sheet: place,
+      of: seriesRefSchema,
+      symbol: z.string(),
+      unit: z.string(),
+      values: z.array(number),
+      uncertainties: z.array(number),
+      together: z.array(z.object({ root: z.string(), label: z.string(), effects: z.array(number) })),
+    }),
+  ),
 }) satisfies z.ZodType<StoredEvaluation>;
+
+/** So many runs can be asked about at once. */
+export const mostOutcomesAtOnce = 50;
+
+/** What one's own sheet says of several runs; of one that cannot be evaluated, why. */
+export const outcomesOfRunsSchema = z.array(
+  z.union([z.object({ runId: z.string(), failed: z.string() }).strict(), storedEvaluationSchema]),
+);
+export type OutcomesOfRuns = z.infer<typeof outcomesOfRunsSchema>;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { plainText } from './basics';
 import { conditionValueSchema } from './conditions';
 import { type DocumentFormat } from './documents';
-import { entrySchema } from './entrySchema';
+import { entrySchema, seriesRefSchema } from './entrySchema';
 import { emptyPage, mostOnSheet, pageSchema } from './workings';
 
 /** How much the trials of an investigation can hold. */
@@ -42,6 +42,8 @@ export const trialColumnSchema = z.discriminatedUnion('kind', [
   z.object({ ...columnFields, kind: z.literal('condition'), condition: z.string().max(20) }),
   /** Something that is known of every run. */
   z.object({ ...columnFields, kind: z.literal('run'), of: z.enum(runFields) }),
+  /** The values of a series of single measurements, where these are the rows. */
+  z.object({ ...columnFields, kind: z.literal('value'), of: seriesRefSchema }),
   /** Worked out from other columns, constants and results, row by row. */
   z.object({
     ...columnFields,
@@ -98,12 +100,17 @@ export const trialTableSchema = z
   .object({
     id: z.string().min(1).max(40),
     name,
+    /** What is a row: a run, or each value of a series of single measurements, such as a pass or a spot reading. */
+    rows: z.discriminatedUnion('kind', [
+      z.object({ kind: z.literal('runs') }),
+      z.object({ kind: z.literal('values'), of: seriesRefSchema }),
+    ]),
     columns: z.array(trialColumnSchema).max(mostInTrials.columns),
     typed: z.array(typedRowSchema).max(mostInTrials.typedRows),
     planned: z.array(plannedRowSchema).max(1000),
     /** Rows that do not count, and why. */
     leftOut: z
-      .array(z.object({ row: z.string().max(40), why: plainText.pipe(z.string().max(200)) }))
+      .array(z.object({ row: z.string().max(60), why: plainText.pipe(z.string().max(200)) }))
       .max(mostInTrials.leftOut),
     sort: z.object({ column: key, isDown: z.boolean() }).nullable(),
     /** Only rows that have one of these words in a column. */
@@ -137,6 +144,7 @@ export const emptyTrials: TrialsDocument = { format: 1, tables: [] };
 
 export const emptyTable: Omit<TrialTable, 'id'> = {
   name: '',
+  rows: { kind: 'runs' },
   columns: [],
   typed: [],
   planned: [],
@@ -168,7 +176,9 @@ export const trialsOverCopies = (
     planned: table.planned.map((row) => ({ ...row, run: copies.get(row.run ?? '') ?? null })),
     leftOut: table.leftOut.flatMap(({ row, why }) => {
       const isOfTable = table.typed.some(({ id }) => id === row);
-      const copy = isOfTable ? row : copies.get(row);
+      const [run, ...rest] = row.split('/');
+      const copied = copies.get(run);
+      const copy = isOfTable ? row : copied === undefined ? undefined : [copied, ...rest].join('/');
       return copy === undefined ? [] : [{ row: copy, why }];
     }),
   })),

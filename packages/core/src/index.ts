@@ -74,6 +74,7 @@ export { restrictedTo } from './evaluation/restricted';
 export {
   type StoredEvaluation,
   type StoredNumber,
+  type StoredRepeats,
   type StoredOutcome,
   type StoredResult,
   storedEvaluation,

@@ -18,6 +18,8 @@ export function outcomesOf(evaluator: Evaluator, { sheets, conditions }: Outcome
   const evaluated = sheets.map((workings) => ({
     workings,
     outcomes: evaluator.evaluate(workings).outcomes,
+    // Only what was taken one by one is rows for a table.
+    channels: evaluator.repeats(),
   }));
   return storedEvaluation(evaluator.run.id, evaluated);
 }

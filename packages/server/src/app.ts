@@ -30,7 +30,7 @@ import { deviceRoutes } from './routes/devices';
 import { importRoutes } from './routes/imports';
 import { investigationRoutes } from './routes/investigations';
 import { jobRoutes, workOutRoutes } from './routes/jobs';
-import { outcomeRoutes } from './routes/outcomes';
+import { manyOutcomesRoutes, outcomeRoutes } from './routes/outcomes';
 import { channelRoutes, runRoutes } from './routes/runs';
 import { deviceTokenRoutes, senmlRoutes } from './routes/senml';
 import { signInRoutes } from './routes/signIn';
@@ -115,7 +115,7 @@ export function createApp(parts: Parts): Express {
   app.use('/api', forDevices);
   app.use('/api', signedInOnly);
   app.use('/api/device-tokens', deviceTokenRoutes(parts));
-  app.use('/api/investigations', investigationRoutes(parts), workOutRoutes(parts));
+  app.use('/api/investigations', investigationRoutes(parts), workOutRoutes(parts), manyOutcomesRoutes(parts));
   app.use('/api/jobs', jobRoutes(parts));
   app.use('/api/templates', templateRoutes());
   app.use('/api/imports', importRoutes(parts));

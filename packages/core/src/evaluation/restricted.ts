@@ -1,8 +1,9 @@
+import { nameIn } from '../workings/references';
 import { type StoredEvaluation } from './stored';
 
 /** A stored evaluation of some of its entries alone, with all that is known of their results. */
 export function restrictedTo(
-  { runId, sheets, results, shared, own }: StoredEvaluation,
+  { runId, sheets, results, shared, own, repeats }: StoredEvaluation,
   isWanted: (sheet: number, entry: string) => boolean,
 ): StoredEvaluation {
   const places = new Map<number, number>();
@@ -13,6 +14,7 @@ export function restrictedTo(
   });
   return {
     runId,
+    repeats: repeats.filter(({ sheet, of }) => !of.startsWith('entry:') || isWanted(sheet, nameIn(of))),
     sheets: sheets.map((outcomes, sheet) =>
       Object.fromEntries(Object.entries(outcomes).filter(([entry]) => isWanted(sheet, entry))),
     ),

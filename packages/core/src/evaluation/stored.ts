@@ -1,9 +1,11 @@
 import { Refusal, orRefusal } from '../refusal';
 import { type Influence } from '../results/quantity';
-import { type WeightSpan, dotOfSpans } from '../series/noisePath';
+import { type WeightSpan, dotOfSpans, normSquared } from '../series/noisePath';
+import { type Series } from '../series/series';
 import { ucumCode } from '../units/unit';
 import { type Workings, regionOfEntry } from '../workings/entries';
 import { type NamedResult, type Outcome } from '../workings/outcome';
+import { type SeriesRef, entryRef } from '../workings/references';
 
 // What the workings say of a run, in plain numbers that can be stored and sent. A result is uncertain by roots. Those that other
 // runs may share (a constant, a zero, a calibration, a length, a condition) are kept with how far one standard deviation of each
@@ -56,6 +58,19 @@ export type StoredOutcome =
   | { kind: 'series'; symbol: string; quantity: string; unit: string; count: number; notes: string[] }
   | { kind: 'results'; notes: string[] };
 
+/** A series each of whose values is a measurement of its own: passes through a gate, spot readings. */
+export interface StoredRepeats {
+  sheet: number;
+  of: SeriesRef;
+  symbol: string;
+  unit: string;
+  values: StoredNumber[];
+  /** Standard uncertainty of each; NaN where it is not known one by one. */
+  uncertainties: StoredNumber[];
+  /** What several of them owe to one source, and how far one standard deviation of it moves each. */
+  together: { root: string; label: string; effects: StoredNumber[] }[];
+}
+
 export interface StoredEvaluation {
   runId: string;
   /** What the entries of each sheet say, by their ids. */
@@ -63,12 +78,16 @@ export interface StoredEvaluation {
   results: StoredResult[];
   shared: SharedRoot[];
   own: OwnRoot[];
+  /** Values that a table can have as rows. */
+  repeats: StoredRepeats[];
 }
 
 /** A sheet with what it says of the run. */
 export interface Evaluated {
   workings: Workings;
   outcomes: ReadonlyMap<string, Outcome>;
+  /** Channels of the run whose values are measurements of their own. */
+  channels?: ReadonlyMap<SeriesRef, Series>;
 }
 
 export const storedNumber = (value: number): StoredNumber =>
@@ -107,7 +126,44 @@ export function storedEvaluation(runId: string, sheets: readonly Evaluated[]): S
         moves: moves.map(({ result, effect }) => [result, storedNumber(effect.weights[0])]),
       });
     else own.push(ownRoot(root, label, moves));
-  return { runId, sheets: sheets.map(({ outcomes }) => storedOutcomes(outcomes)), results, shared, own };
+  return {
+    runId,
+    sheets: sheets.map(({ outcomes }) => storedOutcomes(outcomes)),
+    results,
+    shared,
+    own,
+    repeats: sheets.flatMap(repeatsOf),
+  };
+}
+
+/** More values of one run than this are no rows that anybody reads. */
+const mostRepeats = 1000;
+
+/** The series of a sheet, and the channels of the run, whose values are measurements of their own. */
+function repeatsOf({ outcomes, channels }: Evaluated, sheet: number): StoredRepeats[] {
+  const made = [...outcomes].flatMap(([id, outcome]): [SeriesRef, Series][] =>
+    outcome.kind === 'series' ? [[entryRef(id), outcome.series]] : [],
+  );
+  return [...(channels ?? []), ...made].flatMap(([of, series]) => {
+    const { symbol, unit, values, uncertainties, shared = [] } = series;
+    if (series.repeats !== true || values.length > mostRepeats) return [];
+    return {
+      sheet,
+      of,
+      symbol,
+      unit: ucumCode(unit),
+      values: Array.from(values, storedNumber),
+      uncertainties: Array.from(values, (_, i) => storedNumber(uncertainties?.[i] ?? NaN)),
+      together: shared.map(({ root, label, effect, uniform, by }) => {
+        const size = by === undefined ? 1 : Math.sqrt(normSquared(by.weights));
+        return {
+          root,
+          label,
+          effects: Array.from(values, (_, i) => storedNumber(size * (uniform ?? effect[i]))),
+        };
+      }),
+    };
+  });
 }
 
 /** What moves a result; nothing where that cannot be determined, as of readings of which a filter lacks too many. */

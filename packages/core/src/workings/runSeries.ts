@@ -7,7 +7,7 @@ import { conditionResult } from './conditionResult';
 import { type Workings } from './entries';
 import { type Named } from './kind';
 import { type NamedResult } from './outcome';
-import { channelRef } from './references';
+import { type SeriesRef, channelRef } from './references';
 import {
   type ChannelData,
   ChannelSeries,
@@ -102,6 +102,15 @@ export class RunSeries {
       )
         this.channels.set(key, channel.arranged(ranges, shift, keepsPinned));
     }
+  }
+
+  /** The channels whose values are measurements of their own, as they are arranged now. */
+  repeats(): Map<SeriesRef, Series> {
+    return new Map(
+      [...this.channels]
+        .filter(([, { series }]) => series.repeats === true)
+        .map(([key, { series }]) => [channelRef(key), series]),
+    );
   }
 
   /** @throws Refusal where the run has no such channel */

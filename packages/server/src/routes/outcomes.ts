@@ -1,4 +1,4 @@
-import { idSchema } from '@heuristor/contracts';
+import { type OutcomesOfRuns, idSchema, mostOutcomesAtOnce } from '@heuristor/contracts';
 import { type Request, Router } from 'express';
 import { type Actor } from '../auth/actor';
 import { type Evaluations, type OwnedSheet } from '../evaluation/evaluations';
@@ -7,8 +7,8 @@ import { type Recorder } from '../recorder/recorder';
 import { mustOwn } from '../services/access';
 import { documentOf, findDocument } from '../services/documents';
 import { findInvestigation } from '../services/investigations';
-import { readRun } from '../services/runs';
-import { actorIn, runIn } from './allowed';
+import { findRun, readRun } from '../services/runs';
+import { actorIn, runIn, seenIn } from './allowed';
 
 const mostAsked = 200;
 
@@ -43,6 +43,37 @@ async function sheetsFor(
       return { owner, workings: found };
     }),
   );
+}
+
+/** What one's own workings say of several runs of an investigation, each evaluated where nothing was kept of it. */
+export function manyOutcomesRoutes({ evaluations }: { evaluations: Evaluations }): Router {
+  const router = Router();
+  router.get('/:id/outcomes', async (request, response) => {
+    const investigation = await seenIn(request, response);
+    const wanted = listOf(request, 'runs');
+    if (wanted === null || wanted.length > mostOutcomesAtOnce)
+      throw new Failure(
+        'invalid-request',
+        `runs takes 1 to ${mostOutcomesAtOnce} ids with commas between them.`,
+      );
+    const { plan } = await findInvestigation(investigation);
+    const sheets = await sheetsFor(actorIn(response), investigation, null);
+    const answers = await Promise.all(
+      wanted.map(async (id): Promise<OutcomesOfRuns[number]> => {
+        const run = idSchema.safeParse(id).success ? await findRun(id) : null;
+        if (run?.investigationId !== investigation)
+          return { runId: id, failed: 'There is no such run in this investigation.' };
+        try {
+          return await evaluations.of(run, plan, sheets, null);
+        } catch (error) {
+          if (error instanceof Failure) return { runId: id, failed: error.message };
+          throw error;
+        }
+      }),
+    );
+    response.json(answers);
+  });
+  return router;
 }
 
 /** What workings say of a run, whether a screen shows it or not. */

@@ -39,6 +39,8 @@ interface Over {
  * of a table of trials over its rows. Where it is stored, and what its runs are, others say.
  */
 export abstract class SheetSession {
+  /** Whether its runs are tables, which are no recorded runs. */
+  readonly isOfTables: boolean = false;
   /** What an entry is on that has no region. */
   readonly whole: string = 'the whole run';
   readonly documents: StoreApi<Documents>;

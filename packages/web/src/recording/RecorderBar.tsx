@@ -1,7 +1,6 @@
+import { SavedWord, StepButtons } from '../investigation/StepButtons';
 import { Button } from 'react-bootstrap';
 import {
-  ArrowClockwise,
-  ArrowCounterclockwise,
   ArrowsAngleExpand,
   Icon123 as DigitsIcon,
   LayoutSidebar,
@@ -42,9 +41,7 @@ function Tools() {
   const session = useInvestigation();
   const isFramed = useView(({ sight, scales }) => sight === null && Object.keys(scales).length === 0);
   const canGoBack = useStore(session.looking.state, (state) => state.canGoBack);
-  const saving = useStore(session.saver.state, ({ phase }) => phase);
   const hasTable = useStore(session.table.state, ({ isOpen }) => isOpen);
-  const steps = useStore(session.history.state);
   const { left, right } = useSides(useShallow((state) => ({ left: state.left, right: state.right })));
   return (
     <div className="tools">
@@ -83,24 +80,7 @@ function Tools() {
       >
         <DigitsIcon aria-hidden />
       </Button>
-      <Button
-        variant="plain"
-        aria-label="Undo"
-        title={`Undo${steps.undo === null ? '' : `: ${steps.undo}`} (Ctrl Z)`}
-        disabled={steps.undo === null}
-        onClick={() => session.history.undo()}
-      >
-        <ArrowCounterclockwise aria-hidden />
-      </Button>
-      <Button
-        variant="plain"
-        aria-label="Redo"
-        title={`Redo${steps.redo === null ? '' : `: ${steps.redo}`} (Ctrl Shift Z)`}
-        disabled={steps.redo === null}
-        onClick={() => session.history.redo()}
-      >
-        <ArrowClockwise aria-hidden />
-      </Button>
+      <StepButtons />
       <Button
         variant="plain"
         aria-label="Sensors and plan: show or fold away"
@@ -119,9 +99,7 @@ function Tools() {
       >
         <LayoutSidebarReverse aria-hidden />
       </Button>
-      <span className="visually-hidden" data-testid="saving">
-        {saving === 'clean' ? 'saved' : saving === 'offline' || saving === 'refused' ? 'not saved' : 'saving'}
-      </span>
+      <SavedWord saver={session.saver} />
     </div>
   );
 }

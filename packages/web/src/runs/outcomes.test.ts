@@ -1,7 +1,7 @@
 import { type WorkingsDocument, emptyWorkings } from '@heuristor/contracts';
 import { openedEvaluation } from '@heuristor/core';
 import { poolHere, runOf, swing } from '../testing/runs';
-import { outcomesOfRun } from './outcomes';
+import { outcomesOfRuns } from './outcomes';
 
 const workings: WorkingsDocument = {
   ...emptyWorkings,
@@ -15,14 +15,24 @@ test('a run that a worker holds is asked there, another one of the server when t
   const run = runOf('shown', ['x']);
   await pool.put(run, { values: [swing(300)], times: [null] });
   const asked: string[] = [];
-  const own = await outcomesOfRun(pool, { run, plan, workings, stored });
+  const of = { investigation: 'i', plan, workings, stored };
+  const [own] = await outcomesOfRuns(pool, { ...of, runs: [run] });
+  if ('failed' in own) throw new Error(own.failed);
   expect(stored).not.toHaveBeenCalled();
   globalThis.fetch = (async (path: string) => {
     asked.push(path);
-    return new Response(JSON.stringify({ ...own, runId: 'hidden' }));
+    return new Response(
+      JSON.stringify([
+        { ...own, runId: 'hidden' },
+        { runId: 'bad', failed: 'It is broken.' },
+      ]),
+    );
   }) as typeof fetch;
-  const other = await outcomesOfRun(pool, { run: runOf('hidden', ['x']), plan, workings, stored });
-  expect(asked).toEqual(['/api/runs/hidden/outcomes']);
+  const hidden = ['hidden', 'bad'].map((id) => runOf(id, ['x']));
+  const [other, bad] = await outcomesOfRuns(pool, { ...of, runs: hidden });
+  expect(bad).toEqual({ runId: 'bad', failed: 'It is broken.' });
+  if ('failed' in other) throw new Error(other.failed);
+  expect(asked).toEqual(['/api/investigations/i/outcomes?runs=hidden,bad']);
   expect(stored).toHaveBeenCalledTimes(1);
   expect(other).toEqual({ ...own, runId: 'hidden' });
   const [mean] = openedEvaluation(other);

@@ -1,30 +1,54 @@
-import { type Plan, type Run, type WorkingsDocument, storedEvaluationSchema } from '@heuristor/contracts';
+import {
+  type Plan,
+  type Run,
+  type WorkingsDocument,
+  mostOutcomesAtOnce,
+  outcomesOfRunsSchema,
+} from '@heuristor/contracts';
 import { type StoredEvaluation } from '@heuristor/core';
 import { conditionsOf } from '@heuristor/evaluation';
 import { getJson } from '../api/client';
 import { type RunPool } from './pool';
 
-/** What is asked of a run: what one's own sheet says. */
+/** What is asked of runs of an investigation: what one's own sheet says. */
 interface Asked {
-  run: Run;
+  investigation: string;
+  runs: readonly Run[];
   plan: Pick<Plan, 'conditions'>;
   workings: WorkingsDocument;
   /** Resolves when the sheet is stored as it stands here. */
   stored(): Promise<void>;
 }
 
+/** What the sheet says of a run, or why that cannot be determined. */
+export type RunAnswer = StoredEvaluation | { runId: string; failed: string };
+
 /**
- * What the sheet says of any run, worked out where its readings are: by the worker that holds them, or else by the server, whose numbers
- * are the same to the last bit.
- * @throws Error that says why it cannot be determined
+ * What the sheet says of any runs, worked out where their readings are: by the worker that holds them, or else by the server, whose
+ * numbers are the same to the last bit.
+ * @param runs as many as can be asked about at once
+ * @throws Error where the server does not answer
  */
-export async function outcomesOfRun(
+export async function outcomesOfRuns(
   pool: Pick<RunPool, 'holds' | 'demand'>,
-  { run, plan, workings, stored }: Asked,
-): Promise<StoredEvaluation> {
-  if (pool.holds(run.id))
-    return pool.demand(run.id, 'outcomes', { sheets: [workings], conditions: conditionsOf(run, plan) });
+  { investigation, runs, plan, workings, stored }: Asked,
+): Promise<RunAnswer[]> {
+  const held = runs.filter(({ id }) => pool.holds(id));
+  const others = runs.filter(({ id }) => !pool.holds(id)).slice(0, mostOutcomesAtOnce);
+  const here = Promise.all(
+    held.map((run) =>
+      pool
+        .demand(run.id, 'outcomes', { sheets: [workings], conditions: conditionsOf(run, plan) })
+        .catch((error: unknown) => ({
+          runId: run.id,
+          failed: error instanceof Error ? error.message : String(error),
+        })),
+    ),
+  );
+  if (others.length === 0) return here;
   // The server goes by what it has.
   await stored();
-  return getJson(`/runs/${run.id}/outcomes`, storedEvaluationSchema);
+  const ids = others.map(({ id }) => id).join();
+  const there = await getJson(`/investigations/${investigation}/outcomes?runs=${ids}`, outcomesOfRunsSchema);
+  return [...(await here), ...there];
 }

@@ -6,6 +6,7 @@ import { PlusLg } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
 import { Palette } from '../ui/Palette';
 import { useTrials } from './context';
+import { repeatsIn } from './rowOutcomes';
 import { type TableInputs, resultTitles } from './tableView';
 import { type NewColumn, newColumn, withColumnChanged } from './trialsDocument';
 
@@ -47,6 +48,12 @@ export function columnChoices(inputs: TableInputs): Choice[] {
       title: name,
       says: kind === 'word' ? 'a word' : printedUnit(parseUnit(unit)),
       column: { kind: 'condition', condition: key },
+    })),
+    ...repeatsIn(inputs).map(({ of, symbol }): Choice => ({
+      group: 'Values, one a row',
+      title: symbol,
+      says: 'single measurements',
+      column: { kind: 'value', of },
     })),
     ...results.sort((a, b) => Number(a.group !== 'Results') - Number(b.group !== 'Results')),
     ...runFields.map((of): Choice => ({

@@ -31,7 +31,7 @@ export function ColumnHead({ column, table }: { column: ViewColumn; table: Trial
       title={fault ?? undefined}
     >
       <Dropdown>
-        <Dropdown.Toggle variant="bare" className="no-caret column-title" aria-label={`Column ${title}`}>
+        <Dropdown.Toggle variant="bare" className="no-caret column-title">
           {isSorted && <Sorted aria-hidden />} {title}
           {unit !== null && unit.length > 0 && (
             <>

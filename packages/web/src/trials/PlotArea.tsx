@@ -1,7 +1,8 @@
 import { Button, Dropdown } from 'react-bootstrap';
-import { ArrowsAngleContract, ArrowsAngleExpand } from 'react-bootstrap-icons';
+import { ArrowsAngleContract, ArrowsAngleExpand, LayoutSidebarReverse } from 'react-bootstrap-icons';
 import { type TrialPlot } from '@heuristor/contracts';
 import { channelRef } from '@heuristor/core';
+import { toggleSide, useSides } from '../investigation/sides';
 import { CursorBar } from '../traces/cursor/CursorBar';
 import { PageTabs } from '../traces/pages/PageTabs';
 import { TraceStack } from '../traces/TraceStack';
@@ -25,6 +26,7 @@ export function PlotArea() {
   const fills = useTrialsState((state) => state.fills);
   const table = useTrialsState(({ trials: { tables }, open }) => tables.find(({ id }) => id === open));
   const view = useTrialsState((state) => state.view);
+  const stands = useSides(({ right }) => right);
   if (table === undefined || view === null) return null;
   const { kind } = table.plot;
   return (
@@ -58,6 +60,15 @@ export function PlotArea() {
           onClick={() => trials.fill(fills === 'plot' ? null : 'plot')}
         >
           {fills === 'plot' ? <ArrowsAngleContract aria-hidden /> : <ArrowsAngleExpand aria-hidden />}
+        </Button>
+        <Button
+          variant="bare"
+          aria-label="Conclusions: show or fold away"
+          title="Conclusions"
+          aria-pressed={stands}
+          onClick={() => toggleSide('right')}
+        >
+          <LayoutSidebarReverse aria-hidden />
         </Button>
       </header>
       {numberColumns(view.columns).length === 0 ? (

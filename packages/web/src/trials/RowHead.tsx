@@ -16,6 +16,7 @@ export function RowHead({ row }: { row: TrialRow }) {
   const session = useInvestigation();
   const navigate = useNavigate();
   const [why, setWhy] = useState('');
+  const [isOpen, setIsOpen] = useState(false);
   const seen = session.runs.find(({ id }) => id === row.run?.id);
   const called = row.run === null ? row.name || 'typed row' : `run ${row.run.number}, ${row.name}`;
   const leaveOut = (reason: string | null) =>
@@ -35,10 +36,11 @@ export function RowHead({ row }: { row: TrialRow }) {
         ) : (
           <span className="row-name" title={row.name}>
             <span className="dot" style={{ background: runStyle(seen?.style ?? 0).color }} aria-hidden />
-            {row.run.number} <span className="quiet">{row.name}</span>
+            {row.run.number}
+            {row.place !== null && `.${row.place + 1}`} <span className="quiet">{row.name}</span>
           </span>
         )}
-        <Dropdown>
+        <Dropdown show={isOpen} onToggle={setIsOpen}>
           <Dropdown.Toggle
             variant="bare"
             className="no-caret row-menu"
@@ -52,7 +54,7 @@ export function RowHead({ row }: { row: TrialRow }) {
                 as="button"
                 onClick={() => {
                   if (seen !== undefined && !seen.shown) session.runActions.look(seen, { shown: true });
-                  session.viewing.bringToFront(row.id);
+                  session.viewing.bringToFront(row.run?.id ?? '');
                   void navigate(addressOf(session.id, { path: '' }));
                 }}
               >
@@ -65,6 +67,7 @@ export function RowHead({ row }: { row: TrialRow }) {
                 onSubmit={(event) => {
                   event.preventDefault();
                   leaveOut(why);
+                  setIsOpen(false);
                 }}
               >
                 <Form.Control

@@ -1,6 +1,7 @@
 import { Button, Dropdown } from 'react-bootstrap';
 import { ArrowsAngleContract, ArrowsAngleExpand, PlusLg, XLg } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
+import { SavedWord, StepButtons } from '../investigation/StepButtons';
 import { FixedMenu } from '../ui/FixedMenu';
 import { NameField } from '../ui/NameField';
 import { ColumnChooser } from './ColumnChooser';
@@ -9,6 +10,7 @@ import { SummaryTable } from './SummaryTable';
 import { TableGrid } from './TableGrid';
 import { useTrials, useTrialsState } from './context';
 import { copyTable } from './copyTable';
+import { repeatsIn } from './rowOutcomes';
 import { isCountedIn } from './trialsSession';
 import { withTypedRow, withoutTable } from './trialsDocument';
 
@@ -24,6 +26,7 @@ export function TablePane() {
       <header className="trials-tools">
         <TableTabs />
         <span className="spring" />
+        <RowsMenu />
         <ColumnChooser />
         <Button
           variant="bare"
@@ -49,11 +52,46 @@ export function TablePane() {
           <Button variant="plain" onClick={() => void copyTable(view, isCountedIn(table))}>
             Copy
           </Button>
+          <StepButtons />
+          <SavedWord saver={trials.saver} />
           <RowCount />
         </footer>
       )}
       {view !== null && <SummaryTable table={table} view={view} />}
     </section>
+  );
+}
+
+/** What is a row: a run, or each single measurement. */
+function RowsMenu() {
+  const trials = useTrials();
+  const outcomes = useStore(trials.outcomes, (state) => state.outcomes);
+  const rows = useTrialsState(
+    ({ trials: { tables }, open }) => tables.find(({ id }) => id === open)?.rows ?? { kind: 'runs' as const },
+  );
+  const choices = repeatsIn({ outcomes });
+  if (choices.length === 0 && rows.kind === 'runs') return null;
+  const of = rows.kind === 'runs' ? null : rows.of;
+  const chosen = choices.find((one) => one.of === of)?.symbol ?? 'values';
+  return (
+    <Dropdown>
+      <Dropdown.Toggle variant="plain">Rows: {of === null ? 'runs' : `values of ${chosen}`}</Dropdown.Toggle>
+      <FixedMenu>
+        <Dropdown.Item as="button" active={of === null} onClick={() => trials.chooseRows(null)}>
+          runs
+        </Dropdown.Item>
+        {choices.map((one) => (
+          <Dropdown.Item
+            as="button"
+            key={one.of}
+            active={one.of === of}
+            onClick={() => trials.chooseRows(one.of)}
+          >
+            values of {one.symbol}
+          </Dropdown.Item>
+        ))}
+      </FixedMenu>
+    </Dropdown>
   );
 }
 

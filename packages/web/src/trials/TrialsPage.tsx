@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { sentenceOf } from '../api/client';
 import { PictureDialog } from '../files/picture/PictureDialog';
+import { holdsColumns } from '../files/pasting';
 import { Head } from '../header/Head';
 import { SavingBar } from '../investigation/SavingBar';
 import { SideColumn } from '../investigation/SideColumn';
@@ -73,6 +74,17 @@ function OpenTrials() {
     return () => trials.leave();
   }, [trials]);
   useEffect(() => trials.dialogs.close, [trials]);
+  useEffect(() => {
+    const onPaste = (event: ClipboardEvent) => {
+      const text = event.clipboardData?.getData('text') ?? '';
+      // What is pasted into a field is its own, but for whole rows, which no field takes.
+      if (event.defaultPrevented || !holdsColumns(text)) return;
+      event.preventDefault();
+      trials.paste(text);
+    };
+    document.addEventListener('paste', onPaste);
+    return () => document.removeEventListener('paste', onPaste);
+  }, [trials]);
   useHotkeys('mod+z', () => trials.history.undo(), { preventDefault: true });
   useHotkeys('mod+shift+z, mod+y', () => trials.history.redo(), { preventDefault: true });
   useHotkeys('f', () => trials.frameAll());

@@ -1,11 +1,13 @@
 import { type Plan, type Run, type WorkingsDocument } from '@heuristor/contracts';
 import { type StoreApi, createStore } from 'zustand/vanilla';
-import { outcomesOfRun } from '../runs/outcomes';
+import { type RunAnswer, outcomesOfRuns } from '../runs/outcomes';
+import { sentenceOf } from '../api/client';
 import { type RunPool } from '../runs/pool';
 import { type RunOutcome, runOutcome } from './rowOutcomes';
 
-/** So many runs are asked at once: as many as workers and threads can be at. */
-const atOnce = 6;
+/** So many runs are asked about at once, and so many questions are on their way: what has come is shown meanwhile. */
+const runsAtOnce = 12;
+const questionsAtOnce = 3;
 
 interface Asked {
   runs: readonly Run[];
@@ -33,13 +35,15 @@ export class OutcomeReader {
   private asked: Asked | null = null;
   private busy = new Set<string>();
   private ended = false;
+  private onTheirWay = 0;
   private readonly fresh = new Map<string, RunOutcome>();
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
+    private readonly investigation: string,
     private readonly pool: Pick<RunPool, 'holds' | 'demand'>,
     private readonly stored: () => Promise<void>,
-    private readonly onFault: (run: Run, error: unknown) => void,
+    private readonly onFault: (run: Run, sentence: string) => void,
   ) {}
 
   /** From now on these runs are wanted, by this sheet. */
@@ -55,8 +59,11 @@ export class OutcomeReader {
 
   private goOn(): void {
     if (this.ended || this.asked === null) return;
-    const missing = this.asked.runs.filter((run) => !this.isKnown(run) && !this.busy.has(run.id));
-    for (const run of missing.slice(0, Math.max(atOnce - this.busy.size, 0))) void this.ask(run);
+    let missing = this.asked.runs.filter((run) => !this.isKnown(run) && !this.busy.has(run.id));
+    while (missing.length > 0 && this.onTheirWay < questionsAtOnce) {
+      void this.ask(missing.slice(0, runsAtOnce));
+      missing = missing.slice(runsAtOnce);
+    }
     this.tell(missing.length);
   }
 
@@ -77,19 +84,25 @@ export class OutcomeReader {
     );
   }
 
-  private async ask(run: Run): Promise<void> {
+  private async ask(runs: readonly Run[]): Promise<void> {
     const { workings, plan } = this.asked as Asked;
-    const basis = this.basisOf(run);
-    this.busy.add(run.id);
-    try {
-      const found = await outcomesOfRun(this.pool, { run, plan, workings, stored: this.stored });
-      this.fresh.set(run.id, runOutcome(found));
-    } catch (error) {
-      if (!this.ended) this.onFault(run, error);
-      this.fresh.set(run.id, { results: new Map(), outcomes: {} });
-    }
-    this.basis.set(run.id, basis);
-    this.busy.delete(run.id);
+    const bases = runs.map((run) => this.basisOf(run));
+    for (const { id } of runs) this.busy.add(id);
+    this.onTheirWay++;
+    const { investigation, stored } = this;
+    const answers = await outcomesOfRuns(this.pool, { investigation, runs, plan, workings, stored }).catch(
+      (error: unknown) => runs.map(({ id }): RunAnswer => ({ runId: id, failed: sentenceOf(error) })),
+    );
+    this.onTheirWay--;
+    runs.forEach((run, i) => {
+      const answer = answers.find(({ runId }) => runId === run.id);
+      if (answer === undefined || 'failed' in answer) {
+        if (!this.ended) this.onFault(run, answer === undefined ? 'There is no answer.' : answer.failed);
+        this.fresh.set(run.id, { results: new Map(), outcomes: {}, repeats: new Map() });
+      } else this.fresh.set(run.id, runOutcome(answer));
+      this.basis.set(run.id, bases[i]);
+      this.busy.delete(run.id);
+    });
     this.goOn();
   }
 

@@ -30,6 +30,8 @@ export interface TrialRow {
   kind: 'run' | 'typed';
   /** Null of a typed row. */
   run: Run | null;
+  /** Which value of its run it is, where values are the rows. */
+  place: number | null;
   name: string;
   /** By the keys of the columns. */
   cells: Readonly<Record<string, Cell>>;
@@ -74,20 +76,27 @@ export function tableView(inputs: TableInputs): TableView {
   const heads = titled(table.columns.map((column) => headOf(column, inputs, namesOf)));
   const leftOut = new Map(table.leftOut.map(({ row, why }) => [row, why]));
   const rows: TrialRow[] = [
-    ...runs.map((run) => ({
-      id: run.id,
-      kind: 'run' as const,
-      run,
-      name: run.name,
-      leftOut: leftOut.get(run.id) ?? null,
-      cells: cellsOf(heads, (column) => runCell(column, run, inputs), {
-        called: (name) => calledInRun(name, run, inputs),
+    ...runs.flatMap((run) =>
+      placesIn(run, inputs).map((place) => {
+        const id = place === null ? run.id : `${run.id}/${place}`;
+        return {
+          id,
+          kind: 'run' as const,
+          run,
+          place,
+          name: run.name,
+          leftOut: leftOut.get(id) ?? null,
+          cells: cellsOf(heads, (column) => runCell(column, { run, place }, inputs), {
+            called: (name) => calledInRun(name, run, inputs),
+          }),
+        };
       }),
-    })),
+    ),
     ...table.typed.map((typed) => ({
       id: typed.id,
       kind: 'typed' as const,
       run: null,
+      place: null,
       name: typed.name,
       leftOut: leftOut.get(typed.id) ?? null,
       cells: cellsOf(heads, (column) => typedCell(column, typed, heads, inputs), {
@@ -95,7 +104,7 @@ export function tableView(inputs: TableInputs): TableView {
       }),
     })),
   ];
-  const columns = heads.map((head) => ({ ...head, unit: unitOfColumn(head, rows) }));
+  const columns = heads.map((head) => ({ ...head, unit: unitOfColumn(head, rows, inputs) }));
   return {
     columns,
     rows: rows.map((row) => ({ ...row, cells: inUnits(row.cells, columns) })),
@@ -145,6 +154,13 @@ function headOf(
         column.formula === '' ? 'formula' : column.formula,
         column.name === '' ? '' : column.formula,
       );
+    case 'value': {
+      for (const { repeats } of outcomes.values()) {
+        const found = repeats.get(column.of);
+        if (found !== undefined) return head(found.symbol);
+      }
+      return head('values', '', 'No run has such values. Remove the column, or undo.');
+    }
     case 'result': {
       const entry = workings.entries.find(({ id }) => id === column.entry);
       if (entry === undefined)
@@ -204,7 +220,18 @@ function cellsOf(
 
 const wait: Cell = { kind: 'nothing', why: 'Not worked out yet.' };
 
-function runCell(column: TrialColumn, run: Run, { outcomes, conditions }: TableInputs): Cell {
+/** The rows of a run: itself, or each value of the series that the table is of. */
+function placesIn({ id }: Run, { table, outcomes }: TableInputs): (number | null)[] {
+  if (table.rows.kind === 'runs') return [null];
+  const { quantities = [] } = outcomes.get(id)?.repeats.get(table.rows.of) ?? {};
+  return quantities.map((_, i) => i);
+}
+
+function runCell(
+  column: TrialColumn,
+  { run, place }: { run: Run; place: number | null },
+  { outcomes, conditions }: TableInputs,
+): Cell {
   switch (column.kind) {
     case 'run':
       return runFieldCell(column.of, run);
@@ -214,6 +241,10 @@ function runCell(column: TrialColumn, run: Run, { outcomes, conditions }: TableI
     }
     case 'formula':
       return nothing;
+    case 'value': {
+      const quantity = outcomes.get(run.id)?.repeats.get(column.of)?.quantities[place ?? -1];
+      return quantity === undefined || Number.isNaN(quantity.value) ? nothing : numberCell(quantity);
+    }
     case 'result': {
       const outcome = outcomes.get(run.id);
       if (outcome === undefined) return wait;
@@ -270,6 +301,11 @@ export function unitOfTyped(
   if (column.unit !== '') return parseUnit(column.unit);
   if (column.kind === 'condition')
     return parseUnit(conditions.find(({ key }) => key === column.condition)?.unit ?? '');
+  if (column.kind === 'value')
+    for (const { repeats } of outcomes.values()) {
+      const [first] = repeats.get(column.of)?.quantities ?? [];
+      if (first !== undefined) return first.unit;
+    }
   if (column.kind === 'result')
     for (const { results } of outcomes.values()) {
       const found = results.get(placeOf(column.entry, column.field));
@@ -320,12 +356,18 @@ function calledInAny(name: string, { workings, outcomes }: TableInputs): Cell | 
 }
 
 /** The unit of a column: the one that was chosen, or that of its first number. */
-function unitOfColumn({ key, column }: Head, rows: readonly TrialRow[]): Unit | null {
+function unitOfColumn(
+  { key, column }: Head,
+  rows: readonly TrialRow[],
+  { conditions }: TableInputs,
+): Unit | null {
   for (const { cells } of rows) {
     const cell = cells[key];
     if (cell.kind === 'number') return column.unit === '' ? cell.quantity.unit : parseUnit(column.unit);
   }
-  return null;
+  // A number that is asked for is one before anybody has typed it.
+  const asked = column.kind === 'condition' && conditions.find((one) => one.key === column.condition);
+  return asked !== false && asked?.kind === 'number' ? parseUnit(column.unit || asked.unit) : null;
 }
 
 function inUnits(cells: TrialRow['cells'], columns: readonly ViewColumn[]): TrialRow['cells'] {

@@ -11,7 +11,7 @@ import {
 } from '@heuristor/contracts';
 import { type Condition, type SeriesRef, channelRef } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
-import { getJson, sentenceOf } from '../api/client';
+import { getJson } from '../api/client';
 import { type TrialsHost } from './host';
 import { KeptOnPage } from '../investigation/kept/keptOnPage';
 import { SheetSession } from '../investigation/sheetSession';
@@ -25,9 +25,10 @@ import { tell } from '../ui/noticeStore';
 import { type DerivedRun, derivedRun, numberColumns } from './derivedRun';
 import { givenOf } from './given';
 import { OutcomeReader } from './outcomeReader';
+import { pastedRows } from './pastedRows';
 import { type TableInputs, type TableView, type TrialRow, tableView } from './tableView';
 import { type Straightening } from './straightenings';
-import { newColumn, tableIn, withColumn, withTable, withTableAdded } from './trialsDocument';
+import { newColumn, tableIn, withColumn, withTable, withTableAdded, withTypedRow } from './trialsDocument';
 
 export interface TrialsState {
   trials: TrialsDocument;
@@ -63,6 +64,7 @@ const runIdOf = (table: string) => `trials-${table}`;
 
 /** The trials of an investigation: its tables, kept and filled, and the sheet of the one that is looked at. */
 export class TrialsSession extends SheetSession {
+  override readonly isOfTables = true;
   override readonly whole = 'all rows';
   readonly state: StoreApi<TrialsState>;
   private readonly kept: KeptOnPage<'trials'>;
@@ -101,10 +103,10 @@ export class TrialsSession extends SheetSession {
       fills: null,
     }));
     this.reader = new OutcomeReader(
+      investigation.id,
       this.pool,
       () => investigation.stored(),
-      (run, error) =>
-        tell({ kind: 'fault', text: `${run.name} could not be worked out. ${sentenceOf(error)}` }),
+      (run, sentence) => tell({ kind: 'fault', text: `${run.name} could not be worked out. ${sentence}` }),
     );
     this.kept = new KeptOnPage('trials', version, investigation.owner, {
       id: investigation.id,
@@ -227,6 +229,37 @@ export class TrialsSession extends SheetSession {
   /** What stands along the horizontal axis. */
   get across(): SeriesRef {
     return pageIn(this.workings, this.onPage.page).horizontal;
+  }
+
+  /** Rows that were copied elsewhere, as typed rows; what of them was not understood is said. */
+  paste(text: string): void {
+    const { inputs } = this;
+    const { view } = this.state.getState();
+    if (inputs === null || view === null) return;
+    const { rows, unknown, faults } = pastedRows(text, view, inputs);
+    if (rows.length > 0)
+      this.changeTable((table) =>
+        rows.reduce((all, { name, cells }) => withTypedRow(all, name, cells), table),
+      );
+    const left = [
+      ...faults,
+      ...(unknown.length === 0 ? [] : [`No column here is called ${unknown.join(', ')}.`]),
+    ];
+    const count = rows.length === 1 ? 'One row was' : `${rows.length === 0 ? 'No' : rows.length} rows were`;
+    tell({
+      kind: left.length === 0 && rows.length > 0 ? 'news' : 'fault',
+      text: `${count} pasted. ${left.join(' ')}`.trim(),
+    });
+  }
+
+  /** What is a row: a run, or each value of a series, which becomes a column. */
+  chooseRows(of: SeriesRef | null): void {
+    const isThere = this.shownTable?.columns.some((column) => column.kind === 'value' && column.of === of);
+    this.changeTable((table) => ({
+      ...table,
+      rows: of === null ? { kind: 'runs' } : { kind: 'values', of },
+    }));
+    if (of !== null && isThere !== true) this.addColumn(newColumn({ kind: 'value', of }));
   }
 
   plotAcross(key: string | null): void {

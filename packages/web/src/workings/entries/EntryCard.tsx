@@ -135,7 +135,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
               Choose another relation
             </Dropdown.Item>
           )}
-          {isFit(entry) && (
+          {isFit(entry) && !session.isOfTables && (
             <Dropdown.Item onClick={() => session.dialogs.ask('jointFit', { entry: entry.id })}>
               One fit through all runs …
             </Dropdown.Item>

@@ -1,0 +1,220 @@
+import { join } from 'node:path';
+import { atRest } from './support/atRest';
+import { barriersOn } from './support/barriers';
+import { BenchHand } from './support/bench';
+import { type System, startSystem, until } from './support/system';
+
+// Many runs become one conclusion, through the real interface. The runs are straight lines whose slopes are 2.5 times what is typed
+// of each, so that the truth is known.
+
+let system: System;
+let hand: BenchHand;
+
+beforeAll(async () => {
+  system = await startSystem();
+  hand = new BenchHand(system.page);
+  await system.open(`/sign-in/${await system.signInToken()}`);
+  await hand.waitForText('Investigations');
+}, 60_000);
+afterEach(() => expect(system.faults).toEqual([]));
+afterAll(() => system.close());
+
+const factor = 2.5;
+const distances = [0.1, 0.2, 0.3];
+
+/** A run whose slope is known, with a ripple that is too fast to bend it. */
+const runOf = (slope: number): string =>
+  `t (s),x (m)\n${Array.from({ length: 300 }, (_, i) => {
+    const t = i * 0.01;
+    return `${t.toFixed(2)},${(slope * t + 0.001 * Math.sin(71 * t)).toFixed(6)}`;
+  }).join('\n')}\n`;
+
+const link = (title: string) => hand.press(title, 'nav[aria-label="Pages"]');
+const keys = async (...all: string[]) => {
+  for (const key of all) await system.page.keyboard.press(key as 'Enter');
+};
+const cells = (): Promise<string[][]> =>
+  system.page.$$eval('.trial-grid tbody tr:not([aria-hidden])', (rows) =>
+    rows.map((row) =>
+      [...row.querySelectorAll('td')].map(
+        (cell) => cell.querySelector('input')?.value ?? cell.innerText.trim(),
+      ),
+    ),
+  );
+const column = async (place: number) => (await cells()).map((row) => row[place]);
+const addColumn = async (typed: string) => {
+  await hand.press('Column');
+  await hand.element('.modal.show input:focus');
+  await system.page.keyboard.type(typed);
+  await keys('Enter');
+  await system.page.waitForSelector('.modal.show', { hidden: true });
+};
+const lineThrough = (name: string) => hand.result(`line through ${name} against d`, 'slope');
+const stored = () =>
+  system.page.evaluate(async () => {
+    const id = /investigations\/([\w-]+)/.exec(location.pathname)?.[1] ?? '';
+    return (await (await fetch(`/api/investigations/${id}/trials`)).json()) as {
+      trials: { tables: { typed: { name: string }[]; leftOut: { why: string }[] }[] };
+    };
+  });
+
+test('runs become rows, conditions are typed in the table, and the line through them is the known one', async () => {
+  await system.open('/');
+  await hand.type('Name of the new investigation', 'Slopes and distances');
+  await hand.waitForText('No run yet');
+  for (const [i, distance] of distances.entries())
+    await hand.bring(join(system.downloads, '..', `run${i}.csv`), runOf(factor * distance), `run${i}`);
+  await hand.mark(0.5, 2.5);
+  await hand.press('line', '.offers');
+  await hand.waitForText(/slope\s+\d/);
+  // What is offered on the region lies over the conditions.
+  await keys('Escape');
+  await hand.press('Condition', '.conditions');
+  await hand.element('input[aria-label="Name of the new condition"]:focus');
+  await system.page.keyboard.type('d');
+  await system.page.type('input[aria-label="Unit of the new condition"]', 'm');
+  await hand.press('Ask for it in every run');
+  await hand.saved();
+  await link('Trials');
+  await hand.waitForText('No table yet');
+  await hand.waitForText(/of every run/);
+  await (await hand.element('.first-tables button')).click();
+  await hand.element('.trial-grid tbody td');
+  await addColumn('d');
+  // Typed with keys alone, down the column.
+  await (await hand.element('input[aria-label="d of run0"]')).click();
+  for (const distance of distances) {
+    await system.page.keyboard.type(String(distance));
+    await keys('Enter');
+    await atRest(system.page);
+  }
+  await until(
+    async () => (await column(1)).join(),
+    (shown) => shown === distances.join(),
+    10,
+  );
+  const slopes = (await column(0)).map(parseFloat);
+  slopes.forEach((slope, i) => expect(slope / (factor * distances[i])).toBeCloseTo(1, 2));
+  await hand.press('Points');
+  await hand.press('Relation …');
+  await hand.element('.modal.show input:focus');
+  await system.page.keyboard.type('line');
+  await hand.element('.modal.show canvas');
+  await keys('Enter');
+  const { value } = await lineThrough('slope');
+  expect(value).toBeCloseTo(factor, 1);
+}, 90_000);
+
+test('a row of another group counts, one that is left out does not, and each step is taken back', async () => {
+  const before = await lineThrough('slope');
+  await hand.press('Row');
+  await hand.waitForText('4 rows');
+  await hand.type('Name of the typed row ', 'Puffins');
+  await hand.type('d of Puffins', '0.4');
+  // Ten times as far off as it is uncertain.
+  await hand.type('slope of Puffins', '1.1 ± 0.01');
+  await until(
+    () => lineThrough('slope'),
+    ({ value }) => value !== before.value,
+    10,
+  );
+  const pulled = await lineThrough('slope');
+  expect(pulled.value).toBeGreaterThan(before.value);
+  await hand.pressLabelled('What to do with Puffins');
+  await hand.type('Why Puffins is left out', 'scale not zeroed');
+  await hand.waitForText('4 rows, 1 left out');
+  await hand.waitForText('scale not zeroed');
+  await until(
+    () => lineThrough('slope'),
+    ({ value }) => Math.abs(value - before.value) < 1e-9,
+    10,
+  );
+  await hand.pressLabelled('Undo');
+  await until(
+    () => lineThrough('slope'),
+    ({ value }) => Math.abs(value - pulled.value) < 1e-9,
+    10,
+  );
+  await hand.pressLabelled('Redo');
+  await hand.waitForText('4 rows, 1 left out');
+  await hand.saved();
+  const { trials } = await stored();
+  expect(trials.tables[0].typed.map(({ name }) => name)).toEqual(['Puffins']);
+  expect(trials.tables[0].leftOut.map(({ why }) => why)).toEqual(['scale not zeroed']);
+}, 60_000);
+
+test('a formula over columns has its unit; what is pasted from a spreadsheet is rows', async () => {
+  await addColumn('k = slope/d');
+  await until(
+    async () => (await column(2)).length,
+    (count) => count === 4,
+    10,
+  );
+  const ratios = (await column(2)).map(parseFloat);
+  ratios.slice(0, 3).forEach((ratio) => expect(ratio).toBeCloseTo(factor, 1));
+  expect(await system.page.$eval('.trial-grid thead', (head) => (head as HTMLElement).innerText)).toMatch(
+    /k \/ s⁻?/,
+  );
+  await system.page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text', 'whose\td / cm\tslope\tu(slope)\nTerns\t50\t1.25\t0.02\nGulls\t60\t1,5\t0.02\n');
+    document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
+  });
+  await hand.waitForText('2 rows were pasted.');
+  expect((await cells()).slice(4).map(([slope, d]) => [slope, d])).toEqual([
+    ['1.25 ± 0.02', '0.5'],
+    ['1.5 ± 0.02', '0.6'],
+  ]);
+  await hand.waitForText('6 rows, 1 left out');
+}, 60_000);
+
+test('bars and spread are drawn of what counts, and say it to who does not see them', async () => {
+  const said = () => system.page.$eval('.trial-chart canvas', (canvas) => canvas.getAttribute('aria-label'));
+  await hand.press('Bars');
+  await hand.pick('What is drawn', 'k');
+  await until(said, (words) => words?.startsWith('Bars of k') === true, 10);
+  expect(await said()).toMatch(/1: 2\.5/);
+  expect(await said()).not.toContain('Puffins');
+  await hand.press('Spread');
+  await until(said, (words) => words === 'Spread of k / (s⁻¹). k: 5 values', 10);
+  await hand.press('Points');
+  expect(await barriersOn(system.page)).toEqual([]);
+}, 60_000);
+
+test('a new run appears as it ends; after a reload all stands as it was left', async () => {
+  await hand.saved();
+  const before = await cells();
+  await system.page.reload({ waitUntil: 'load' });
+  await hand.element('.trial-grid tbody td');
+  await until(cells, (now) => JSON.stringify(now) === JSON.stringify(before), 20);
+  expect((await lineThrough('slope')).value).toBeCloseTo(factor, 1);
+  await link('Bench');
+  await hand.bring(join(system.downloads, '..', 'run9.csv'), runOf(factor * 0.7), 'run9');
+  await link('Trials');
+  await hand.waitForText('7 rows, 1 left out');
+  await until(
+    async () => (await column(0))[3],
+    (slope) => Math.abs(parseFloat(slope) - 1.75) < 0.02,
+    20,
+  );
+}, 60_000);
+
+test('a result of the trials becomes a constant of the bench, as it is now', async () => {
+  await hand.press('Keep as a constant');
+  await hand.item('slope');
+  await hand.waitForText('stands on the bench as a constant');
+  await link('Bench');
+  await hand.element('[data-kind="constant"]');
+  const words = await system.page.$eval('[data-kind="constant"]', (card) => (card as HTMLElement).innerText);
+  expect(words.replace(/\s+/g, ' ')).toMatch(/slope.*2\.\d/);
+}, 60_000);
+
+test('an entry of the workings that was removed is said in its column, and nothing else goes', async () => {
+  await hand.menu('More for line through x', 'Remove');
+  await link('Trials');
+  await hand.waitForText('7 rows');
+  const title = await system.page.$eval('.trial-grid thead th:nth-child(2)', (head) =>
+    head.getAttribute('title'),
+  );
+  expect(title).toBe('This entry was removed from the workings. Remove the column, or undo.');
+}, 60_000);
