@@ -1,8 +1,9 @@
-import { knownChannels, usualPlan } from '@heuristor/contracts';
+import { type TrialTable, knownChannels, usualPlan } from '@heuristor/contracts';
 import {
   addRun,
   changeInvestigation,
   createInvestigation,
+  findDocument,
   hasInvestigations,
   keepTemplate,
   onlyTeacher,
@@ -16,15 +17,16 @@ import { type MotionStudy, buoyStudy, lifeboatStudy, motionOf } from './demo/mot
 import { record } from './demo/record';
 
 /** An experiment with its runs. @returns the id of its investigation */
-async function addExperiment({ name, conditions, workings, runs }: Experiment): Promise<string> {
+async function addExperiment({ name, conditions, workings, tables, runs }: Experiment): Promise<string> {
   const id = await createInvestigation(await onlyTeacher(), name, workings);
   await changeInvestigation(id, { plan: { conditions } });
   for (const run of runs) await record(id, run);
+  await addTables(id, tables);
   return id;
 }
 
 /** A study of one motion sensor with its runs. */
-async function addStudy({ name, workings, runs }: MotionStudy): Promise<void> {
+async function addStudy({ name, workings, tables, runs }: MotionStudy): Promise<void> {
   const id = await createInvestigation(await onlyTeacher(), name);
   for (const run of runs) {
     const { channel, values } = motionOf(run);
@@ -39,6 +41,15 @@ async function addStudy({ name, workings, runs }: MotionStudy): Promise<void> {
     await writeSamples(channels[0].id, values, null);
   }
   await writeDocument(await onlyTeacher(), id, 'workings', 1, workings);
+  await addTables(id, tables);
+}
+
+/** The trials of an investigation begin empty, and are written as if somebody had made them. */
+async function addTables(id: string, tables: TrialTable[] = []): Promise<void> {
+  if (tables.length === 0) return;
+  const owner = await onlyTeacher();
+  const { version } = await findDocument(owner, id, 'trials');
+  await writeDocument(owner, id, 'trials', version, { format: 1, tables });
 }
 
 /** The channels of the runs of an investigation, each once. */

@@ -45,6 +45,11 @@ async function takeAll(): Promise<void> {
     await page.$eval('[data-entry="tilt"]', (card) => card.scrollIntoView());
     await take('template');
     await system.open('/');
+    await (await hand.element('::-p-xpath(//a[contains(., "four snatches")])')).click();
+    await hand.press('Trials', 'nav[aria-label="Pages"]');
+    await hand.element('[data-entry="held"] .results');
+    await take('trials');
+    await system.open('/');
     await hand.waitForText('Channel buoy: soft and stiff spring');
     const stage = await system.newPage('/stage');
     const onStage = async (apparatus: string, title: string, text: string) => {
@@ -81,23 +86,10 @@ async function takeAll(): Promise<void> {
     await pause(600);
     await hand.horizontal('t');
     await page.waitForFunction(() => document.querySelector('[aria-label^="Axis of t:"].level') !== null);
-    await hand.pressLabelled('Region A steady swing');
-    await hand.offer('v', 'spectrum');
-    await hand.offer('v', 'histogram');
     await page.keyboard.press('Escape');
-    await page.mouse.click(560, 240);
-    await pause(400);
-    await hand.press('Label', '.cursor-bar');
-    await hand.item('the reading of v');
-    await pause(400);
-    await hand.press('Done', '.label-editor');
-    await page.keyboard.press('Escape');
-    await page.mouse.move(40, 600);
-    await take('spectrum');
     await page.keyboard.press('d');
     await take('digits');
     await page.keyboard.press('Escape');
-    for (let i = 0; i < 3; i++) await hand.pressLabelled('Undo');
     await page.keyboard.press('t');
     await page.mouse.click(500, 300);
     await take('table');

@@ -11,12 +11,13 @@ import { liveStream } from './service';
 import { longRun } from './longRun';
 import { openSite } from './site';
 import { standInsIdle } from './standIns';
+import { manyTrials } from './trials';
 import { thoroughTests, truth } from './truth';
 
 const shortSeconds = 60;
 const hourSeconds = 3600;
 
-/** Prints each figure beside its budget. Parts can be named: computation, screen, service, imports, home; "hour" and "truth" run only when they are named. */
+/** Prints each figure beside its budget. Parts can be named: computation, screen, service, imports, home, trials; "hour" and "truth" run only when they are named. */
 runScript(async (ending) => {
   const wanted = process.argv.slice(2);
   const has = (part: string) => wanted.length === 0 || wanted.includes(part);
@@ -26,7 +27,7 @@ runScript(async (ending) => {
   }
   if (has('computation')) print(computation());
   const isHour = wanted.includes('hour');
-  if (!['screen', 'service', 'home', 'imports'].some(has) && !isHour) process.exit(0);
+  if (!['screen', 'service', 'home', 'imports', 'trials'].some(has) && !isHour) process.exit(0);
   await buildAll();
   const site = await openSite(ending);
   try {
@@ -48,6 +49,7 @@ runScript(async (ending) => {
       print(await largeImport(site));
       print(await hugeImports(site));
     }
+    if (has('trials')) print(await manyTrials(site));
     if (has('home')) print(await homeOfAYear(site));
     if (isHour) print(await longRun(site, hourSeconds));
   } finally {

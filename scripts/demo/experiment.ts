@@ -1,8 +1,11 @@
 import {
   type ConditionColumn,
   type Panel,
+  type TrialColumn,
+  type TrialTable,
   type WorkingsDocument,
   emptyPage,
+  emptyTable,
   emptyWorkings,
   panelOf,
 } from '@heuristor/contracts';
@@ -25,6 +28,8 @@ export interface Experiment {
   /** What is said of each run. */
   conditions: ConditionColumn[];
   workings: WorkingsDocument;
+  /** Tables over its runs, with what is concluded from them. */
+  tables?: TrialTable[];
   runs: readonly (DemoRun | DemoSpots)[];
 }
 
@@ -68,3 +73,52 @@ export function sheet(
   });
   return { ...emptyWorkings, entries, pages: [{ ...emptyPage, horizontal, panels }] };
 }
+
+/** A column of the results of an entry. */
+export const resultColumn = (entryId: string, field: string, name = '', unit = ''): TrialColumn => ({
+  kind: 'result',
+  key: `c-${entryId}-${field}`,
+  entry: entryId,
+  field,
+  name,
+  unit,
+  hidden: false,
+});
+
+/** A column of what is known of each run. */
+export const runColumn = (of: 'name' | 'group'): TrialColumn => ({
+  kind: 'run',
+  key: `c-${of}`,
+  of,
+  name: '',
+  unit: '',
+  hidden: true,
+});
+
+export const columnRef = ({ key }: TrialColumn): SeriesRef => `channel:${key}`;
+
+/** A table of trials with points of one column against another, and what is concluded from them. */
+export const pointsTable = (
+  name: string,
+  columns: TrialColumn[],
+  upright: TrialColumn,
+  across: TrialColumn,
+  entries: Entry[],
+): TrialTable => {
+  const { pages } = sheet(entries, [columnRef(upright)], columnRef(across));
+  return { ...emptyTable, id: 'table-1', name, columns, sheet: { entries, pages } };
+};
+
+/** A table of trials with bars of one column by the words of another. */
+export const barsTable = (
+  name: string,
+  columns: TrialColumn[],
+  value: TrialColumn,
+  category: TrialColumn,
+): TrialTable => ({
+  ...emptyTable,
+  id: 'table-1',
+  name,
+  columns,
+  plot: { kind: 'bars', value: value.key, category: category.key, beside: null },
+});

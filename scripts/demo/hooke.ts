@@ -1,6 +1,9 @@
 import { cord } from '@heuristor/stand-ins';
-import { type Experiment, entry, sheet } from './experiment';
+import { type Experiment, barsTable, entry, resultColumn, runColumn, sheet } from './experiment';
 import { type DemoRun } from './record';
+
+const stiffness = resultColumn('stiffness', 'slope', 'k');
+const cordName = runColumn('name');
 
 export const hooke: Experiment = {
   name: 'Mooring cord: pulled by hand',
@@ -21,11 +24,12 @@ export const hooke: Experiment = {
     ['channel:F'],
     'channel:x',
   ),
-  runs: [24, 38].map((stiffness, i): DemoRun => ({
+  tables: [barsTable('k of the cords', [cordName, stiffness], stiffness, cordName)],
+  runs: [24, 38].map((newtonsPerMetre, i): DemoRun => ({
     name: i === 0 ? 'thin cord' : 'thick cord',
     rig: cord,
     acts: ({ apparatus }) => [
-      [0, () => apparatus.control({ action: 'set', key: 'stiffness', value: stiffness })],
+      [0, () => apparatus.control({ action: 'set', key: 'stiffness', value: newtonsPerMetre })],
       // A hand pulls in small steps, not quite evenly.
       ...Array.from({ length: 60 }, (_, k): [number, () => void] => [
         0.2 + 0.07 * k,

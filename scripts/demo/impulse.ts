@@ -1,9 +1,31 @@
 import { mooring } from '@heuristor/stand-ins';
-import { type Experiment, entry, formula, sheet } from './experiment';
+import { type TrialColumn } from '@heuristor/contracts';
+import {
+  type Experiment,
+  columnRef,
+  constant,
+  entry,
+  formula,
+  pointsTable,
+  resultColumn,
+  runColumn,
+  sheet,
+} from './experiment';
 import { type DemoRun } from './record';
 
 const pulled = (event: 'rises' | 'falls', offset: number) =>
   ({ event, of: 'channel:F', level: 0.5, count: 1, offset }) as const;
+
+const impulses = resultColumn('pull', 'area', 'J');
+const changes = resultColumn('momentum', 'value', 'Δp');
+const mass: TrialColumn = {
+  kind: 'condition',
+  key: 'c-m',
+  condition: 'm',
+  name: '',
+  unit: '',
+  hidden: false,
+};
 
 export const impulse: Experiment = {
   name: 'Mooring line: four snatches',
@@ -53,6 +75,18 @@ export const impulse: Experiment = {
     ],
     ['channel:x', 'channel:F'],
   ),
+  tables: [
+    pointsTable('J against m·Δv', [runColumn('name'), mass, changes, impulses], impulses, changes, [
+      entry('fit', 'ratio', 'ratio', {
+        of: columnRef(impulses),
+        against: columnRef(changes),
+        relation: 'proportional',
+        weights: 'own',
+      }),
+      constant('one', 'one', 1, 0, '', 'area under the pull and change of momentum are equal'),
+      entry('comparison', 'held', '', { first: 'result:ratio/factor', second: 'result:one/value' }),
+    ]),
+  ],
   runs: [
     { name: 'string, light', elastic: 0, load: 0 },
     { name: 'string, loaded', elastic: 0, load: 0.5 },

@@ -1,4 +1,4 @@
-import { type ChannelFields, type WorkingsDocument, channelOf } from '@heuristor/contracts';
+import { type ChannelFields, type TrialTable, type WorkingsDocument, channelOf } from '@heuristor/contracts';
 import { type ChannelData, type Entry, parseUnit } from '@heuristor/core';
 import {
   type Rig,
@@ -9,7 +9,7 @@ import {
   motionNoise,
   simulate,
 } from '@heuristor/stand-ins';
-import { entry, sheet } from './experiment';
+import { barsTable, entry, resultColumn, runColumn, sheet } from './experiment';
 
 const rate = 50;
 
@@ -29,6 +29,7 @@ export interface MotionRun {
 export interface MotionStudy {
   name: string;
   workings: WorkingsDocument;
+  tables?: TrialTable[];
   runs: readonly MotionRun[];
 }
 
@@ -150,9 +151,13 @@ export const lifeboatStudy: MotionStudy = {
   })),
 };
 
+const swingPeriod = resultColumn('swing', 'period', 'T');
+const runName = runColumn('name');
+
 export const buoyStudy: MotionStudy = {
   name: 'Channel buoy: soft and stiff spring',
   workings: buoyWorkings,
+  tables: [barsTable('T of the springs', [runName, swingPeriod], swingPeriod, runName)],
   runs: [
     { name: 'soft', stiffness: 14, pull: 0.04, delay: 0.3 },
     { name: 'soft again', stiffness: 14, pull: 0.025, delay: 0.8 },

@@ -1,6 +1,19 @@
 import { bell, gravity } from '@heuristor/stand-ins';
-import { type Experiment, constant, entry, folded, formula, sheet } from './experiment';
+import {
+  type Experiment,
+  columnRef,
+  constant,
+  entry,
+  folded,
+  formula,
+  pointsTable,
+  resultColumn,
+  sheet,
+} from './experiment';
 import { type DemoRun } from './record';
+
+const period = resultColumn('periods', 'period', 'T');
+const amplitude = resultColumn('periods', 'amplitude', 'θ_m');
 
 export const pendulum: Experiment = {
   name: 'Ship’s bell: three amplitudes',
@@ -39,6 +52,25 @@ export const pendulum: Experiment = {
     ],
     ['channel:θ', 'entry:omega', 'entry:alpha'],
   ),
+  tables: [
+    pointsTable(
+      'T against amplitude',
+      [amplitude, period, resultColumn('g', 'value', 'g')],
+      period,
+      amplitude,
+      [
+        entry('formulaFit', 'curve', 'growth', {
+          of: columnRef(period),
+          against: columnRef(amplitude),
+          weights: 'own',
+          formula: formula('T_0 (1 + θ_m^2 / 16 + 11 θ_m^4 / 3072 + 173 θ_m^6 / 737280)', {
+            θ_m: columnRef(amplitude),
+          }),
+          note: 'The first terms of the series for the period of a pendulum, which is a complete elliptic integral.',
+        }),
+      ],
+    ),
+  ],
   // It is let go at the side and swings through rest a quarter of a period later, there the run begins.
   runs: [
     [10, 0.58],

@@ -8,7 +8,7 @@ export {
   hasInvestigations,
   readInvestigation,
 } from './services/investigations';
-export { writeDocument } from './services/documents';
+export { findDocument, writeDocument } from './services/documents';
 export { addRun, changeRun } from './services/runs';
 export { addRows } from './services/spots';
 export { writeSamples } from './services/samples';

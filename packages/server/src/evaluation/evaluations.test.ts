@@ -3,6 +3,7 @@ import {
   type WorkingsDocument,
   channelOf,
   emptyWorkings,
+  outcomesOfRunsSchema,
   storedEvaluationSchema,
   usualPlan,
 } from '@heuristor/contracts';
@@ -311,4 +312,30 @@ test('of a series of spot readings, of which another one is taken', async () => 
   expect(await mean()).toBeCloseTo(2, 12);
   await take([6]);
   expect(await mean()).toBeCloseTo(3, 12);
+});
+
+test('of many runs one request says what each alone says, and why one of them cannot be', async () => {
+  const strange = '00000000-0000-4000-8000-000000000000';
+  const ids = [...runs.map(({ id }) => id), strange, 'nonsense'];
+  const { body } = await server
+    .api('get', `/investigations/${investigation}/outcomes?runs=${ids.join()}`)
+    .expect(200);
+  const answers = outcomesOfRunsSchema.parse(body);
+  expect(answers.map(({ runId }) => runId)).toEqual(ids);
+  for (const [i, { id }] of runs.entries()) expect(answers[i]).toEqual(await asked(server, id));
+  for (const answer of answers.slice(2))
+    expect(answer).toMatchObject({ failed: 'There is no such run in this investigation.' });
+  await server.api('get', `/investigations/${investigation}/outcomes`).expect(400);
+  await server
+    .api(
+      'get',
+      `/investigations/${investigation}/outcomes?runs=${Array.from({ length: 51 }, (_, i) => i).join()}`,
+    )
+    .expect(400);
+  const { body: other } = await server.api('post', '/investigations', { name: 'Elsewhere' });
+  const { body: none } = await server.api(
+    'get',
+    `/investigations/${(other as { id: string }).id}/outcomes?runs=${runs[0].id}`,
+  );
+  expect(none).toMatchObject([{ runId: runs[0].id, failed: expect.any(String) as string }]);
 });

@@ -2,7 +2,7 @@ import { type TrialTable } from '@heuristor/contracts';
 import { barsOf } from './categoryBars';
 import { CategoryChart } from './CategoryChart';
 import { type TableView } from './tableView';
-import { isCountedIn } from './trialsSession';
+import { isCountedIn } from './counted';
 
 interface Props {
   table: TrialTable;

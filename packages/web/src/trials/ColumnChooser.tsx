@@ -109,7 +109,7 @@ function OpenChooser({ onClose }: { onClose: () => void }) {
   const choices = columnChoices(inputs);
   const add = (column: NewColumn) => {
     onClose();
-    trials.addColumn(newColumn(column) as TrialColumn);
+    trials.plotting.addColumn(newColumn(column) as TrialColumn);
   };
   const found = (typed: string) => {
     const wanted = typed.trim().toLowerCase();

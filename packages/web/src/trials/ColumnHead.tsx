@@ -1,13 +1,13 @@
 import { type TrialTable } from '@heuristor/contracts';
-import { printedUnit } from '@heuristor/core';
+import { type Cell, printedUnit } from '@heuristor/core';
 import { Dropdown } from 'react-bootstrap';
-import { SortDown, SortUp } from 'react-bootstrap-icons';
+import { CheckSquare, SortDown, SortUp, Square } from 'react-bootstrap-icons';
 import { FixedMenu } from '../ui/FixedMenu';
 import { TextField } from '../ui/TextField';
 import { UnitText } from '../ui/UnitText';
 import { unitFault, unitTyped } from './columnUnits';
-import { useTrials } from './context';
-import { type ViewColumn } from './tableView';
+import { useTrials, useTrialsState } from './context';
+import { type TrialRow, type ViewColumn } from './tableView';
 import { withColumnChanged, withColumnMoved, withoutColumn } from './trialsDocument';
 
 /** What a column is, with its menu: name, unit, order, and what it is plotted as. */
@@ -101,10 +101,10 @@ export function ColumnHead({ column, table }: { column: ViewColumn; table: Trial
           <Dropdown.Divider />
           {isNumber && (
             <>
-              <Dropdown.Item as="button" onClick={() => trials.plotAcross(key)}>
+              <Dropdown.Item as="button" onClick={() => trials.plotting.putAcross(key)}>
                 Plot along the horizontal axis
               </Dropdown.Item>
-              <Dropdown.Item as="button" onClick={() => trials.plotUpright(key)}>
+              <Dropdown.Item as="button" onClick={() => trials.plotting.putUpright(key)}>
                 Plot upright
               </Dropdown.Item>
             </>
@@ -117,6 +117,7 @@ export function ColumnHead({ column, table }: { column: ViewColumn; table: Trial
           >
             {table.groupBy === key ? 'Sum up all rows together' : `Sum up by ${title}`}
           </Dropdown.Item>
+          <OnlyWords column={column} table={table} />
           <Dropdown.Divider />
           <Dropdown.Item as="button" disabled={place <= 0} onClick={() => move(-1)}>
             Move to the left
@@ -136,3 +137,53 @@ export function ColumnHead({ column, table }: { column: ViewColumn; table: Trial
     </th>
   );
 }
+
+/** More words than this are nothing to choose from in a menu. */
+const mostWords = 12;
+
+/** Shows only rows with some of the words of a column; rows that are not shown do not count either. */
+function OnlyWords({ column: { key, title }, table }: { column: ViewColumn; table: TrialTable }) {
+  const trials = useTrials();
+  const rows = useTrialsState(({ view }) => view?.rows ?? noRows);
+  const words = [...new Set(rows.flatMap(({ cells }) => wordOf(cells[key])))];
+  const chosen = table.only?.column === key ? table.only.words : null;
+  if (words.length < 2 || words.length > mostWords) return null;
+  const choose = (next: readonly string[] | null) =>
+    trials.changeTable((own) => ({
+      ...own,
+      only: next === null || next.length === 0 ? null : { column: key, words: [...next] },
+    }));
+  const toggle = (word: string) => {
+    const present = chosen ?? words;
+    choose(present.includes(word) ? present.filter((one) => one !== word) : [...present, word]);
+  };
+  return (
+    <>
+      <Dropdown.Divider />
+      <Dropdown.Header>Only rows whose {title} is</Dropdown.Header>
+      {words.map((word) => {
+        const isShown = chosen?.includes(word) ?? true;
+        return (
+          <Dropdown.Item
+            key={word}
+            as="button"
+            role="menuitemcheckbox"
+            aria-checked={isShown}
+            onClick={() => toggle(word)}
+          >
+            {isShown ? <CheckSquare aria-hidden /> : <Square aria-hidden />} {word}
+          </Dropdown.Item>
+        );
+      })}
+      {chosen !== null && (
+        <Dropdown.Item as="button" onClick={() => choose(null)}>
+          All rows
+        </Dropdown.Item>
+      )}
+    </>
+  );
+}
+
+const noRows: readonly TrialRow[] = [];
+
+const wordOf = (cell: Cell | undefined): string[] => (cell?.kind === 'word' ? [cell.text] : []);

@@ -4,7 +4,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { useInvestigation } from '../investigation/context';
 import { useTrials } from './context';
 import { likelyTables } from './likelyTables';
-import { countedRuns } from './trialsSession';
+import { countedRuns } from './counted';
 
 /** What an empty page offers: tables that the workings make likely. */
 export function FirstTables({ isShort = false }: { isShort?: boolean }) {

@@ -1,7 +1,14 @@
 import { Button, Dropdown } from 'react-bootstrap';
-import { ArrowsAngleContract, ArrowsAngleExpand, LayoutSidebarReverse } from 'react-bootstrap-icons';
+import {
+  ArrowsAngleContract,
+  ArrowsAngleExpand,
+  CheckSquare,
+  LayoutSidebarReverse,
+  Square,
+} from 'react-bootstrap-icons';
 import { type TrialPlot } from '@heuristor/contracts';
 import { channelRef } from '@heuristor/core';
+import { useWithZero } from '../investigation/context';
 import { toggleSide, useSides } from '../investigation/sides';
 import { CursorBar } from '../traces/cursor/CursorBar';
 import { PageTabs } from '../traces/pages/PageTabs';
@@ -97,9 +104,10 @@ function Axes() {
   const view = useTrialsState((state) => state.view);
   const table = useTrialsState(({ trials: { tables }, open }) => tables.find(({ id }) => id === open));
   const numbers = numberColumns(view?.columns ?? []);
+  const withZero = useWithZero();
   if (table === undefined || numbers.length === 0) return null;
   const { horizontal } = pageIn({ pages: table.sheet.pages }, trials.onPage.page);
-  const upright = trials.uprightColumn;
+  const upright = trials.plotting.upright;
   const titleOf = (key: string | null) => numbers.find((one) => one.key === key)?.title;
   const across = numbers.find(({ key }) => channelRef(key) === horizontal)?.key ?? null;
   return (
@@ -114,7 +122,7 @@ function Axes() {
             as="button"
             key={key}
             active={key === upright}
-            onClick={() => trials.plotUpright(key)}
+            onClick={() => trials.plotting.putUpright(key)}
           >
             {title}
           </Dropdown.Item>
@@ -122,12 +130,26 @@ function Axes() {
         <Dropdown.Divider />
         <Dropdown.Header>Along the horizontal axis</Dropdown.Header>
         {numbers.map(({ key, title }) => (
-          <Dropdown.Item as="button" key={key} active={key === across} onClick={() => trials.plotAcross(key)}>
+          <Dropdown.Item
+            as="button"
+            key={key}
+            active={key === across}
+            onClick={() => trials.plotting.putAcross(key)}
+          >
             {title}
           </Dropdown.Item>
         ))}
-        <Dropdown.Item as="button" active={across === null} onClick={() => trials.plotAcross(null)}>
+        <Dropdown.Item as="button" active={across === null} onClick={() => trials.plotting.putAcross(null)}>
           number of the row
+        </Dropdown.Item>
+        <Dropdown.Divider />
+        <Dropdown.Item
+          as="button"
+          role="menuitemcheckbox"
+          aria-checked={withZero}
+          onClick={() => trials.showZero(!withZero)}
+        >
+          {withZero ? <CheckSquare aria-hidden /> : <Square aria-hidden />} Axes show zero
         </Dropdown.Item>
       </FixedMenu>
     </Dropdown>
@@ -136,7 +158,7 @@ function Axes() {
 
 function RelationButton() {
   const trials = useTrials();
-  const upright = trials.uprightColumn;
+  const upright = trials.plotting.upright;
   return (
     <Button
       variant="plain"
@@ -145,7 +167,7 @@ function RelationButton() {
         if (upright !== null)
           trials.dialogs.ask('relations', {
             of: channelRef(upright),
-            against: trials.across,
+            against: trials.plotting.across,
             region: trials.view.getState().selectedRegion,
             entry: null,
           });

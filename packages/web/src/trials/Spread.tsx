@@ -3,7 +3,7 @@ import { type Quantity, compared, summaryOf } from '@heuristor/core';
 import { SpreadChart } from './SpreadChart';
 import { groupsOf } from './SummaryTable';
 import { type TableView } from './tableView';
-import { isCountedIn } from './trialsSession';
+import { isCountedIn } from './counted';
 
 /** How a column spreads, group by group: its dots, their mean and standard deviation, and what two groups differ by. */
 export function Spread({ table, view }: { table: TrialTable; view: TableView }) {

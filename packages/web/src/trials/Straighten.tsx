@@ -8,8 +8,8 @@ import { straightenings } from './straightenings';
 export function Straighten() {
   const trials = useTrials();
   const view = useTrialsState((state) => state.view);
-  const upright = trials.uprightColumn;
-  const across = view?.columns.find(({ key }) => channelRef(key) === trials.across);
+  const upright = trials.plotting.upright;
+  const across = view?.columns.find(({ key }) => channelRef(key) === trials.plotting.across);
   const y = view?.columns.find(({ key }) => key === upright);
   if (y === undefined || across === undefined) return null;
   return (
@@ -17,7 +17,7 @@ export function Straighten() {
       <Dropdown.Toggle variant="plain">Straighten</Dropdown.Toggle>
       <FixedMenu>
         {straightenings(across, y).map((one) => (
-          <Dropdown.Item as="button" key={one.title} onClick={() => trials.straighten(one)}>
+          <Dropdown.Item as="button" key={one.title} onClick={() => trials.plotting.straighten(one)}>
             {one.title} <span className="quiet">{one.says}</span>
           </Dropdown.Item>
         ))}

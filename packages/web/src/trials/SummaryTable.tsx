@@ -14,7 +14,7 @@ import { FixedMenu } from '../ui/FixedMenu';
 import { cellText } from './cellText';
 import { useTrials } from './context';
 import { numberColumns } from './derivedRun';
-import { isCountedIn } from './trialsSession';
+import { isCountedIn } from './counted';
 import { type TableView, type TrialRow } from './tableView';
 
 const titles: Readonly<Record<SummaryKey, string>> = {

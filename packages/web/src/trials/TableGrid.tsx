@@ -14,7 +14,7 @@ import { ColumnHead } from './ColumnHead';
 import { RowHead } from './RowHead';
 import { TrialCell } from './TrialCell';
 import { useTrials, useTrialsState } from './context';
-import { isCountedIn } from './trialsSession';
+import { isCountedIn } from './counted';
 import { type TableView, type TrialRow, type ViewColumn } from './tableView';
 
 const features = tableFeatures({

@@ -11,7 +11,7 @@ import { TableGrid } from './TableGrid';
 import { useTrials, useTrialsState } from './context';
 import { copyTable } from './copyTable';
 import { repeatsIn } from './rowOutcomes';
-import { isCountedIn } from './trialsSession';
+import { isCountedIn } from './counted';
 import { withTypedRow, withoutTable } from './trialsDocument';
 
 /** The table with what stands over and under it. */
@@ -77,7 +77,7 @@ function RowsMenu() {
     <Dropdown>
       <Dropdown.Toggle variant="plain">Rows: {of === null ? 'runs' : `values of ${chosen}`}</Dropdown.Toggle>
       <FixedMenu>
-        <Dropdown.Item as="button" active={of === null} onClick={() => trials.chooseRows(null)}>
+        <Dropdown.Item as="button" active={of === null} onClick={() => trials.plotting.chooseRows(null)}>
           runs
         </Dropdown.Item>
         {choices.map((one) => (
@@ -85,7 +85,7 @@ function RowsMenu() {
             as="button"
             key={one.of}
             active={one.of === of}
-            onClick={() => trials.chooseRows(one.of)}
+            onClick={() => trials.plotting.chooseRows(one.of)}
           >
             values of {one.symbol}
           </Dropdown.Item>

@@ -1,34 +1,28 @@
 import {
   type KeptDocument,
-  type Run,
   type ToScreen,
-  type TrialColumn,
   type TrialTable,
   type TrialsDocument,
   type WorkingsDocument,
-  panelOf,
   storedKeptSchema,
 } from '@heuristor/contracts';
-import { type Condition, type SeriesRef, channelRef } from '@heuristor/core';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { getJson } from '../api/client';
-import { type TrialsHost } from './host';
 import { KeptOnPage } from '../investigation/kept/keptOnPage';
 import { SheetSession } from '../investigation/sheetSession';
-import { type Documents } from '../investigation/state';
-import { presentRuns } from '../runs/runs';
-import { seenBy } from '../runs/seenRun';
 import { tabMemory } from '../traces/pages/lookMemory';
-import { pageIn, panelsOf } from '../traces/pages/pages';
-import { withEntry } from '../workings/edits';
+import { pageIn } from '../traces/pages/pages';
 import { tell } from '../ui/noticeStore';
-import { type DerivedRun, derivedRun, numberColumns } from './derivedRun';
+import { countedRuns, isCountedIn } from './counted';
+import { type DerivedRun, derivedRun } from './derivedRun';
 import { givenOf } from './given';
+import { type TrialsHost } from './host';
 import { OutcomeReader } from './outcomeReader';
 import { pastedRows } from './pastedRows';
+import { Plotting } from './plotting';
+import { documentsOf, leftOutBy, runIdOf, textOfRun, withWeights, workingsOf } from './tableSheet';
 import { type TableInputs, type TableView, type TrialRow, tableView } from './tableView';
-import { type Straightening } from './straightenings';
-import { newColumn, tableIn, withColumn, withTable, withTableAdded, withTypedRow } from './trialsDocument';
+import { tableIn, withTable, withTableAdded, withTypedRow } from './trialsDocument';
 
 export interface TrialsState {
   trials: TrialsDocument;
@@ -41,30 +35,10 @@ export interface TrialsState {
   fills: 'table' | 'plot' | null;
 }
 
-/** Runs that are rows: what was rehearsed, removed, or is not over yet, is none. */
-export const countedRuns = <R extends Run>(runs: readonly R[]): R[] =>
-  presentRuns(runs).filter(
-    ({ practice, state }) => !practice && (state === 'ended' || state === 'interrupted'),
-  );
-
-const noWorkings = { format: 6, aside: [], shifts: [], runs: [] } as const;
-
-/** The sheet of a table, as workings over the run that the table is. */
-const workingsOf = (table: TrialTable | undefined, aside: WorkingsDocument['aside']): WorkingsDocument => ({
-  ...noWorkings,
-  shifts: [],
-  runs: [],
-  entries: table?.sheet.entries ?? [],
-  pages: table?.sheet.pages ?? [{ id: 'page-1', name: '', horizontal: 't', panels: [], labels: [] }],
-  aside,
-});
-
-/** The run that a table is has no id of a stored one. */
-const runIdOf = (table: string) => `trials-${table}`;
-
 /** The trials of an investigation: its tables, kept and filled, and the sheet of the one that is looked at. */
 export class TrialsSession extends SheetSession {
   override readonly isOfTables = true;
+  readonly plotting = new Plotting(this);
   override readonly whole = 'all rows';
   readonly state: StoreApi<TrialsState>;
   private readonly kept: KeptOnPage<'trials'>;
@@ -72,6 +46,7 @@ export class TrialsSession extends SheetSession {
   private derived: DerivedRun | null = null;
   private isWatched = false;
   private scheduled = false;
+  private isZeroChosen = false;
   /** What the run of the table was, to see where it is another one. */
   private derivedText = '';
 
@@ -115,7 +90,6 @@ export class TrialsSession extends SheetSession {
       lay: (document) => this.lay(document),
       isMoving: () => this.view.getState().moving,
     });
-    this.view.setState({ withZero: true });
     this.unlisten.push(
       investigation.documents.subscribe((now, before) => {
         if (now.runs !== before.runs || now.plan !== before.plan || now.workings !== before.workings)
@@ -184,6 +158,12 @@ export class TrialsSession extends SheetSession {
     this.openTable(id);
   }
 
+  /** Whether axes begin at zero; before somebody chooses, they do where zero is not far from the values. */
+  showZero(withZero: boolean): void {
+    this.isZeroChosen = true;
+    this.viewing.showZero(withZero);
+  }
+
   fill(fills: TrialsState['fills']): void {
     this.state.setState({ fills });
   }
@@ -218,19 +198,6 @@ export class TrialsSession extends SheetSession {
     return this.reader.state;
   }
 
-  /** The column that is drawn upright; null where another series of the sheet is. */
-  get uprightColumn(): string | null {
-    const { page } = this.onPage;
-    const [panel] = panelsOf(pageIn(this.workings, page), this.runs);
-    const reference = panel?.series[0] ?? '';
-    return reference.startsWith('channel:') ? reference.slice('channel:'.length) : null;
-  }
-
-  /** What stands along the horizontal axis. */
-  get across(): SeriesRef {
-    return pageIn(this.workings, this.onPage.page).horizontal;
-  }
-
   /** Rows that were copied elsewhere, as typed rows; what of them was not understood is said. */
   paste(text: string): void {
     const { inputs } = this;
@@ -252,153 +219,15 @@ export class TrialsSession extends SheetSession {
     });
   }
 
-  /** What is a row: a run, or each value of a series, which becomes a column. */
-  chooseRows(of: SeriesRef | null): void {
-    const isThere = this.shownTable?.columns.some((column) => column.kind === 'value' && column.of === of);
-    this.changeTable((table) => ({
-      ...table,
-      rows: of === null ? { kind: 'runs' } : { kind: 'values', of },
-    }));
-    if (of !== null && isThere !== true) this.addColumn(newColumn({ kind: 'value', of }));
-  }
-
-  plotAcross(key: string | null): void {
-    this.drawn({});
-    this.changePage((page) => ({ ...page, horizontal: key === null ? 't' : channelRef(key) }));
-    this.viewing.leaveInterval();
-  }
-
-  plotUpright(key: string): void {
-    this.drawn({});
-    this.changePage((page) => ({ ...page, panels: [panelOf(channelRef(key))], labels: [] }));
-    this.view.setState({ scales: {} });
-  }
-
-  /** Points are drawn, whatever was before. */
-  private drawn(plot: Partial<TrialTable['plot']>): void {
-    if (this.shownTable?.plot.kind === 'points') return;
-    this.changeTable((table) => ({ ...table, plot: { ...table.plot, ...plot, kind: 'points' } }));
-  }
-
-  /** A column more; the first two of numbers are drawn against each other. */
-  addColumn(column: TrialColumn): void {
-    this.changeTable((table) => withColumn(table, column));
-    const view = this.state.getState().view;
-    const numbers = numberColumns(view?.columns ?? []);
-    const isNew = numbers.some(({ key }) => key === column.key);
-    const known = new Set(numbers.map(({ key }) => key));
-    if (!isNew) return;
-    const { horizontal, panels } = pageIn(this.workings, this.onPage.page);
-    if (panels.length === 0)
-      this.changePage((page) => ({ ...page, panels: [panelOf(channelRef(column.key))] }));
-    else if (horizontal === 't' && known.size === 2) {
-      // What is typed of runs is what was changed; what follows stands upright.
-      const other = numbers.find(({ key }) => key !== column.key);
-      const isCause = column.kind === 'condition' && other?.column.kind !== 'condition';
-      const [across, upright] =
-        isCause || other === undefined ? [column.key, other?.key] : [other.key, column.key];
-      this.changePage((page) => ({
-        ...page,
-        horizontal: channelRef(across),
-        panels: upright === undefined ? page.panels : [panelOf(channelRef(upright))],
-      }));
-    }
-    this.viewing.leaveInterval();
-  }
-
-  /** Draws formulas of the two columns against each other, and a line through them. */
-  straighten({ upright, across }: Straightening): void {
-    const made: TrialColumn[] = [];
-    const columnFor = (formula: string | null, present: string | null): string | null => {
-      if (formula === null) return present;
-      const known = this.shownTable?.columns.find(
-        (column) => column.kind === 'formula' && column.formula === formula,
-      );
-      if (known !== undefined) return known.key;
-      const column = newColumn({ kind: 'formula', formula });
-      made.push(column);
-      return column.key;
-    };
-    const { across: along } = this;
-    const x = columnFor(across, along.startsWith('channel:') ? along.slice('channel:'.length) : null);
-    const y = columnFor(upright, this.uprightColumn);
-    if (x === null || y === null) return;
-    this.history.hold();
-    this.changeTable((table) => made.reduce(withColumn, table));
-    this.changePage((page) => ({
-      ...page,
-      horizontal: channelRef(x),
-      panels: [panelOf(channelRef(y))],
-      labels: [],
-    }));
-    this.changeWorkings(
-      (workings) =>
-        withEntry(workings, this.onPage, {
-          kind: 'fit',
-          preset: { relation: 'line', against: channelRef(x) },
-          of: channelRef(y),
-          region: null,
-        }).workings,
-    );
-    this.history.release();
-    this.viewing.leaveInterval();
-    this.view.setState({ scales: {} });
-  }
-
   protected store(before: WorkingsDocument, after: WorkingsDocument): void {
     const table = this.shownTable;
     if (table === undefined) return;
     const { entries, pages, aside } = after;
     this.changeTable((own) => ({
       ...own,
-      sheet: { entries: this.weighted(before, entries), pages },
-      leftOut: aside === before.aside ? own.leftOut : this.leftOutBy(own, aside),
+      sheet: { entries: withWeights(before.entries, entries, this.plotted), pages },
+      leftOut: aside === before.aside ? own.leftOut : leftOutBy(own, this.plotted, before.aside, aside),
     }));
-  }
-
-  /** A new fit counts points by their uncertainties where all of them have some. */
-  private weighted(
-    before: WorkingsDocument,
-    entries: WorkingsDocument['entries'],
-  ): WorkingsDocument['entries'] {
-    const known = new Set(before.entries.map(({ id }) => id));
-    return entries.map((entry) => {
-      if (known.has(entry.id) || (entry.kind !== 'fit' && entry.kind !== 'formulaFit')) return entry;
-      const { of } = entry as { of?: string };
-      const rows = this.derived?.rows.filter(({ leftOut }) => leftOut === null) ?? [];
-      const key = of?.startsWith('channel:') === true ? of.slice('channel:'.length) : null;
-      const isUncertain =
-        key !== null &&
-        rows.every(({ cells }) => {
-          const cell = cells[key];
-          return cell.kind !== 'number' || cell.quantity.standardUncertainty !== null;
-        });
-      return isUncertain && 'weights' in entry ? { ...entry, weights: 'own' as const } : entry;
-    });
-  }
-
-  /** Readings that a hand has set aside in a plot are rows that do not count. */
-  private leftOutBy(table: TrialTable, aside: WorkingsDocument['aside']): TrialTable['leftOut'] {
-    const rows = this.derived?.rows ?? [];
-    const before = this.workings.aside;
-    const has = (all: WorkingsDocument['aside'], i: number) =>
-      all.some(({ ranges }) => ranges.some(([first, past]) => i >= first && i < past));
-    const wholly = (i: number) =>
-      aside.length > 0 &&
-      numberColumns(this.state.getState().view?.columns ?? []).every(({ key }) =>
-        aside.some(
-          ({ channel, ranges }) => channel === key && ranges.some(([first, past]) => i >= first && i < past),
-        ),
-      );
-    let leftOut = table.leftOut;
-    rows.forEach(({ id }, i) => {
-      const was = has(before, i);
-      // It counts again as soon as one of its numbers was taken back.
-      const is = was ? wholly(i) : has(aside, i);
-      if (was === is) return;
-      leftOut = is ? [...leftOut, { row: id, why: '' }] : leftOut.filter(({ row }) => row !== id);
-    });
-    return leftOut;
   }
 
   private lay(trials: TrialsDocument): void {
@@ -440,6 +269,7 @@ export class TrialsSession extends SheetSession {
     this.state.setState({ view });
     const id = runIdOf(table.id);
     const derived = derivedRun(view, id, isCountedIn(table));
+    if (!this.isZeroChosen) this.view.setState({ withZero: isZeroNear(derived.rows, this.plotting.upright) });
     const workings = workingsOf(table, derived.aside);
     const given = givenOf(
       inputs.workings,
@@ -469,50 +299,12 @@ export class TrialsSession extends SheetSession {
   }
 }
 
-/** All that the evaluation of a table sees of it. */
-const textOfRun = (derived: DerivedRun): string =>
-  JSON.stringify(
-    [derived.readings(), derived.run.channels.map(({ key, symbol, unit }) => [key, symbol, unit])],
-    plain,
-  );
-
-const plain = (_key: string, value: unknown): unknown =>
-  value instanceof Float64Array || value instanceof Uint8Array ? [...value].map(String) : value;
-
-/** Whether a row is looked at, as the table is filtered. */
-export function isCountedIn({ only }: TrialTable): (row: TrialRow) => boolean {
-  if (only === null) return () => true;
-  return ({ cells }) => {
-    const cell = cells[only.column];
-    return only.words.includes(
-      cell?.kind === 'word' ? cell.text : cell?.kind === 'number' ? String(cell.quantity.value) : '',
-    );
-  };
-}
-
-function documentsOf(
-  { name, plan }: Documents,
-  workings: WorkingsDocument,
-  runs: readonly Run[],
-  given: readonly Condition[] = [],
-): Documents {
-  return {
-    name,
-    plan: {
-      ...plan,
-      conditions: given.map(({ name: called, unit }) => ({
-        key: called,
-        name: called,
-        kind: 'number',
-        unit,
-      })),
-      way: 'spot',
-    },
-    given,
-    runs: seenBy(runs, []),
-    workings,
-    recorder: { phase: 'idle' },
-    spots: { phase: 'idle' },
-    sensors: [],
-  };
+/** Values that are all alike but for a small part of them would look like one from zero on. */
+function isZeroNear(rows: readonly TrialRow[], upright: string | null): boolean {
+  const values = rows.flatMap(({ cells }) => {
+    const cell = cells[upright ?? ''];
+    return cell?.kind === 'number' ? [cell.quantity.value] : [];
+  });
+  const [low, high] = [Math.min(...values), Math.max(...values)];
+  return values.length === 0 || high - low > 0.2 * Math.max(Math.abs(low), Math.abs(high));
 }

@@ -1,0 +1,235 @@
+import {
+  type Run,
+  type TrialColumn,
+  type TrialTable,
+  type WorkingsDocument,
+  emptyTable,
+  emptyWorkings,
+  trialTableSchema,
+} from '@heuristor/contracts';
+import {
+  type Entry,
+  Evaluator,
+  type RunData,
+  parseUnit,
+  storedEvaluation,
+  uniformRandom,
+} from '@heuristor/core';
+import { runOf, stored } from '../testing/runs';
+import { isCountedIn } from './counted';
+import { derivedRun } from './derivedRun';
+import { runOutcome } from './rowOutcomes';
+import { tableText } from './copyTable';
+import { groupsOf } from './SummaryTable';
+import { barsOf } from './categoryBars';
+import { type TableInputs, tableView } from './tableView';
+
+// Random tables over random runs and sheets: nothing is thrown, what has gone is said in its column, and what counts is what is there.
+
+const entries: Entry[] = [
+  {
+    kind: 'constant',
+    id: 'l',
+    name: 'l',
+    value: 0.1,
+    uncertainty: 0.001,
+    unit: 'm',
+    source: '',
+    ends: '',
+    shift: 0,
+  },
+  { kind: 'statistics', id: 'mean', name: '', of: 'channel:x', region: null },
+  { kind: 'slope', id: 'slope', name: 'v', of: 'channel:x', against: 't', region: null },
+  { kind: 'calculation', id: 'ratio', name: 'q', formula: { text: 'l/v', names: {} }, unit: '' },
+  { kind: 'statistics', id: 'other', name: '', of: 'channel:F', region: null },
+];
+const conditions = [
+  { key: 'm', name: 'm', kind: 'number' as const, unit: 'kg' },
+  { key: 'w', name: 'spring', kind: 'word' as const, unit: '' },
+];
+const formulas = [
+  'v/m',
+  'v^2',
+  'ln(v)',
+  'l m',
+  '1/(m - m)',
+  'nobody + 1',
+  'v +',
+  'spring',
+  '',
+  'q v/l',
+  'sqrt(m)',
+];
+
+function tableBy(uniform: () => number): { inputs: TableInputs; table: TrialTable } {
+  const pick = <T>(all: readonly T[]): T => all[Math.floor(uniform() * all.length)];
+  const some = <T>(all: readonly T[], share: number): T[] => all.filter(() => uniform() < share);
+  const runs: Run[] = Array.from({ length: Math.floor(uniform() * 6) }, (_, i) => ({
+    ...runOf(`run-${i}`, ['x']),
+    number: i + 1,
+    name: `run ${i}`,
+    group: pick(['', 'Gulls', 'Terns']),
+    conditions: {
+      ...(uniform() < 0.8 ? { m: { value: pick([0, 0.5, 1, -2]), u: pick([null, 0, 0.01]) } } : {}),
+      ...(uniform() < 0.8 ? { w: { word: pick(['soft', 'stiff', '']) } } : {}),
+    },
+  }));
+  const left = some(entries, 0.8);
+  const workings: WorkingsDocument = { ...emptyWorkings, entries: left };
+  const outcomes = new Map(
+    some(runs, 0.9).map((run) => {
+      const count = pick([2, 3, 40]);
+      const evaluator = stored(run, [
+        Float64Array.from({ length: count }, (_, i) => 0.02 * i + 0.001 * uniform()),
+      ]);
+      return [
+        run.id,
+        runOutcome(storedEvaluation(run.id, [{ workings, outcomes: evaluator.evaluate(workings).outcomes }])),
+      ] as const;
+    }),
+  );
+  let key = 0;
+  const base = () => ({
+    key: `k${key++}`,
+    name: pick(['', '', 'a', 'v', 'a long name of it']),
+    unit: pick(['', '', '', 'cm', 's', 'g']),
+    hidden: uniform() < 0.1,
+  });
+  const columns = Array.from({ length: Math.floor(uniform() * 8) }, (): TrialColumn =>
+    pick<() => TrialColumn>([
+      () => ({
+        ...base(),
+        kind: 'result',
+        entry: pick(['l', 'mean', 'slope', 'ratio', 'other', 'gone']),
+        field: pick(['value', 'mean', 'slope', 'sd', 'nothing']),
+      }),
+      () => ({ ...base(), kind: 'condition', condition: pick(['m', 'w', 'gone']) }),
+      () => ({ ...base(), kind: 'run', of: pick(['number', 'name', 'group', 'date', 'note'] as const) }),
+      () => ({ ...base(), kind: 'formula', formula: pick(formulas) }),
+      () => ({ ...base(), kind: 'value', of: pick(['channel:x', 'entry:gone'] as const) }),
+    ])(),
+  );
+  const keys = columns.map((column) => column.key);
+  const typed = Array.from({ length: Math.floor(uniform() * 4) }, (_, i) => ({
+    id: `t${i}`,
+    name: pick(['', 'Puffins']),
+    cells: Object.fromEntries(
+      some(keys, 0.6).map((column) => [
+        column,
+        uniform() < 0.7 ? { value: pick([0, 1e9, -3.5, 1e-12]), u: pick([null, 0.1, 0]) } : { word: 'soft' },
+      ]),
+    ),
+  }));
+  const rows = [...runs.map(({ id }) => id), ...typed.map(({ id }) => id), 'gone'];
+  const column = () => (keys.length === 0 || uniform() < 0.3 ? null : pick(keys));
+  const only = column();
+  const table: TrialTable = {
+    ...emptyTable,
+    id: 'table',
+    columns,
+    typed,
+    rows: uniform() < 0.15 ? { kind: 'values', of: 'channel:x' } : { kind: 'runs' },
+    leftOut: some(rows, 0.2).map((row) => ({ row, why: pick(['', 'rubbed']) })),
+    only: only === null || uniform() < 0.6 ? null : { column: only, words: some(['soft', 'Gulls', ''], 0.5) },
+    groupBy: column(),
+    plot: { kind: 'bars', value: column(), category: column(), beside: column() },
+  };
+  return { table, inputs: { table, runs, conditions, workings, outcomes } };
+}
+
+test.each(Array.from({ length: 40 }, (_, block) => block))('random tables, block %p', (block) => {
+  const uniform = uniformRandom(9000 + block);
+  for (let i = 0; i < 10; i++) {
+    const { table, inputs } = tableBy(uniform);
+    expect(trialTableSchema.safeParse(table).error?.issues ?? []).toEqual([]);
+    const view = tableView(inputs);
+    const isCounted = isCountedIn(table);
+    // No two columns are called alike; each cell stands in each row; what has gone is said.
+    expect(new Set(view.columns.map(({ title }) => title)).size).toBe(view.columns.length);
+    for (const row of view.rows)
+      expect(Object.keys(row.cells).sort()).toEqual(table.columns.map(({ key }) => key).sort());
+    for (const { column, fault } of view.columns) {
+      const isGone =
+        (column.kind === 'result' && !inputs.workings.entries.some(({ id }) => id === column.entry)) ||
+        (column.kind === 'condition' && column.condition === 'gone');
+      expect(fault !== null || column.kind === 'value').toBe(isGone || column.kind === 'value');
+    }
+    const derived = derivedRun(view, 'trials-table', isCounted);
+    const { values, single = [] } = derived.readings();
+    // The readings are the numbers that stand in the table, no more and no less.
+    derived.run.channels.forEach(({ key }, c) => {
+      derived.rows.forEach(({ cells: { [key]: cell } }, r) => {
+        if (cell.kind === 'number') expect(values[c][r]).toBe(cell.quantity.value);
+        else expect(values[c][r]).toBeNaN();
+      });
+      const alone = single[c].together?.reduce(
+        (sum, { effect }) => sum.map((whole, r) => whole + effect[r] ** 2),
+        new Float64Array(values[c].length),
+      );
+      alone?.forEach((shared, r) => {
+        const u = single[c].uncertainties[r];
+        if (u > 0) expect(shared).toBeLessThanOrEqual(u * u * (1 + 1e-9));
+      });
+    });
+    evaluated(
+      derived.run,
+      derived.readings(),
+      view.columns.map(({ key }) => key),
+    );
+    expect(tableText(view, isCounted).split('\n').length).toBeLessThanOrEqual(view.rows.length + 1);
+    groupsOf(view.rows, table.groupBy);
+    const value = view.columns.find(({ key }) => key === table.plot.value);
+    if (value !== undefined && value.unit !== null)
+      barsOf(
+        view.rows,
+        value,
+        view.columns[0],
+        view.columns.find(({ key }) => key === table.plot.beside),
+      );
+  }
+});
+
+/** Whatever is fitted or summed up over a table gives numbers or a sentence, and never fails. */
+function evaluated(
+  run: Run,
+  readings: ReturnType<ReturnType<typeof derivedRun>['readings']>,
+  keys: readonly string[],
+) {
+  const data: RunData = {
+    id: run.id,
+    channels: run.channels.map(({ key, symbol, quantity, unit }, c) => ({
+      key,
+      symbol,
+      quantity,
+      unit: parseUnit(unit),
+      timeUnit: [],
+      sampling: { kind: 'regular', start: 1, interval: 1, count: readings.values[c].length },
+      values: readings.values[c],
+      low: null,
+      high: null,
+      noise: null,
+      ...readings.single?.[c],
+    })),
+  };
+  const [a = 'none', b = 'none'] = keys;
+  const sheet: Entry[] = (['own', 'equal', 'relative'] as const).flatMap((weights): Entry[] => [
+    {
+      kind: 'fit',
+      id: `line-${weights}`,
+      name: '',
+      relation: 'line',
+      of: `channel:${a}`,
+      against: `channel:${b}`,
+      region: null,
+      weights,
+      showResiduals: false,
+    },
+    { kind: 'statistics', id: `mean-${weights}`, name: '', of: `channel:${b}`, region: null },
+  ]);
+  for (const outcome of new Evaluator(data).evaluate({ entries: sheet }).outcomes.values())
+    if (outcome.kind === 'refused') {
+      expect(outcome.isFault).toBeUndefined();
+      expect(outcome.sentence).not.toMatch(/NaN|undefined/);
+    } else if (outcome.kind === 'results')
+      for (const { quantity } of outcome.results) expect(quantity.value).not.toBeUndefined();
+}

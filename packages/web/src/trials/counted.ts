@@ -1,0 +1,20 @@
+import { type Run, type TrialTable } from '@heuristor/contracts';
+import { presentRuns } from '../runs/runs';
+import { type TrialRow } from './tableView';
+
+/** Runs that are rows: what was rehearsed, removed, or is not over yet, is none. */
+export const countedRuns = <R extends Run>(runs: readonly R[]): R[] =>
+  presentRuns(runs).filter(
+    ({ practice, state }) => !practice && (state === 'ended' || state === 'interrupted'),
+  );
+
+/** Whether a row is looked at, as the table is filtered. */
+export function isCountedIn({ only }: TrialTable): (row: TrialRow) => boolean {
+  if (only === null) return () => true;
+  return ({ cells }) => {
+    const cell = cells[only.column];
+    return only.words.includes(
+      cell?.kind === 'word' ? cell.text : cell?.kind === 'number' ? String(cell.quantity.value) : '',
+    );
+  };
+}

@@ -1,0 +1,144 @@
+import { type TrialColumn, type TrialTable, panelOf } from '@heuristor/contracts';
+import { type SeriesRef, channelRef } from '@heuristor/core';
+import { type StoreApi } from 'zustand/vanilla';
+import { type SheetSession } from '../investigation/sheetSession';
+import { pageIn, panelsOf } from '../traces/pages/pages';
+import { withEntry } from '../workings/edits';
+import { numberColumns } from './derivedRun';
+import { type Straightening } from './straightenings';
+import { type TableView } from './tableView';
+import { newColumn, withColumn } from './trialsDocument';
+
+const columnOf = (reference: SeriesRef): string | null =>
+  reference.startsWith('channel:') ? reference.slice('channel:'.length) : null;
+
+/** What is drawn, and where that is kept. */
+interface PlotHost extends Pick<
+  SheetSession,
+  'view' | 'viewing' | 'history' | 'workings' | 'runs' | 'onPage' | 'changePage' | 'changeWorkings'
+> {
+  /** The table that is looked at, as it is shown. */
+  readonly state: StoreApi<{ view: TableView | null }>;
+  readonly shownTable: TrialTable | undefined;
+  changeTable(change: (table: TrialTable) => TrialTable): void;
+}
+
+/** Which columns of a table its points are of; columns that come take their place on the axes. */
+export class Plotting {
+  constructor(private readonly trials: PlotHost) {}
+
+  /** The column that is drawn upright; null where another series of the sheet is. */
+  get upright(): string | null {
+    const { runs } = this.trials;
+    const [panel] = panelsOf(this.page, runs);
+    return columnOf(panel?.series[0] ?? 't');
+  }
+
+  /** What stands along the horizontal axis. */
+  get across(): SeriesRef {
+    return this.page.horizontal;
+  }
+
+  /** @param key of a column; null for the number of the row */
+  putAcross(key: string | null): void {
+    this.asPoints();
+    this.trials.changePage((page) => ({ ...page, horizontal: key === null ? 't' : channelRef(key) }));
+    this.lookAnew();
+  }
+
+  putUpright(key: string): void {
+    this.asPoints();
+    this.trials.changePage((page) => ({ ...page, panels: [panelOf(channelRef(key))], labels: [] }));
+    this.lookAnew();
+  }
+
+  /** What is a row: a run, or each value of a series, which becomes a column. */
+  chooseRows(of: SeriesRef | null): void {
+    const { trials } = this;
+    const isThere = trials.shownTable?.columns.some((column) => column.kind === 'value' && column.of === of);
+    trials.changeTable((table) => ({
+      ...table,
+      rows: of === null ? { kind: 'runs' } : { kind: 'values', of },
+    }));
+    if (of !== null && isThere !== true) this.addColumn(newColumn({ kind: 'value', of }));
+  }
+
+  /** A column more; the first two of numbers are drawn against each other. */
+  addColumn(column: TrialColumn): void {
+    const { trials } = this;
+    trials.changeTable((table) => withColumn(table, column));
+    const numbers = numberColumns(trials.state.getState().view?.columns ?? []);
+    if (!numbers.some(({ key }) => key === column.key)) return;
+    const { horizontal, panels } = this.page;
+    if (panels.length === 0)
+      trials.changePage((page) => ({ ...page, panels: [panelOf(channelRef(column.key))] }));
+    else if (horizontal === 't' && numbers.length === 2) {
+      // What is typed of runs is what was changed; what follows stands upright.
+      const [other] = numbers.filter(({ key }) => key !== column.key);
+      const isCause = column.kind === 'condition' && other.column.kind !== 'condition';
+      const [across, upright] = isCause ? [column.key, other.key] : [other.key, column.key];
+      trials.changePage((page) => ({
+        ...page,
+        horizontal: channelRef(across),
+        panels: [panelOf(channelRef(upright))],
+      }));
+    }
+    this.lookAnew();
+  }
+
+  /** Draws formulas of the two columns against each other, and a line through them, as one step. */
+  straighten({ upright, across }: Straightening): void {
+    const { trials } = this;
+    const made: TrialColumn[] = [];
+    const columnFor = (formula: string | null, present: string | null): string | null => {
+      if (formula === null) return present;
+      const known = trials.shownTable?.columns.find(
+        (column) => column.kind === 'formula' && column.formula === formula,
+      );
+      if (known !== undefined) return known.key;
+      const column = newColumn({ kind: 'formula', formula });
+      made.push(column);
+      return column.key;
+    };
+    const x = columnFor(across, columnOf(this.across));
+    const y = columnFor(upright, this.upright);
+    if (x === null || y === null) return;
+    trials.history.hold();
+    trials.changeTable((table) => made.reduce(withColumn, table));
+    trials.changePage((page) => ({
+      ...page,
+      horizontal: channelRef(x),
+      panels: [panelOf(channelRef(y))],
+      labels: [],
+    }));
+    trials.changeWorkings(
+      (workings) =>
+        withEntry(workings, trials.onPage, {
+          kind: 'fit',
+          preset: { relation: 'line', against: channelRef(x) },
+          of: channelRef(y),
+          region: null,
+        }).workings,
+    );
+    trials.history.release();
+    this.lookAnew();
+  }
+
+  /** Points are drawn, whatever was before. */
+  private asPoints(): void {
+    const { trials } = this;
+    if (trials.shownTable?.plot.kind !== 'points')
+      trials.changeTable((table) => ({ ...table, plot: { ...table.plot, kind: 'points' } }));
+  }
+
+  private get page() {
+    const { workings, onPage } = this.trials;
+    return pageIn(workings, onPage.page);
+  }
+
+  /** Other columns stand on the axes: what was seen of the former ones means nothing. */
+  private lookAnew(): void {
+    this.trials.viewing.leaveInterval();
+    this.trials.view.setState({ scales: {} });
+  }
+}
