@@ -94,6 +94,14 @@ export async function findRun(id: string): Promise<Run | null> {
   return run === undefined ? null : presentRun(run);
 }
 
+/** Runs with their channels, in any order; those that there are not are left out. */
+export async function findRuns(ids: readonly string[]): Promise<Run[]> {
+  const runs = await RunModel.query()
+    .findByIds([...ids])
+    .withGraphFetched(partsOfRun);
+  return runs.map(presentRun);
+}
+
 /** A run with its channels. @throws Failure */
 export async function readRun(id: string, transaction?: Transaction): Promise<Run> {
   const run = await RunModel.query(transaction).findById(id).withGraphFetched(partsOfRun);

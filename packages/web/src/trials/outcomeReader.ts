@@ -1,4 +1,4 @@
-import { type Plan, type Run, type WorkingsDocument } from '@heuristor/contracts';
+import { type Plan, type Run, type WorkingsDocument, mostOutcomesAtOnce } from '@heuristor/contracts';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { type RunAnswer, outcomesOfRuns } from '../runs/outcomes';
 import { sentenceOf } from '../api/client';
@@ -7,6 +7,8 @@ import { type RunOutcome, runOutcome } from './rowOutcomes';
 
 /** So many runs are asked about at once, and so many questions are on their way: what has come is shown meanwhile. */
 const runsAtOnce = 12;
+/** Where answers come so quickly, since they were kept, more runs are asked about at once. */
+const quickMilliseconds = 800;
 const questionsAtOnce = 3;
 
 interface Asked {
@@ -36,6 +38,7 @@ export class OutcomeReader {
   private busy = new Set<string>();
   private ended = false;
   private onTheirWay = 0;
+  private atOnce: number = runsAtOnce;
   private readonly fresh = new Map<string, RunOutcome>();
   private timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -61,8 +64,8 @@ export class OutcomeReader {
     if (this.ended || this.asked === null) return;
     let missing = this.asked.runs.filter((run) => !this.isKnown(run) && !this.busy.has(run.id));
     while (missing.length > 0 && this.onTheirWay < questionsAtOnce) {
-      void this.ask(missing.slice(0, runsAtOnce));
-      missing = missing.slice(runsAtOnce);
+      void this.ask(missing.slice(0, this.atOnce));
+      missing = missing.slice(this.atOnce);
     }
     this.tell(missing.length);
   }
@@ -89,11 +92,13 @@ export class OutcomeReader {
     const bases = runs.map((run) => this.basisOf(run));
     for (const { id } of runs) this.busy.add(id);
     this.onTheirWay++;
+    const began = performance.now();
     const { investigation, stored } = this;
     const answers = await outcomesOfRuns(this.pool, { investigation, runs, plan, workings, stored }).catch(
       (error: unknown) => runs.map(({ id }): RunAnswer => ({ runId: id, failed: sentenceOf(error) })),
     );
     this.onTheirWay--;
+    this.atOnce = performance.now() - began < quickMilliseconds ? mostOutcomesAtOnce : runsAtOnce;
     runs.forEach((run, i) => {
       const answer = answers.find(({ runId }) => runId === run.id);
       if (answer === undefined || 'failed' in answer) {
