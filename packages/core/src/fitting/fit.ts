@@ -81,7 +81,7 @@ export function fitRelation(
     );
   if (uncertainties !== undefined) {
     const remarks = moving ? [] : (relation.remarks?.(points, solved) ?? []);
-    return weightedFit(solved, points, fitted, uncertainties, { total, remarks });
+    return weightedFit(solved, points, fitted, uncertainties, remarks);
   }
   const slopes = once(() => slopesOf(solved, x));
   const isRefuted = isNoiseRefuted(fitted, slopes, solution.residualSumOfSquares, n - p);

@@ -31,6 +31,8 @@ export interface WeightedSolution {
   chiSquared: number;
   /** What that is in the mean where the uncertainties are right: n − p, less where points owe them to one source. */
   expected: number;
+  /** Standard deviation of each point from the curve, by its uncertainties. */
+  deviation: Float64Array;
   /** How one standard deviation of what is uncertain about each point alone moves each of the solver's parameters: one row a parameter. */
   byPoint: Float64Array[];
   /** How far a change of all values moves each of the solver's parameters, to first order. */
@@ -96,6 +98,7 @@ export function weightedSolution(
       covariance: inverse,
       chiSquared: found.residualSumOfSquares,
       expected: n - p,
+      deviation,
       byPoint: byDeviation,
       moved,
     };
@@ -140,6 +143,7 @@ export function weightedSolution(
     ),
     chiSquared: found.residualSumOfSquares,
     expected,
+    deviation,
     byPoint,
     moved,
   };

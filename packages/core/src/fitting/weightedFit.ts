@@ -1,3 +1,4 @@
+import { square } from '../elementary';
 import { type Influence } from '../results/quantity';
 import { addSpans, scaledSpan, spanAt } from '../series/noisePath';
 import { type FittedPoints, transformCovariance, uncertaintyAlong } from './covariance';
@@ -17,7 +18,7 @@ export function weightedFit(
   points: FitPoints,
   { indices, noise }: FittedPoints,
   uncertainties: PointUncertainties,
-  { total, remarks }: { total: number; remarks: string[] },
+  remarks: string[],
 ): Fit {
   const { x, y } = points;
   const n = x.length;
@@ -42,7 +43,7 @@ export function weightedFit(
     residualStandardDeviation: Math.sqrt(residualSumOfSquares / (n - p)),
     residualSumOfSquares,
     ...(isRelative ? {} : { reducedChiSquared }),
-    rSquared: 1 - residualSumOfSquares / total,
+    rSquared: 1 - found.chiSquared / totalOf(y, found.deviation),
     count: n,
     residuals: () => residuals,
     valueAt,
@@ -70,6 +71,18 @@ export function weightedFit(
     reason: 'weighted',
     remarks: isRelative ? remarks : [...remarks, ...scatterRemark(reducedChiSquared, n - p)],
   };
+}
+
+/** Σ of the squared distances from the weighted mean, each over the variance of its point. */
+function totalOf(y: Float64Array, deviation: Float64Array): number {
+  let [sum, weights] = [0, 0];
+  for (let i = 0; i < y.length; i++) {
+    const weight = 1 / (deviation[i] * deviation[i]);
+    sum += weight * y[i];
+    weights += weight;
+  }
+  const mean = sum / weights;
+  return y.reduce((total, value, i) => total + square((value - mean) / deviation[i]), 0);
 }
 
 /** χ² has the mean ν and the variance 2 ν (any textbook of statistics). */

@@ -30,6 +30,31 @@ test('York’s line through two columns of a table', () => {
   expect(chiSquared.quantity.value).toBeCloseTo(11.8663532 / 8, 5);
 });
 
+// A weighted line through exact places explains the square of the weighted correlation (any textbook of regression).
+test('R² of points that count by their uncertainties is that of their weighted scatter', () => {
+  const x = [1, 2, 3, 4, 5];
+  const y = [2.2, 3.1, 6.5, 7.4, 30];
+  const u = [0.1, 0.1, 0.2, 0.2, 20];
+  const { rSquared } = resultsOver(
+    [
+      columnOf('x', 's', exact('s', x)),
+      columnOf(
+        'y',
+        'm',
+        y.map((value, i) => movedBy(value, 'm', { [`o${i}`]: u[i] })),
+      ),
+    ],
+    lineOf('y', 'x'),
+  );
+  const weights = u.map((one) => 1 / (one * one));
+  const mean = (all: number[]) =>
+    all.reduce((sum, value, i) => sum + weights[i] * value, 0) / weights.reduce((sum, one) => sum + one, 0);
+  const product = (a: number[], b: number[]) =>
+    mean(a.map((value, i) => (value - mean(a)) * (b[i] - mean(b))));
+  const correlation = product(x, y) / Math.sqrt(product(x, x) * product(y, y));
+  expect(rSquared.quantity.value).toBeCloseTo(correlation * correlation, 9);
+});
+
 // Source: NIST Statistical Reference Datasets (StRD), linear regression, Norris: certified values from memory.
 test('NIST’s Norris as two typed columns', () => {
   const { slope, intercept } = resultsOver(
