@@ -32,9 +32,10 @@ test('a commit whose answer got lost neither blocks what comes nor stores anythi
   writer.open(id);
   writer.append(id, { firstIndex: 0, values: numbers(0, 3), times: null });
   expect(await writer.flush()).toBe(true);
-  way.swallow();
+  const swallowed = way.swallow();
   writer.append(id, { firstIndex: 3, values: numbers(3, 7), times: null });
   const lost = writer.flush();
+  await swallowed;
   await pause(300);
   way.mend();
   expect(await lost).toBe(false);

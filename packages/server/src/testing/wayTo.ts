@@ -6,6 +6,7 @@ export async function wayTo(address: string) {
   const sockets = new Set<Socket>();
   let isHanging = false;
   let isSwallowing = false;
+  let isSwallowed: () => void = () => undefined;
   const way = createServer((client) => {
     const server = createConnection(Number(port), hostname);
     for (const socket of [client, server]) {
@@ -18,7 +19,10 @@ export async function wayTo(address: string) {
       });
     }
     client.on('data', (data) => !isHanging && server.write(data));
-    server.on('data', (data) => !isHanging && !isSwallowing && client.write(data));
+    server.on('data', (data) => {
+      if (isSwallowing) isSwallowed();
+      else if (!isHanging) client.write(data);
+    });
   });
   await new Promise<void>((resolve) => way.listen(0, '127.0.0.1', resolve));
   const through = new URL(address);
@@ -27,8 +31,11 @@ export async function wayTo(address: string) {
     address: through.toString(),
     /** Everything stands still, and no connection breaks. */
     hang: () => void (isHanging = true),
-    /** What is asked is done, but no answer comes. */
-    swallow: () => void (isSwallowing = true),
+    /** What is asked is done, but no answer comes. Resolves when the first answer has been lost. */
+    swallow(): Promise<void> {
+      isSwallowing = true;
+      return new Promise((resolve) => (isSwallowed = resolve));
+    },
     /** What hung is broken off, and new connections go through. */
     mend() {
       isHanging = isSwallowing = false;
