@@ -1,7 +1,7 @@
 import { Refusal, orRefusal } from '../refusal';
 import { type Influence } from '../results/quantity';
-import { type WeightSpan, dotOfSpans, normSquared } from '../series/noisePath';
-import { type Series } from '../series/series';
+import { type WeightSpan, dotOfSpans } from '../series/noisePath';
+import { type Series, sharedAt } from '../series/series';
 import { ucumCode } from '../units/unit';
 import { type Workings, regionOfEntry } from '../workings/entries';
 import { type NamedResult, type Outcome } from '../workings/outcome';
@@ -154,14 +154,11 @@ function repeatsOf({ outcomes, channels }: Evaluated, sheet: number): StoredRepe
       unit: ucumCode(unit),
       values: Array.from(values, storedNumber),
       uncertainties: Array.from(values, (_, i) => storedNumber(uncertainties?.[i] ?? NaN)),
-      together: shared.map(({ root, label, effect, uniform, by }) => {
-        const size = by === undefined ? 1 : Math.sqrt(normSquared(by.weights));
-        return {
-          root,
-          label,
-          effects: Array.from(values, (_, i) => storedNumber(size * (uniform ?? effect[i]))),
-        };
-      }),
+      together: shared.map((one) => ({
+        root: one.root,
+        label: one.label,
+        effects: Array.from(values, (_, i) => storedNumber(sharedAt(one, i))),
+      })),
     };
   });
 }

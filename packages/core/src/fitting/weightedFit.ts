@@ -9,6 +9,9 @@ import { type PointUncertainties, freedByWeights, weightedSolution } from './wei
 /** A scatter so many of its own deviations beside what the uncertainties say is worth a sentence. */
 const clearly = 3;
 
+/** A part of the degrees of freedom so small is rounding. */
+const leastExpected = 1e-6;
+
 /**
  * A fit in which every point counts by its own uncertainty, and the parameters are uncertain by these and not by the scatter; by the
  * scatter where only the ratios of the uncertainties are known (weights of unit variance; any textbook of least squares).
@@ -25,7 +28,9 @@ export function weightedFit(
   const solved = freedByWeights(unweighted, points, uncertainties);
   const p = solved.solution.parameters.length;
   const found = weightedSolution(solved, points, uncertainties);
-  const reducedChiSquared = found.chiSquared / found.expected;
+  // Where all that is uncertain moves the points along the curve, nothing is to be seen of it in the scatter.
+  const isTold = found.expected > leastExpected * (n - p);
+  const reducedChiSquared = isTold ? found.chiSquared / found.expected : NaN;
   // Where only ratios are known, the scatter tells the size of all of them.
   const { isRelative = false } = uncertainties;
   const size = isRelative ? Math.sqrt(reducedChiSquared) : 1;
@@ -42,7 +47,7 @@ export function weightedFit(
     degreesOfFreedom: isRelative ? n - p : Infinity,
     residualStandardDeviation: Math.sqrt(residualSumOfSquares / (n - p)),
     residualSumOfSquares,
-    ...(isRelative ? {} : { reducedChiSquared }),
+    ...(isRelative || !isTold ? {} : { reducedChiSquared }),
     rSquared: 1 - found.chiSquared / totalOf(y, found.deviation),
     count: n,
     residuals: () => residuals,
@@ -69,7 +74,7 @@ export function weightedFit(
     correctedShift: 0,
     iterations: 1,
     reason: 'weighted',
-    remarks: isRelative ? remarks : [...remarks, ...scatterRemark(reducedChiSquared, n - p)],
+    remarks: isRelative || !isTold ? remarks : [...remarks, ...scatterRemark(reducedChiSquared, n - p)],
   };
 }
 

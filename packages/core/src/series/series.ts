@@ -1,5 +1,6 @@
+import { square } from '../elementary';
 import { type Unit } from '../units/unit';
-import { type NoisePath, type ReadingsRoot, type WeightSpan, readingsNoise } from './noisePath';
+import { type NoisePath, type ReadingsRoot, type WeightSpan, normSquared, readingsNoise } from './noisePath';
 import {
   type Sampling,
   checkSampling,
@@ -74,6 +75,17 @@ export interface Series {
   /** Covariance of each value with the one beside it in another series, by the key of the root of that one. */
   readonly beside?: ReadonlyMap<string, Float64Array>;
 }
+
+/** How far one standard deviation of a root that moves several values moves one of them. */
+export const sharedAt = ({ uniform, effect, by }: SharedEffect, i: number): number =>
+  (uniform ?? effect[i]) * (by === undefined ? 1 : Math.sqrt(normSquared(by.weights)));
+
+/** The variance of a value that is its own, where several values owe a part of theirs to the same roots. */
+export const aloneVariance = (uncertainty: number, shared: readonly SharedEffect[], i: number): number =>
+  Math.max(
+    shared.reduce((rest, one) => rest - square(sharedAt(one, i)), square(uncertainty)),
+    0,
+  );
 
 /** The same root with another effect, which need not be alike for all values any more. */
 export const withEffect = ({ root, label, by }: SharedEffect, effect: Float64Array): SharedEffect => ({

@@ -4,6 +4,8 @@ import { budgetOf, covarianceOf, halfWidth } from '../results/quantity';
 import { repetitions } from '../testing/effort';
 import { columnOf, lineOf, meanEntry, movedBy, resultsOver, runOfTable } from '../testing/trials';
 import { parseUnit } from '../units/unit';
+import { type Entry } from '../workings/entries';
+import { evaluate } from '../workings/evaluate';
 import { compared } from '../workings/kinds/comparison';
 import { calculatedCell } from './columnFormula';
 import { type Cell, numberCell } from './cell';
@@ -177,6 +179,45 @@ describe('what rows owe to one source', () => {
     const { mean } = resultsOver([columnOf('v', 'm/s', values)], meanEntry('v'));
     const row = budgetOf(mean.quantity).find(({ label }) => label === 'length');
     expect(row?.standardUncertainty).toBeCloseTo(0.05, 12);
+  });
+
+  test('a column that is shifted and scaled stays uncertain in the same parts', () => {
+    const values = [1, 2, 3.5, 4].map((value, k) => movedBy(value, 'm', { scale: 0.1, [`own${k}`]: 0.02 }));
+    const x = columnOf('x', 's', exact('s', [1, 2, 3, 4]));
+    const moved: Entry = {
+      kind: 'shifted',
+      id: 'moved',
+      name: 'y2',
+      of: 'channel:y',
+      less: 'number',
+      number: 1,
+      factor: 2,
+    };
+    const line = { ...lineOf('y', 'x'), of: 'entry:moved' } as Entry;
+    const run = runOfTable([x, columnOf('y', 'm', values)]);
+    const outcome = evaluate({ entries: [moved, line] }, run).outcomes.get('line');
+    if (outcome?.kind !== 'results') throw new Error(JSON.stringify(outcome));
+    const plain = resultsOver([x, columnOf('y', 'm', values)], lineOf('y', 'x'));
+    for (const { key, quantity } of outcome.results.filter(
+      (one) => one.key in plain && one.key !== 'residualSd',
+    )) {
+      const times = key === 'slope' || key === 'intercept' ? 2 : 1;
+      const [u, own] = [quantity.standardUncertainty, plain[key].quantity.standardUncertainty];
+      if (own === null) expect(u).toBeNull();
+      else expect(u).toBeCloseTo(times * own, 9);
+    }
+  });
+
+  test('points that count by ratios are uncertain by their scatter, and by what they share as a whole', () => {
+    const x = Array.from({ length: 6 }, (_, i) => i + 1);
+    const y = x.map((at, k) => movedBy(2 * at + 0.01 * (k % 2), 'm', { scale: 0.1 * at, [`o${k}`]: 0.05 }));
+    const columns = [columnOf('x', 's', exact('s', x)), columnOf('y', 'm', y)];
+    const { slope } = resultsOver(columns, { ...lineOf('y', 'x'), weights: 'relative' } as Entry);
+    const rows = budgetOf(slope.quantity);
+    expect(rows.find(({ label }) => label === 'scale')?.standardUncertainty).toBeCloseTo(0.1, 2);
+    const scatter = rows.find(({ label }) => label !== 'scale')?.standardUncertainty ?? NaN;
+    expect(scatter).toBeGreaterThan(1e-4);
+    expect(scatter).toBeLessThan(0.005);
   });
 
   test('points whose uncertainty is all of one source do not scatter by it', () => {

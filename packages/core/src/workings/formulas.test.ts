@@ -1,80 +1,27 @@
 import { normalRandom } from '../random';
-import { budgetOf, covarianceOf, halfWidth } from '../results/quantity';
+import { budgetOf, covarianceOf } from '../results/quantity';
 import { regular } from '../series/sampling';
-import { channelOf, constantEntry } from '../testing/sheet';
 import { printedUnit } from '../units/unit';
 import { type Entry } from './entries';
 import { Evaluator, evaluate } from './evaluate';
-import { type FormulaText } from './fields';
-import { type Outcome } from './outcome';
 import { type RunData } from './run';
-
-const interval = 0.02;
-const channel = (key: string, unit: string, values: Float64Array, step = interval) =>
-  channelOf(key, unit, values, step);
-const made = (n: number, value: (t: number) => number, step = interval) =>
-  Float64Array.from({ length: n }, (_, i) => value(i * step));
-
-const formula = (text: string, names: FormulaText['names'] = {}): FormulaText => ({ text, names });
-const constant = (name: string, value: number, uncertainty: number, unit: string) =>
-  constantEntry(name, value, uncertainty, unit, `c-${name}`);
-const series = (
-  name: string,
-  text: string,
-  more: { unit?: string; names?: FormulaText['names'] } = {},
-): Entry => ({
-  kind: 'formulaSeries',
-  id: `s-${name}`,
-  name,
-  formula: formula(text, more.names),
-  unit: more.unit ?? '',
-  windowPoints: 9,
-});
-const result = (name: string, text: string, unit = '', names: FormulaText['names'] = {}): Entry => ({
-  kind: 'calculation',
-  id: `r-${name}`,
-  name,
-  formula: formula(text, names),
-  unit,
-});
-const region: Entry = { kind: 'region', id: 'A', name: '', letter: 'A', along: 't', start: 0.2, end: 1.6 };
-const velocity: Entry = { kind: 'derivative', id: 'v', name: 'v', of: 'channel:x', windowPoints: 9 };
-const mean = (of: `entry:${string}` | 'channel:x', name = ''): Entry => ({
-  kind: 'statistics',
-  id: `mean ${of}`,
-  name,
-  of,
-  region: 'A',
-});
-
-const outcomeIn = (entries: Entry[], run: RunData, id: string) => evaluate({ entries }, run).outcomes.get(id);
-const seriesIn = (outcome: Outcome | undefined) => {
-  if (outcome?.kind !== 'series') throw new Error(JSON.stringify(outcome));
-  return outcome.series;
-};
-const quantityIn = (outcome: Outcome | undefined) => {
-  if (outcome?.kind !== 'results') throw new Error(JSON.stringify(outcome));
-  return outcome.results[0].quantity;
-};
-const refusalIn = (outcome: Outcome | undefined) => (outcome?.kind === 'refused' ? outcome : undefined);
-
-const acceleration = 0.62;
-const cart: RunData = {
-  id: 'r',
-  channels: [
-    channel(
-      'x',
-      'm',
-      made(100, (t) => (acceleration * t * t) / 2),
-    ),
-  ],
-};
-const constants = [
-  constant('m', 0.512, 0.001, 'kg'),
-  constant('g', 9.81, 0.01, 'm/s2'),
-  constant('x0', 1.6, 0.005, 'm'),
-  constant('θ', 3.6, 0.05, 'deg'),
-];
+import {
+  interval,
+  channel,
+  made,
+  constants,
+  constant,
+  series,
+  result,
+  region,
+  velocity,
+  outcomeIn,
+  seriesIn,
+  quantityIn,
+  refusalIn,
+  acceleration,
+  cart,
+} from '../testing/formulaSheets';
 
 describe('a series by a formula', () => {
   test('kinetic and potential energy are worked out reading by reading, in joule', () => {
@@ -309,131 +256,4 @@ describe('a result by a formula', () => {
     evaluator.say([{ ...conditions[0], value: 60 }]);
     expect(quantityIn(evaluator.evaluate({ entries }).outcomes.get('r-F')).value).toBeCloseTo(0.5886, 9);
   });
-});
-
-describe('what ± means', () => {
-  const repetitions = 1000;
-  const share = (truth: number, quantities: (i: number) => ReturnType<typeof quantityIn>) => {
-    let inside = 0;
-    for (let i = 0; i < repetitions; i++) {
-      const quantity = quantities(i);
-      if (Math.abs(quantity.value - truth) <= (halfWidth(quantity) ?? 0)) inside++;
-    }
-    return inside / repetitions;
-  };
-  const random = normalRandom(11);
-  const noisyCart = () => made(100, (t) => (acceleration * t * t) / 2 + 0.0005 * random());
-
-  test('the mean of a kinetic energy from noisy positions and an uncertain mass covers 65 to 71 %', () => {
-    const entries = (m: number) => [
-      constant('m', m, 0.004, 'kg'),
-      velocity,
-      region,
-      series('K', '1/2 m v^2'),
-      mean('entry:s-K'),
-    ];
-    let truth = 0;
-    for (let i = 10; i <= 80; i++) truth += (0.5 * 0.5 * (acceleration * i * interval) ** 2) / 71;
-    const found = share(truth, () =>
-      quantityIn(
-        outcomeIn(
-          entries(0.5 + 0.004 * random()),
-          { id: 'r', channels: [channel('x', 'm', noisyCart())] },
-          'mean entry:s-K',
-        ),
-      ),
-    );
-    expect(found).toBeGreaterThan(0.65);
-    expect(found).toBeLessThan(0.71);
-  }, 60_000);
-
-  test('the mean of a power from a noisy force and a noisy position covers 65 to 71 %', () => {
-    const entries = [velocity, region, series('P', 'F v'), mean('entry:s-P')];
-    let truth = 0;
-    for (let i = 10; i <= 80; i++) truth += ((1 + 0.3 * i * interval) * acceleration * i * interval) / 71;
-    const found = share(truth, () =>
-      quantityIn(
-        outcomeIn(
-          entries,
-          {
-            id: 'r',
-            channels: [
-              channel('x', 'm', noisyCart()),
-              channel(
-                'F',
-                'N',
-                made(100, (t) => 1 + 0.3 * t + 0.05 * random()),
-              ),
-            ],
-          },
-          'mean entry:s-P',
-        ),
-      ),
-    );
-    expect(found).toBeGreaterThan(0.65);
-    expect(found).toBeLessThan(0.71);
-  }, 60_000);
-
-  test('a slope of a series from two channels, and a formula of two correlated results, cover 65 to 71 %', () => {
-    const slope: Entry = { kind: 'slope', id: 'k', name: 'k', of: 'entry:s-y', against: 't', region: 'A' };
-    const entries = [
-      region,
-      series('y', 'x + F / (2 [N/m])'),
-      slope,
-      mean('entry:s-y', 'middle'),
-      result('q', 'middle - k (0.4 [s])'),
-    ];
-    const run = (): RunData => ({
-      id: 'r',
-      channels: [
-        channel(
-          'x',
-          'm',
-          made(100, (t) => 0.5 * t + 0.004 * random()),
-        ),
-        channel(
-          'F',
-          'N',
-          made(100, (t) => 1 + 0.2 * t + 0.006 * random()),
-        ),
-      ],
-    });
-    const bySlope = share(0.6, () => quantityIn(outcomeIn(entries, run(), 'k')));
-    // y at 0.5 s, 0.4 s before the middle of the region.
-    const byFormula = share(0.8, () => quantityIn(outcomeIn(entries, run(), 'r-q')));
-    for (const found of [bySlope, byFormula]) {
-      expect(found).toBeGreaterThan(0.65);
-      expect(found).toBeLessThan(0.71);
-    }
-  }, 60_000);
-
-  test('the deviation of readings from their own mean has none of the uncertainty that both share', () => {
-    const entries = [region, mean('channel:x', 'middle'), series('d', 'x - middle'), mean('entry:s-d')];
-    const run: RunData = {
-      id: 'r',
-      channels: [
-        channel(
-          'x',
-          'm',
-          made(100, () => 1 + 0.01 * random()),
-        ),
-      ],
-    };
-    expect(quantityIn(outcomeIn(entries, run, 'mean entry:s-d')).standardUncertainty ?? 0).toBeLessThan(
-      1e-12,
-    );
-  });
-});
-
-test('a missing reading that is bridged takes no uncertainty away from an area under a formula', () => {
-  const values = made(100, (t) => 1 + t);
-  values[40] = NaN;
-  const entries: Entry[] = [
-    region,
-    constant('m', 2, 0.02, 'kg'),
-    series('p', 'm x'),
-    { kind: 'area', id: 'a', name: '', of: 'entry:s-p', against: 't', region: 'A' },
-  ];
-  const area = quantityIn(outcomeIn(entries, { id: 'r', channels: [channel('x', 'm', values)] }, 'a'));
-  expect((area.standardUncertainty ?? 0) / area.value).toBeCloseTo(0.01, 4);
 });

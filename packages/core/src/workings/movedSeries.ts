@@ -1,6 +1,14 @@
+import { square } from '../elementary';
 import { type WeightedValue } from '../calculus/cycles';
 import { composedNoise } from '../series/composedNoise';
-import { type Series, type SharedEffect, pathsOf, windowedBehind } from '../series/series';
+import {
+  type Series,
+  type SharedEffect,
+  aloneVariance,
+  pathsOf,
+  sharedAt,
+  windowedBehind,
+} from '../series/series';
 import { type Influence } from '../results/quantity';
 import { type Unit } from '../units/unit';
 import { gathered, weighedEffect } from './weighed';
@@ -54,7 +62,12 @@ export function movedSeries(
     factor === 1
       ? path
       : composedNoise([{ path, partials: () => new Float64Array(values.length).fill(factor) }]);
-  const { uncertainties } = series;
+  const { uncertainties, shared: before = [] } = series;
+  const total = (u: number, i: number) =>
+    Math.sqrt(
+      square(factor) * aloneVariance(u, before, i) +
+        all.reduce((sum, one) => sum + square(sharedAt(one, i)), 0),
+    );
   return {
     ...series,
     symbol,
@@ -65,7 +78,7 @@ export function movedSeries(
     noise: series.noise === null ? null : scaled(series.noise),
     ...(series.further === undefined ? {} : { further: series.further.map(scaled) }),
     ...(series.step === undefined ? {} : { step: Math.abs(factor) * series.step }),
-    ...(uncertainties === undefined ? {} : { uncertainties: uncertainties.map((u) => Math.abs(factor) * u) }),
+    ...(uncertainties === undefined ? {} : { uncertainties: uncertainties.map(total) }),
     shared: all.length === 0 ? undefined : all,
     // What it is moved by may change with any reading.
     lineage: {},

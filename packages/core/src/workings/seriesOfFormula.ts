@@ -7,13 +7,15 @@ import { type Formula } from '../formula/tree';
 import { Refusal } from '../refusal';
 import { composedNoise, interpolatedNoise } from '../series/composedNoise';
 import { Growing } from '../series/growing';
-import { type NoisePath, normSquared } from '../series/noisePath';
+import { type NoisePath } from '../series/noisePath';
 import { onOneGrid } from '../series/sampling';
 import {
   type FilterStep,
   type Series,
   type SharedEffect,
+  aloneVariance,
   pathsOf,
+  sharedAt,
   valuesAtTimesOf,
   windowedBehind,
   withEffect,
@@ -265,10 +267,18 @@ function sharedBy(source: Source, partials: () => Float64Array, like: Series): S
   );
 }
 
-/** What moves the values in several places of a formula moves them once, by the sum. */
+/**
+ * What moves the values in several places of a formula moves them once, by the sum. Numbers that come from the readings of one root,
+ * each by weights of its own, stay apart: what they share is in these.
+ */
 function eachOnce(all: readonly SharedEffect[]): SharedEffect[] {
   const byRoot = new Map<string, SharedEffect>();
+  const apart: SharedEffect[] = [];
   for (const one of all) {
+    if (one.by !== undefined) {
+      apart.push(one);
+      continue;
+    }
     const known = byRoot.get(one.root);
     byRoot.set(
       one.root,
@@ -280,7 +290,7 @@ function eachOnce(all: readonly SharedEffect[]): SharedEffect[] {
           ),
     );
   }
-  return [...byRoot.values()];
+  return [...byRoot.values(), ...apart];
 }
 
 /** Uncertainties of values that were taken one by one, with what moves them together; null where no series has such. */
@@ -297,18 +307,10 @@ function ownUncertainties(
     if (source.kind === 'result' || source.series.uncertainties === undefined || !source.isOnGrid) return;
     const { uncertainties, shared: together = [] } = source.series;
     const slope = partials[leaf]();
-    for (let i = 0; i < n; i++) {
-      const alone = together.reduce(
-        (rest, { uniform, effect }) => rest - square(uniform ?? effect[i]),
-        square(uncertainties[i]),
-      );
-      squares[i] += slope[i] === 0 ? 0 : square(slope[i]) * Math.max(alone, 0);
-    }
+    for (let i = 0; i < n; i++)
+      squares[i] += slope[i] === 0 ? 0 : square(slope[i]) * aloneVariance(uncertainties[i], together, i);
   });
-  for (const { effect, by } of shared) {
-    const size = by === undefined ? 1 : normSquared(by.weights);
-    for (let i = 0; i < n; i++) squares[i] += size * square(effect[i]);
-  }
+  for (const one of shared) for (let i = 0; i < n; i++) squares[i] += square(sharedAt(one, i));
   return squares.map(Math.sqrt);
 }
 

@@ -1,4 +1,3 @@
-import { square } from '../elementary';
 import {
   type Influence,
   type Quantity,
@@ -14,7 +13,7 @@ import {
   normSquared,
   scaledSpan,
 } from '../series/noisePath';
-import { type Series, type SharedEffect, pathsOf } from '../series/series';
+import { type Series, type SharedEffect, aloneVariance, pathsOf } from '../series/series';
 import { type Unit } from '../units/unit';
 
 /**
@@ -96,10 +95,6 @@ export const movedTogether = ({ root, label, by = alone }: SharedEffect, times: 
   effect: scaledSpan(by, times),
 });
 
-/** The variance that a root that moves several values gives to one of them. */
-const varianceOfShared = ({ uniform, effect, by }: SharedEffect, i: number): number =>
-  square(uniform ?? effect[i]) * (by === undefined ? 1 : normSquared(by.weights));
-
 const alone: WeightSpan = { first: 0, weights: Float64Array.of(1) };
 
 /** Names the values of a series of single measurements as roots of uncertainty, one a value. */
@@ -111,14 +106,7 @@ function ownOf(series: Series, { first, weights }: WeightSpan): Influence[] {
   const { uncertainties, symbol } = series;
   if (uncertainties === undefined) return [];
   // What moves them together counts on its own.
-  const alone = (i: number) =>
-    Math.sqrt(
-      Math.max(
-        square(uncertainties[i]) -
-          (series.shared ?? []).reduce((sum, one) => sum + varianceOfShared(one, i), 0),
-        0,
-      ),
-    );
+  const alone = (i: number) => Math.sqrt(aloneVariance(uncertainties[i], series.shared ?? [], i));
   const effect = weights.map((weight, i) => (weight === 0 ? 0 : weight * alone(first + i)));
   if (effect.some(Number.isNaN)) return [];
   const label = `readings of ${symbol}`;

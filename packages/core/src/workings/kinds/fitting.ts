@@ -8,9 +8,8 @@ import { Refusal } from '../../refusal';
 import { belowZero } from '../../units/temperature';
 import { printedUnit } from '../../units/unit';
 import { type Influence, type Quantity, merged, withShared } from '../../results/quantity';
-import { normSquared } from '../../series/noisePath';
 import { atTimesOf } from '../../series/atTimesOf';
-import { type Series, type SharedEffect } from '../../series/series';
+import { type Series, type SharedEffect, sharedAt } from '../../series/series';
 import { type PointUncertainties } from '../../fitting/weighted';
 import { choiceField, flagField, later, regionsField } from '../fields';
 import { type Context } from '../kind';
@@ -75,7 +74,10 @@ export function fitInRegion(
   const uncertainties =
     weights === 'equal'
       ? undefined
-      : { ...ownUncertainties(series, against, selection), isRelative: weights === 'relative' };
+      : weights === 'own'
+        ? ownUncertainties(series, against, selection)
+        : // Of ratios the scatter tells the size, and it shows nothing of what all points owe to one source.
+          { ...ownUncertainties(series, against, selection), together: [], isRelative: true };
   const fitFrom = (from: number | null) =>
     fitRelation(from === null ? relation : countedFrom(relation, from), selection, selection, {
       near,
@@ -134,7 +136,7 @@ function scatterIn(selection: Selection): Scatter {
 
 /** The uncertainties of the points that were picked. @throws Refusal where the values have none of their own */
 function ownUncertainties(
-  { symbol, uncertainties, shared, beside }: Series,
+  { symbol, noise, uncertainties, shared, beside }: Series,
   against: Series,
   { indices }: Selection,
 ): PointUncertainties {
@@ -143,16 +145,22 @@ function ownUncertainties(
       `The values of ${symbol} have no uncertainties of their own, point by point. Let all points count alike.`,
     );
   const picked = (all: Float64Array) => Float64Array.from(indices, (index) => all[index]);
-  const effects = (of: readonly SharedEffect[] | undefined, root: string) => {
-    const found = of?.find((one) => one.root === root);
-    if (found === undefined) return null;
-    const size = found.by === undefined ? 1 : Math.sqrt(normSquared(found.by.weights));
-    return picked(found.effect).map((effect) => size * effect);
-  };
+  const at = (one: SharedEffect) => Float64Array.from(indices, (index) => sharedAt(one, index));
   const across = against.uncertainties === undefined ? [] : (against.shared ?? []);
-  const roots = new Set([...(shared ?? []), ...across].map(({ root }) => root));
-  const both = beside?.get(against.noise?.root.key ?? '');
-  const together = [...roots].map((root) => ({ y: effects(shared, root), x: effects(across, root) }));
+  // Numbers that come from the readings of one root by weights of their own have other parts of it.
+  const alsoAcross = ({ root, by }: SharedEffect) =>
+    by === undefined ? across.find((one) => one.root === root && one.by === undefined) : undefined;
+  const matched = new Set(shared?.map(alsoAcross));
+  const together = [
+    ...(shared ?? []).map((one) => {
+      const other = alsoAcross(one);
+      return { y: at(one), x: other === undefined ? null : at(other) };
+    }),
+    ...across.filter((one) => !matched.has(one)).map((one) => ({ y: null, x: at(one) })),
+  ];
+  // A column that was worked out from another one goes with what stands beside that no more.
+  const isPlain = noise?.independent === true && against.noise?.independent === true;
+  const both = isPlain ? beside?.get(against.noise.root.key) : undefined;
   return {
     y: picked(uncertainties).map((u) => (u > 0 ? u : 0)),
     x: against.uncertainties === undefined ? null : picked(against.uncertainties).map((u) => (u > 0 ? u : 0)),
