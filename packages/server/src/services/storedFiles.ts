@@ -1,4 +1,5 @@
 import { type Readable } from 'node:stream';
+import { finished } from 'node:stream/promises';
 import { raw } from 'objection';
 import { Failure } from '../failure';
 import { StoredFileModel } from '../models/storedFile';
@@ -19,7 +20,8 @@ export interface NewFile {
 }
 
 /**
- * Stores bytes as they come; what breaks off, or is too much, leaves nothing behind.
+ * Stores bytes as they come; what breaks off, or is too much, leaves nothing behind. The rest of what is refused is read and dropped
+ * before it is refused: a browser sends all of a file before it reads the answer, and would meet a broken connection in its place.
  * @param most bytes that it may have
  * @param alsoTo takes every part as it is stored, before the next one is taken; what it throws ends it
  * @throws Failure where it is too large
@@ -44,7 +46,7 @@ export async function receiveFile(
       await alsoTo(one, bytes);
       await StoredPartModel.query().insert({ fileId: file.id, part: part++, bytes: one });
     };
-    for await (const chunk of body as AsyncIterable<Buffer>) {
+    for await (const chunk of body.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
       bytes += chunk.length;
       if (bytes > most)
         throw new Failure(
@@ -59,6 +61,7 @@ export async function receiveFile(
     await StoredFileModel.query().findById(file.id).patch({ bytes, whole: true, touchedAt: new Date() });
   } catch (error) {
     await removeFile(file.id).catch(() => undefined);
+    await finished(body.resume()).catch(() => undefined);
     throw error;
   }
 }
