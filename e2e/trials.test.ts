@@ -1,8 +1,9 @@
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { atRest } from './support/atRest';
 import { barriersOn } from './support/barriers';
 import { BenchHand } from './support/bench';
-import { type System, startSystem, until } from './support/system';
+import { type System, downloaded, startSystem, until } from './support/system';
 
 // Many runs become one conclusion, through the real interface. The runs are straight lines whose slopes are 2.5 times what is typed
 // of each, so that the truth is known.
@@ -166,6 +167,58 @@ test('a formula over columns has its unit; what is pasted from a spreadsheet is 
     ['1.5 ± 0.02', '0.6'],
   ]);
   await hand.waitForText('6 rows, 1 left out');
+}, 60_000);
+
+test('a column in another unit is typed and seen in that one, and means the same on the bench', async () => {
+  await hand.press('d / m', '.trial-grid thead');
+  await hand.type('Unit of the column d', 'cm');
+  await until(
+    async () => (await column(1)).join(),
+    (shown) => shown === '10,20,30,40,50,60',
+    10,
+  );
+  expect(await system.page.$('.dropdown-menu.show')).toBeNull();
+  await hand.waitForText('1 value was set aside.');
+  const slope = await lineThrough('slope');
+  expect(slope.value).toBeCloseTo(factor / 100, 3);
+  await hand.type('d of run2', '35');
+  await hand.waitForText('35');
+  await link('Bench');
+  await hand.element('input[aria-label="d of run 3"]');
+  expect(
+    await system.page.$eval('input[aria-label="d of run 3"]', (field) => (field as HTMLInputElement).value),
+  ).toBe('0.35');
+  await link('Trials');
+  await hand.type('d of run2', '0.3 m');
+  await until(
+    async () => (await column(1))[2],
+    (shown) => shown === '30',
+    10,
+  );
+  await hand.press('d / cm', '.trial-grid thead');
+  await hand.type('Unit of the column d', 'm');
+  await until(
+    async () => (await column(1)).join(),
+    (shown) => shown === distances.concat([0.4, 0.5, 0.6]).join(),
+    10,
+  );
+}, 60_000);
+
+test('a region over the values of a column, and a picture of the points with their ticks', async () => {
+  await hand.mark(0.15, 0.35);
+  await hand.press('mean', '.offers');
+  const { value } = await hand.result('mean of slope', 'mean');
+  // Two runs lie in it, whose slopes are 0.5 and 0.75.
+  expect(value).toBeCloseTo(0.625, 2);
+  await keys('Escape');
+  await hand.menu('Set up the trace of slope', 'Make a picture of it');
+  await hand.element('.picture-preview img');
+  await hand.press('Save as shapes (SVG)');
+  const text = readFileSync(await downloaded(system.downloads, '.svg'), 'utf8');
+  for (const tick of ['0.2', '0.4', '0.6']) expect(text).toContain(`>${tick}<`);
+  expect(text).toMatch(/slope/);
+  await keys('Escape');
+  for (let i = 0; i < 2; i++) await hand.pressLabelled('Undo');
 }, 60_000);
 
 test('bars and spread are drawn of what counts, and say it to who does not see them', async () => {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { plainText } from './basics';
+import { finite, plainText } from './basics';
 import { conditionValueSchema } from './conditions';
 import { type DocumentFormat } from './documents';
 import { entrySchema, seriesRefSchema } from './entrySchema';
@@ -53,12 +53,25 @@ export const trialColumnSchema = z.discriminatedUnion('kind', [
 ]);
 export type TrialColumn = z.infer<typeof trialColumnSchema>;
 
+/** What was typed into a cell: a word, or a number with the unit (UCUM) that its column had then. */
+export const typedCellSchema = z.union([
+  z
+    .object({
+      value: finite,
+      u: finite.nonnegative('an uncertainty is not negative').nullable(),
+      unit: z.string().max(40),
+    })
+    .strict(),
+  z.object({ word: plainText.pipe(z.string().max(80)) }).strict(),
+]);
+export type TypedCell = z.infer<typeof typedCellSchema>;
+
 /** A row that was typed: the values of another group, or of a book. */
 export const typedRowSchema = z.object({
   id: z.string().min(1).max(40),
   name,
-  /** By the keys of the columns, in the unit of each. */
-  cells: z.record(key, conditionValueSchema),
+  /** By the keys of the columns. */
+  cells: z.record(key, typedCellSchema),
 });
 export type TypedRow = z.infer<typeof typedRowSchema>;
 

@@ -1,5 +1,6 @@
 export { Refusal, orRefusal } from './refusal';
 export { faultOutcome } from './workings/evaluate';
+export { conditionResult } from './workings/conditionResult';
 export * from './units/unit';
 export { uncertaintyOfRest } from './statistics/still';
 export { type Systematic } from './workings/run';

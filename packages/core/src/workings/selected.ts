@@ -7,6 +7,8 @@ export interface Selection extends FitPoints, FittedPoints {
   missing: number;
   /** Readings in the region that a person has set aside. */
   aside: number;
+  /** Whether its values were taken one by one, and are no readings in time. */
+  isSingle: boolean;
   first: number;
   past: number;
 }

@@ -1,6 +1,6 @@
 import { Refusal } from '../refusal';
-import { countIn } from '../series/ranges';
-import { indexAfter, indexAtOrAfter, timeAt } from '../series/sampling';
+import { countIn, united } from '../series/ranges';
+import { indexAfter, indexAtOrAfter, onOneGrid, timeAt } from '../series/sampling';
 import { atTimesOf } from '../series/atTimesOf';
 import { type Series, valuesAtTimesOf } from '../series/series';
 import { printedUnit } from '../units/unit';
@@ -12,6 +12,13 @@ import { type Selection } from './selected';
 const asideIn = ({ noise }: Series, first: number, past: number): number =>
   countIn(noise?.root.aside ?? [], first, past);
 
+/** How many points were set aside by one of their two readings, or by both. */
+function asidePoints(of: Series, other: Series, first: number, past: number): number {
+  const [own, across] = [of, other].map(({ noise }) => noise?.root.aside ?? []);
+  if (onOneGrid(of.sampling, other.sampling)) return countIn(united(own, across), first, past);
+  return countIn(own, first, past) + countIn(across, first, past);
+}
+
 /** Index range of a series in a region along the abscissa; the whole series without one. */
 export function rangeIn(
   { sampling, values }: Series,
@@ -22,15 +29,18 @@ export function rangeIn(
 }
 
 /** What to say of readings left out, in a list that is empty where none were. */
-export function leftOutNotes({ missing, aside }: Selection, count: number): string[] {
-  const notes = missingNote(missing, count);
-  if (aside > 0) notes.push(`${aside} ${aside === 1 ? 'reading was' : 'readings were'} set aside.`);
+export function leftOutNotes({ missing, aside, isSingle }: Selection, count: number): string[] {
+  const notes = missingNote(missing, count, isSingle);
+  const one = isSingle ? 'value' : 'reading';
+  if (aside > 0) notes.push(`${aside} ${aside === 1 ? `${one} was` : `${one}s were`} set aside.`);
   return notes;
 }
 
-function missingNote(missing: number, count: number): string[] {
+function missingNote(missing: number, count: number, isSingle: boolean): string[] {
   if (missing === 0) return [];
   const [are, were] = missing === 1 ? ['is', 'it was'] : ['are', 'they were'];
+  if (isSingle)
+    return [`${missing} of ${missing + count} values ${are} missing or no measurement; ${were} left out.`];
   return [
     `${missing} of ${missing + count} readings ${are} missing or no measurement (at a limit, a wrong echo); ${were} left out.`,
   ];
@@ -93,8 +103,7 @@ function pick(context: Context, of: Series, against: SeriesRef, region: RegionBo
       if (isAside(i)) asideMissing++;
     } else indices[count++] = i;
   }
-  const aside =
-    asideIn(of, first, past) + (other.noise?.root === of.noise?.root ? 0 : asideIn(other, first, past));
+  const aside = asidePoints(of, other, first, past);
   if (count === 0)
     throw new Refusal(
       missing > 0
@@ -120,6 +129,7 @@ function pick(context: Context, of: Series, against: SeriesRef, region: RegionBo
     against: other.uncertainties === undefined ? other.noise : null,
     ...(of.further === undefined ? {} : { further: of.further }),
     ...(other.further === undefined ? {} : { furtherAgainst: other.further }),
+    isSingle: of.uncertainties !== undefined,
     first: chosen[0],
     past: chosen[count - 1] + 1,
   };

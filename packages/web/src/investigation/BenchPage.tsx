@@ -2,8 +2,6 @@ import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useStore } from 'zustand';
 import { useDocuments, useInvestigation } from './context';
-import { Head } from '../header/Head';
-import { NameField } from '../ui/NameField';
 import { LargeDigits } from '../sensors/LargeDigits';
 import { CursorBar } from '../traces/cursor/CursorBar';
 import { GatePanel } from '../recording/gate/GatePanel';
@@ -21,10 +19,12 @@ import { RelationChooser } from '../workings/relations/RelationChooser';
 import { PictureDialog } from '../files/picture/PictureDialog';
 import { RecorderBar } from '../recording/RecorderBar';
 import { RunChips } from '../runs/RunChips';
+import { InvestigationHead } from './InvestigationHead';
 import { SavingBar } from './SavingBar';
 import { SetUp } from '../sensors/SetUp';
 import { SensorColumn } from '../sensors/SensorColumn';
 import { SideColumn } from './SideColumn';
+import { useSheetKeys } from './useSheetKeys';
 import { useSides } from './sides';
 import { TablePanel } from '../table/TablePanel';
 import { TraceStack } from '../traces/TraceStack';
@@ -38,7 +38,6 @@ const panels = Object.values(wayParts).flatMap(({ Panel }) => (Panel === null ? 
 /** Where runs are recorded, looked at and worked out. */
 export default function BenchPage() {
   const session = useInvestigation();
-  const name = useDocuments((documents) => documents.name);
   const sides = useSides();
   const { Beside } = wayParts[useDocuments(({ plan }) => plan.way)];
   const hasTable = useStore(session.table.state, ({ isOpen }) => isOpen);
@@ -72,26 +71,13 @@ export default function BenchPage() {
   }, [session]);
   // A question belongs to the page on which it was asked.
   useEffect(() => session.dialogs.close, [session]);
-  useHotkeys('mod+z', () => session.history.undo(), { preventDefault: true });
-  useHotkeys('mod+shift+z, mod+y', () => session.history.redo(), { preventDefault: true });
-  useHotkeys('f', () => session.frameAll());
-  useHotkeys('b', () => session.looking.back());
   useHotkeys('d', () => session.viewing.showDigits(session.view.getState().digits === null ? [] : null));
   useHotkeys('t', () => session.table.toggle());
   useHotkeys('r', () => session.regions.lookAt());
-  useHotkeys('escape', () => {
-    if (!session.viewing.putAway()) session.cursor.lift();
-  });
+  useSheetKeys(session);
   return (
     <div className="page">
-      <Head>
-        <NameField
-          label="Name of the investigation"
-          className="title-input"
-          value={name}
-          onCommit={(newName) => void session.plan.rename(newName)}
-        />
-      </Head>
+      <InvestigationHead />
       <SavingBar saver={session.saver} what="workings" />
       <div className={`bench ${sides.left ? '' : 'left-folded'} ${sides.right ? '' : 'right-folded'}`}>
         <SideColumn side="left" title="Sensors">
@@ -113,7 +99,7 @@ export default function BenchPage() {
             <WaitingView />
           </div>
           <CursorBar />
-          <RunChips />
+          <RunChips pictured={session} />
         </main>
         <SideColumn side="right" title="Workings">
           <WorkingsColumn

@@ -1,3 +1,4 @@
+import { type SheetSession } from '../investigation/sheetSession';
 import { useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { CheckSquare, ChevronUp, Square } from 'react-bootstrap-icons';
@@ -19,7 +20,8 @@ import { FixedMenu } from '../ui/FixedMenu';
 /** More runs than this are found in the list rather than by eye. */
 const manyRuns = 6;
 
-export function RunChips() {
+/** The shelf of runs. @param pictured what “Make a picture” is of; null while there is none */
+export function RunChips({ pictured }: { pictured: SheetSession | null }) {
   const runs = useDocuments((documents) => documents.runs);
   const front = useFrontRun();
   const present = presentRuns(runs);
@@ -37,7 +39,7 @@ export function RunChips() {
         <div className="end">
           {practice.length > 0 && <ClearPractice runs={practice} />}
           <SetApart runs={runs.filter((run) => run.removed)} />
-          <Files />
+          <Files pictured={pictured} />
         </div>
       </footer>
     </>
@@ -131,7 +133,7 @@ function SetApart({ runs }: { runs: SeenRun[] }) {
   );
 }
 
-function Files() {
+function Files({ pictured }: { pictured: SheetSession | null }) {
   const session = useInvestigation();
   const name = useDocuments((documents) => documents.name);
   const runs = useDocuments((documents) => documents.runs);
@@ -160,8 +162,8 @@ function Files() {
             </Dropdown.Item>
           ))}
           <Dropdown.Item
-            disabled={shown.length === 0}
-            onClick={() => session.dialogs.ask('picture', { only: null })}
+            disabled={pictured === null || shownRuns(pictured.runs).length === 0}
+            onClick={() => pictured?.dialogs.ask('picture', { only: null })}
           >
             Make a picture of the traces (
             {formsOf('picture')

@@ -1,3 +1,4 @@
+import { runDate } from './runDate';
 import { format } from 'date-fns';
 import { type Channel, type LeftOutCount, type Run, leftOutCountSchema } from '@heuristor/contracts';
 import { parseUnit, printedUnit } from '@heuristor/core';
@@ -131,11 +132,7 @@ function ChannelRow({ channel, count }: { channel: Channel; count: LeftOutCount 
 
 /** How a run came here and when it began, by the clock that hung there. */
 function beginningOf({ origin, startedAt, timeZone }: Run): string {
-  const at = new Intl.DateTimeFormat('en-GB', {
-    dateStyle: 'medium',
-    timeStyle: 'medium',
-    ...(timeZone === null ? {} : { timeZone }),
-  }).format(new Date(startedAt));
+  const at = runDate({ startedAt, timeZone }, 'medium');
   const zoned = timeZone === null ? at : `${at} (${timeZone.replaceAll('_', ' ')})`;
   if (origin !== 'imported') return `Recorded on ${zoned}`;
   return timeZone === null

@@ -2,7 +2,7 @@ import { type TrialTable } from '@heuristor/contracts';
 import { barsOf } from './categoryBars';
 import { CategoryChart } from './CategoryChart';
 import { type TableView } from './tableView';
-import { isCountedIn } from './counted';
+import { countedRows } from './counted';
 
 interface Props {
   table: TrialTable;
@@ -14,9 +14,8 @@ export function Bars({ table, view }: Props) {
   const value = columnCalled(table.plot.value);
   if (value === undefined || value.unit === null)
     return <p className="quiet">Choose above what the bars are of, and by which words they stand apart.</p>;
-  const rows = view.rows.filter(({ leftOut }) => leftOut === null).filter(isCountedIn(table));
   const { categories, series } = barsOf(
-    rows,
+    countedRows(view, table),
     value,
     columnCalled(table.plot.category),
     columnCalled(table.plot.beside),

@@ -1,5 +1,5 @@
 import { Dropdown } from 'react-bootstrap';
-import { ucumCode } from '@heuristor/core';
+import { type ResultRef, partsOfResultRef, ucumCode } from '@heuristor/core';
 import { useFrontRun, useInvestigation, usePicture, useResultNames } from '../investigation/context';
 import { FixedMenu } from '../ui/FixedMenu';
 import { resultWithUnit } from '../ui/numberText';
@@ -17,8 +17,8 @@ export function BenchConstant() {
   const names = useResultNames();
   const results = Object.entries(names).flatMap(
     ([reference, name]): { name: string; result: ShownResult }[] => {
-      const [entry, key] = reference.slice('result:'.length).split('/');
-      const outcome = outcomes?.[entry];
+      const { id, key } = partsOfResultRef(reference as ResultRef);
+      const outcome = outcomes?.[id];
       const result = outcome?.kind === 'results' ? outcome.results.find((one) => one.key === key) : undefined;
       return result?.main === true ? [{ name, result }] : [];
     },

@@ -3,7 +3,7 @@ import { axisLabel } from '@heuristor/core';
 import { runStyle } from '../runs/runStyles';
 import { colours, faded } from '../ui/colours';
 import { type BarSeries } from './categoryBars';
-import { fontOf, tickText, useChart } from './chartOf';
+import { fontOf, uprightOptions, useChart } from './chartOf';
 import { useTrials, useTrialsState } from './context';
 import { type ViewColumn } from './tableView';
 
@@ -18,8 +18,9 @@ export function CategoryChart({ value, categories, series }: Props) {
   const trials = useTrials();
   const marked = useTrialsState((state) => state.marked);
   const label = axisLabel(value.title, value.unit ?? []);
-  const canvas = useChart<'bar'>(
-    () => ({
+  const canvas = useChart<'bar'>(() => {
+    const looks = uprightOptions(label);
+    return {
       type: 'bar',
       data: {
         labels: [...categories],
@@ -37,9 +38,7 @@ export function CategoryChart({ value, categories, series }: Props) {
         })),
       },
       options: {
-        animation: false,
-        maintainAspectRatio: false,
-        layout: { padding: { top: 12, right: 16 } },
+        ...looks.usual,
         onClick: (_event, elements) => {
           const [first] = elements;
           const row = first === undefined ? undefined : series[first.datasetIndex].bars[first.index]?.rows[0];
@@ -50,30 +49,13 @@ export function CategoryChart({ value, categories, series }: Props) {
           tooltip: { enabled: false },
         },
         scales: {
-          x: {
-            grid: { display: false },
-            ticks: { font: fontOf('words'), color: colours.text },
-            border: { color: colours.rule },
-          },
-          y: {
-            beginAtZero: true,
-            ...reachOf(series),
-            grid: { color: colours.grid },
-            border: { color: colours.rule },
-            ticks: { font: fontOf('mono', 11), color: colours.quiet, callback: tickText },
-            title: {
-              display: true,
-              text: label,
-              font: { ...fontOf('words', 13), weight: 'bold' },
-              color: colours.text,
-            },
-          },
+          x: { ...looks.words, ticks: looks.ofWords },
+          y: { ...looks.upright, beginAtZero: true, ...reachOf(series) },
         },
       },
       plugins: [barTops(series)],
-    }),
-    [value, categories, series, marked],
-  );
+    };
+  }, [value, categories, series, marked]);
   return (
     <div className="trial-chart">
       <canvas ref={canvas} role="img" aria-label={spoken(label, categories, series)} />

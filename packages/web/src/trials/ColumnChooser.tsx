@@ -1,5 +1,5 @@
 import { type TrialColumn, runFields } from '@heuristor/contracts';
-import { entrySentence, parseUnit, printedUnit, resultRef } from '@heuristor/core';
+import { parseUnit, printedUnit, resultRef } from '@heuristor/core';
 import { useState } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
@@ -37,7 +37,7 @@ export function columnChoices(inputs: TableInputs): Choice[] {
           seen.set(field, {
             group: main ? 'Results' : 'Further results',
             title: titles[resultRef(entry.id, field)] ?? name,
-            says: entry.name === '' ? '' : entrySentence(entry, (ref) => ref.replace(/^\w+:/, '')),
+            says: '',
             column: { kind: 'result', entry: entry.id, field },
           });
     return [...seen.values()];

@@ -1,5 +1,6 @@
 import { type TrialTable } from '@heuristor/contracts';
 import { type Cell, printedUnit } from '@heuristor/core';
+import { useState } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { CheckSquare, SortDown, SortUp, Square } from 'react-bootstrap-icons';
 import { FixedMenu } from '../ui/FixedMenu';
@@ -13,12 +14,16 @@ import { withColumnChanged, withColumnMoved, withoutColumn } from './trialsDocum
 /** What a column is, with its menu: name, unit, order, and what it is plotted as. */
 export function ColumnHead({ column, table }: { column: ViewColumn; table: TrialTable }) {
   const trials = useTrials();
+  const [isOpen, setIsOpen] = useState(false);
   const { key, title, subtitle, unit, fault } = column;
   const { sort, columns } = table;
   const isSorted = sort?.column === key;
   const place = columns.findIndex((one) => one.key === key);
-  const change = (patch: Parameters<typeof withColumnChanged>[2]) =>
+  const change = (patch: Parameters<typeof withColumnChanged>[2]) => {
     trials.changeTable((own) => withColumnChanged(own, key, patch));
+    // What was typed is there: the menu has done its work.
+    setIsOpen(false);
+  };
   const move = (by: number) =>
     trials.changeTable((own) => withColumnMoved(own, key, columns[place + by].key));
   const isNumber = unit !== null;
@@ -30,7 +35,7 @@ export function ColumnHead({ column, table }: { column: ViewColumn; table: Trial
       aria-sort={isSorted ? (sort.isDown ? 'descending' : 'ascending') : undefined}
       title={fault ?? undefined}
     >
-      <Dropdown>
+      <Dropdown show={isOpen} onToggle={setIsOpen}>
         <Dropdown.Toggle variant="bare" className="no-caret column-title">
           {isSorted && <Sorted aria-hidden />} {title}
           {unit !== null && unit.length > 0 && (

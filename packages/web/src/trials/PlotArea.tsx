@@ -1,11 +1,5 @@
 import { Button, Dropdown } from 'react-bootstrap';
-import {
-  ArrowsAngleContract,
-  ArrowsAngleExpand,
-  CheckSquare,
-  LayoutSidebarReverse,
-  Square,
-} from 'react-bootstrap-icons';
+import { CheckSquare, LayoutSidebarReverse, Square } from 'react-bootstrap-icons';
 import { type TrialPlot } from '@heuristor/contracts';
 import { channelRef } from '@heuristor/core';
 import { useWithZero } from '../investigation/context';
@@ -15,9 +9,10 @@ import { PageTabs } from '../traces/pages/PageTabs';
 import { TraceStack } from '../traces/TraceStack';
 import { FixedMenu } from '../ui/FixedMenu';
 import { Bars } from './Bars';
+import { FillButton } from './FillButton';
 import { Spread } from './Spread';
 import { Straighten } from './Straighten';
-import { useTrials, useTrialsState } from './context';
+import { useShownTable, useTrials, useTrialsState } from './context';
 import { numberColumns } from './derivedRun';
 import { pageIn } from '../traces/pages/pages';
 
@@ -30,8 +25,7 @@ const kinds = [
 /** The plot of the table: points of one column against another, bars by category, or how one column spreads. */
 export function PlotArea() {
   const trials = useTrials();
-  const fills = useTrialsState((state) => state.fills);
-  const table = useTrialsState(({ trials: { tables }, open }) => tables.find(({ id }) => id === open));
+  const table = useShownTable();
   const view = useTrialsState((state) => state.view);
   const stands = useSides(({ right }) => right);
   if (table === undefined || view === null) return null;
@@ -60,14 +54,7 @@ export function PlotArea() {
             <Straighten />
           </>
         )}
-        <Button
-          variant="bare"
-          aria-label={fills === 'plot' ? 'Show the table, too' : 'Fill the page with the plot'}
-          title={fills === 'plot' ? 'Show the table, too' : 'Fill the page with the plot'}
-          onClick={() => trials.fill(fills === 'plot' ? null : 'plot')}
-        >
-          {fills === 'plot' ? <ArrowsAngleContract aria-hidden /> : <ArrowsAngleExpand aria-hidden />}
-        </Button>
+        <FillButton part="plot" other="table" />
         <Button
           variant="bare"
           aria-label="Conclusions: show or fold away"
@@ -102,7 +89,7 @@ export function PlotArea() {
 function Axes() {
   const trials = useTrials();
   const view = useTrialsState((state) => state.view);
-  const table = useTrialsState(({ trials: { tables }, open }) => tables.find(({ id }) => id === open));
+  const table = useShownTable();
   const numbers = numberColumns(view?.columns ?? []);
   const withZero = useWithZero();
   if (table === undefined || numbers.length === 0) return null;
@@ -194,7 +181,7 @@ function nothingChosen(part: keyof typeof parts, kind: TrialPlot['kind']): strin
 function ColumnOfPlot({ part }: { part: keyof typeof parts }) {
   const trials = useTrials();
   const view = useTrialsState((state) => state.view);
-  const table = useTrialsState(({ trials: { tables }, open }) => tables.find(({ id }) => id === open));
+  const table = useShownTable();
   if (view === null || table === undefined) return null;
   const columns = part === 'value' ? numberColumns(view.columns) : view.columns;
   const { title, label } = parts[part];

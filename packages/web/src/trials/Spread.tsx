@@ -1,9 +1,9 @@
 import { type TrialTable } from '@heuristor/contracts';
-import { type Quantity, compared, summaryOf } from '@heuristor/core';
+import { compared, summaryOf } from '@heuristor/core';
 import { SpreadChart } from './SpreadChart';
-import { groupsOf } from './SummaryTable';
+import { groupsOf, quantitiesOf } from './groups';
 import { type TableView } from './tableView';
-import { isCountedIn } from './counted';
+import { countedRows } from './counted';
 
 /** How a column spreads, group by group: its dots, their mean and standard deviation, and what two groups differ by. */
 export function Spread({ table, view }: { table: TrialTable; view: TableView }) {
@@ -11,16 +11,11 @@ export function Spread({ table, view }: { table: TrialTable; view: TableView }) 
   if (value === undefined || value.unit === null)
     return <p className="quiet">Choose above which column is drawn.</p>;
   const { unit } = value;
-  const rows = view.rows
-    .filter(({ leftOut, cells }) => leftOut === null && cells[value.key].kind === 'number')
-    .filter(isCountedIn(table));
+  const rows = countedRows(view, table).filter(({ cells }) => cells[value.key].kind === 'number');
   const groups = groupsOf(rows, table.plot.category)
     .filter((_, i, all) => all.length === 1 || i < all.length - 1)
     .map(({ name, rows: own }) => {
-      const quantities = own.flatMap(({ cells }): Quantity[] => {
-        const cell = cells[value.key];
-        return cell.kind === 'number' ? [cell.quantity] : [];
-      });
+      const quantities = quantitiesOf(own, value.key);
       return {
         name: name === 'all' ? value.title : name,
         rows: own,

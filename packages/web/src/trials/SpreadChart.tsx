@@ -1,8 +1,8 @@
 import { type Plugin } from 'chart.js';
 import { type Quantity, type Summary, axisLabel } from '@heuristor/core';
 import { runStyle } from '../runs/runStyles';
-import { colours, faded } from '../ui/colours';
-import { fontOf, tickText, useChart } from './chartOf';
+import { faded } from '../ui/colours';
+import { uprightOptions, useChart } from './chartOf';
 import { useTrials, useTrialsState } from './context';
 import { type TrialRow, type ViewColumn } from './tableView';
 
@@ -26,8 +26,9 @@ export function SpreadChart({ value, groups }: Props) {
   const trials = useTrials();
   const marked = useTrialsState((state) => state.marked);
   const label = axisLabel(value.title, value.unit ?? []);
-  const canvas = useChart<'scatter'>(
-    () => ({
+  const canvas = useChart<'scatter'>(() => {
+    const looks = uprightOptions(label);
+    return {
       type: 'scatter',
       data: {
         datasets: groups.map(({ name, quantities, rows }, g) => ({
@@ -43,9 +44,7 @@ export function SpreadChart({ value, groups }: Props) {
         })),
       },
       options: {
-        animation: false,
-        maintainAspectRatio: false,
-        layout: { padding: { top: 12, right: 16 } },
+        ...looks.usual,
         onClick: (_event, elements) => {
           const [first] = elements;
           trials.mark(
@@ -58,37 +57,23 @@ export function SpreadChart({ value, groups }: Props) {
             type: 'linear',
             min: -0.6,
             max: groups.length - 0.4,
-            grid: { display: false },
-            border: { color: colours.rule },
+            ...looks.words,
             ticks: {
+              ...looks.ofWords,
               stepSize: 1,
               autoSkip: false,
-              font: fontOf('words'),
-              color: colours.text,
               callback: (at) => groups[Number(at)]?.name ?? '',
             },
             afterBuildTicks: (axis) => {
               axis.ticks = groups.map((_, at) => ({ value: at }));
             },
           },
-          y: {
-            grace: '10%',
-            grid: { color: colours.grid },
-            border: { color: colours.rule },
-            ticks: { font: fontOf('mono', 11), color: colours.quiet, callback: tickText },
-            title: {
-              display: true,
-              text: label,
-              font: { ...fontOf('words', 13), weight: 'bold' },
-              color: colours.text,
-            },
-          },
+          y: { ...looks.upright, grace: '10%' },
         },
       },
       plugins: [meansOf(groups)],
-    }),
-    [value, groups, marked],
-  );
+    };
+  }, [value, groups, marked]);
   return (
     <div className="trial-chart">
       <canvas

@@ -14,8 +14,9 @@ import { FixedMenu } from '../ui/FixedMenu';
 import { cellText } from './cellText';
 import { useTrials } from './context';
 import { numberColumns } from './derivedRun';
-import { isCountedIn } from './counted';
-import { type TableView, type TrialRow } from './tableView';
+import { countedRows } from './counted';
+import { groupsOf, quantitiesOf } from './groups';
+import { type TableView } from './tableView';
 
 const titles: Readonly<Record<SummaryKey, string>> = {
   mean: 'mean',
@@ -61,28 +62,10 @@ function summaryText(summary: Summary, key: SummaryKey): string {
   }
 }
 
-/** Rows by the words of a column; all of them together where none is chosen. */
-export function groupsOf(rows: readonly TrialRow[], by: string | null): { name: string; rows: TrialRow[] }[] {
-  if (by === null) return [{ name: 'all', rows: [...rows] }];
-  const groups = new Map<string, TrialRow[]>();
-  for (const row of rows) {
-    const name = cellText(row.cells[by] ?? nothing) || 'none';
-    groups.set(name, [...(groups.get(name) ?? []), row]);
-  }
-  const all = [...groups].map(([name, own]) => ({ name, rows: own }));
-  return all.length > 1 ? [...all, { name: 'all', rows: [...rows] }] : all;
-}
-
-const quantitiesOf = (rows: readonly TrialRow[], key: string): Quantity[] =>
-  rows.flatMap(({ cells }) => {
-    const cell = cells[key];
-    return cell.kind === 'number' ? [cell.quantity] : [];
-  });
-
 /** n, mean, sd and what else is chosen of every column of numbers, for all rows or group by group. */
 export function SummaryTable({ table, view }: { table: TrialTable; view: TableView }) {
   const trials = useTrials();
-  const counted = view.rows.filter(({ leftOut }) => leftOut === null).filter(isCountedIn(table));
+  const counted = countedRows(view, table);
   const groupColumn = view.columns.find(({ key }) => key === table.groupBy);
   const numbers = numberColumns(view.columns).filter(
     ({ column, key }) => !column.hidden && key !== table.groupBy,

@@ -1,14 +1,15 @@
 import { Button, Dropdown } from 'react-bootstrap';
-import { ArrowsAngleContract, ArrowsAngleExpand, PlusLg, XLg } from 'react-bootstrap-icons';
+import { PlusLg, XLg } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
 import { SavedWord, StepButtons } from '../investigation/StepButtons';
 import { FixedMenu } from '../ui/FixedMenu';
 import { NameField } from '../ui/NameField';
 import { ColumnChooser } from './ColumnChooser';
+import { FillButton } from './FillButton';
 import { FirstTables } from './FirstTables';
 import { SummaryTable } from './SummaryTable';
 import { TableGrid } from './TableGrid';
-import { useTrials, useTrialsState } from './context';
+import { useShownTable, useTrials, useTrialsState } from './context';
 import { copyTable } from './copyTable';
 import { repeatsIn } from './rowOutcomes';
 import { isCountedIn } from './counted';
@@ -18,8 +19,7 @@ import { withTypedRow, withoutTable } from './trialsDocument';
 export function TablePane() {
   const trials = useTrials();
   const view = useTrialsState((state) => state.view);
-  const fills = useTrialsState((state) => state.fills);
-  const table = useTrialsState(({ trials: { tables }, open }) => tables.find(({ id }) => id === open));
+  const table = useShownTable();
   if (table === undefined) return null;
   return (
     <section className="trials-pane" aria-label="Table">
@@ -28,14 +28,7 @@ export function TablePane() {
         <span className="spring" />
         <RowsMenu />
         <ColumnChooser />
-        <Button
-          variant="bare"
-          aria-label={fills === 'table' ? 'Show the plot, too' : 'Fill the page with the table'}
-          title={fills === 'table' ? 'Show the plot, too' : 'Fill the page with the table'}
-          onClick={() => trials.fill(fills === 'table' ? null : 'table')}
-        >
-          {fills === 'table' ? <ArrowsAngleContract aria-hidden /> : <ArrowsAngleExpand aria-hidden />}
-        </Button>
+        <FillButton part="table" other="plot" />
       </header>
       {view !== null && view.columns.length === 0 ? (
         <p className="quiet">
@@ -66,9 +59,7 @@ export function TablePane() {
 function RowsMenu() {
   const trials = useTrials();
   const outcomes = useStore(trials.outcomes, (state) => state.outcomes);
-  const rows = useTrialsState(
-    ({ trials: { tables }, open }) => tables.find(({ id }) => id === open)?.rows ?? { kind: 'runs' as const },
-  );
+  const rows = useShownTable()?.rows ?? { kind: 'runs' as const };
   const choices = repeatsIn({ outcomes });
   if (choices.length === 0 && rows.kind === 'runs') return null;
   const of = rows.kind === 'runs' ? null : rows.of;

@@ -1,11 +1,11 @@
-import { type ConditionValue, type TrialColumn } from '@heuristor/contracts';
-import { ucumCode } from '@heuristor/core';
+import { type TrialColumn } from '@heuristor/contracts';
+import { sentenceOf } from '../api/client';
 import { useInvestigation } from '../investigation/context';
-import { conditionTyped, faultOfCondition, textOfCondition } from '../runs/conditions/conditionText';
 import { TextField } from '../ui/TextField';
 import { cellText } from './cellText';
 import { useTrials } from './context';
-import { type TrialRow, type ViewColumn, unitOfTyped } from './tableView';
+import { type TrialRow, type ViewColumn } from './tableView';
+import { textInField, typedCell, typedCondition, unitTypedIn } from './typedCells';
 import { withTypedCell, withTypedName } from './trialsDocument';
 
 interface Props {
@@ -43,7 +43,8 @@ function isTyped({ kind }: TrialRow, column: TrialColumn): boolean {
   );
 }
 
-function CellEditor({ row, column: { column, key, title } }: Props) {
+function CellEditor({ row, column: viewed }: Props) {
+  const { column, key, title } = viewed;
   const session = useInvestigation();
   const trials = useTrials();
   const { inputs } = trials;
@@ -81,28 +82,32 @@ function CellEditor({ row, column: { column, key, title } }: Props) {
   }
   const condition =
     column.kind === 'condition' ? inputs.conditions.find((one) => one.key === column.condition) : undefined;
-  const isWord =
-    condition?.kind === 'word' || (condition === undefined && 'word' in (typed?.cells[key] ?? {}));
-  const given = {
-    kind: isWord ? ('word' as const) : ('number' as const),
-    unit: ucumCode(unitOfTyped(column, inputs)),
+  const said = run === null ? typed?.cells[key] : run.conditions[condition?.key ?? ''];
+  const kind = condition?.kind ?? (said !== undefined && 'word' in said ? 'word' : 'number');
+  const shown = unitTypedIn(viewed, inputs);
+  const check = (text: string) => {
+    try {
+      if (run === null) typedCell(text, shown, kind);
+      else if (condition !== undefined) typedCondition(text, shown, condition);
+      return null;
+    } catch (error) {
+      return sentenceOf(error);
+    }
   };
-  const value: ConditionValue | undefined =
-    run === null ? typed?.cells[key] : run.conditions[condition?.key ?? ''];
-  // What is typed under the traces is in the unit of the condition, whatever the column shows.
-  const asked = run === null || condition === undefined ? given : condition;
   return (
     <TextField
       label={label}
-      value={textOfCondition(value)}
+      value={textInField(row.cells[key], said)}
       maxLength={80}
-      className={`cell-field ${isWord ? '' : 'mono'}`}
-      check={(text) => faultOfCondition(text, asked)}
+      className={`cell-field ${kind === 'word' ? '' : 'mono'}`}
+      check={check}
       onCommit={(text) => {
-        const next = conditionTyped(text, asked);
-        if (run === null) trials.changeTable((table) => withTypedCell(table, row.id, key, next));
+        if (run === null)
+          trials.changeTable((table) => withTypedCell(table, row.id, key, typedCell(text, shown, kind)));
         else if (condition !== undefined)
-          void session.runActions.change(run, { conditions: { [condition.key]: next } });
+          void session.runActions.change(run, {
+            conditions: { [condition.key]: typedCondition(text, shown, condition) },
+          });
       }}
     />
   );

@@ -1,18 +1,20 @@
 import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { useHotkeys } from 'react-hotkeys-hook';
+import { useStore } from 'zustand';
 import { sentenceOf } from '../api/client';
+import { ImportDialog } from '../files/ImportDialog';
 import { PictureDialog } from '../files/picture/PictureDialog';
 import { holdsColumns } from '../files/pasting';
-import { Head } from '../header/Head';
+import { InvestigationHead } from '../investigation/InvestigationHead';
 import { SavingBar } from '../investigation/SavingBar';
 import { SideColumn } from '../investigation/SideColumn';
-import { useDocuments, useInvestigation } from '../investigation/context';
+import { useInvestigation } from '../investigation/context';
+import { useSheetKeys } from '../investigation/useSheetKeys';
 import { useSides } from '../investigation/sides';
 import { RunChips } from '../runs/RunChips';
 import { FaultBoundary } from '../ui/FaultBoundary';
+import { isTyping } from '../ui/keyTakers';
 import { Message } from '../ui/Message';
-import { NameField } from '../ui/NameField';
 import { KnownConstants } from '../workings/constants/KnownConstants';
 import { CopyEntry } from '../workings/entries/CopyEntry';
 import { RelationChooser } from '../workings/relations/RelationChooser';
@@ -20,13 +22,13 @@ import { Conclusions } from './Conclusions';
 import { FirstTables } from './FirstTables';
 import { PlotArea } from './PlotArea';
 import { TablePane } from './TablePane';
-import { TrialsProvider, useTrials, useTrialsState } from './context';
+import { TrialsProvider, useShownTable, useTrials, useTrialsState } from './context';
+import { tableIn } from './trialsDocument';
 import { type TrialsSession } from './trialsSession';
 
 /** Where many runs become one conclusion: a table over runs, its plots, and what is worked out from it. */
 export default function TrialsPage() {
   const session = useInvestigation();
-  const name = useDocuments((documents) => documents.name);
   const [opened, setOpened] = useState<TrialsSession | { fault: string } | null>(null);
   useEffect(() => {
     let isWanted = true;
@@ -38,16 +40,11 @@ export default function TrialsPage() {
       isWanted = false;
     };
   }, [session]);
+  // A question belongs to the page on which it was asked.
+  useEffect(() => session.dialogs.close, [session]);
   return (
     <div className="page">
-      <Head>
-        <NameField
-          label="Name of the investigation"
-          className="title-input"
-          value={name}
-          onCommit={(newName) => void session.plan.rename(newName)}
-        />
-      </Head>
+      <InvestigationHead />
       <SavingBar saver={session.saver} what="workings" />
       {opened === null ? (
         <Message title="Loading …" text="" />
@@ -58,15 +55,25 @@ export default function TrialsPage() {
           <OpenTrials />
         </TrialsProvider>
       )}
-      <RunChips />
+      {opened === null || 'fault' in opened ? <RunChips pictured={null} /> : <Shelf trials={opened} />}
+      <ImportDialog />
     </div>
   );
+}
+
+/** The shelf of runs, under a plot of which a picture can be made where it has points. */
+function Shelf({ trials }: { trials: TrialsSession }) {
+  const hasPoints = useStore(
+    trials.state,
+    ({ trials: all, open }) => tableIn(all, open)?.plot.kind === 'points',
+  );
+  return <RunChips pictured={hasPoints ? trials : null} />;
 }
 
 function OpenTrials() {
   const trials = useTrials();
   const hasTables = useTrialsState((state) => state.trials.tables.length > 0);
-  const table = useTrialsState(({ trials: { tables }, open }) => tables.find(({ id }) => id === open));
+  const table = useShownTable();
   const fills = useTrialsState(({ fills: part }) => part);
   const stands = useSides(({ right }) => right);
   useEffect(() => {
@@ -77,21 +84,17 @@ function OpenTrials() {
   useEffect(() => {
     const onPaste = (event: ClipboardEvent) => {
       const text = event.clipboardData?.getData('text') ?? '';
-      // What is pasted into a field is its own, but for whole rows, which no field takes.
-      if (event.defaultPrevented || !holdsColumns(text)) return;
+      // Whole rows are no text of a cell; any other field takes them.
+      const isOfCell = event.target instanceof Element && event.target.closest('.trial-grid') !== null;
+      const isTaken = event.defaultPrevented || (isTyping(event.target) && !isOfCell);
+      if (isTaken || !holdsColumns(text)) return;
       event.preventDefault();
       trials.paste(text);
     };
     document.addEventListener('paste', onPaste);
     return () => document.removeEventListener('paste', onPaste);
   }, [trials]);
-  useHotkeys('mod+z', () => trials.history.undo(), { preventDefault: true });
-  useHotkeys('mod+shift+z, mod+y', () => trials.history.redo(), { preventDefault: true });
-  useHotkeys('f', () => trials.frameAll());
-  useHotkeys('b', () => trials.looking.back());
-  useHotkeys('escape', () => {
-    if (!trials.viewing.putAway()) trials.cursor.lift();
-  });
+  useSheetKeys(trials);
   return (
     <>
       <SavingBar saver={trials.saver} what="trials" />

@@ -20,7 +20,7 @@ import { isCountedIn } from './counted';
 import { derivedRun } from './derivedRun';
 import { runOutcome } from './rowOutcomes';
 import { tableText } from './copyTable';
-import { groupsOf } from './SummaryTable';
+import { groupsOf } from './groups';
 import { barsOf } from './categoryBars';
 import { type TableInputs, tableView } from './tableView';
 
@@ -116,7 +116,13 @@ function tableBy(uniform: () => number): { inputs: TableInputs; table: TrialTabl
     cells: Object.fromEntries(
       some(keys, 0.6).map((column) => [
         column,
-        uniform() < 0.7 ? { value: pick([0, 1e9, -3.5, 1e-12]), u: pick([null, 0.1, 0]) } : { word: 'soft' },
+        uniform() < 0.7
+          ? {
+              value: pick([0, 1e9, -3.5, 1e-12]),
+              u: pick([null, 0.1, 0]),
+              unit: pick(['', 'm', 'kg', 'm/s']),
+            }
+          : { word: 'soft' },
       ]),
     ),
   }));

@@ -1,5 +1,6 @@
-import { type Quantity, halfWidth, nothing, summaryOf } from '@heuristor/core';
+import { halfWidth, nothing, summaryOf } from '@heuristor/core';
 import { cellText } from './cellText';
+import { quantitiesOf } from './groups';
 import { type TrialRow, type ViewColumn } from './tableView';
 
 /** One bar: the mean of the rows that have its words, or the one value that there is. */
@@ -35,11 +36,7 @@ export function barsOf(
   const categories = [...new Set(counted.map((row) => wordsOf(row, category)))];
   const names = beside === undefined ? [''] : [...new Set(counted.map((row) => wordsOf(row, beside)))];
   const barOf = (own: readonly TrialRow[]): Bar | null => {
-    const quantities = own.flatMap(({ cells }): Quantity[] => {
-      const cell = cells[value.key];
-      return cell.kind === 'number' ? [cell.quantity] : [];
-    });
-    const { mean } = summaryOf(quantities, value.unit ?? []);
+    const { mean } = summaryOf(quantitiesOf(own, value.key), value.unit ?? []);
     if (mean === null) return null;
     const half = halfWidth(mean);
     return {

@@ -14,6 +14,7 @@ import {
 import { useEffect, useRef } from 'react';
 import { fontScale } from '../traces/geometry';
 import { shortText } from '../ui/numberText';
+import { colours } from '../ui/colours';
 import { usePresenter } from '../ui/presenter';
 
 Chart.register(
@@ -48,4 +49,29 @@ export const tickText = (value: number | string): string => shortText(Number(val
 export const fontOf = (family: 'mono' | 'words', size = 12) => ({
   family: family === 'mono' ? 'IBM Plex Mono' : 'Inter Variable',
   size: size * fontScale(),
+});
+
+/** How a chart with words under it and an upright axis looks, whatever it shows. */
+export const uprightOptions = (label: string) => ({
+  usual: {
+    animation: false,
+    maintainAspectRatio: false,
+    layout: { padding: { top: 12, right: 16 } },
+  } as const,
+  words: {
+    grid: { display: false },
+    border: { color: colours.rule },
+  } as const,
+  ofWords: { font: fontOf('words'), color: colours.text },
+  upright: {
+    grid: { color: colours.grid },
+    border: { color: colours.rule },
+    ticks: { font: fontOf('mono', 11), color: colours.quiet, callback: tickText },
+    title: {
+      display: true,
+      text: label,
+      font: { ...fontOf('words', 13), weight: 'bold' as const },
+      color: colours.text,
+    },
+  },
 });

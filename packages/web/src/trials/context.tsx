@@ -1,6 +1,8 @@
+import { type TrialTable } from '@heuristor/contracts';
 import { type ReactNode, createContext, useContext } from 'react';
 import { useStore } from 'zustand';
 import { SheetProvider } from '../investigation/context';
+import { tableIn } from './trialsDocument';
 import { type TrialsSession, type TrialsState } from './trialsSession';
 
 const TrialsContext = createContext<TrialsSession | null>(null);
@@ -19,6 +21,10 @@ export function useTrials(): TrialsSession {
   if (trials === null) throw new Error('this component stands outside the trials');
   return trials;
 }
+
+/** The table that is looked at; undefined where there is none. */
+export const useShownTable = (): TrialTable | undefined =>
+  useTrialsState(({ trials, open }) => tableIn(trials, open));
 
 /** A part of their state; the component hears of nothing else. */
 export const useTrialsState = <T,>(part: (state: TrialsState) => T): T => useStore(useTrials().state, part);

@@ -8,6 +8,10 @@ export const countedRuns = <R extends Run>(runs: readonly R[]): R[] =>
     ({ practice, state }) => !practice && (state === 'ended' || state === 'interrupted'),
   );
 
+/** Rows that are looked at and count. */
+export const countedRows = ({ rows }: { rows: readonly TrialRow[] }, table: TrialTable): TrialRow[] =>
+  rows.filter(({ leftOut }) => leftOut === null).filter(isCountedIn(table));
+
 /** Whether a row is looked at, as the table is filtered. */
 export function isCountedIn({ only }: TrialTable): (row: TrialRow) => boolean {
   if (only === null) return () => true;

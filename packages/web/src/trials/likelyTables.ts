@@ -1,6 +1,6 @@
 import { type TrialTable, panelOf, emptyTable } from '@heuristor/contracts';
-import { channelRef, entrySentence, sameName } from '@heuristor/core';
-import { type TableInputs } from './tableView';
+import { channelRef, resultRef, sameName } from '@heuristor/core';
+import { type TableInputs, resultTitles } from './tableView';
 import { newColumn } from './trialsDocument';
 
 /** A table that the workings make likely. */
@@ -12,12 +12,9 @@ export interface LikelyTable {
 const most = 3;
 
 /** Each main result against each condition that differs between runs; the first three. */
-export function likelyTables({
-  runs,
-  conditions,
-  workings,
-  outcomes,
-}: Omit<TableInputs, 'table'>): LikelyTable[] {
+export function likelyTables(inputs: Omit<TableInputs, 'table'>): LikelyTable[] {
+  const { runs, conditions, workings, outcomes } = inputs;
+  const called = resultTitles(inputs);
   const varying = conditions.filter(({ key }) => {
     const said = runs.flatMap(({ conditions: own }) =>
       own[key] === undefined ? [] : [JSON.stringify(own[key])],
@@ -34,8 +31,8 @@ export function likelyTables({
   });
   const alike = new Map<string, number>();
   for (const { name } of results) alike.set(sameName(name), (alike.get(sameName(name)) ?? 0) + 1);
-  const titleOf = ({ entry, name }: (typeof results)[number]) =>
-    (alike.get(sameName(name)) ?? 0) > 1 && entry.name === '' ? entrySentence(entry, (ref) => ref) : name;
+  const titleOf = ({ entry, field, name }: (typeof results)[number]) =>
+    (alike.get(sameName(name)) ?? 0) > 1 ? (called[resultRef(entry.id, field)] ?? name) : name;
   const numbers = varying.filter(({ kind }) => kind === 'number');
   const words = varying.filter(({ kind }) => kind === 'word');
   const made: LikelyTable[] = [];

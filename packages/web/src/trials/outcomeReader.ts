@@ -20,6 +20,8 @@ interface Asked {
 /** What outcomes of a run depend on; as long as it is the same, nothing is asked again. */
 interface Basis {
   workings: WorkingsDocument;
+  /** A run that was interrupted may go on. */
+  state: Run['state'];
   conditions: Run['conditions'];
   columns: Plan['conditions'];
   spot: Run['spot'];
@@ -38,6 +40,8 @@ export class OutcomeReader {
   private busy = new Set<string>();
   private ended = false;
   private onTheirWay = 0;
+  /** The server did not answer: nothing more is asked until somebody wants it again. */
+  private isStopped = false;
   private atOnce: number = runsAtOnce;
   private readonly fresh = new Map<string, RunOutcome>();
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -46,12 +50,13 @@ export class OutcomeReader {
     private readonly investigation: string,
     private readonly pool: Pick<RunPool, 'holds' | 'demand'>,
     private readonly stored: () => Promise<void>,
-    private readonly onFault: (run: Run, sentence: string) => void,
+    private readonly onFault: (sentence: string) => void,
   ) {}
 
   /** From now on these runs are wanted, by this sheet. */
   want(asked: Asked): void {
     this.asked = asked;
+    this.isStopped = false;
     this.goOn();
   }
 
@@ -63,7 +68,7 @@ export class OutcomeReader {
   private goOn(): void {
     if (this.ended || this.asked === null) return;
     let missing = this.asked.runs.filter((run) => !this.isKnown(run) && !this.busy.has(run.id));
-    while (missing.length > 0 && this.onTheirWay < questionsAtOnce) {
+    while (missing.length > 0 && !this.isStopped && this.onTheirWay < questionsAtOnce) {
       void this.ask(missing.slice(0, this.atOnce));
       missing = missing.slice(this.atOnce);
     }
@@ -72,7 +77,13 @@ export class OutcomeReader {
 
   private basisOf(run: Run): Basis {
     const { workings, plan } = this.asked as Asked;
-    return { workings, conditions: run.conditions, columns: plan.conditions, spot: run.spot };
+    return {
+      workings,
+      state: run.state,
+      conditions: run.conditions,
+      columns: plan.conditions,
+      spot: run.spot,
+    };
   }
 
   private isKnown(run: Run): boolean {
@@ -81,6 +92,7 @@ export class OutcomeReader {
     return (
       known !== undefined &&
       known.workings === wanted.workings &&
+      known.state === wanted.state &&
       known.conditions === wanted.conditions &&
       known.columns === wanted.columns &&
       known.spot === wanted.spot
@@ -95,20 +107,29 @@ export class OutcomeReader {
     const began = performance.now();
     const { investigation, stored } = this;
     const answers = await outcomesOfRuns(this.pool, { investigation, runs, plan, workings, stored }).catch(
-      (error: unknown) => runs.map(({ id }): RunAnswer => ({ runId: id, failed: sentenceOf(error) })),
+      (error: unknown) => {
+        this.isStopped = true;
+        if (!this.ended) this.onFault(`The runs could not be worked out. ${sentenceOf(error)}`);
+        return null;
+      },
     );
     this.onTheirWay--;
     this.atOnce = performance.now() - began < quickMilliseconds ? mostOutcomesAtOnce : runsAtOnce;
+    if (answers !== null) this.take(runs, bases, answers);
+    for (const { id } of runs) this.busy.delete(id);
+    this.goOn();
+  }
+
+  private take(runs: readonly Run[], bases: readonly Basis[], answers: readonly RunAnswer[]): void {
     runs.forEach((run, i) => {
       const answer = answers.find(({ runId }) => runId === run.id);
       if (answer === undefined || 'failed' in answer) {
-        if (!this.ended) this.onFault(run, answer === undefined ? 'There is no answer.' : answer.failed);
+        const why = answer === undefined ? 'There is no answer.' : answer.failed;
+        if (!this.ended) this.onFault(`${run.name} could not be worked out. ${why}`);
         this.fresh.set(run.id, { results: new Map(), outcomes: {}, repeats: new Map() });
       } else this.fresh.set(run.id, runOutcome(answer));
       this.basis.set(run.id, bases[i]);
-      this.busy.delete(run.id);
     });
-    this.goOn();
   }
 
   /** What has come is told together: a table over hundreds of runs is not made anew for each. */

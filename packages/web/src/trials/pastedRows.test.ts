@@ -54,16 +54,28 @@ test('headings are columns by their names, with units and uncertainties', () => 
   expect(faults).toEqual([]);
   expect(unknown).toEqual(['colour']);
   expect(rows).toEqual([
-    { name: 'Terns', cells: { 'c-d': { value: 0.5, u: null }, 'c-slope': { value: 1.25, u: 0.02 } } },
-    { name: 'Gulls', cells: { 'c-d': { value: 0.6, u: null }, 'c-slope': { value: 1.5, u: null } } },
+    {
+      name: 'Terns',
+      cells: {
+        'c-d': { value: 0.5, u: null, unit: 'm' },
+        'c-slope': { value: 1.25, u: 0.02, unit: 'm.s-1' },
+      },
+    },
+    {
+      name: 'Gulls',
+      cells: {
+        'c-d': { value: 0.6, u: null, unit: 'm' },
+        'c-slope': { value: 1.5, u: null, unit: 'm.s-1' },
+      },
+    },
   ]);
 });
 
 test('without headings cells are the columns in their order; a cell that is none is named', () => {
   const { rows, faults } = pasted('0.5 ± 0.01\t0.2\nhow many\t0.4\n');
   expect(rows.map(({ cells }) => cells)).toEqual([
-    { 'c-slope': { value: 0.5, u: 0.01 }, 'c-d': { value: 0.2, u: null } },
-    { 'c-d': { value: 0.4, u: null } },
+    { 'c-slope': { value: 0.5, u: 0.01, unit: 'm.s-1' }, 'c-d': { value: 0.2, u: null, unit: 'm' } },
+    { 'c-d': { value: 0.4, u: null, unit: 'm' } },
   ]);
   expect(faults).toHaveLength(1);
   expect(faults[0]).toMatch(/^Row 2, slope: /);

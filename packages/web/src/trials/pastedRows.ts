@@ -1,8 +1,8 @@
-import { type ConditionValue, type TypedRow } from '@heuristor/contracts';
+import { type TypedCell, type TypedRow } from '@heuristor/contracts';
 import { parseHeading, sameName, ucumCode } from '@heuristor/core';
 import Papa from 'papaparse';
-import { conditionTyped } from '../runs/conditions/conditionText';
-import { type TableInputs, type TableView, type ViewColumn, unitOfTyped } from './tableView';
+import { type TableInputs, type TableView, type ViewColumn } from './tableView';
+import { typedCell, unitTypedIn } from './typedCells';
 
 /** Rows that were copied elsewhere, as a table takes them, and what of them was left. */
 export interface Pasted {
@@ -99,13 +99,13 @@ function rowOf(
 }
 
 /** @throws Error that says what would be right */
-function valueOf(text: string, { column }: ViewColumn, unit: string, inputs: TableInputs): ConditionValue {
+function valueOf(text: string, viewed: ViewColumn, unit: string, inputs: TableInputs): TypedCell {
+  const { column } = viewed;
   const condition =
     column.kind === 'condition' ? inputs.conditions.find(({ key }) => key === column.condition) : undefined;
-  const given = { kind: condition?.kind ?? ('number' as const), unit: ucumCode(unitOfTyped(column, inputs)) };
-  const inUnit =
-    given.kind === 'number' && unit !== '' && !/[\p{L}°%]\s*$/u.test(text) ? `${text} ${unit}` : text;
-  const value = conditionTyped(inUnit, given);
+  const kind = condition?.kind ?? 'number';
+  const inUnit = kind === 'number' && unit !== '' && !/[\p{L}°%]\s*$/u.test(text) ? `${text} ${unit}` : text;
+  const value = typedCell(inUnit, unitTypedIn(viewed, inputs), kind);
   if (value === null) throw new Error('There is nothing here.');
   return value;
 }

@@ -17,7 +17,7 @@ const writtenIn = ({ title }: ViewColumn) => (plainName.test(title) ? title : `{
 /** A number without its unit, as logarithms want it. */
 const over = (column: ViewColumn): string => {
   const unit = column.unit ?? [];
-  return unit.length === 0 ? writtenIn(column) : `${writtenIn(column)}/(1 ${ucumCode(unit)})`;
+  return unit.length === 0 ? writtenIn(column) : `${writtenIn(column)}/(1 [${ucumCode(unit)}])`;
 };
 
 /** The axes that make lines of the relations of a power, of a square, of an exponential. */

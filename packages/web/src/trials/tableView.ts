@@ -11,6 +11,7 @@ import {
   type Cell,
   type Unit,
   calculatedCell,
+  conditionResult,
   inUnit,
   nothing,
   numberCell,
@@ -20,7 +21,7 @@ import {
   sameName,
   typedQuantityOf,
 } from '@heuristor/core';
-import { format } from 'date-fns';
+import { runDate } from '../runs/runDate';
 import { resultNames } from '../workings/edits';
 import { type RunOutcome, placeOf } from './rowOutcomes';
 
@@ -56,8 +57,6 @@ export interface TableView {
   columns: ViewColumn[];
   /** All, in the order of the runs, then those that were typed. */
   rows: TrialRow[];
-  /** Runs that were not worked out yet. */
-  pending: number;
 }
 
 export interface TableInputs {
@@ -71,7 +70,7 @@ export interface TableInputs {
 
 /** What a table shows: rows from runs and from what was typed, columns from results, conditions and formulas. */
 export function tableView(inputs: TableInputs): TableView {
-  const { table, runs, outcomes } = inputs;
+  const { table, runs } = inputs;
   const namesOf = resultTitles(inputs);
   const heads = titled(table.columns.map((column) => headOf(column, inputs, namesOf)));
   const leftOut = new Map(table.leftOut.map(({ row, why }) => [row, why]));
@@ -99,7 +98,7 @@ export function tableView(inputs: TableInputs): TableView {
       place: null,
       name: typed.name,
       leftOut: leftOut.get(typed.id) ?? null,
-      cells: cellsOf(heads, (column) => typedCell(column, typed, heads, inputs), {
+      cells: cellsOf(heads, (column) => typedCell(column, typed, heads), {
         called: (name) => calledInAny(name, inputs),
       }),
     })),
@@ -108,14 +107,17 @@ export function tableView(inputs: TableInputs): TableView {
   return {
     columns,
     rows: rows.map((row) => ({ ...row, cells: inUnits(row.cells, columns) })),
-    pending: runs.filter(({ id }) => !outcomes.has(id)).length,
   };
 }
 
 type Head = Omit<ViewColumn, 'unit'>;
 
 /** How results are called, as on the sheet. */
-export function resultTitles({ workings, outcomes, runs }: TableInputs): Record<string, string> {
+export function resultTitles({
+  workings,
+  outcomes,
+  runs,
+}: Omit<TableInputs, 'table'>): Record<string, string> {
   // The run of which most is known tells what every entry gives.
   const known: Record<string, { kind: 'results'; results: { key: string; name: string }[] }> = {};
   for (const { id } of runs)
@@ -183,11 +185,12 @@ function headOf(
 
 /** No two columns are called alike, so that a formula can speak of each. */
 function titled(heads: readonly Head[]): Head[] {
-  const counts = new Map<string, number>();
+  const taken = new Set<string>();
   return heads.map((head) => {
-    const alike = (counts.get(sameName(head.title)) ?? 0) + 1;
-    counts.set(sameName(head.title), alike);
-    return alike === 1 ? head : { ...head, title: `${head.title} ${alike}` };
+    let { title } = head;
+    for (let alike = 2; taken.has(sameName(title)); alike++) title = `${head.title} ${alike}`;
+    taken.add(sameName(title));
+    return { ...head, title };
   });
 }
 
@@ -273,21 +276,16 @@ function runFieldCell(of: Extract<TrialColumn, { kind: 'run' }>['of'], run: Run)
     case 'note':
       return word(run.remark);
     case 'date':
-      return word(format(new Date(run.startedAt), 'd MMM yyyy, HH:mm'));
+      return word(runDate(run));
   }
 }
 
 function conditionCell(said: ConditionValue | undefined, { name, unit }: ConditionColumn): Cell {
   if (said === undefined) return nothing;
   if ('word' in said) return { kind: 'word', text: said.word };
-  return numberCell(
-    typedQuantityOf(said.value, said.u, parseUnit(unit), {
-      // The same root as where a result of the workings uses it.
-      root: `condition/${name}/${said.value}/${said.u}`,
-      label: name,
-    }),
-    asTyped,
-  );
+  // As results of the workings use it: what both owe to it is the same.
+  const result = conditionResult({ name, unit, value: said.value, uncertainty: said.u });
+  return result === null ? nothing : numberCell(result.quantity, asTyped);
 }
 
 /** What was typed is shown with the digits that it has. */
@@ -314,14 +312,14 @@ export function unitOfTyped(
   return [];
 }
 
-function typedCell(column: TrialColumn, row: TypedRow, heads: readonly Head[], inputs: TableInputs): Cell {
+function typedCell(column: TrialColumn, row: TypedRow, heads: readonly Head[]): Cell {
   if (column.kind === 'run' && column.of === 'name') return { kind: 'word', text: row.name };
   const said = row.cells[column.key];
   if (said === undefined) return nothing;
   if ('word' in said) return { kind: 'word', text: said.word };
   const label = `${heads.find(({ key }) => key === column.key)?.title ?? ''} of ${row.name || 'a typed row'}`;
   return numberCell(
-    typedQuantityOf(said.value, said.u, unitOfTyped(column, inputs), {
+    typedQuantityOf(said.value, said.u, parseUnit(said.unit), {
       root: `typed/${row.id}/${column.key}`,
       label,
     }),

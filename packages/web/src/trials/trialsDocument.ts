@@ -2,6 +2,7 @@ import {
   type TrialColumn,
   type TrialTable,
   type TrialsDocument,
+  type TypedCell,
   mostInTrials,
   trialsSchema,
   emptyTable,
@@ -101,7 +102,7 @@ export const withLeftOut = (table: TrialTable, row: string, why: string | null):
 export const withTypedRow = (
   table: TrialTable,
   name: string,
-  cells: TrialTable['typed'][number]['cells'] = {},
+  cells: Readonly<Record<string, TypedCell>> = {},
 ): TrialTable => ({ ...table, typed: [...table.typed, { id: `t${shortId()}`, name, cells }] });
 
 /** What stands in a cell of a typed row; null takes it away. */
@@ -109,7 +110,7 @@ export const withTypedCell = (
   table: TrialTable,
   row: string,
   key: string,
-  value: TrialTable['typed'][number]['cells'][string] | null,
+  value: TypedCell | null,
 ): TrialTable => ({
   ...table,
   typed: table.typed.map((typed) => {

@@ -81,7 +81,7 @@ export class TrialsSession extends SheetSession {
       investigation.id,
       this.pool,
       () => investigation.stored(),
-      (run, sentence) => tell({ kind: 'fault', text: `${run.name} could not be worked out. ${sentence}` }),
+      (text) => tell({ kind: 'fault', text }),
     );
     this.kept = new KeptOnPage('trials', version, investigation.owner, {
       id: investigation.id,
@@ -96,7 +96,9 @@ export class TrialsSession extends SheetSession {
           this.ask();
         if (now.name !== before.name) this.documents.setState({ name: now.name });
       }),
-      this.reader.state.subscribe(() => this.refreshSoon()),
+      this.reader.state.subscribe((now, before) => {
+        if (now.outcomes !== before.outcomes) this.refreshSoon();
+      }),
     );
     this.refresh();
   }
@@ -279,13 +281,13 @@ export class TrialsSession extends SheetSession {
     const { page } = this.view.getState();
     if (pageIn(workings, page).id !== page) this.view.setState({ page: workings.pages[0].id });
     const text = id + textOfRun(derived);
+    this.derived = derived;
     if (text === this.derivedText) {
       this.documents.setState({ ...documentsOf(own, workings, this.runs, given), runs: this.runs });
       this.renderer.now();
       return;
     }
     this.derivedText = text;
-    this.derived = derived;
     this.documents.setState(documentsOf(own, workings, [derived.run], given));
     void this.pool.put(derived.run, derived.readings()).then(() => {
       if (!this.disposed) this.renderer.readingsCame();

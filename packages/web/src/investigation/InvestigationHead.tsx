@@ -1,0 +1,20 @@
+import { Head } from '../header/Head';
+import { NameField } from '../ui/NameField';
+import { useInvestigation } from './context';
+import { useStore } from 'zustand';
+
+/** The bar on top of a page of an investigation, with its name to be changed. */
+export function InvestigationHead() {
+  const session = useInvestigation();
+  const name = useStore(session.documents, (documents) => documents.name);
+  return (
+    <Head>
+      <NameField
+        label="Name of the investigation"
+        className="title-input"
+        value={name}
+        onCommit={(newName) => void session.plan.rename(newName)}
+      />
+    </Head>
+  );
+}
