@@ -27,6 +27,9 @@ export type ConditionValues = z.infer<typeof conditionValuesSchema>;
 
 export const groupSchema = plainText.pipe(z.string().max(80, 'a group’s name has 80 letters at most'));
 
+/** The id of a planned row of the trials. */
+export const plannedKey = z.string().max(40);
+
 /** What changes of the conditions of a run, each by the key of its column: a new value, or null where it is taken back. */
 export const conditionChangesSchema = z.record(z.string().max(20), conditionValueSchema.nullable());
 export type ConditionChanges = z.infer<typeof conditionChangesSchema>;

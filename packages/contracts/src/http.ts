@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { awaySchema } from './away';
 import { finite, idSchema, nameSchema, plainText } from './basics';
 import { channelSchema } from './channels';
-import { conditionChangesSchema, conditionValuesSchema, groupSchema } from './conditions';
+import { conditionChangesSchema, conditionValuesSchema, groupSchema, plannedKey } from './conditions';
 import { edgesSchema, keySchema, settableSchema, stageSchema, samplingKindSchema } from './link';
 import { planSchema } from './plan';
 import { recorderStatusSchema } from './recorder';
@@ -44,6 +44,8 @@ export const runSchema = z.object({
   /** Who recorded it, and what there is to say about it. */
   group: z.string(),
   remark: z.string(),
+  /** The planned row of the trials that it was recorded for; null of none. */
+  planned: z.string().nullable(),
   channels: z.array(channelSchema),
   /** The readings of a run that was taken one by one; null of one against time. */
   spot: spotSchema.nullable(),
@@ -58,6 +60,7 @@ export const runPatchSchema = z
     conditions: conditionChangesSchema,
     group: groupSchema,
     remark: plainText.pipe(z.string().max(2000, 'a note has 2000 letters at most')),
+    planned: plannedKey.nullable(),
   })
   .partial()
   .strict();
@@ -126,8 +129,11 @@ export const investigationPatchSchema = z
   .object({
     name: nameSchema,
     plan: planPatchSchema,
-    /** What is said of the first run before it is recorded. */
-    forNext: z.object({ conditions: conditionChangesSchema, group: groupSchema }).partial().strict(),
+    /** What is said of the first run before it is recorded, and which planned row the next one fills. */
+    forNext: z
+      .object({ conditions: conditionChangesSchema, group: groupSchema, planned: plannedKey.nullable() })
+      .partial()
+      .strict(),
   })
   .partial()
   .strict();

@@ -25,3 +25,4 @@ export * from './templates';
 export * from './outcomes';
 export * from './runChoices';
 export * from './trials';
+export * from './plannedRows';

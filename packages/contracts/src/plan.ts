@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { finite, plainText } from './basics';
-import { conditionColumnSchema, conditionValuesSchema, groupSchema } from './conditions';
+import { conditionColumnSchema, conditionValuesSchema, groupSchema, plannedKey } from './conditions';
 import { type DocumentFormat, readDocument } from './documents';
 import { paceTargetSchema } from './pace';
 import { spotPlanSchema, usualSpotPlan } from './spots';
@@ -98,8 +98,13 @@ export const planSchema = z.object({
     ),
   /** What is said of the first run before it is recorded; every later one takes it over from the run before. */
   forNext: z
-    .object({ conditions: conditionValuesSchema, group: groupSchema })
-    .default({ conditions: {}, group: '' }),
+    .object({
+      conditions: conditionValuesSchema,
+      group: groupSchema,
+      /** The planned row that the next run is to fill; null for the first that is open. */
+      planned: plannedKey.nullable().default(null),
+    })
+    .default({ conditions: {}, group: '', planned: null }),
   bindings: z.array(bindingSchema).max(mostQuantities),
 });
 export type Plan = z.infer<typeof planSchema>;
@@ -115,7 +120,7 @@ export const usualPlan: Plan = {
   times: 1,
   practice: false,
   conditions: [],
-  forNext: { conditions: {}, group: '' },
+  forNext: { conditions: {}, group: '', planned: null },
   bindings: [],
 };
 

@@ -75,13 +75,11 @@ export const typedRowSchema = z.object({
 });
 export type TypedRow = z.infer<typeof typedRowSchema>;
 
-/** A row that is planned: what is to be changed, before anybody has recorded it. */
+/** A row that is planned: what is to be changed, before anybody has recorded it. A run says which one it fills. */
 export const plannedRowSchema = z.object({
   id: z.string().min(1).max(40),
   /** By the keys of the conditions. */
   conditions: z.record(z.string().max(20), conditionValueSchema),
-  /** The run that was recorded for it; null while there is none. */
-  run: z.string().max(40).nullable(),
 });
 export type PlannedRow = z.infer<typeof plannedRowSchema>;
 
@@ -186,7 +184,6 @@ export const trialsOverCopies = (
   ...trials,
   tables: trials.tables.map((table) => ({
     ...table,
-    planned: table.planned.map((row) => ({ ...row, run: copies.get(row.run ?? '') ?? null })),
     leftOut: table.leftOut.flatMap(({ row, why }) => {
       const isOfTable = table.typed.some(({ id }) => id === row);
       const [run, ...rest] = row.split('/');

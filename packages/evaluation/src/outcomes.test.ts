@@ -43,6 +43,7 @@ const runOf = (id: string, channels: Channel[]): Run => ({
   conditions: {},
   group: '',
   remark: '',
+  planned: null,
   spot: null,
   channels,
 });

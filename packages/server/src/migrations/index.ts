@@ -16,6 +16,7 @@ import * as documents from './014-documents';
 import * as evaluations from './015-evaluations';
 import * as looks from './016-looks';
 import * as processes from './017-processes';
+import * as plannedRows from './018-planned-rows';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -35,6 +36,7 @@ const migrations: Record<string, Knex.Migration> = {
   '015-evaluations': evaluations,
   '016-looks': looks,
   '017-processes': processes,
+  '018-planned-rows': plannedRows,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

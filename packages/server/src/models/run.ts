@@ -39,6 +39,8 @@ export class RunModel extends Model {
   declare conditions: ConditionValues;
   declare group: string;
   declare remark: string;
+  /** The planned row of the trials that it was recorded for. */
+  declare planned: string | null;
   /** The process that records it, or recorded it. */
   declare recordedBy: string | null;
   declare startedAt: Date;

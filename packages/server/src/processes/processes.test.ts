@@ -43,6 +43,7 @@ async function openRun(recordedBy: string | null): Promise<string> {
     conditions: {},
     group: '',
     remark: '',
+    planned: null,
     recordedBy,
   });
   return id;

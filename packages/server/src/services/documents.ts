@@ -54,8 +54,9 @@ export async function documentOf<K extends KeptKind>(
   ownerId: string,
   investigationId: string,
   kind: K,
+  transaction?: Transaction,
 ): Promise<KeptDocument<K> | null> {
-  const found = await DocumentModel.query().where({ investigationId, ownerId, kind }).first();
+  const found = await DocumentModel.query(transaction).where({ investigationId, ownerId, kind }).first();
   return found === undefined ? null : readable((stored) => readKept(kind, stored), found.content);
 }
 

@@ -191,6 +191,7 @@ export async function changeInvestigation(
             forNext: {
               group: forNext?.group ?? found.forNext.group,
               conditions: withConditionsChanged(found.forNext.conditions, forNext?.conditions ?? {}),
+              planned: forNext?.planned === undefined ? found.forNext.planned : forNext.planned,
             },
           },
         }),

@@ -21,6 +21,7 @@ export function presentRun(run: RunModel): Run {
     conditions: run.conditions,
     group: run.group,
     remark: run.remark,
+    planned: run.planned ?? null,
     spot:
       run.spot === null
         ? null

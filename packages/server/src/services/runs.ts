@@ -14,6 +14,7 @@ import { GapModel } from '../models/gap';
 import { InvestigationModel } from '../models/investigation';
 import { RunModel } from '../models/run';
 import { livesIn } from './processLease';
+import { findNextRow } from './plannedRows';
 import { presentRun } from './present';
 
 export const partsOfRun = '[channels, gaps, spots]';
@@ -58,6 +59,10 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
             .first()
         : undefined;
     const ofNext = run.origin === 'recorded' ? run.plan.forNext : { conditions: {}, group: '' };
+    const planned =
+      run.origin === 'recorded' && !run.plan.practice
+        ? await findNextRow(run.investigationId, run.plan.forNext.planned, inside)
+        : null;
     const inserted = await RunModel.query(inside).insertAndFetch({
       ...(run.id === undefined ? {} : { id: run.id }),
       investigationId: run.investigationId,
@@ -70,9 +75,10 @@ export async function addRun(run: NewRun, transaction?: Transaction): Promise<Ru
       spot: run.spot ?? null,
       notes: [],
       practice: run.origin === 'recorded' && run.plan.practice,
-      conditions: before?.conditions ?? ofNext.conditions,
+      conditions: { ...(before?.conditions ?? ofNext.conditions), ...planned?.conditions },
       group: before?.group ?? ofNext.group,
       remark: '',
+      planned: planned?.id ?? null,
       ...(run.startedAt === undefined ? {} : { startedAt: run.startedAt }),
       timeZone: run.timeZone === undefined ? ownTimeZone() : run.timeZone,
       endedAt: run.state === 'ended' ? new Date() : null,

@@ -1,12 +1,11 @@
 import { Head } from '../header/Head';
 import { NameField } from '../ui/NameField';
-import { useInvestigation } from './context';
-import { useStore } from 'zustand';
+import { useInvestigation, useInvestigationDocuments } from './context';
 
 /** The bar on top of a page of an investigation, with its name to be changed. */
 export function InvestigationHead() {
   const session = useInvestigation();
-  const name = useStore(session.documents, (documents) => documents.name);
+  const name = useInvestigationDocuments((documents) => documents.name);
   return (
     <Head>
       <NameField

@@ -66,6 +66,9 @@ export function useSession(): SheetSession {
 /** A part of the documents; the component hears of nothing else. */
 export const useDocuments = <T,>(part: (documents: Documents) => T): T =>
   useStore(useSession().documents, part);
+/** The same of the investigation, on whichever sheet. */
+export const useInvestigationDocuments = <T,>(part: (documents: Documents) => T): T =>
+  useStore(useInvestigation().documents, part);
 export const useView = <T,>(part: (view: View) => T): T => useStore(useSession().view, part);
 export const useCursor = <T,>(part: (cursor: CursorState) => T): T =>
   useStore(useSession().cursor.state, part);

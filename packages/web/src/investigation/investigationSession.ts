@@ -176,6 +176,8 @@ export class InvestigationSession extends SheetSession implements Host {
     if (takes === 'nothing' && !isRunning) return;
     this.isToggling = true;
     await attemptInOrder(async () => {
+      // The run is to fill the row that was planned a moment ago; it does not wait for one that cannot be stored.
+      if (!isRunning) await this.openTrials?.saver.storeWithin(500);
       const answer = await request(isRunning ? 'DELETE' : 'POST', this.path('/recording'));
       // Null: it waits, or was cancelled while it waited.
       if (answer !== null) this.takeRun(runSchema.parse(answer));

@@ -92,3 +92,25 @@ test('a document of another screen is laid out here, unless nobody looks any mor
   await settled();
   expect(laid).toEqual(['z']);
 });
+
+test('what is needed at once is stored at once, and waited for no longer than was said', async () => {
+  const server = new SlowServer();
+  const saver = new Saver('a', 1, server.send, () => undefined);
+  let isOver = false;
+  await saver.storeWithin(500);
+  saver.tell({ kind: 'edited', document: 'b' });
+  void saver.storeWithin(500).then(() => (isOver = true));
+  expect(server.asked.map(({ document }) => document)).toEqual(['b']);
+  await jest.advanceTimersByTimeAsync(100);
+  expect(isOver).toBe(false);
+  server.asked[0].answer({ kind: 'stored', version: 2 });
+  await jest.advanceTimersByTimeAsync(0);
+  expect(isOver).toBe(true);
+  isOver = false;
+  saver.tell({ kind: 'edited', document: 'c' });
+  void saver.storeWithin(500).then(() => (isOver = true));
+  await jest.advanceTimersByTimeAsync(499);
+  expect(isOver).toBe(false);
+  await jest.advanceTimersByTimeAsync(1);
+  expect(isOver).toBe(true);
+});

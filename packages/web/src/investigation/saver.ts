@@ -55,6 +55,19 @@ export class Saver<T> {
     });
   }
 
+  /** Stores at once what is not stored yet. @returns when it is, or after so long */
+  async storeWithin(milliseconds: number): Promise<void> {
+    if (this.state.getState().phase === 'clean') return;
+    clearTimeout(this.timer);
+    this.tell({ kind: 'time' });
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const over = new Promise<void>((resolve) => {
+      timer = setTimeout(resolve, milliseconds);
+    });
+    await Promise.race([this.settled(), over]);
+    clearTimeout(timer);
+  }
+
   /** Stores at once what is not stored yet, and goes on trying until it is. */
   leave(): void {
     this.leaving = true;

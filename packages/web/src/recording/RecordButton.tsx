@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useDocuments, useInvestigation } from '../investigation/context';
 import { endingWords } from './plan/planWords';
+import { NextRow } from '../trials/NextRow';
 import { recordingRun } from '../runs/runs';
 import { fixedText } from '../ui/numberText';
 import { useQuantities } from '../sensors/useQuantities';
@@ -59,7 +60,7 @@ export function RecordButton() {
         ) : (
           <>
             <strong>Run {next} is ready</strong>
-            <span className="quiet">Space starts and stops</span>
+            <NextRow otherwise={<span className="quiet">Space starts and stops</span>} />
           </>
         )}
       </div>

@@ -17,6 +17,8 @@ type Part = Pick<Host, 'takeRun' | 'history' | 'runs' | 'changeWorkings'>;
 function runStepName({ name }: Run, patch: RunPatch): string {
   if (patch.name !== undefined) return `rename “${name}”`;
   if (patch.removed !== undefined) return `${patch.removed ? 'remove' : 'put back'} “${name}”`;
+  if (patch.planned !== undefined)
+    return `${patch.planned === null ? 'take' : 'put'} “${name}” ${patch.planned === null ? 'out of' : 'into'} the plan`;
   if (patch.conditions !== undefined) return `change a condition of “${name}”`;
   return `change “${name}”`;
 }

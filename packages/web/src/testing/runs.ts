@@ -31,6 +31,7 @@ export const runOf = (
   conditions: {},
   group: '',
   remark: '',
+  planned: null,
   spot: null,
   channels: keys.map((key, i) => ({
     id: firstId + i,

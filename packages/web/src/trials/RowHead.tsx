@@ -7,6 +7,7 @@ import { runStyle } from '../runs/runStyles';
 import { FixedMenu } from '../ui/FixedMenu';
 import { TextField } from '../ui/TextField';
 import { useTrials } from './context';
+import { OutOfPlan, PlannedName, PlannedRowItems } from './PlannedRow';
 import { type TrialRow } from './tableView';
 import { withLeftOut, withTypedName, withoutTypedRow } from './trialsDocument';
 
@@ -24,7 +25,9 @@ export function RowHead({ row }: { row: TrialRow }) {
   return (
     <th scope="row">
       <span className="row-head">
-        {row.run === null ? (
+        {row.kind === 'planned' ? (
+          <PlannedName row={row} />
+        ) : row.run === null ? (
           <TextField
             label={`Name of the typed row ${row.name}`}
             value={row.name}
@@ -61,7 +64,9 @@ export function RowHead({ row }: { row: TrialRow }) {
                 Show on the bench
               </Dropdown.Item>
             )}
-            {row.leftOut === null ? (
+            {row.kind === 'planned' ? (
+              <PlannedRowItems row={row} />
+            ) : row.leftOut === null ? (
               <Form
                 className="leave-out"
                 onSubmit={(event) => {
@@ -87,7 +92,8 @@ export function RowHead({ row }: { row: TrialRow }) {
                 Count it again
               </Dropdown.Item>
             )}
-            {row.run === null && (
+            {row.run !== null && <OutOfPlan run={row.run} />}
+            {row.kind === 'typed' && (
               <Dropdown.Item
                 as="button"
                 onClick={() => trials.changeTable((table) => withoutTypedRow(table, row.id))}

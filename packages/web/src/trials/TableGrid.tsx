@@ -14,7 +14,7 @@ import { ColumnHead } from './ColumnHead';
 import { RowHead } from './RowHead';
 import { TrialCell } from './TrialCell';
 import { useTrials, useTrialsState } from './context';
-import { isCountedIn } from './counted';
+import { isShownIn } from './counted';
 import { type TableView, type TrialRow, type ViewColumn } from './tableView';
 
 const features = tableFeatures({
@@ -46,8 +46,8 @@ const columnsOf = (columns: readonly ViewColumn[]): ColumnDef<typeof features, T
 /** The rows of a table, of which only those in sight are drawn. Enter and the upright arrows go down and up a column. */
 export function TableGrid({ table, view }: { table: TrialTable; view: TableView }) {
   const columns = useMemo(() => columnsOf(view.columns), [view.columns]);
-  const isCounted = useMemo(() => isCountedIn(table), [table]);
-  const data = useMemo(() => view.rows.filter(isCounted), [view.rows, isCounted]);
+  const isShown = useMemo(() => isShownIn(table), [table]);
+  const data = useMemo(() => view.rows.filter(isShown), [view.rows, isShown]);
   const sorting = useMemo(
     () => (table.sort === null ? [] : [{ id: table.sort.column, desc: table.sort.isDown }]),
     [table.sort],
@@ -107,7 +107,7 @@ const GridRow = memo(function GridRow({ row, columns }: { row: TrialRow; columns
   const isMarked = useTrialsState(({ marked }) => marked === row.id);
   return (
     <tr
-      className={`${row.leftOut === null ? '' : 'left-out'} ${isMarked ? 'marked' : ''}`}
+      className={`${row.leftOut === null ? row.kind : 'left-out'} ${isMarked ? 'marked' : ''}`}
       aria-selected={isMarked}
       onFocus={() => trials.mark(row.id)}
       onClick={() => trials.mark(row.id)}

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import { PlusLg, XLg } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
@@ -7,6 +8,7 @@ import { NameField } from '../ui/NameField';
 import { ColumnChooser } from './ColumnChooser';
 import { FillButton } from './FillButton';
 import { FirstTables } from './FirstTables';
+import { PlanRuns } from './PlanRuns';
 import { SummaryTable } from './SummaryTable';
 import { TableGrid } from './TableGrid';
 import { useShownTable, useTrials, useTrialsState } from './context';
@@ -20,6 +22,7 @@ export function TablePane() {
   const trials = useTrials();
   const view = useTrialsState((state) => state.view);
   const table = useShownTable();
+  const [isPlanning, setIsPlanning] = useState(false);
   if (table === undefined) return null;
   return (
     <section className="trials-pane" aria-label="Table">
@@ -42,6 +45,9 @@ export function TablePane() {
           <Button variant="plain" onClick={() => trials.changeTable((own) => withTypedRow(own, ''))}>
             <PlusLg aria-hidden /> Row
           </Button>
+          <Button variant="plain" onClick={() => setIsPlanning(true)}>
+            Plan …
+          </Button>
           <Button variant="plain" onClick={() => void copyTable(view, isCountedIn(table))}>
             Copy
           </Button>
@@ -51,6 +57,7 @@ export function TablePane() {
         </footer>
       )}
       {view !== null && <SummaryTable table={table} view={view} />}
+      {isPlanning && <PlanRuns onClose={() => setIsPlanning(false)} />}
     </section>
   );
 }
@@ -93,11 +100,13 @@ function RowCount() {
   const waiting = useStore(trials.outcomes, (state) => state.waiting);
   if (view === null) return null;
   const left = view.rows.filter(({ leftOut }) => leftOut !== null).length;
-  const total = view.rows.length;
+  const planned = view.rows.filter(({ kind }) => kind === 'planned').length;
+  const total = view.rows.length - planned;
   return (
     <span className="quiet" role="status">
       {total} {total === 1 ? 'row' : 'rows'}
       {left > 0 && `, ${left} left out`}
+      {planned > 0 && `, ${planned} planned`}
       {waiting > 0 && `; ${waiting} ${waiting === 1 ? 'run is' : 'runs are'} being worked out …`}
     </span>
   );

@@ -1,12 +1,12 @@
 import { type TrialColumn } from '@heuristor/contracts';
-import { sentenceOf } from '../api/client';
+import { faultOfTyping } from '../runs/conditions/conditionText';
 import { useInvestigation } from '../investigation/context';
 import { TextField } from '../ui/TextField';
 import { cellText } from './cellText';
 import { useTrials } from './context';
 import { type TrialRow, type ViewColumn } from './tableView';
 import { textInField, typedCell, typedCondition, unitTypedIn } from './typedCells';
-import { withTypedCell, withTypedName } from './trialsDocument';
+import { withPlannedCell, withTypedCell, withTypedName } from './trialsDocument';
 
 interface Props {
   row: TrialRow;
@@ -38,6 +38,7 @@ export function TrialCell({ row, column }: Props) {
 /** Whether a person types what stands there: conditions and what is known of a run; all of a typed row but what is worked out. */
 function isTyped({ kind }: TrialRow, column: TrialColumn): boolean {
   if (kind === 'typed') return column.kind !== 'formula' && !(column.kind === 'run' && column.of !== 'name');
+  if (kind === 'planned') return column.kind === 'condition';
   return (
     column.kind === 'condition' || (column.kind === 'run' && ['name', 'group', 'note'].includes(column.of))
   );
@@ -49,9 +50,10 @@ function CellEditor({ row, column: viewed }: Props) {
   const trials = useTrials();
   const { inputs } = trials;
   if (inputs === null) return null;
-  const label = `${title} of ${row.run === null ? row.name || 'the typed row' : row.name}`;
+  const label = `${title} of ${row.name || 'the typed row'}`;
   const { run } = row;
   const typed = inputs.table.typed.find(({ id }) => id === row.id);
+  const planned = inputs.table.planned.find(({ id }) => id === row.id);
   if (column.kind === 'run') {
     const text =
       run === null
@@ -82,18 +84,14 @@ function CellEditor({ row, column: viewed }: Props) {
   }
   const condition =
     column.kind === 'condition' ? inputs.conditions.find((one) => one.key === column.condition) : undefined;
-  const said = run === null ? typed?.cells[key] : run.conditions[condition?.key ?? ''];
+  const said = typed === undefined ? (run ?? planned)?.conditions[condition?.key ?? ''] : typed.cells[key];
   const kind = condition?.kind ?? (said !== undefined && 'word' in said ? 'word' : 'number');
   const shown = unitTypedIn(viewed, inputs);
-  const check = (text: string) => {
-    try {
-      if (run === null) typedCell(text, shown, kind);
+  const check = (text: string) =>
+    faultOfTyping(() => {
+      if (typed !== undefined) typedCell(text, shown, kind);
       else if (condition !== undefined) typedCondition(text, shown, condition);
-      return null;
-    } catch (error) {
-      return sentenceOf(error);
-    }
-  };
+    });
   return (
     <TextField
       label={label}
@@ -102,12 +100,14 @@ function CellEditor({ row, column: viewed }: Props) {
       className={`cell-field ${kind === 'word' ? '' : 'mono'}`}
       check={check}
       onCommit={(text) => {
-        if (run === null)
+        if (typed !== undefined)
           trials.changeTable((table) => withTypedCell(table, row.id, key, typedCell(text, shown, kind)));
-        else if (condition !== undefined)
-          void session.runActions.change(run, {
-            conditions: { [condition.key]: typedCondition(text, shown, condition) },
-          });
+        else if (condition !== undefined) {
+          const value = typedCondition(text, shown, condition);
+          if (run === null)
+            trials.changeTable((table) => withPlannedCell(table, row.id, condition.key, value));
+          else void session.runActions.change(run, { conditions: { [condition.key]: value } });
+        }
       }}
     />
   );

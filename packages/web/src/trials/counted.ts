@@ -12,8 +12,14 @@ export const countedRuns = <R extends Run>(runs: readonly R[]): R[] =>
 export const countedRows = ({ rows }: { rows: readonly TrialRow[] }, table: TrialTable): TrialRow[] =>
   rows.filter(({ leftOut }) => leftOut === null).filter(isCountedIn(table));
 
+/** Whether a row is looked at, and has something to count: one that is planned has nothing yet. */
+export function isCountedIn(table: TrialTable): (row: TrialRow) => boolean {
+  const isShown = isShownIn(table);
+  return (row) => row.kind !== 'planned' && isShown(row);
+}
+
 /** Whether a row is looked at, as the table is filtered. */
-export function isCountedIn({ only }: TrialTable): (row: TrialRow) => boolean {
+export function isShownIn({ only }: TrialTable): (row: TrialRow) => boolean {
   if (only === null) return () => true;
   return ({ cells }) => {
     const cell = cells[only.column];

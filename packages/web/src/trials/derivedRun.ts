@@ -77,6 +77,7 @@ export function derivedRun(
       conditions: {},
       group: '',
       remark: '',
+      planned: null,
       channels,
       spot: null,
     },

@@ -19,6 +19,9 @@ function tableStepName(before: TrialTable, after: TrialTable): string {
       sheetStepName({ ...emptyWorkings, ...before.sheet }, { ...emptyWorkings, ...after.sheet }),
       after,
     );
+  if (after.planned.length > before.planned.length) return 'plan runs';
+  if (after.planned.length < before.planned.length) return 'remove a planned row';
+  if (!isEqual(before.planned, after.planned)) return 'change what is planned';
   if (after.columns.length > before.columns.length) return 'add a column';
   if (after.columns.length < before.columns.length) return 'remove a column';
   if (!isEqual(before.columns, after.columns)) return 'change a column';

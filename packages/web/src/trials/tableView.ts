@@ -1,11 +1,13 @@
 import {
   type ConditionColumn,
   type ConditionValue,
+  type PlannedRow,
   type Run,
   type TrialColumn,
   type TrialTable,
   type TypedRow,
   type WorkingsDocument,
+  fillingRuns,
 } from '@heuristor/contracts';
 import {
   type Cell,
@@ -21,6 +23,7 @@ import {
   sameName,
   typedQuantityOf,
 } from '@heuristor/core';
+import { plannedName } from './plannedName';
 import { runDate } from '../runs/runDate';
 import { resultNames } from '../workings/edits';
 import { type RunOutcome, placeOf } from './rowOutcomes';
@@ -28,8 +31,9 @@ import { type RunOutcome, placeOf } from './rowOutcomes';
 /** A row of a table of trials, with what stands in it. */
 export interface TrialRow {
   id: string;
-  kind: 'run' | 'typed';
-  /** Null of a typed row. */
+  /** A planned one is open: no run has filled it. */
+  kind: 'run' | 'planned' | 'typed';
+  /** Null of a row that is no run. */
   run: Run | null;
   /** Which value of its run it is, where values are the rows. */
   place: number | null;
@@ -55,7 +59,7 @@ export interface ViewColumn {
 
 export interface TableView {
   columns: ViewColumn[];
-  /** All, in the order of the runs, then those that were typed. */
+  /** All, in the order of the runs, then those that are planned, then those that were typed. */
   rows: TrialRow[];
 }
 
@@ -91,6 +95,17 @@ export function tableView(inputs: TableInputs): TableView {
         };
       }),
     ),
+    ...openIn(table, runs).map((planned) => ({
+      id: planned.id,
+      kind: 'planned' as const,
+      run: null,
+      place: null,
+      name: plannedName(planned, inputs.conditions),
+      leftOut: null,
+      cells: cellsOf(heads, (column) => plannedCell(column, planned, inputs), {
+        called: (name) => calledWhenPlanned(name, planned, inputs),
+      }),
+    })),
     ...table.typed.map((typed) => ({
       id: typed.id,
       kind: 'typed' as const,
@@ -341,6 +356,24 @@ function calledInRun(name: string, run: Run, inputs: TableInputs): Cell | null {
   }
   const condition = conditions.find((one) => sameName(one.name) === name);
   return condition === undefined ? null : conditionCell(run.conditions[condition.key], condition);
+}
+
+/** The planned rows of a table that no run has filled yet. */
+function openIn({ planned }: TrialTable, runs: readonly Run[]): PlannedRow[] {
+  const filling = fillingRuns(runs);
+  return planned.filter(({ id }) => !filling.has(id));
+}
+
+function plannedCell(column: TrialColumn, { conditions: said }: PlannedRow, inputs: TableInputs): Cell {
+  if (column.kind !== 'condition')
+    return column.kind === 'formula' ? nothing : { kind: 'nothing', why: 'Not recorded yet.' };
+  const found = inputs.conditions.find(({ key }) => key === column.condition);
+  return found === undefined ? nothing : conditionCell(said[found.key], found);
+}
+
+function calledWhenPlanned(name: string, { conditions: said }: PlannedRow, inputs: TableInputs): Cell | null {
+  const condition = inputs.conditions.find((one) => sameName(one.name) === name);
+  return condition === undefined ? calledInAny(name, inputs) : conditionCell(said[condition.key], condition);
 }
 
 /** A constant of the workings, which is the same for every row. */

@@ -1,4 +1,6 @@
 import {
+  type ConditionValue,
+  type PlannedRow,
   type TrialColumn,
   type TrialTable,
   type TrialsDocument,
@@ -6,6 +8,7 @@ import {
   mostInTrials,
   trialsSchema,
   emptyTable,
+  withConditionsChanged,
 } from '@heuristor/contracts';
 import isEqual from 'fast-deep-equal';
 import { nanoid } from 'nanoid';
@@ -104,6 +107,39 @@ export const withTypedRow = (
   name: string,
   cells: Readonly<Record<string, TypedCell>> = {},
 ): TrialTable => ({ ...table, typed: [...table.typed, { id: `t${shortId()}`, name, cells }] });
+
+/** Rows that are to be recorded, and the columns of what is changed in them. */
+export function withPlannedRows(table: TrialTable, rows: readonly PlannedRow['conditions'][]): TrialTable {
+  const shown = new Set(
+    table.columns.flatMap((column) => (column.kind === 'condition' ? [column.condition] : [])),
+  );
+  const missing = [...new Set(rows.flatMap((row) => Object.keys(row)))].filter((key) => !shown.has(key));
+  return {
+    ...table,
+    columns: [...missing.map((condition) => newColumn({ kind: 'condition', condition })), ...table.columns],
+    planned: [...table.planned, ...rows.map((conditions) => ({ id: `p${shortId()}`, conditions }))],
+  };
+}
+
+/** What is planned of a row; null takes it away. */
+export const withPlannedCell = (
+  table: TrialTable,
+  row: string,
+  condition: string,
+  value: ConditionValue | null,
+): TrialTable => ({
+  ...table,
+  planned: table.planned.map((planned) =>
+    planned.id === row
+      ? { ...planned, conditions: withConditionsChanged(planned.conditions, { [condition]: value }) }
+      : planned,
+  ),
+});
+
+export const withoutPlannedRow = (table: TrialTable, row: string): TrialTable => ({
+  ...table,
+  planned: table.planned.filter(({ id }) => id !== row),
+});
 
 /** What stands in a cell of a typed row; null takes it away. */
 export const withTypedCell = (

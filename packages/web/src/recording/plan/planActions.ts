@@ -38,14 +38,15 @@ export class PlanActions {
     await this.send('change the plan', { plan: before }, { plan: patch });
   }
 
-  /** Says something of the first run, before it is recorded. */
+  /** Says something of the first run, before it is recorded, or which planned row the next one fills. */
   async sayOfNext(said: NonNullable<InvestigationPatch['forNext']>): Promise<void> {
     const { forNext } = this.documents.getState().plan;
     await this.send(
-      'change the conditions of the next run',
+      said.planned === undefined ? 'change the conditions of the next run' : 'choose the row of the next run',
       {
         forNext: {
           ...(said.group === undefined ? {} : { group: forNext.group }),
+          ...(said.planned === undefined ? {} : { planned: forNext.planned }),
           ...(said.conditions === undefined
             ? {}
             : { conditions: changesBack(forNext.conditions, said.conditions) }),
@@ -83,10 +84,11 @@ export class PlanActions {
 
   private put(patch: NamePatch): void {
     const { name, plan } = this.documents.getState();
-    const { group, conditions } = patch.forNext ?? {};
+    const { group, conditions, planned } = patch.forNext ?? {};
     const forNext = {
       group: group ?? plan.forNext.group,
       conditions: withConditionsChanged(plan.forNext.conditions, conditions ?? {}),
+      planned: planned === undefined ? plan.forNext.planned : planned,
     };
     this.documents.setState({
       name: patch.name ?? name,

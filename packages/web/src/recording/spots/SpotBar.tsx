@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap';
 import { useStore } from 'zustand';
 import { useDocuments, useInvestigation } from '../../investigation/context';
 import { useQuantities } from '../../sensors/useQuantities';
+import { NextRow } from '../../trials/NextRow';
 import { useSeries } from './useSeries';
 import { shortText } from '../../ui/numberText';
 
@@ -33,6 +34,9 @@ export function SpotBar() {
       </>
     );
   const isTaking = status.phase === 'taking';
+  const how = canRead
+    ? `Space or Enter takes it, averaged over ${seconds} s`
+    : 'Connect one, or add a column for what you type.';
   return (
     <>
       <Button
@@ -49,11 +53,11 @@ export function SpotBar() {
             ? `Reading ${next}${series === null ? ' of a new series' : ` of ${series.name}`}`
             : 'No sensor yet'}
         </strong>
-        <span className="quiet">
-          {canRead
-            ? `Space or Enter takes it, averaged over ${seconds} s`
-            : 'Connect one, or add a column for what you type.'}
-        </span>
+        {canRead && series === null ? (
+          <NextRow otherwise={<span className="quiet">{how}</span>} />
+        ) : (
+          <span className="quiet">{how}</span>
+        )}
       </div>
     </>
   );

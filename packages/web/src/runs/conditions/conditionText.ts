@@ -26,15 +26,18 @@ export function conditionTyped(
   return { value: typedQuantity(`${value} ${own}`, expected), u: Math.abs(typedQuantity(u, expected)) };
 }
 
-/** What is wrong with a text that was typed for a condition; null where it is right. */
-export function faultOfCondition(
-  text: string,
-  column: Pick<ConditionColumn, 'kind' | 'unit'>,
-): string | null {
+/** What is wrong with something that was typed, as whoever reads it says; null where it is right. */
+export function faultOfTyping(read: () => unknown): string | null {
   try {
-    conditionTyped(text, column);
+    read();
     return null;
   } catch (error) {
     return error instanceof Error ? error.message : String(error);
   }
 }
+
+/** What is wrong with a text that was typed for a condition; null where it is right. */
+export const faultOfCondition = (
+  text: string,
+  column: Pick<ConditionColumn, 'kind' | 'unit'>,
+): string | null => faultOfTyping(() => conditionTyped(text, column));
