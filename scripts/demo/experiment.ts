@@ -120,5 +120,5 @@ export const barsTable = (
   id: 'table-1',
   name,
   columns,
-  plot: { kind: 'bars', value: value.key, category: category.key, beside: null },
+  plot: { ...emptyTable.plot, kind: 'bars', value: value.key, category: category.key },
 });

@@ -101,6 +101,12 @@ export const trialPlotSchema = z.object({
   value: key.nullable(),
   category: key.nullable(),
   beside: key.nullable(),
+  /** Points: the column by whose words they are drawn, and fitted, apart. */
+  apart: key.nullable().default(null),
+  /** Points: the column that stands beside each. */
+  names: key.nullable().default(null),
+  /** Spread: what stands with the values. */
+  spread: z.enum(['sd', 'box', 'histogram']).default('sd'),
 });
 export type TrialPlot = z.infer<typeof trialPlotSchema>;
 
@@ -164,7 +170,7 @@ export const emptyTable: Omit<TrialTable, 'id'> = {
   only: null,
   groupBy: null,
   summary: ['mean', 'standardDeviation'],
-  plot: { kind: 'points', value: null, category: null, beside: null },
+  plot: { kind: 'points', value: null, category: null, beside: null, apart: null, names: null, spread: 'sd' },
   sheet: { entries: [], pages: [emptyPage] },
 };
 

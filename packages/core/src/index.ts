@@ -119,6 +119,7 @@ export { type ChannelData, type Condition, type LeftOut, type RunData, abscissaN
 export { amplitudeSpectrum } from './spectrum/amplitudes';
 export { type Tone, toneAt } from './spectrum/tone';
 export { type SpectrumWindow, windowWeight } from './spectrum/windows';
+export { type Box, boxOf } from './statistics/box';
 export { type BinRule, type Histogram, histogramOf } from './statistics/histogram';
 export {
   type Curve,

@@ -1,5 +1,6 @@
 import { cbrt, log10, pow } from '../elementary';
 import { Refusal } from '../refusal';
+import { quantileOf } from './quantile';
 import { stepOf } from './steps';
 
 /** How wide the bins of a histogram are. */
@@ -66,14 +67,8 @@ export function histogramOf(values: Float64Array, rule: BinRule, typed = 0): His
 
 function widthBy(rule: 'spread' | 'root', sorted: Float64Array, range: number): number {
   const count = sorted.length;
-  const middle = (share: number) => {
-    const place = share * (count - 1);
-    const below = Math.floor(place);
-    const above = Math.min(below + 1, count - 1);
-    return sorted[below] + (place - below) * (sorted[above] - sorted[below]);
-  };
   const byRoot = range / Math.sqrt(count);
-  const bySpread = (2 * (middle(0.75) - middle(0.25))) / cbrt(count);
+  const bySpread = (2 * (quantileOf(sorted, 0.75) - quantileOf(sorted, 0.25))) / cbrt(count);
   const width = rule === 'spread' && bySpread > 0 ? Math.max(bySpread, range / fewerBins) : byRoot;
   // Values that are all the same fill one bin, of any width.
   return width > 0 ? width : Math.max(Math.abs(sorted[0]) / 100, Number.MIN_VALUE * 2 ** 60);

@@ -7,7 +7,7 @@ import { frontRun } from '../runs/runs';
 import { type SeenRun } from '../runs/seenRun';
 import { TableReader } from '../table/tableReader';
 import { CursorReader } from '../traces/cursor/cursor';
-import { LabelReader } from '../traces/labels/labelReader';
+import { type GivenLabel, LabelReader } from '../traces/labels/labelReader';
 import { mostLabels, withLabel, withRenamed } from '../traces/labels/labels';
 import { type LookMemory } from '../traces/pages/lookMemory';
 import { Looking, usualLook, usualView } from '../traces/pages/looking';
@@ -71,9 +71,17 @@ export abstract class SheetSession {
     this.viewing = new Viewing(this.view);
     this.looking = new Looking(this.view, memory);
     this.renderer = new Renderer(this.pool, this.documents, this.view, this.inSight);
-    this.cursor = new CursorReader(this.pool, this.documents, this.view, this.renderer.picture);
+    this.cursor = new CursorReader(
+      this.pool,
+      this.documents,
+      this.view,
+      this.renderer.picture,
+      () => this.isOfTables,
+    );
     this.table = new TableReader(this.pool, this.documents, this.view, this.renderer.picture, this.cursor);
-    this.labels = new LabelReader(this.pool, this.documents, this.view, this.renderer.picture);
+    this.labels = new LabelReader(this.pool, this.documents, this.view, this.renderer.picture, () =>
+      this.givenLabels(),
+    );
     this.unlisten.push(
       this.view.subscribe((now, before) => {
         const parts = ['page', 'sight', 'scales', 'reach', 'plotWidth', 'withZero'] as const;
@@ -94,6 +102,11 @@ export abstract class SheetSession {
     this.table.dispose();
     this.labels.dispose();
     this.renderer.dispose();
+  }
+
+  /** Labels on the page that is looked at which nobody has typed. */
+  protected givenLabels(): readonly GivenLabel[] {
+    return [];
   }
 
   get picture(): StoreApi<Picture> {

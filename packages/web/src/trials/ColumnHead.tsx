@@ -1,5 +1,6 @@
 import { type TrialTable } from '@heuristor/contracts';
 import { type Cell, printedUnit } from '@heuristor/core';
+import { useSortable } from '@dnd-kit/sortable';
 import { useState } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { CheckSquare, SortDown, SortUp, Square } from 'react-bootstrap-icons';
@@ -16,6 +17,7 @@ export function ColumnHead({ column, table }: { column: ViewColumn; table: Trial
   const trials = useTrials();
   const [isOpen, setIsOpen] = useState(false);
   const { key, title, subtitle, unit, fault } = column;
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: key });
   const { sort, columns } = table;
   const isSorted = sort?.column === key;
   const place = columns.findIndex((one) => one.key === key);
@@ -30,6 +32,13 @@ export function ColumnHead({ column, table }: { column: ViewColumn; table: Trial
   const Sorted = sort?.isDown === true ? SortDown : SortUp;
   return (
     <th
+      ref={setNodeRef}
+      {...listeners}
+      style={
+        transform === null
+          ? undefined
+          : { transform: `translateX(${transform.x}px)`, transition, zIndex: isDragging ? 3 : undefined }
+      }
       scope="col"
       className={isNumber ? 'number' : ''}
       aria-sort={isSorted ? (sort.isDown ? 'descending' : 'ascending') : undefined}

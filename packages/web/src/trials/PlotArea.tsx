@@ -10,6 +10,7 @@ import { TraceStack } from '../traces/TraceStack';
 import { FixedMenu } from '../ui/FixedMenu';
 import { Bars } from './Bars';
 import { FillButton } from './FillButton';
+import { GroupLegend } from './GroupLegend';
 import { Spread } from './Spread';
 import { Straighten } from './Straighten';
 import { useShownTable, useTrials, useTrialsState } from './context';
@@ -47,6 +48,7 @@ export function PlotArea() {
         {kind !== 'points' && <ColumnOfPlot part="value" />}
         {kind !== 'points' && <ColumnOfPlot part="category" />}
         {kind === 'bars' && <ColumnOfPlot part="beside" />}
+        {kind === 'spread' && <SpreadLook />}
         <span className="spring" />
         {kind === 'points' && (
           <>
@@ -71,6 +73,9 @@ export function PlotArea() {
         <>
           <div className="trials-axes">
             <Axes />
+            <ColumnOfPlot part="apart" />
+            <ColumnOfPlot part="names" />
+            <GroupLegend />
             <PageTabs />
           </div>
           <TraceStack />
@@ -165,16 +170,48 @@ function RelationButton() {
   );
 }
 
+const looks = { sd: 'mean and sd', box: 'box', histogram: 'histogram' } as const;
+
+/** What stands behind the values of a spread. */
+function SpreadLook() {
+  const trials = useTrials();
+  const look = useShownTable()?.plot.spread ?? 'sd';
+  return (
+    <label className="plot-column">
+      <span className="quiet">with</span>
+      <select
+        className="form-select form-select-sm"
+        aria-label="What stands behind the values"
+        value={look}
+        onChange={({ target }) =>
+          trials.changeTable((own) => ({
+            ...own,
+            plot: { ...own.plot, spread: target.value as keyof typeof looks },
+          }))
+        }
+      >
+        {Object.entries(looks).map(([key, title]) => (
+          <option key={key} value={key}>
+            {title}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
 const parts = {
   value: { label: 'of', title: 'What is drawn' },
   category: { label: 'by', title: 'What stands under each' },
   beside: { label: 'and', title: 'What tells those side by side apart' },
+  apart: { label: 'apart by', title: 'What points are drawn and fitted apart by' },
+  names: { label: 'named by', title: 'What stands beside each point' },
 } as const;
 
 /** What an empty choice means. */
 function nothingChosen(part: keyof typeof parts, kind: TrialPlot['kind']): string {
   if (part === 'value') return 'choose';
-  if (part === 'beside') return '–';
+  if (part === 'beside' || part === 'apart' || part === 'names') return '–';
   return kind === 'bars' ? 'each row' : 'all together';
 }
 

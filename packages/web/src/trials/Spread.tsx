@@ -30,7 +30,7 @@ export function Spread({ table, view }: { table: TrialTable; view: TableView }) 
       : null;
   return (
     <>
-      <SpreadChart value={value} groups={groups} />
+      <SpreadChart value={value} groups={groups} look={table.plot.spread} />
       {sentence !== null && <p className="spread-says">{sentence}</p>}
     </>
   );

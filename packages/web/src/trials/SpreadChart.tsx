@@ -1,28 +1,24 @@
-import { type Plugin } from 'chart.js';
-import { type Quantity, type Summary, axisLabel } from '@heuristor/core';
+import { type TrialPlot } from '@heuristor/contracts';
+import { axisLabel } from '@heuristor/core';
 import { runStyle } from '../runs/runStyles';
 import { faded } from '../ui/colours';
 import { uprightOptions, useChart } from './chartOf';
 import { useTrials, useTrialsState } from './context';
-import { type TrialRow, type ViewColumn } from './tableView';
-
-export interface SpreadGroup {
-  name: string;
-  rows: readonly TrialRow[];
-  quantities: readonly Quantity[];
-  summary: Summary;
-}
+import { type SpreadGroup } from './spreadGroup';
+import { behind, reachOf, said } from './behindSpread';
+import { type ViewColumn } from './tableView';
 
 interface Props {
   value: ViewColumn;
   groups: readonly SpreadGroup[];
+  look: TrialPlot['spread'];
 }
 
 /** Dots beside each other that would hide each other: a step to one side and the other in turn. */
 const asideBy = (i: number, count: number): number => (count < 2 ? 0 : ((i % 5) - 2) * 0.06);
 
-/** The values of a column group by group, with the mean, and one standard deviation to either side. */
-export function SpreadChart({ value, groups }: Props) {
+/** The values of a column group by group, with what stands behind them. */
+export function SpreadChart({ value, groups, look }: Props) {
   const trials = useTrials();
   const marked = useTrialsState((state) => state.marked);
   const label = axisLabel(value.title, value.unit ?? []);
@@ -38,7 +34,7 @@ export function SpreadChart({ value, groups }: Props) {
             y: quantity.value,
           })),
           pointStyle: runStyle(g).marker,
-          pointRadius: rows.map(({ id }) => (id === marked ? 8 : 5)),
+          pointRadius: look === 'histogram' ? 0 : rows.map(({ id }) => (id === marked ? 8 : 5)),
           backgroundColor: faded(runStyle(g).color, 0.7),
           borderColor: runStyle(g).color,
         })),
@@ -68,42 +64,19 @@ export function SpreadChart({ value, groups }: Props) {
               axis.ticks = groups.map((_, at) => ({ value: at }));
             },
           },
-          y: { ...looks.upright, grace: '10%' },
+          y: { ...looks.upright, grace: look === 'histogram' ? 0 : '10%', ...reachOf(look, groups) },
         },
       },
-      plugins: [meansOf(groups)],
+      plugins: [behind[look](groups)],
     };
-  }, [value, groups, marked]);
+  }, [value, groups, marked, look]);
   return (
     <div className="trial-chart">
       <canvas
         ref={canvas}
         role="img"
-        aria-label={`Spread of ${label}. ${groups.map(({ name, quantities }) => `${name}: ${quantities.length} values`).join('; ')}`}
+        aria-label={`Spread of ${label}. ${groups.map((group) => said[look](group)).join('; ')}`}
       />
     </div>
   );
 }
-
-/** A box of one standard deviation about the mean, behind the dots. */
-const meansOf = (groups: readonly SpreadGroup[]): Plugin<'scatter'> => ({
-  id: 'means',
-  beforeDatasetsDraw({ ctx, scales: { x, y } }) {
-    ctx.save();
-    groups.forEach(({ summary: { mean, standardDeviation } }, g) => {
-      if (mean === null) return;
-      const [left, right] = [x.getPixelForValue(g - 0.25), x.getPixelForValue(g + 0.25)];
-      const sd = standardDeviation?.value ?? 0;
-      const [top, bottom] = [y.getPixelForValue(mean.value + sd), y.getPixelForValue(mean.value - sd)];
-      ctx.fillStyle = faded(runStyle(g).color, 0.14);
-      ctx.fillRect(left, top, right - left, bottom - top);
-      ctx.strokeStyle = runStyle(g).color;
-      ctx.lineWidth = 2;
-      ctx.beginPath();
-      ctx.moveTo(left, y.getPixelForValue(mean.value));
-      ctx.lineTo(right, y.getPixelForValue(mean.value));
-      ctx.stroke();
-    });
-    ctx.restore();
-  },
-});

@@ -1,5 +1,7 @@
 import { type TrialTable } from '@heuristor/contracts';
 import { type Cell } from '@heuristor/core';
+import { DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { SortableContext, horizontalListSortingStrategy } from '@dnd-kit/sortable';
 import {
   type ColumnDef,
   createSortedRowModel,
@@ -15,6 +17,7 @@ import { RowHead } from './RowHead';
 import { TrialCell } from './TrialCell';
 import { useTrials, useTrialsState } from './context';
 import { isShownIn } from './counted';
+import { withColumnMoved } from './trialsDocument';
 import { type TableView, type TrialRow, type ViewColumn } from './tableView';
 
 const features = tableFeatures({
@@ -71,6 +74,12 @@ export function TableGrid({ table, view }: { table: TrialTable; view: TableView 
     estimateSize: () => rowHeight(),
     overscan: spareRows,
   });
+  const trials = useTrials();
+  // With keys, the menu of a column moves it.
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (over !== null) trials.changeTable((own) => withColumnMoved(own, String(active.id), String(over.id)));
+  };
   const shown = view.columns.filter(({ column }) => !column.hidden);
   const items = virtual.getVirtualItems();
   const [before, after] = [
@@ -79,23 +88,27 @@ export function TableGrid({ table, view }: { table: TrialTable; view: TableView 
   ];
   return (
     <div className="trial-grid" ref={scroller}>
-      <table onKeyDown={stepInColumn} aria-rowcount={rows.length}>
-        <thead>
-          <tr>
-            <th scope="col">row</th>
-            {shown.map((column) => (
-              <ColumnHead key={column.key} column={column} table={table} />
+      <DndContext sensors={sensors} onDragEnd={onDragEnd}>
+        <table onKeyDown={stepInColumn} aria-rowcount={rows.length}>
+          <thead>
+            <tr>
+              <th scope="col">row</th>
+              <SortableContext items={shown.map(({ key }) => key)} strategy={horizontalListSortingStrategy}>
+                {shown.map((column) => (
+                  <ColumnHead key={column.key} column={column} table={table} />
+                ))}
+              </SortableContext>
+            </tr>
+          </thead>
+          <tbody>
+            {before > 0 && <tr style={{ height: before }} aria-hidden />}
+            {items.map(({ index }) => (
+              <GridRow key={rows[index].id} row={rows[index].original} columns={shown} />
             ))}
-          </tr>
-        </thead>
-        <tbody>
-          {before > 0 && <tr style={{ height: before }} aria-hidden />}
-          {items.map(({ index }) => (
-            <GridRow key={rows[index].id} row={rows[index].original} columns={shown} />
-          ))}
-          {after > 0 && <tr style={{ height: after }} aria-hidden />}
-        </tbody>
-      </table>
+            {after > 0 && <tr style={{ height: after }} aria-hidden />}
+          </tbody>
+        </table>
+      </DndContext>
     </div>
   );
 }

@@ -17,12 +17,13 @@ import {
 } from '@heuristor/core';
 import { runOf, stored } from '../testing/runs';
 import { isCountedIn } from './counted';
-import { derivedRun } from './derivedRun';
+import { type RunReadings } from '@heuristor/evaluation';
+import { type DerivedRun, derivedRuns } from './derivedRun';
 import { runOutcome } from './rowOutcomes';
 import { tableText } from './copyTable';
 import { groupsOf } from './groups';
 import { barsOf } from './categoryBars';
-import { type TableInputs, tableView } from './tableView';
+import { type TableInputs, type TableView, tableView } from './tableView';
 
 // Random tables over random runs and sheets: nothing is thrown, what has gone is said in its column, and what counts is what is there.
 
@@ -138,7 +139,15 @@ function tableBy(uniform: () => number): { inputs: TableInputs; table: TrialTabl
     leftOut: some(rows, 0.2).map((row) => ({ row, why: pick(['', 'rubbed']) })),
     only: only === null || uniform() < 0.6 ? null : { column: only, words: some(['soft', 'Gulls', ''], 0.5) },
     groupBy: column(),
-    plot: { kind: 'bars', value: column(), category: column(), beside: column() },
+    plot: {
+      kind: 'bars',
+      value: column(),
+      category: column(),
+      beside: column(),
+      apart: column(),
+      names: column(),
+      spread: pick(['sd', 'box', 'histogram'] as const),
+    },
   };
   return { table, inputs: { table, runs, conditions, workings, outcomes } };
 }
@@ -160,28 +169,11 @@ test.each(Array.from({ length: 40 }, (_, block) => block))('random tables, block
         (column.kind === 'condition' && column.condition === 'gone');
       expect(fault !== null || column.kind === 'value').toBe(isGone || column.kind === 'value');
     }
-    const derived = derivedRun(view, 'trials-table', isCounted);
-    const { values, single = [] } = derived.readings();
-    // The readings are the numbers that stand in the table, no more and no less.
-    derived.run.channels.forEach(({ key }, c) => {
-      derived.rows.forEach(({ cells: { [key]: cell } }, r) => {
-        if (cell.kind === 'number') expect(values[c][r]).toBe(cell.quantity.value);
-        else expect(values[c][r]).toBeNaN();
-      });
-      const alone = single[c].together?.reduce(
-        (sum, { effect }) => sum.map((whole, r) => whole + effect[r] ** 2),
-        new Float64Array(values[c].length),
-      );
-      alone?.forEach((shared, r) => {
-        const u = single[c].uncertainties[r];
-        if (u > 0) expect(shared).toBeLessThanOrEqual(u * u * (1 + 1e-9));
-      });
-    });
-    evaluated(
-      derived.run,
-      derived.readings(),
-      view.columns.map(({ key }) => key),
-    );
+    const derived = derivedRuns(view, 'trials-table', isCounted, table.plot.apart);
+    // Every row that is looked at is a reading of one run, in its place.
+    const places = derived.flatMap((one) => [...one.places]).sort((a, b) => a - b);
+    expect(places).toEqual(view.rows.filter(isCounted).map((_, i) => i + 1));
+    for (const one of derived) checked(one, view);
     expect(tableText(view, isCounted).split('\n').length).toBeLessThanOrEqual(view.rows.length + 1);
     groupsOf(view.rows, table.groupBy);
     const value = view.columns.find(({ key }) => key === table.plot.value);
@@ -195,12 +187,32 @@ test.each(Array.from({ length: 40 }, (_, block) => block))('random tables, block
   }
 });
 
+/** The readings of a run that a table is are the numbers that stand in it, no more and no less. */
+function checked(derived: DerivedRun, { columns }: TableView) {
+  const { values, single = [] } = derived.readings();
+  derived.run.channels.forEach(({ key }, c) => {
+    derived.rows.forEach(({ cells: { [key]: cell } }, r) => {
+      if (cell.kind === 'number') expect(values[c][r]).toBe(cell.quantity.value);
+      else expect(values[c][r]).toBeNaN();
+    });
+    const alone = single[c].together?.reduce(
+      (sum, { effect }) => sum.map((whole, r) => whole + effect[r] ** 2),
+      new Float64Array(values[c].length),
+    );
+    alone?.forEach((shared, r) => {
+      const u = single[c].uncertainties[r];
+      if (u > 0) expect(shared).toBeLessThanOrEqual(u * u * (1 + 1e-9));
+    });
+  });
+  evaluated(
+    derived.run,
+    derived.readings(),
+    columns.map(({ key }) => key),
+  );
+}
+
 /** Whatever is fitted or summed up over a table gives numbers or a sentence, and never fails. */
-function evaluated(
-  run: Run,
-  readings: ReturnType<ReturnType<typeof derivedRun>['readings']>,
-  keys: readonly string[],
-) {
+function evaluated(run: Run, readings: RunReadings, keys: readonly string[]) {
   const data: RunData = {
     id: run.id,
     channels: run.channels.map(({ key, symbol, quantity, unit }, c) => ({

@@ -1,4 +1,4 @@
-import { type Cell, grouped, halfWidth } from '@heuristor/core';
+import { type Cell, grouped, halfWidth, printedUnit } from '@heuristor/core';
 import { fineText, resultText, roundedText, shortText } from '../ui/numberText';
 
 /** What stands in a cell, without its unit: rounded to its uncertainty, or as it was typed. */
@@ -19,4 +19,11 @@ export function plainCells(cell: Cell): [value: string, uncertainty: string] {
   if (cell.kind === 'nothing') return ['', ''];
   const { value, standardUncertainty } = cell.quantity;
   return [String(value), standardUncertainty === null ? '' : String(standardUncertainty)];
+}
+
+/** What a cell is called where it tells groups or points apart: the word, or the number without how well it is known. */
+export function calledBy(cell: Cell): string {
+  if (cell.kind !== 'number') return cellText(cell);
+  const { value, unit } = cell.quantity;
+  return `${shortText(value, 6)} ${printedUnit(unit)}`.trim();
 }

@@ -49,10 +49,10 @@ export function likelyTables(inputs: Omit<TableInputs, 'table'>): LikelyTable[] 
           name: `${result.name} ${isNumber ? 'against' : 'by'} ${condition.name}`.slice(0, 60),
           columns: [across, upright],
           plot: {
+            ...emptyTable.plot,
             kind: isNumber ? 'points' : 'bars',
             value: upright.key,
             category: isNumber ? null : across.key,
-            beside: null,
           },
           sheet: { entries: [], pages: [pageOf(isNumber ? across.key : null, upright.key)] },
         },
@@ -67,7 +67,7 @@ export function likelyTables(inputs: Omit<TableInputs, 'table'>): LikelyTable[] 
           ...emptyTable,
           name: result.name.slice(0, 60),
           columns: [upright],
-          plot: { kind: 'spread', value: upright.key, category: null, beside: null },
+          plot: { ...emptyTable.plot, kind: 'spread', value: upright.key },
           sheet: { entries: [], pages: [pageOf(null, upright.key)] },
         },
       });

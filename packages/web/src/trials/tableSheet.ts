@@ -56,7 +56,13 @@ export function documentsOf(
 /** All that the evaluation of a table sees of it. */
 export const textOfRun = (derived: DerivedRun): string =>
   JSON.stringify(
-    [derived.readings(), derived.run.channels.map(({ key, symbol, unit }) => [key, symbol, unit])],
+    [
+      derived.run.number,
+      derived.run.name,
+      derived.places,
+      derived.readings(),
+      derived.run.channels.map(({ key, symbol, unit }) => [key, symbol, unit]),
+    ],
     plain,
   );
 
@@ -82,19 +88,23 @@ export function withWeights(before: Entries, after: Entries, rows: readonly Tria
 /** Readings that a hand has set aside in a plot are rows that do not count; one of which a number is taken back counts again. */
 export function leftOutBy(
   { leftOut, columns }: TrialTable,
-  rows: readonly TrialRow[],
+  derived: readonly Pick<DerivedRun, 'run' | 'rows'>[],
   before: Aside,
   after: Aside,
 ): TrialTable['leftOut'] {
   const keys = new Set(columns.map(({ key }) => key));
-  const channelsOf = (all: Aside, i: number) =>
+  const channelsOf = (all: Aside, id: string, i: number) =>
     all.filter(
-      ({ channel, ranges }) => keys.has(channel) && ranges.some(([first, past]) => i >= first && i < past),
+      ({ run, channel, ranges }) =>
+        run === id && keys.has(channel) && ranges.some(([first, past]) => i >= first && i < past),
     ).length;
-  return rows.reduce((all, { id }, i) => {
-    const [was, is] = [channelsOf(before, i), channelsOf(after, i)];
-    if (was === is) return all;
-    const others = all.filter(({ row }) => row !== id);
-    return is > was ? [...others, { row: id, why: '' }] : others;
-  }, leftOut);
+  let left = leftOut;
+  for (const { run, rows } of derived)
+    for (const [i, { id }] of rows.entries()) {
+      const [was, is] = [channelsOf(before, run.id, i), channelsOf(after, run.id, i)];
+      if (was === is) continue;
+      const others = left.filter(({ row }) => row !== id);
+      left = is > was ? [...others, { row: id, why: '' }] : others;
+    }
+  return left;
 }

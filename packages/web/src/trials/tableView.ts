@@ -1,6 +1,5 @@
 import {
   type ConditionColumn,
-  type ConditionValue,
   type PlannedRow,
   type Run,
   type TrialColumn,
@@ -13,7 +12,6 @@ import {
   type Cell,
   type Unit,
   calculatedCell,
-  conditionResult,
   inUnit,
   nothing,
   numberCell,
@@ -23,8 +21,8 @@ import {
   sameName,
   typedQuantityOf,
 } from '@heuristor/core';
+import { asTyped, conditionCell, runFieldCell } from './runCells';
 import { plannedName } from './plannedName';
-import { runDate } from '../runs/runDate';
 import { resultNames } from '../workings/edits';
 import { type RunOutcome, placeOf } from './rowOutcomes';
 
@@ -278,33 +276,6 @@ function runCell(
     }
   }
 }
-
-function runFieldCell(of: Extract<TrialColumn, { kind: 'run' }>['of'], run: Run): Cell {
-  const word = (text: string): Cell => (text === '' ? nothing : { kind: 'word', text });
-  switch (of) {
-    case 'number':
-      return numberCell(typedQuantityOf(run.number, null, [], { root: '', label: '' }), asTyped);
-    case 'name':
-      return word(run.name);
-    case 'group':
-      return word(run.group);
-    case 'note':
-      return word(run.remark);
-    case 'date':
-      return word(runDate(run));
-  }
-}
-
-function conditionCell(said: ConditionValue | undefined, { name, unit }: ConditionColumn): Cell {
-  if (said === undefined) return nothing;
-  if ('word' in said) return { kind: 'word', text: said.word };
-  // As results of the workings use it: what both owe to it is the same.
-  const result = conditionResult({ name, unit, value: said.value, uncertainty: said.u });
-  return result === null ? nothing : numberCell(result.quantity, asTyped);
-}
-
-/** What was typed is shown with the digits that it has. */
-const asTyped = 0;
 
 /** In which unit a typed cell of a column is given. */
 export function unitOfTyped(

@@ -83,6 +83,8 @@ export const withoutColumn = (table: TrialTable, key: string): TrialTable => ({
     value: without(table.plot.value, key),
     category: without(table.plot.category, key),
     beside: without(table.plot.beside, key),
+    apart: without(table.plot.apart, key),
+    names: without(table.plot.names, key),
   },
 });
 

@@ -11,13 +11,15 @@ import { getJson } from '../api/client';
 import { KeptOnPage } from '../investigation/kept/keptOnPage';
 import { SheetSession } from '../investigation/sheetSession';
 import { tabMemory } from '../traces/pages/lookMemory';
+import { type GivenLabel } from '../traces/labels/labelReader';
 import { pageIn } from '../traces/pages/pages';
 import { tell } from '../ui/noticeStore';
 import { countedRuns, isCountedIn } from './counted';
-import { type DerivedRun, derivedRun } from './derivedRun';
+import { type DerivedRun, derivedRuns } from './derivedRun';
 import { givenOf } from './given';
 import { type TrialsHost } from './host';
 import { OutcomeReader } from './outcomeReader';
+import { pointLabels } from './pointLabels';
 import { pastedRows } from './pastedRows';
 import { Plotting } from './plotting';
 import { documentsOf, leftOutBy, runIdOf, textOfRun, withWeights, workingsOf } from './tableSheet';
@@ -43,12 +45,12 @@ export class TrialsSession extends SheetSession {
   readonly state: StoreApi<TrialsState>;
   private readonly kept: KeptOnPage<'trials'>;
   private readonly reader: OutcomeReader;
-  private derived: DerivedRun | null = null;
+  private derived: readonly DerivedRun[] = [];
   private isWatched = false;
   private scheduled = false;
   private isZeroChosen = false;
-  /** What the run of the table was, to see where it is another one. */
-  private derivedText = '';
+  /** What the runs of the table were, to see where one is another. */
+  private derivedText = new Map<string, string>();
 
   static async open(investigation: TrialsHost): Promise<TrialsSession> {
     const { version, document } = await getJson(
@@ -95,6 +97,12 @@ export class TrialsSession extends SheetSession {
         if (now.runs !== before.runs || now.plan !== before.plan || now.workings !== before.workings)
           this.ask();
         if (now.name !== before.name) this.documents.setState({ name: now.name });
+      }),
+      // A point that is pressed is a row.
+      this.cursor.state.subscribe((now, before) => {
+        if (now.placed === null || now.placed === before.placed) return;
+        const row = this.rowAt(this.front?.id ?? '', now.placed);
+        if (row !== undefined) this.mark(row.id);
       }),
       this.reader.state.subscribe((now, before) => {
         if (now.outcomes !== before.outcomes) this.refreshSoon();
@@ -179,7 +187,9 @@ export class TrialsSession extends SheetSession {
 
   /** Marks a row in the table and in the plots; null of none. */
   mark(marked: string | null): void {
+    if (marked === this.state.getState().marked) return;
     this.state.setState({ marked });
+    this.labels.again();
   }
 
   /** What the columns of the table can be of. */
@@ -228,7 +238,7 @@ export class TrialsSession extends SheetSession {
     this.changeTable((own) => ({
       ...own,
       sheet: { entries: withWeights(before.entries, entries, this.plotted), pages },
-      leftOut: aside === before.aside ? own.leftOut : leftOutBy(own, this.plotted, before.aside, aside),
+      leftOut: aside === before.aside ? own.leftOut : leftOutBy(own, this.derived, before.aside, aside),
     }));
   }
 
@@ -260,7 +270,7 @@ export class TrialsSession extends SheetSession {
     const { inputs } = this;
     const own = this.investigation.documents.getState();
     if (inputs === null) {
-      this.derived = null;
+      this.derived = [];
       this.state.setState({ view: null });
       this.documents.setState(documentsOf(own, workingsOf(undefined, []), []));
       this.renderer.now();
@@ -270,9 +280,13 @@ export class TrialsSession extends SheetSession {
     const { table } = inputs;
     this.state.setState({ view });
     const id = runIdOf(table.id);
-    const derived = derivedRun(view, id, isCountedIn(table));
-    if (!this.isZeroChosen) this.view.setState({ withZero: isZeroNear(derived.rows, this.plotting.upright) });
-    const workings = workingsOf(table, derived.aside);
+    const derived = derivedRuns(view, id, isCountedIn(table), table.plot.apart);
+    const counted = derived.flatMap(({ rows }) => rows);
+    if (!this.isZeroChosen) this.view.setState({ withZero: isZeroNear(counted, this.plotting.upright) });
+    const workings = workingsOf(
+      table,
+      derived.flatMap(({ aside }) => aside),
+    );
     const given = givenOf(
       inputs.workings,
       inputs.outcomes,
@@ -280,24 +294,49 @@ export class TrialsSession extends SheetSession {
     );
     const { page } = this.view.getState();
     if (pageIn(workings, page).id !== page) this.view.setState({ page: workings.pages[0].id });
-    const text = id + textOfRun(derived);
+    // A run that is as it was stays the one that the workers have.
+    const texts = new Map(derived.map((one) => [one.run.id, textOfRun(one)]));
+    const known = new Map(this.runs.map((run) => [run.id, run]));
+    const isKnown = ({ run }: DerivedRun) =>
+      known.has(run.id) && texts.get(run.id) === this.derivedText.get(run.id);
+    const others = derived.filter((one) => !isKnown(one));
+    const isAsBefore = others.length === 0 && derived.length === this.runs.length;
     this.derived = derived;
-    if (text === this.derivedText) {
-      this.documents.setState({ ...documentsOf(own, workings, this.runs, given), runs: this.runs });
-      this.renderer.now();
-      return;
-    }
-    this.derivedText = text;
-    this.documents.setState(documentsOf(own, workings, [derived.run], given));
-    void this.pool.put(derived.run, derived.readings()).then(() => {
-      if (!this.disposed) this.renderer.readingsCame();
-    });
+    this.derivedText = texts;
+    const runs = derived.map(({ run }) =>
+      others.some((one) => one.run === run) ? run : (known.get(run.id) ?? run),
+    );
+    const documents = documentsOf(own, workings, runs, given);
+    this.documents.setState(isAsBefore ? { ...documents, runs: this.runs } : documents);
+    if (others.length > 0)
+      void Promise.all(others.map((one) => this.pool.put(one.run, one.readings()))).then(() => {
+        if (!this.disposed) this.renderer.readingsCame();
+      });
     this.renderer.now();
+  }
+
+  /** Names beside the points, and the row that is marked. */
+  protected override givenLabels(): readonly GivenLabel[] {
+    const table = this.shownTable;
+    const { view, marked } = this.state.getState();
+    if (table?.plot.kind !== 'points' || view === null) return [];
+    return pointLabels(this.derived, {
+      names: table.plot.names,
+      marked,
+      page: pageIn(this.workings, this.onPage.page),
+      runs: this.runs,
+    });
+  }
+
+  /** The row at a place of the abscissa of a run that the table is; undefined where there is none. */
+  rowAt(run: string, place: number): TrialRow | undefined {
+    const found = this.derived.find((one) => one.run.id === run);
+    return found?.rows[found.places.indexOf(place)];
   }
 
   /** The rows that are readings of the plots, in their order. */
   get plotted(): readonly TrialRow[] {
-    return this.derived?.rows ?? [];
+    return this.derived.flatMap(({ rows }) => rows);
   }
 }
 

@@ -1,4 +1,5 @@
 import { type SheetSession } from '../../investigation/sheetSession';
+import { type SeenRun } from '../../runs/seenRun';
 import { type ShownLabel } from '../../traces/labels/labelReader';
 import { pageIn } from '../../traces/pages/pages';
 import { laidRegions } from '../../workings/regions/regions';
@@ -43,10 +44,12 @@ export function contentOf(session: SheetSession, only: string | null): PictureCo
   if (drawn.length + own.length === 0) return null;
   return {
     title: name,
-    runs: shown.map(({ number, name: runName, group, style }) => ({
-      text: `${number} · ${runName}${group === '' ? '' : ` (${group})`}`,
-      style,
-    })),
+    runs: session.isOfTables
+      ? groupsShown(shown)
+      : shown.map(({ number, name: runName, group, style }) => ({
+          text: `${number} · ${runName}${group === '' ? '' : ` (${group})`}`,
+          style,
+        })),
     remarks: workings.shifts.flatMap(({ run, by }) => {
       const moved = shown.find(({ id }) => id === run);
       return moved === undefined || by === 0 ? [] : [`${moved.name} is moved by ${shortText(by, 4)} s`];
@@ -60,9 +63,13 @@ export function contentOf(session: SheetSession, only: string | null): PictureCo
       run: front?.id,
       axis: frame.horizontal.unit,
     }),
-    labels: session.labels.shown.getState(),
+    labels: session.labels.shown.getState().filter(({ as }) => as !== 'mark'),
   };
 }
+
+/** The groups of a table, where they are drawn apart; a table as a whole needs no name. */
+const groupsShown = (runs: readonly SeenRun[]): PictureContent['runs'] =>
+  runs.length < 2 ? [] : runs.map(({ name, style }) => ({ text: name, style }));
 
 /** The traces of which a picture can be made, by their keys. */
 export const pictureChoices = (session: SheetSession): { key: string; symbol: string }[] => {

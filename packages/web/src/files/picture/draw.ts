@@ -290,6 +290,13 @@ function drawLabels(
     const place = labelPlace(shown, axisFor(shown.label, trace), plot, frame.sight);
     if (place === null) continue;
     const { middle, target } = place;
+    if (shown.as === 'name') {
+      context.font = `500 ${11 * size}px "Inter Variable"`;
+      context.fillStyle = colours.text;
+      context.fillText(shown.text, middle.x - context.measureText(shown.text).width / 2, middle.y);
+      context.font = `500 ${13 * size}px "Inter Variable"`;
+      continue;
+    }
     context.strokeStyle = colours.text;
     context.lineWidth = 1.25;
     if (target !== null) {

@@ -59,6 +59,8 @@ export class CursorReader {
     private readonly documents: StoreApi<Documents>,
     private readonly view: StoreApi<View>,
     private readonly picture: StoreApi<Picture>,
+    /** Whether runs have nothing in common but where both have a reading: rows of different groups. */
+    private readonly areApart: () => boolean = () => false,
   ) {
     // What is worked out, or which runs are shown, may change under a cursor that stands.
     this.unlisten = picture.subscribe(() => {
@@ -85,17 +87,21 @@ export class CursorReader {
   }
 
   /**
-   * The reading of the run in front whose point stands nearest to a place of a plot of one quantity against another; null where
-   * none is near.
+   * The reading whose point stands nearest to a place of a plot of one quantity against another, with its run: one of the run in
+   * front where one is near, else of another that is shown; null where none is near.
    */
-  async near(question: PointQuestion): Promise<number | null> {
+  async near(question: PointQuestion): Promise<{ run: string; at: number } | null> {
     const { runs, workings } = this.documents.getState();
     const front = frontRun(runs, this.view.getState().frontRunId);
     if (front === undefined) return null;
     const asked = ++this.asked;
-    const at = await this.pool.ask(front.id, 'nearPoint', { workings, question }).catch(() => null);
-    // The pointer may be elsewhere by now.
-    return asked === this.asked ? at : null;
+    for (const { id } of [front, ...shownRuns(runs).filter((run) => run !== front)]) {
+      const at = await this.pool.ask(id, 'nearPoint', { workings, question }).catch(() => null);
+      // The pointer may be elsewhere by now.
+      if (asked !== this.asked) return null;
+      if (at !== null) return { run: id, at };
+    }
+    return null;
   }
 
   /** Puts the cursor down. */
@@ -205,7 +211,7 @@ export class CursorReader {
       if (this.place === null) return;
       const stillSecond = this.state.getState().second !== null;
       this.state.setState({
-        read: { at, runs: read },
+        read: { at, runs: this.areApart() ? read.map((one) => onlyAt(one, at)) : read },
         secondRead:
           secondRead === null || second === null || !stillSecond ? null : { at: second, runs: secondRead },
       });
@@ -214,3 +220,9 @@ export class CursorReader {
     }
   }
 }
+
+/** What a run has exactly there. */
+const onlyAt = (reading: CursorReading, at: number): CursorReading => ({
+  ...reading,
+  values: Object.fromEntries(Object.entries(reading.values).filter(([, value]) => value?.x === at)),
+});

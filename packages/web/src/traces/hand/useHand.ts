@@ -42,16 +42,19 @@ class Performer {
         return;
       case 'hover near':
         this.isOver = true;
-        void session.cursor.near(effect.question).then((at) => {
-          if (this.isOver) session.cursor.hover(at);
+        void session.cursor.near(effect.question).then((found) => {
+          if (this.isOver)
+            session.cursor.hover(found?.run === session.front?.id ? (found?.at ?? null) : null);
         });
         return;
       case 'put cursor':
         this.putCursor(effect.at, effect.isSecond);
         return;
       case 'put cursor near':
-        void session.cursor.near(effect.question).then((at) => {
-          if (at !== null) this.putCursor(at, effect.isSecond);
+        void session.cursor.near(effect.question).then((found) => {
+          if (found === null) return;
+          if (found.run !== session.front?.id) session.viewing.bringToFront(found.run);
+          this.putCursor(found.at, effect.isSecond);
         });
         return;
       case 'step cursor':

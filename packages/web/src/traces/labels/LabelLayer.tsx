@@ -27,6 +27,7 @@ export function LabelLayer({ stack }: { stack: RefObject<HTMLDivElement | null> 
   );
   // Values in labels come from the workers; where a hand has put them is known at once.
   const labels = shownLabels.flatMap((shown) => {
+    if (shown.as !== 'typed') return [shown];
     const label = own.find(({ id }) => id === shown.label.id);
     return label === undefined ? [] : [{ ...shown, label }];
   });
@@ -49,11 +50,26 @@ export function LabelLayer({ stack }: { stack: RefObject<HTMLDivElement | null> 
         const box = { left: 0, width, top: plot.top, height: plot.height };
         const place = labelPlace(shown, axisFor(shown.label, trace), box, frame.sight);
         if (place === null) return null;
+        if (shown.as !== 'typed') return <GivenTag key={shown.label.id} shown={shown} place={place} />;
         return <LabelTag key={shown.label.id} shown={shown} place={place} box={box} />;
       })}
     </>
   );
 }
+
+/** What stands beside a point without that anybody has typed it there. */
+const GivenTag = ({ shown: { text, as }, place: { middle, target } }: Pick<TagProps, 'shown' | 'place'>) => (
+  <>
+    {as === 'mark' && target !== null && (
+      <svg className="label-leader" aria-hidden>
+        <circle cx={target.x} cy={target.y} r="8" />
+      </svg>
+    )}
+    <div className={`point-name ${as}`} style={{ left: middle.x, top: middle.y }}>
+      {text}
+    </div>
+  </>
+);
 
 interface TagProps {
   shown: ShownLabel;

@@ -24,9 +24,20 @@ import { RenderLoop } from '../../ui/renderLoop';
 import { frontRun, shownRuns } from '../../runs/runs';
 import { type Documents, type View } from '../../investigation/state';
 
+/**
+ * A label that nobody has typed: `name` stands beside a point because points are to be named, `mark` points at the one that is marked
+ * elsewhere, and is in no picture that is saved.
+ */
+export interface GivenLabel {
+  label: Label;
+  as: 'name' | 'mark';
+}
+
 /** A label as it is shown: its text with values in it, and where it stands. */
 export interface ShownLabel {
   label: Label;
+  /** `typed` where a person has put it there. */
+  as: GivenLabel['as'] | 'typed';
   text: string;
   /** Names in it that nothing is known of. */
   unknown: string[];
@@ -47,10 +58,10 @@ export class LabelReader {
     private readonly documents: StoreApi<Documents>,
     private readonly view: StoreApi<View>,
     private readonly picture: StoreApi<Picture>,
+    /** Those that nobody has typed. */
+    private readonly given: () => readonly GivenLabel[] = () => [],
   ) {
-    const again = () => {
-      if (this.labels.length > 0 || this.shown.getState().length > 0) this.loop.now();
-    };
+    const again = () => this.again();
     const unlisten = [picture.subscribe(again), useDecimalSign.subscribe(again)];
     this.unlisten = () => unlisten.forEach((stop) => stop());
   }
@@ -58,6 +69,11 @@ export class LabelReader {
   dispose(): void {
     this.unlisten();
     this.loop.dispose();
+  }
+
+  /** Reads them anew: something that is not drawn has changed. */
+  again(): void {
+    if (this.labels.length > 0 || this.shown.getState().length > 0) this.loop.now();
   }
 
   /** Every value that a label can hold, by the name that stands for it. */
@@ -69,8 +85,9 @@ export class LabelReader {
     return [...ofSeries, ...Object.values(this.results(label)).map(({ name }) => name)];
   }
 
-  private get labels(): readonly Label[] {
-    return pageIn(this.documents.getState().workings, this.view.getState().page).labels;
+  private get labels(): readonly { label: Label; as: ShownLabel['as'] }[] {
+    const { labels } = pageIn(this.documents.getState().workings, this.view.getState().page);
+    return [...labels.map((label) => ({ label, as: 'typed' as const })), ...this.given()];
   }
 
   private results(label: Pick<Label, 'at'>): { entry: string; name: string; text: string }[] {
@@ -98,7 +115,7 @@ export class LabelReader {
       return;
     }
     try {
-      const shown = await Promise.all(labels.map((label) => this.shownLabel(label, frame)));
+      const shown = await Promise.all(labels.map(({ label, as }) => this.shownLabel(label, as, frame)));
       this.shown.setState(
         shown.filter((one) => one !== null),
         true,
@@ -108,7 +125,7 @@ export class LabelReader {
     }
   }
 
-  private async shownLabel(label: Label, frame: Frame): Promise<ShownLabel | null> {
+  private async shownLabel(label: Label, as: ShownLabel['as'], frame: Frame): Promise<ShownLabel | null> {
     const { runs, workings } = this.documents.getState();
     const { at } = label;
     const results = this.results(label);
@@ -120,12 +137,13 @@ export class LabelReader {
     };
     const shownAt = (anchor: ShownLabel['anchor'], valueOf: (name: string) => string | null): ShownLabel => {
       const unknown: string[] = [];
-      const text = filled(label.text, (name) => {
+      const fill = as === 'typed' ? filled : (text: string) => text;
+      const text = fill(label.text, (name) => {
         const value = valueOf(name) ?? resultOf(name);
         if (value === null) unknown.push(name);
         return value;
       });
-      return { label, text, unknown, quotes: [...quotes], anchor };
+      return { label, as, text, unknown, quotes: [...quotes], anchor };
     };
     const none = () => null;
     if (at.kind === 'free') return shownAt(null, none);
@@ -152,7 +170,7 @@ export class LabelReader {
       at: at.x,
       snap: true,
       tangentPoints: null,
-      withNoise: true,
+      withNoise: as === 'typed',
     });
     const values = reading?.values ?? {};
     const own = values[at.series];
