@@ -266,6 +266,12 @@ test('a tethered boat, light on a string and loaded on an elastic: ∫F dt is m 
   for (const { value, uncertainty } of await hand.named('Δp', 'value'))
     expect(uncertainty / value).toBeLessThan(0.02);
   expect(await cutValues(system.page)).toEqual([]);
+  // And its table, in which areas and changes of momentum lie on a line whose factor is one.
+  await hand.waitForText('“J against m·Δv” is a table on the page Trials.');
+  await hand.press('Trials', 'nav[aria-label="Pages"]');
+  await hand.waitForText('2 rows');
+  const { value, uncertainty } = await hand.result('proportional through J against Δp', 'factor');
+  expect(Math.abs(value - 1)).toBeLessThan(0.02 + 4 * uncertainty);
 });
 
 test('a zeroed force: its mean knows the zero, and says so in the budget', async () => {

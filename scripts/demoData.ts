@@ -1,4 +1,4 @@
-import { type TrialTable, knownChannels, usualPlan } from '@heuristor/contracts';
+import { type TrialTable, emptyTrials, knownChannels, usualPlan } from '@heuristor/contracts';
 import {
   addRun,
   changeInvestigation,
@@ -65,11 +65,12 @@ export async function loadDemoData(): Promise<void> {
   // Those that were used last stand first in the list.
   for (const experiment of [...experiments].reverse())
     made.unshift([experiment, await addExperiment(experiment)]);
-  for (const [{ template, conditions, workings }, id] of made)
+  for (const [{ template, conditions, workings, tables = [] }, id] of made)
     await keepTemplate(await onlyTeacher(), {
       ...template,
       conditions,
       workings,
+      trials: { ...emptyTrials, tables },
       channels: await channelsOf(id),
     });
   for (const study of [lifeboatStudy, buoyStudy]) await addStudy(study);

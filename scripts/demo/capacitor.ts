@@ -1,8 +1,21 @@
 import { beacon } from '@heuristor/stand-ins';
-import { type Experiment, constant, entry, folded, formula, sheet } from './experiment';
+import {
+  type Experiment,
+  barsTable,
+  constant,
+  entry,
+  folded,
+  formula,
+  resultColumn,
+  runColumn,
+  sheet,
+} from './experiment';
 import { type DemoRun } from './record';
 
 const falls = (level: number) => ({ event: 'falls', of: 'channel:U', level, count: 1, offset: 0 }) as const;
+
+const discharge = runColumn('name');
+const byCurve = resultColumn('decay', 'timeConstant', 'τ', 's');
 
 export const capacitor: Experiment = {
   name: 'Beacon: how long its flash lasts',
@@ -53,6 +66,19 @@ export const capacitor: Experiment = {
     ],
     ['channel:U', 'entry:log'],
   ),
+  tables: [
+    barsTable(
+      'τ of each discharge',
+      [
+        discharge,
+        byCurve,
+        resultColumn('by-log', 'value', 'by ln U', 's'),
+        resultColumn('product', 'value', 'RC', 's'),
+      ],
+      byCurve,
+      discharge,
+    ),
+  ],
   runs: [10, 9.7].map((resistance, i): DemoRun => ({
     name: i === 0 ? 'flash' : 'another resistor',
     rig: beacon,

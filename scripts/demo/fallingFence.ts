@@ -1,6 +1,19 @@
 import { gate, gravity } from '@heuristor/stand-ins';
-import { type Experiment, constant, entry, folded, formula, sheet } from './experiment';
+import {
+  type Experiment,
+  barsTable,
+  constant,
+  entry,
+  folded,
+  formula,
+  resultColumn,
+  runColumn,
+  sheet,
+} from './experiment';
 import { type DemoRun } from './record';
+
+const drop = runColumn('name');
+const acceleration = resultColumn('g', 'slope', 'g', 'm.s-2');
 
 export const fallingFence: Experiment = {
   name: 'Chart weight: a barred card falls',
@@ -20,6 +33,14 @@ export const fallingFence: Experiment = {
     ],
     ['entry:v'],
   ),
+  tables: [
+    barsTable(
+      'g of each drop',
+      [drop, acceleration, resultColumn('off', 'value', 'off', '%')],
+      acceleration,
+      drop,
+    ),
+  ],
   runs: [0, 1, 2].map((place): DemoRun => ({
     name: `drop ${place + 1}`,
     rig: gate,

@@ -1,6 +1,9 @@
 import { lifeboat } from '@heuristor/stand-ins';
-import { type Experiment, entry, sheet } from './experiment';
+import { type Experiment, barsTable, entry, resultColumn, runColumn, sheet } from './experiment';
 import { type DemoRun } from './record';
+
+const way = runColumn('name');
+const byPath = resultColumn('path', 'curvature', 'by the path', 'm.s-2');
 
 export const slopeThreeWays: Experiment = {
   name: 'Lifeboat: one acceleration, three ways',
@@ -34,6 +37,19 @@ export const slopeThreeWays: Experiment = {
     ],
     ['channel:x', 'entry:v', 'entry:a'],
   ),
+  tables: [
+    barsTable(
+      'acceleration three ways',
+      [
+        way,
+        byPath,
+        resultColumn('by-v', 'slope', 'by v', 'm.s-2'),
+        resultColumn('by-a', 'mean', 'by a', 'm.s-2'),
+      ],
+      byPath,
+      way,
+    ),
+  ],
   runs: [5, 5, 7].map((angle, i): DemoRun => ({
     name: i === 1 ? `${angle}° again` : `${angle}°`,
     rig: lifeboat,

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { idSchema, nameSchema, plainText } from './basics';
 import { type ChannelFields } from './channels';
 import { conditionColumnSchema } from './conditions';
+import { type TrialsDocument, emptyTrials, trialsSchema } from './trials';
 import { type WorkingsDocument, workingsSchema } from './workings';
 
 const about = plainText.pipe(z.string().max(300, 'what a template is for has 300 letters at most'));
@@ -54,6 +55,8 @@ export const templateSchema = z.object({
   /** What is to be said of each run. */
   conditions: z.array(conditionColumnSchema).max(12),
   workings: workingsSchema,
+  /** Tables over its runs, with what is concluded from them. */
+  trials: trialsSchema.default(emptyTrials),
 });
 export type Template = z.infer<typeof templateSchema>;
 
@@ -71,5 +74,23 @@ export const withoutRuns = (workings: WorkingsDocument): WorkingsDocument => ({
     ...page,
     panels: page.panels.map((panel) => ({ ...panel, without: [] })),
     labels: page.labels.filter(({ at }) => at.kind !== 'point'),
+  })),
+});
+
+/** Tables without what belongs to single runs, or to one class: rows that were typed or left out, and labels at points. What is planned stays. */
+export const trialsWithoutRuns = (trials: TrialsDocument): TrialsDocument => ({
+  ...trials,
+  tables: trials.tables.map((table) => ({
+    ...table,
+    typed: [],
+    leftOut: [],
+    only: null,
+    sheet: {
+      ...table.sheet,
+      pages: table.sheet.pages.map((page) => ({
+        ...page,
+        labels: page.labels.filter(({ at }) => at.kind !== 'point'),
+      })),
+    },
   })),
 });

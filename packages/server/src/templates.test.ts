@@ -1,4 +1,4 @@
-import { type Template, emptyWorkings } from '@heuristor/contracts';
+import { type Template, emptyTable, emptyTrials, emptyWorkings } from '@heuristor/contracts';
 import { TemplateModel } from './models/template';
 import { type TestServer, startTestServer } from './testing/testServer';
 
@@ -37,6 +37,8 @@ test('a template is kept without what belongs to single runs, and is there again
   const { status, body } = await server.api('post', '/templates', template);
   expect(status).toBe(201);
   const [kept] = await list();
+  // One without tables is one as before there were any.
+  expect(kept.trials).toEqual(emptyTrials);
   expect(kept).toMatchObject({ id: body.id, name: 'Swing', conditions: template.conditions });
   expect(kept.workings).toMatchObject({ aside: [], shifts: [], entries: [{ id: 'A', own: [] }] });
 });
@@ -81,4 +83,14 @@ test('one that is damaged does not hide the others', async () => {
 
 test('nobody asks for templates without a cookie', async () => {
   expect((await server.anonymous.get('/api/templates')).status).toBe(401);
+});
+
+test('the tables of a template are kept, without the rows of a class; one that was kept without any has none', async () => {
+  const table = { ...emptyTable, id: 'one', typed: [{ id: 't1', name: 'Gulls', cells: {} }] };
+  const trials = { ...emptyTrials, tables: [table] };
+  const { body } = await server.api('post', '/templates', { ...template, name: 'With tables', trials });
+  const found = (await list()).find(({ id }) => id === body.id);
+  expect(found?.trials.tables).toMatchObject([{ id: 'one', typed: [] }]);
+  await TemplateModel.query().findById(body.id).patch({ trials: null });
+  expect((await list()).find(({ id }) => id === body.id)?.trials).toEqual(emptyTrials);
 });

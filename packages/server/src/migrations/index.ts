@@ -17,6 +17,7 @@ import * as evaluations from './015-evaluations';
 import * as looks from './016-looks';
 import * as processes from './017-processes';
 import * as plannedRows from './018-planned-rows';
+import * as templateTrials from './019-template-trials';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -37,6 +38,7 @@ const migrations: Record<string, Knex.Migration> = {
   '016-looks': looks,
   '017-processes': processes,
   '018-planned-rows': plannedRows,
+  '019-template-trials': templateTrials,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

@@ -3,7 +3,7 @@ import { Model } from 'objection';
 /** A sheet that is kept to be used over other runs; the document is of any format, see the contracts. */
 export class TemplateModel extends Model {
   static override tableName = 'template';
-  static override jsonAttributes = ['channels', 'conditions', 'document'];
+  static override jsonAttributes = ['channels', 'conditions', 'document', 'trials'];
 
   declare id: string;
   declare ownerId: string;
@@ -12,6 +12,8 @@ export class TemplateModel extends Model {
   declare channels: unknown;
   declare conditions: unknown;
   declare document: unknown;
+  /** Tables over its runs; null of one that was kept before there were any. */
+  declare trials: unknown;
   declare madeAt: Date;
   declare deletedAt: Date | null;
 }

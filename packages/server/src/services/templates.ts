@@ -2,8 +2,11 @@ import {
   type NewTemplate,
   type Template,
   conditionColumnSchema,
+  emptyTrials,
   knownChannelSchema,
+  readKept,
   readWorkings,
+  trialsWithoutRuns,
   withoutRuns,
 } from '@heuristor/contracts';
 import { z } from 'zod';
@@ -20,7 +23,7 @@ export async function listTemplates(owner: Teacher): Promise<Template[]> {
     .where({ ownerId: owner.id })
     .whereNull('deletedAt')
     .orderBy([{ column: 'madeAt' }, { column: 'id' }]);
-  return rows.flatMap(({ id, name, about, channels, conditions, document }) => {
+  return rows.flatMap(({ id, name, about, channels, conditions, document, trials }) => {
     try {
       return [
         {
@@ -30,6 +33,7 @@ export async function listTemplates(owner: Teacher): Promise<Template[]> {
           channels: channelsSchema.parse(channels),
           conditions: conditionsSchema.parse(conditions),
           workings: readWorkings(document),
+          trials: trials === null ? emptyTrials : readKept('trials', trials),
         },
       ];
     } catch {
@@ -40,7 +44,7 @@ export async function listTemplates(owner: Teacher): Promise<Template[]> {
 
 export async function keepTemplate(
   owner: Teacher,
-  { name, about, channels, conditions, workings }: NewTemplate,
+  { name, about, channels, conditions, workings, trials }: NewTemplate,
 ): Promise<string> {
   const { id } = await TemplateModel.query().insertAndFetch({
     ownerId: owner.id,
@@ -49,6 +53,7 @@ export async function keepTemplate(
     channels,
     conditions,
     document: withoutRuns(workings),
+    trials: trialsWithoutRuns(trials),
   });
   return id;
 }

@@ -1,4 +1,4 @@
-import { type Run, type WorkingsDocument } from '@heuristor/contracts';
+import { type Run, type TrialsDocument, type WorkingsDocument } from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
 import { type StoreApi } from 'zustand/vanilla';
 import { type RunPool } from '../runs/pool';
@@ -10,6 +10,12 @@ import { type PlanActions } from '../recording/plan/planActions';
 import { type SeenRun } from '../runs/seenRun';
 import { type Documents, type View } from './state';
 import { type Viewing } from './viewing';
+
+/** The tables over runs of an investigation, as they are kept. */
+export interface KeptTrials {
+  readonly state: StoreApi<{ trials: TrialsDocument }>;
+  change(change: (trials: TrialsDocument) => TrialsDocument): void;
+}
 
 /** What of an open investigation those need who do one thing in it; each picks its part. */
 export interface Host {
@@ -27,6 +33,7 @@ export interface Host {
   readonly front: SeenRun | undefined;
   /** The page that is looked at. */
   readonly onPage: OnPage;
+  trials(): Promise<KeptTrials>;
   changeWorkings(change: (workings: WorkingsDocument) => WorkingsDocument): void;
   changeEntry(id: string, patch: Partial<Entry>): void;
   /** Lays a run as the server has it. */

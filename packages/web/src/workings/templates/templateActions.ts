@@ -1,4 +1,4 @@
-import { type Template, templateSchema } from '@heuristor/contracts';
+import { type Template, mostInTrials, templateSchema } from '@heuristor/contracts';
 import { sameName } from '@heuristor/core';
 import { z } from 'zod';
 import { type StoreApi, createStore } from 'zustand/vanilla';
@@ -6,11 +6,12 @@ import { request } from '../../api/client';
 import { askAnew, useServer } from '../../api/queries';
 import { tell } from '../../ui/noticeStore';
 import { attempt } from '../../api/attempt';
-import { type Host } from '../../investigation/host';
+import { type Host, type KeptTrials } from '../../investigation/host';
 import { type Alike, alikesOf, withAlikes } from './templateConditions';
 import {
   askedWords,
   lackingWords,
+  tableWords,
   templateOf,
   unzeroedWords,
   withConditions,
@@ -35,7 +36,7 @@ export class TemplateActions {
   constructor(
     private readonly session: Pick<
       Host,
-      'documents' | 'workings' | 'runs' | 'changeWorkings' | 'looking' | 'plan'
+      'documents' | 'workings' | 'runs' | 'changeWorkings' | 'looking' | 'plan' | 'history' | 'trials'
     >,
   ) {}
 
@@ -49,7 +50,7 @@ export class TemplateActions {
           ({ kind, name }) => kind === 'constant' && sameName(name) === sameName(symbol),
         ),
     );
-    if (alikes.length === 0) this.put(template);
+    if (alikes.length === 0) void this.put(template);
     else this.question.setState({ asked: { template, alikes } });
   }
 
@@ -57,13 +58,19 @@ export class TemplateActions {
   answer(alikes: readonly Alike[] | null): void {
     const { asked } = this.question.getState();
     this.question.setState({ asked: null });
-    if (asked !== null && alikes !== null) this.put(withAlikes(asked.template, alikes));
+    if (asked !== null && alikes !== null) void this.put(withAlikes(asked.template, alikes));
   }
 
   /** One step, which can be taken back. */
-  private put(template: Template): void {
+  private async put(template: Template): Promise<void> {
     const { session } = this;
-    const made = withTemplate(session.workings, session.runs, template);
+    const hasTables = template.trials.tables.length > 0;
+    let trials: KeptTrials | null = null;
+    // Trials that cannot be opened are in the way of no sheet.
+    if (hasTables) trials = await session.trials().catch(() => null);
+    const asked = session.documents.getState().plan.conditions;
+    const conditions = withConditions(asked, template);
+    const made = withTemplate(session.workings, session.runs, template, conditions ?? asked);
     if (made === null) {
       tell({
         kind: 'news',
@@ -71,20 +78,28 @@ export class TemplateActions {
       });
       return;
     }
+    session.history.hold();
     session.changeWorkings(() => made.workings);
-    const conditions = withConditions(session.documents.getState().plan.conditions, template);
+    const room = mostInTrials.tables - (trials?.state.getState().trials.tables.length ?? 0);
+    const tables = trials === null ? [] : made.tables.slice(0, room);
+    if (tables.length > 0)
+      trials?.change((document) => ({ ...document, tables: [...document.tables, ...tables] }));
+    session.history.release();
     if (conditions !== null) void session.plan.change({ conditions });
     if (made.page !== null) session.looking.open(made.page);
     tell({
       kind: 'news',
-      text: `“${template.name}” is on the sheet, for every run that is shown.${lackingWords(made.lacking)}${unzeroedWords(made.unzeroed)}${askedWords(conditions === null ? [] : template.conditions)}`,
+      text: `“${template.name}” is on the sheet, for every run that is shown.${lackingWords(made.lacking)}${unzeroedWords(made.unzeroed)}${tableWords(tables)}${askedWords((conditions ?? []).slice(asked.length))}`,
     });
   }
 
   /** Keeps the sheet as a template. */
   async keep(name: string, about: string): Promise<boolean> {
     const documents = this.session.documents.getState();
-    const isKept = await attempt(() => request('POST', templatesPath, templateOf(documents, name, about)));
+    const isKept = await attempt(async () => {
+      const { trials } = (await this.session.trials()).state.getState();
+      return request('POST', templatesPath, templateOf(documents, trials, name, about));
+    });
     if (isKept) {
       await askAnew(templatesPath);
       tell({ kind: 'news', text: `“${name}” is kept as a template, for all investigations.` });

@@ -1,5 +1,6 @@
-import { type ConditionColumn, type Template, emptyWorkings } from '@heuristor/contracts';
+import { type ConditionColumn, type Template, emptyTrials, emptyWorkings } from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
+import { withConditions } from './templates';
 import { alikesOf, looksLike, withAlikes } from './templateConditions';
 
 const constant = (id: string, name: string, unit: string): Entry => ({
@@ -20,6 +21,7 @@ const template = (entries: Entry[], conditions: ConditionColumn[] = []): Templat
   channels: [],
   conditions,
   workings: { ...emptyWorkings, entries },
+  trials: emptyTrials,
 });
 const kinetic: Entry = {
   kind: 'formulaSeries',
@@ -48,7 +50,8 @@ test('so may a condition that a template asks for; nothing is asked where it has
   const alikes = alikesOf(impulse, [mass]);
   expect(alikes).toHaveLength(1);
   const made = withAlikes(impulse, alikes);
-  expect(made.conditions).toEqual([]);
+  expect(made.conditions).toEqual([{ ...mass, key: 'm' }]);
+  expect(withConditions([mass], made)).toBeNull();
   expect(made.workings.entries).toMatchObject([{ formula: { text: '{mass of the boat} v' } }]);
   expect(alikesOf(impulse, [m])).toEqual([]);
 });

@@ -1,4 +1,4 @@
-import { type ConditionColumn, type Template } from '@heuristor/contracts';
+import { type ConditionColumn, type Template, type TrialTable } from '@heuristor/contracts';
 import { canConvert, parseUnit, referencesIn, resultRef, sameName, withNames } from '@heuristor/core';
 import { formulasOf } from '../formulas/formulas';
 
@@ -48,13 +48,26 @@ export const looksLike = ({ symbol, condition }: Alike): boolean =>
 
 /** The template with conditions of the runs here in place of what it asks for. */
 export function withAlikes(template: Template, alikes: readonly Alike[]): Template {
-  return alikes.reduce((changed, { symbol, constantId, condition: { name } }): Template => {
+  return alikes.reduce((changed, { symbol, constantId, condition: { name, unit } }): Template => {
     const reference = constantId === null ? null : resultRef(constantId, 'value');
     const isIt = (names: Readonly<Record<string, string>>, called: string) =>
       reference === null
         ? !Object.hasOwn(names, called) && sameName(called) === sameName(symbol)
         : names[called] === reference ||
           (!Object.hasOwn(names, called) && sameName(called) === sameName(symbol));
+    const renamed = (table: TrialTable): TrialTable => ({
+      ...table,
+      columns: table.columns.map((column) =>
+        column.kind === 'formula'
+          ? {
+              ...column,
+              formula: withNames(column.formula, (called) =>
+                sameName(called) === sameName(symbol) ? name : undefined,
+              ),
+            }
+          : column,
+      ),
+    });
     const entries = changed.workings.entries
       .filter(({ id }) => id !== constantId)
       .map((entry) => ({
@@ -71,9 +84,13 @@ export function withAlikes(template: Template, alikes: readonly Alike[]): Templa
       }));
     return {
       ...changed,
-      conditions: changed.conditions.filter(
-        (column) => constantId !== null || sameName(column.name) !== sameName(symbol),
+      // It goes on under the name that it has here, so that tables find it.
+      conditions: changed.conditions.map((column) =>
+        constantId === null && sameName(column.name) === sameName(symbol)
+          ? { ...column, name, unit }
+          : column,
       ),
+      trials: { ...changed.trials, tables: changed.trials.tables.map(renamed) },
       workings: { ...changed.workings, entries: entries as Template['workings']['entries'] },
     };
   }, template);

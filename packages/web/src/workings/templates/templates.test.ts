@@ -1,4 +1,4 @@
-import { type Template, emptyPage, emptyWorkings, panelOf } from '@heuristor/contracts';
+import { type Template, emptyPage, emptyTrials, emptyWorkings, panelOf } from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
 import { runOf } from '../../testing/runs';
 import {
@@ -17,6 +17,7 @@ const template: Template = {
   about: '',
   channels: [{ key: 'x', quantity: 'x', unit: 'm' }],
   conditions: [{ key: 'm', name: 'mass', kind: 'number', unit: 'kg' }],
+  trials: emptyTrials,
   workings: {
     ...emptyWorkings,
     entries: [v],
@@ -80,7 +81,7 @@ test('a sheet that would grow beyond what it holds is left as it is', () => {
 test('a sheet becomes a template without what belongs to single runs', () => {
   const workings = { ...template.workings, shifts: [{ run: 'a', by: 1 }] };
   const plan = { conditions: template.conditions } as unknown as Parameters<typeof templateOf>[0]['plan'];
-  const made = templateOf({ workings, runs, plan }, 'Swing', 'of a bell');
+  const made = templateOf({ workings, runs, plan }, emptyTrials, 'Swing', 'of a bell');
   expect(made).toMatchObject({ name: 'Swing', about: 'of a bell', workings: { shifts: [] } });
   expect(made.channels.map(({ key }) => key)).toEqual(['x', 'F']);
 });

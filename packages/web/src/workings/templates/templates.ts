@@ -5,9 +5,12 @@ import {
   type Page,
   type Run,
   type Template,
+  type TrialTable,
+  type TrialsDocument,
   type WorkingsDocument,
   isZeroed,
   knownChannels,
+  trialsWithoutRuns,
   withoutRuns,
 } from '@heuristor/contracts';
 import {
@@ -21,6 +24,7 @@ import {
   nameIn,
   transferred,
 } from '@heuristor/core';
+import { tablesFor } from './templateTables';
 import { newId } from '../../investigation/ids';
 import { presentRuns } from '../../runs/runs';
 
@@ -37,17 +41,24 @@ export function lackingFor(template: Template, runs: readonly Run[]): KnownChann
   return there.length === 0 ? [] : channelsFor(template.channels, there).lacking;
 }
 
-/** The sheet with a template on it, over the runs that there are. @returns null where it does not fit on the sheet any more */
+/**
+ * The sheet with a template on it, over the runs that there are.
+ * @param conditions what is asked of each run then
+ * @returns null where it does not fit on the sheet any more
+ */
 export function withTemplate(
   workings: WorkingsDocument,
   runs: readonly Run[],
   template: Template,
+  conditions: readonly ConditionColumn[] = template.conditions,
 ): {
   workings: WorkingsDocument;
   page: string | null;
   lacking: KnownChannel[];
   /** Channels here that stand for zeroed ones, and were not zeroed. */
   unzeroed: string[];
+  /** Its tables, over what stands here for what they speak of. */
+  tables: TrialTable[];
 } | null {
   const there = channelsOfRuns(runs);
   const transfer = transferred(
@@ -67,6 +78,7 @@ export function withTemplate(
     page: named[0]?.id ?? null,
     lacking: there.length === 0 ? [] : transfer.lacking,
     unzeroed: unzeroedIn(runs, template, transfer),
+    tables: tablesFor(template, transfer, conditions),
   };
 }
 
@@ -109,6 +121,7 @@ function mappedPage(page: Page, { ids, channels }: Transfer, isKnown: boolean): 
 /** The sheet as a template. */
 export const templateOf = (
   { workings, runs, plan }: Pick<Investigation, 'workings' | 'runs' | 'plan'>,
+  trials: TrialsDocument,
   name: string,
   about: string,
 ): NewTemplate => ({
@@ -117,6 +130,7 @@ export const templateOf = (
   channels: channelsOfRuns(runs),
   conditions: plan.conditions,
   workings: withoutRuns(workings),
+  trials: trialsWithoutRuns(trials),
 });
 
 /** What is said of each run, with what a template asks for that is not among it. */
@@ -152,3 +166,9 @@ export const askedWords = (conditions: readonly ConditionColumn[]): string =>
   conditions.length === 0
     ? ''
     : ` Type ${conditions.map(({ name }) => name).join(' and ')} of each run where it stands in its chip.`;
+
+/** Where its tables are, in a sentence. */
+export const tableWords = (tables: readonly Pick<TrialTable, 'name'>[]): string =>
+  tables.length === 0
+    ? ''
+    : ` ${tables.map(({ name }) => `“${name || 'table'}”`).join(' and ')} ${tables.length === 1 ? 'is a table' : 'are tables'} on the page Trials.`;

@@ -1,0 +1,56 @@
+import {
+  type ConditionColumn,
+  type PlannedRow,
+  type Template,
+  type TrialColumn,
+  type TrialTable,
+} from '@heuristor/contracts';
+import { type SeriesRef, type Transfer, channelRef, entryRef, nameIn } from '@heuristor/core';
+import { newId } from '../../investigation/ids';
+
+/**
+ * The tables of a template over what stands here for what they speak of. Their own entries speak of columns, and stay as they are.
+ * @param conditions what is asked of each run here, that of the template among it
+ */
+export function tablesFor(
+  { trials, conditions: asked }: Pick<Template, 'trials' | 'conditions'>,
+  { ids, channels }: Pick<Transfer, 'ids' | 'channels'>,
+  conditions: readonly ConditionColumn[],
+): TrialTable[] {
+  const keyOf = (key: string): string => {
+    const wanted = asked.find((one) => one.key === key);
+    const found = conditions.find(({ name, kind }) => name === wanted?.name && kind === wanted.kind);
+    return found?.key ?? key;
+  };
+  const seriesOf = (reference: SeriesRef): SeriesRef => {
+    if (reference === 't') return reference;
+    const name = nameIn(reference);
+    return reference.startsWith('entry:')
+      ? entryRef(ids.get(name) ?? name)
+      : channelRef(channels.get(name) ?? name);
+  };
+  const columnOf = (column: TrialColumn): TrialColumn => {
+    switch (column.kind) {
+      case 'result':
+        return { ...column, entry: ids.get(column.entry) ?? column.entry };
+      case 'condition':
+        return { ...column, condition: keyOf(column.condition) };
+      case 'value':
+        return { ...column, of: seriesOf(column.of) };
+      case 'run':
+      case 'formula':
+        return column;
+    }
+  };
+  const plannedOf = ({ conditions: said }: PlannedRow): PlannedRow => ({
+    id: newId(),
+    conditions: Object.fromEntries(Object.entries(said).map(([key, value]) => [keyOf(key), value])),
+  });
+  return trials.tables.map((table) => ({
+    ...table,
+    id: newId(),
+    rows: table.rows.kind === 'runs' ? table.rows : { kind: 'values', of: seriesOf(table.rows.of) },
+    columns: table.columns.map(columnOf),
+    planned: table.planned.map(plannedOf),
+  }));
+}
