@@ -173,6 +173,7 @@ export { type Cell, nothing, numberCell, typedQuantityOf } from './trials/cell';
 export { inUnit } from './trials/inUnit';
 export { type NumberColumn, type TabledColumn, tabled } from './trials/tabled';
 export { calculatedCell } from './trials/columnFormula';
+export { type OneWay, oneWay, oneWayWords } from './trials/oneWay';
 export { type Summary, scatterWords, summaryOf } from './trials/summary';
 export { type SharedEffect } from './series/series';
 export { compared } from './workings/kinds/comparison';

@@ -1,4 +1,5 @@
 import norris from '../../reference/norris.json';
+import pontius from '../../reference/pontius.json';
 import { normalRandom } from '../random';
 import { budgetOf, covarianceOf, halfWidth } from '../results/quantity';
 import { repetitions } from '../testing/effort';
@@ -67,6 +68,21 @@ test('NIST’s Norris as two typed columns', () => {
   expect(slope.quantity.standardUncertainty).toBeCloseTo(0.429796848199937e-3, 11);
   expect(intercept.quantity.value).toBeCloseTo(-0.262323073774029, 8);
   expect(intercept.quantity.standardUncertainty).toBeCloseTo(0.232818234301152, 8);
+});
+
+// Source: NIST Statistical Reference Datasets (StRD), linear regression, Pontius, with the certified values in the reference file; the
+// curvature is twice the third parameter.
+test('NIST’s Pontius as two typed columns', () => {
+  const { valueAtZero, slopeAtZero, curvature } = resultsOver(
+    [columnOf('x', 'm', exact('m', pontius.x)), columnOf('y', 'm', exact('m', pontius.y))],
+    { ...lineOf('y', 'x', 'equal'), relation: 'parabola' } as Entry,
+  );
+  const { parameters, standardDeviations } = pontius.certified;
+  [valueAtZero, slopeAtZero, curvature].forEach(({ quantity }, i) => {
+    const times = i === 2 ? 2 : 1;
+    expect(quantity.value / (times * parameters[i])).toBeCloseTo(1, 8);
+    expect((quantity.standardUncertainty ?? 0) / (times * standardDeviations[i])).toBeCloseTo(1, 8);
+  });
 });
 
 // Source: NIST Statistical Reference Datasets (StRD), univariate: NumAcc1, NumAcc3 and NumAcc4, which are made by a rule and have

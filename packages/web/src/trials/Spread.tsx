@@ -1,6 +1,7 @@
 import { type TrialTable } from '@heuristor/contracts';
-import { compared, summaryOf } from '@heuristor/core';
+import { compared, oneWay, oneWayWords, summaryOf } from '@heuristor/core';
 import { SpreadChart } from './SpreadChart';
+import { type SpreadGroup } from './spreadGroup';
 import { groupsOf, quantitiesOf } from './groups';
 import { type TableView } from './tableView';
 import { countedRows } from './counted';
@@ -27,11 +28,19 @@ export function Spread({ table, view }: { table: TrialTable; view: TableView }) 
   const sentence =
     groups.length === 2 && a.mean !== null && b.mean !== null
       ? `${a.name} and ${b.name}: ${compared({ name: a.name, quantity: a.mean }, { name: b.name, quantity: b.mean }).words}`
-      : null;
+      : groups.length > 2
+        ? severalSaid(groups)
+        : null;
   return (
     <>
       <SpreadChart value={value} groups={groups} look={table.plot.spread} />
       {sentence !== null && <p className="spread-says">{sentence}</p>}
     </>
   );
+}
+
+/** Whether the means of more than two groups differ, in a sentence; null where nobody can tell. */
+function severalSaid(groups: readonly Pick<SpreadGroup, 'quantities'>[]): string | null {
+  const found = oneWay(groups.map(({ quantities }) => Float64Array.from(quantities, ({ value }) => value)));
+  return found === null ? null : oneWayWords(found);
 }

@@ -5,6 +5,7 @@ import { texName } from '../../formula/typeset';
 import { combined } from '../../results/combined';
 import { type Quantity } from '../../results/quantity';
 import { raised, writeResult } from '../../results/rounding';
+import { inCases } from '../../results/chances';
 import { chanceBeyond } from '../../statistics/significance';
 import { canConvert, conversionFactor } from '../../units/conversion';
 import { intervalUnit, temperatureKind } from '../../units/temperature';
@@ -136,21 +137,11 @@ function verdict({ value, standardUncertainty, degreesOfFreedom, unit }: Quantit
   const times = Math.abs(value) / standardUncertainty;
   const chance = chanceBeyond(times, degreesOfFreedom);
   const apart = `they are ${amount(Math.abs(value))} apart, and the standard uncertainty of that is ${amount(standardUncertainty)}`;
-  const often = `chance alone makes a difference as large in ${inWords(chance)}`;
+  const often = `chance alone makes a difference as large in ${inCases(chance)}`;
   if (chance > limits[0]) return `They agree within their uncertainties: ${apart}; ${often}.`;
   if (chance > limits[1]) return `They are compatible: ${apart}; ${often}.`;
   if (chance > limits[2]) return `They hardly agree: ${apart}; ${often}.`;
   return `They differ: ${apart}; ${often}.`;
 }
-
-/** A probability as people say it: “42 of 100 cases”, “one case of 210”. */
-function inWords(chance: number): string {
-  if (chance >= 0.1) return `${Math.round(100 * chance)} of 100 cases`;
-  if (chance < 1e-6) return 'less than one case of a million';
-  return `one case of ${thousands(Number((1 / chance).toPrecision(2)))}`;
-}
-
-/** A count with a thin space between its thousands. */
-const thousands = (count: number): string => String(count).replace(/(?<=\d)(?=(\d{3})+$)/g, '\u202f');
 
 const unitText = (unit: Unit) => (unit.length === 0 ? 'plain numbers' : printedUnit(unit));
