@@ -122,3 +122,34 @@ test('a run that is removed is recorded again, practice fills nothing, and what 
   await link('Trials');
   await hand.waitForText('2 rows, 4 planned');
 }, 60_000);
+
+test('runs of another investigation are taken in with their conditions, and taken back', async () => {
+  const { hand, system } = lab;
+  await system.open('/');
+  await hand.type('Name of the new investigation', 'Another class');
+  await hand.waitForText('No run yet');
+  await link('Trials');
+  await hand.press('Empty table');
+  await hand.press('Take in …');
+  await system.page.keyboard.type('Planned');
+  await (await hand.element('.take-item')).click();
+  await hand.waitForText('2 · run 2 (load 1 ± 0.001, spring stiff)');
+  await (await hand.element('#take-all')).click();
+  await hand.press('Take in 2 runs');
+  await hand.waitForText('2 runs of another investigation are here now');
+  await hand.waitForText('2 rows');
+  await hand.press('Column');
+  await hand.element('.modal.show input:focus');
+  await system.page.keyboard.type('load');
+  await system.page.keyboard.press('Enter');
+  await until(rowsSaid, (said) => said.join() === '1 run 2 | 1 ± 0.001,2 run 3 | 1 ± 0.001', 10);
+  // It was said where they come from.
+  const notes = await system.page.evaluate(async () => {
+    const answer = await fetch(`/api${location.pathname.replace(/\/trials$/, '')}`);
+    return ((await answer.json()) as { runs: { remark: string }[] }).runs.map(({ remark }) => remark);
+  });
+  expect(notes).toEqual(['from “Planned”, run 2', 'from “Planned”, run 3']);
+  await hand.pressLabelled('Undo');
+  await hand.pressLabelled('Undo');
+  await hand.waitForText('0 rows');
+}, 60_000);

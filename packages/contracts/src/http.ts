@@ -66,6 +66,11 @@ export const runPatchSchema = z
   .strict();
 export type RunPatch = z.infer<typeof runPatchSchema>;
 
+/** Runs of other investigations that are to be taken in. */
+export const takeRunsSchema = z
+  .object({ runs: z.array(idSchema).min(1, 'choose a run').max(100, '100 runs at once') })
+  .strict();
+
 export const investigationSummarySchema = z.object({
   id: z.string(),
   name: z.string(),

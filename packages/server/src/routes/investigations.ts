@@ -9,6 +9,7 @@ import {
   prepareSchema,
   setupPatchSchema,
   sweepSchema,
+  takeRunsSchema,
   takeSpotSchema,
 } from '@heuristor/contracts';
 import { Router } from 'express';
@@ -28,10 +29,13 @@ import {
   readInvestigation,
   removeInvestigation,
   restoreInvestigation,
+  runsWithPlan,
 } from '../services/investigations';
 import { type SensorUses } from '../sensors/sensorUses';
 import { findDocument, writeDocument } from '../services/documents';
 import { addParticipant, listParticipants, removeParticipant } from '../services/participants';
+import { mustReach } from '../services/access';
+import { takeRuns } from '../services/takenRuns';
 import { sensorsOf } from '../services/sensorUse';
 import { endedByRestart, forgetWhatEnded } from '../services/underWay';
 import { type SpotRecorder } from '../spots/spotRecorder';
@@ -100,6 +104,18 @@ export function investigationRoutes({ bus, uses, recorder, live, importer, spots
   });
   router.post('/:id/copy', async (request, response) => {
     response.status(201).json(await copyInvestigation(teacherIn(response), await ownIn(request, response)));
+  });
+  router.get('/:id/runs', async (request, response) => {
+    response.json(await runsWithPlan(await seenIn(request, response)));
+  });
+  router.post('/:id/runs', async (request, response) => {
+    const id = await ownIn(request, response);
+    const { runs } = bodyOf(takeRunsSchema, request);
+    for (const run of runs) await mustReach(actorIn(response), 'see', run);
+    const taken = await takeRuns(id, runs);
+    bus.emit('plan', id, taken);
+    for (const run of taken.runs) bus.emit('run', run);
+    response.status(201).json(taken.runs);
   });
   for (const kind of keptKindKeys) {
     const sent = keptPutSchema(kind);

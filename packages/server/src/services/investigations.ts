@@ -20,13 +20,11 @@ import {
 import { raw } from 'objection';
 import { type Actor, type Teacher } from '../auth/actor';
 import { Failure } from '../failure';
-import { ChannelModel } from '../models/channel';
-import { GapModel } from '../models/gap';
 import { InvestigationModel } from '../models/investigation';
 import { RunModel } from '../models/run';
-import { SpotModel } from '../models/spot';
 import { DocumentModel } from '../models/document';
 import { investigationsSeenBy } from './access';
+import { copyRun, isWhole } from './copyRun';
 import { addDocument, findDocument, readable } from './documents';
 import { presentRun } from './present';
 import { partsOfRun } from './runs';
@@ -150,18 +148,25 @@ export async function createInvestigation(
   });
 }
 
-/** An investigation with its runs, removed ones included, so that they can be put back. */
-export async function readInvestigation(
-  actor: Actor,
-  id: string,
-): Promise<Omit<Investigation, 'recorder' | 'sensors' | 'spots' | 'ended'>> {
-  const { name, plan } = await findInvestigation(id);
-  const { document, version, owner } = await findDocument(actor, id, 'workings');
+/** The runs of an investigation, removed ones included, and what is asked of each; its place in a list stays. */
+export async function runsWithPlan(id: string): Promise<Pick<Investigation, 'plan' | 'runs'>> {
+  const { plan } = await findInvestigation(id);
   const runs = await RunModel.query()
     .where({ investigationId: id })
     .whereNot({ state: 'fetching' })
     .withGraphFetched(partsOfRun)
     .orderBy('number');
+  return { plan, runs: runs.map(presentRun) };
+}
+
+/** An investigation with its runs, removed ones included, so that they can be put back. */
+export async function readInvestigation(
+  actor: Actor,
+  id: string,
+): Promise<Omit<Investigation, 'recorder' | 'sensors' | 'spots' | 'ended'>> {
+  const { name } = await findInvestigation(id);
+  const { plan, runs } = await runsWithPlan(id);
+  const { document, version, owner } = await findDocument(actor, id, 'workings');
   // Its place in the owner’s list is the owner’s: others who look do not move it.
   await InvestigationModel.query().findById(id).where({ ownerId: actor.id }).patch({ usedAt: new Date() });
   return {
@@ -171,7 +176,7 @@ export async function readInvestigation(
     workings: document,
     workingsVersion: version,
     workingsOwner: owner,
-    runs: runs.map(presentRun),
+    runs,
   };
 }
 
@@ -248,32 +253,9 @@ export async function copyInvestigation(owner: Teacher, id: string): Promise<Cop
       .where({ investigationId: id })
       .whereNull('deletedAt')
       .withGraphFetched(partsOfRun);
-    const isWhole = ({ state }: RunModel) => state !== 'recording' && state !== 'fetching';
     const runs = present.filter(isWhole);
     for (const run of runs) {
-      const { channels = [], gaps = [], spots = [], ...whole } = run.toJSON() as unknown as RunModel;
-      const columns: Partial<RunModel> = { ...whole };
-      delete columns.id;
-      const { id: runId } = await RunModel.query(transaction).insertAndFetch({
-        ...columns,
-        startedAt: run.startedAt,
-        endedAt: run.endedAt,
-        investigationId: copy.id,
-      });
-      copies.set(run.id, runId);
-      for (const { channel, from, to } of gaps)
-        await GapModel.query(transaction).insert({ runId, channel, from, to });
-      for (const { cells, at, removedAt } of spots.sort((a, b) => a.id - b.id))
-        await SpotModel.query(transaction).insert({ runId, cells, at, removedAt });
-      for (const channel of channels) {
-        const { id: from, ...rest } = channel;
-        const { id: to } = await ChannelModel.query(transaction).insertAndFetch({ ...rest, runId });
-        await transaction.raw(
-          `insert into block ("channelId", sequence, "firstIndex", count, "values", "times")
-           select ?, sequence, "firstIndex", count, "values", "times" from block where "channelId" = ?`,
-          [to, from],
-        );
-      }
+      copies.set(run.id, await copyRun(run, { investigationId: copy.id }, transaction));
     }
     const copyKept = async <K extends KeptKind>(kind: K) => {
       const { document } = await findDocument(owner, id, kind);

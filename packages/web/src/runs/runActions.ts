@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import {
   type Run,
   type RunLook,
@@ -47,13 +48,42 @@ export class RunActions {
     });
   }
 
+  /** Takes copies of runs of other investigations in, as one step that can be taken back. */
+  async takeIn(investigation: string, ids: readonly string[]): Promise<boolean> {
+    const taken: Run[] = [];
+    const isDone = await attemptInOrder(async () => {
+      const answer = await request('POST', `/investigations/${investigation}/runs`, { runs: ids });
+      taken.push(...z.array(runSchema).parse(answer));
+      for (const run of taken) this.host.takeRun(run);
+    });
+    if (!isDone) return false;
+    const send = (removed: boolean) => this.sendRemoved(taken, removed);
+    const count = taken.length === 1 ? 'one run' : `${taken.length} runs`;
+    this.host.history.push({
+      name: `take in ${count}`,
+      undo: () => void send(true),
+      redo: () => void send(false),
+    });
+    tell({
+      kind: 'news',
+      text: `${count} of another investigation ${taken.length === 1 ? 'is' : 'are'} here now, with a note that says where from.`.replace(
+        /^o/,
+        'O',
+      ),
+    });
+    return true;
+  }
+
+  private sendRemoved(runs: readonly Run[], removed: boolean): Promise<boolean> {
+    return attemptInOrder(async () => {
+      for (const { id } of runs)
+        this.host.takeRun(runSchema.parse(await request('PATCH', `/runs/${id}`, { removed })));
+    });
+  }
+
   /** Removes runs together, as one step that can be taken back. */
   async remove(runs: readonly Run[]): Promise<void> {
-    const send = (removed: boolean) =>
-      attemptInOrder(async () => {
-        for (const { id } of runs)
-          this.host.takeRun(runSchema.parse(await request('PATCH', `/runs/${id}`, { removed })));
-      });
+    const send = (removed: boolean) => this.sendRemoved(runs, removed);
     if (!(await send(true))) return;
     const [first] = runs;
     this.host.history.push({

@@ -9,6 +9,7 @@ import { ColumnChooser } from './ColumnChooser';
 import { FillButton } from './FillButton';
 import { FirstTables } from './FirstTables';
 import { PlanRuns } from './PlanRuns';
+import { TakeRuns } from './TakeRuns';
 import { SummaryTable } from './SummaryTable';
 import { TableGrid } from './TableGrid';
 import { useShownTable, useTrials, useTrialsState } from './context';
@@ -23,6 +24,7 @@ export function TablePane() {
   const view = useTrialsState((state) => state.view);
   const table = useShownTable();
   const [isPlanning, setIsPlanning] = useState(false);
+  const [isTaking, setIsTaking] = useState(false);
   if (table === undefined) return null;
   return (
     <section className="trials-pane" aria-label="Table">
@@ -48,6 +50,9 @@ export function TablePane() {
           <Button variant="plain" onClick={() => setIsPlanning(true)}>
             Plan …
           </Button>
+          <Button variant="plain" onClick={() => setIsTaking(true)}>
+            Take in …
+          </Button>
           <Button variant="plain" onClick={() => void copyTable(view, isCountedIn(table))}>
             Copy
           </Button>
@@ -57,6 +62,7 @@ export function TablePane() {
         </footer>
       )}
       {view !== null && <SummaryTable table={table} view={view} />}
+      {isTaking && <TakeRuns onClose={() => setIsTaking(false)} />}
       {isPlanning && <PlanRuns onClose={() => setIsPlanning(false)} />}
     </section>
   );

@@ -56,17 +56,27 @@ export class Plotting {
   chooseRows(of: SeriesRef | null): void {
     const { trials } = this;
     const isThere = trials.shownTable?.columns.some((column) => column.kind === 'value' && column.of === of);
+    trials.history.hold();
     trials.changeTable((table) => ({
       ...table,
       rows: of === null ? { kind: 'runs' } : { kind: 'values', of },
     }));
     if (of !== null && isThere !== true) this.addColumn(newColumn({ kind: 'value', of }));
+    trials.history.release();
   }
 
-  /** A column more; the first two of numbers are drawn against each other. */
+  /** A column more, as one step; the first two of numbers are drawn against each other. */
   addColumn(column: TrialColumn): void {
+    const { history } = this.trials;
+    history.hold();
+    this.trials.changeTable((table) => withColumn(table, column));
+    this.drawAlso(column);
+    history.release();
+  }
+
+  /** A column that has come takes its place on the axes, where there is room. */
+  private drawAlso(column: TrialColumn): void {
     const { trials } = this;
-    trials.changeTable((table) => withColumn(table, column));
     const numbers = numberColumns(trials.state.getState().view?.columns ?? []);
     if (!numbers.some(({ key }) => key === column.key)) return;
     const { horizontal, panels } = this.page;
