@@ -65,6 +65,35 @@ test('pendulum at 10° and 90°: begins on rising through zero, and has the peri
   expect(found).toHaveLength(2);
   // The length stands on the template with 1 mm of doubt; at 90° the series for the small swing misses 0.1 %.
   for (const { value } of found) expect(share(value, gravity)).toBeLessThan(0.005);
+  // The table that it brings: the period against the amplitude, on the curve of the elliptic integral; and cycle by cycle.
+  await hand.press('Trials', 'nav[aria-label="Pages"]');
+  await hand.waitForText('2 rows');
+  const onCurve = async (period: number, amplitude: number) => {
+    const rows = await system.page.$$eval('.trial-grid tbody tr:not([aria-hidden])', (all) =>
+      all.map((row) => [...row.querySelectorAll('td')].map((cell) => parseFloat(cell.innerText))),
+    );
+    return rows.map((row) => {
+      const truth = 4 * Math.sqrt(0.6 / gravity) * elliptic(Math.sin(row[amplitude] / 2));
+      return share(row[period], truth);
+    });
+  };
+  for (const off of await onCurve(1, 0)) expect(off).toBeLessThan(0.003);
+  await hand.press('Rows: runs');
+  await hand.item('each period of θ');
+  await hand.press('Column');
+  await hand.element('.modal.show input:focus');
+  await system.page.keyboard.type('amplitude of θ');
+  await system.page.keyboard.press('Enter');
+  await hand.waitForText(/[5-9] rows/);
+  const heads = await system.page.$$eval('.trial-grid thead .column-title', (all) =>
+    all.map((one) => (one as HTMLElement).innerText.trim()),
+  );
+  const each = await onCurve(
+    heads.findIndex((head) => head.startsWith('period of θ')),
+    heads.findIndex((head) => head.startsWith('amplitude of θ')),
+  );
+  expect(each.length).toBeGreaterThan(4);
+  for (const off of each) expect(off).toBeLessThan(0.005);
 });
 
 test('slipway: zeroed each run, begun at 8 mm and ended at 1.3 m by itself, the acceleration comes out within 1 %', async () => {

@@ -1,4 +1,4 @@
-import { nameIn } from '../workings/references';
+import { entryIn } from '../workings/references';
 import { type StoredEvaluation } from './stored';
 
 /** A stored evaluation of some of its entries alone, with all that is known of their results. */
@@ -14,7 +14,7 @@ export function restrictedTo(
   });
   return {
     runId,
-    repeats: repeats.filter(({ sheet, of }) => !of.startsWith('entry:') || isWanted(sheet, nameIn(of))),
+    repeats: repeats.filter(({ sheet, of }) => !of.startsWith('entry:') || isWanted(sheet, entryIn(of))),
     sheets: sheets.map((outcomes, sheet) =>
       Object.fromEntries(Object.entries(outcomes).filter(([entry]) => isWanted(sheet, entry))),
     ),

@@ -5,7 +5,7 @@ import { type Series, sharedAt } from '../series/series';
 import { ucumCode } from '../units/unit';
 import { type Workings, regionOfEntry } from '../workings/entries';
 import { type NamedResult, type Outcome } from '../workings/outcome';
-import { type SeriesRef, entryRef } from '../workings/references';
+import { type SeriesRef, eachRef, entryRef } from '../workings/references';
 
 // What the workings say of a run, in plain numbers that can be stored and sent. A result is uncertain by roots. Those that other
 // runs may share (a constant, a zero, a calibration, a length, a condition) are kept with how far one standard deviation of each
@@ -132,35 +132,55 @@ export function storedEvaluation(runId: string, sheets: readonly Evaluated[]): S
     results,
     shared,
     own,
-    repeats: sheets.flatMap(repeatsOf),
+    repeats: sheets.flatMap((evaluated, sheet) => repeatsOf(runId, evaluated, sheet)),
   };
 }
 
 /** More values of one run than this are no rows that anybody reads. */
 const mostRepeats = 1000;
 
-/** The series of a sheet, and the channels of the run, whose values are measurements of their own. */
-function repeatsOf({ outcomes, channels }: Evaluated, sheet: number): StoredRepeats[] {
+/** The series of a sheet, and the channels of the run, whose values are measurements of their own; and what entries found one by one. */
+function repeatsOf(runId: string, { outcomes, channels }: Evaluated, sheet: number): StoredRepeats[] {
   const made = [...outcomes].flatMap(([id, outcome]): [SeriesRef, Series][] =>
     outcome.kind === 'series' ? [[entryRef(id), outcome.series]] : [],
   );
-  return [...(channels ?? []), ...made].flatMap(([of, series]) => {
+  const measured = [...(channels ?? []), ...made].flatMap(([of, series]): StoredRepeats[] => {
     const { symbol, unit, values, uncertainties, shared = [] } = series;
     if (series.repeats !== true || values.length > mostRepeats) return [];
-    return {
-      sheet,
-      of,
-      symbol,
-      unit: ucumCode(unit),
-      values: Array.from(values, storedNumber),
-      uncertainties: Array.from(values, (_, i) => storedNumber(uncertainties?.[i] ?? NaN)),
-      together: shared.map((one) => ({
-        root: one.root,
-        label: one.label,
-        effects: Array.from(values, (_, i) => storedNumber(sharedAt(one, i))),
-      })),
-    };
+    return [
+      {
+        sheet,
+        of,
+        symbol,
+        unit: ucumCode(unit),
+        values: Array.from(values, storedNumber),
+        uncertainties: Array.from(values, (_, i) => storedNumber(uncertainties?.[i] ?? NaN)),
+        together: shared.map((one) => ({
+          root: one.root,
+          label: one.label,
+          effects: Array.from(values, (_, i) => storedNumber(sharedAt(one, i))),
+        })),
+      },
+    ];
   });
+  return [...measured, ...[...outcomes].flatMap(([id, outcome]) => foundOneByOne(runId, id, outcome, sheet))];
+}
+
+function foundOneByOne(runId: string, id: string, outcome: Outcome, sheet: number): StoredRepeats[] {
+  if (outcome.kind !== 'results' || outcome.each === undefined) return [];
+  return outcome.each().map(({ key, symbol, unit, quantities, together }) => ({
+    sheet,
+    of: eachRef(id, key),
+    symbol,
+    unit: ucumCode(unit),
+    values: quantities.map(({ value }) => storedNumber(value)),
+    uncertainties: quantities.map(({ standardUncertainty }) => storedNumber(standardUncertainty ?? NaN)),
+    together: together.map(({ label, effects }, i) => ({
+      root: `${runId}/${id}/${key}/${i}`,
+      label,
+      effects: Array.from(effects, storedNumber),
+    })),
+  }));
 }
 
 /** What moves a result; nothing where that cannot be determined, as of readings of which a filter lacks too many. */

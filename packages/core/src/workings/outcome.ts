@@ -80,6 +80,17 @@ export interface Passes {
   standardDeviation: number | null;
 }
 
+/** Numbers of one kind that an entry has found one by one. */
+export interface EachFound {
+  key: string;
+  /** What they are called: “period of x”. */
+  symbol: string;
+  unit: Unit;
+  quantities: readonly Quantity[];
+  /** What two of them owe to one source, such as the crossing between two periods, and by how much it moves each. */
+  together: readonly { label: string; effects: Float64Array }[];
+}
+
 /** Sentences beside numbers; those that take long are worked out at rest only, and stand until then. */
 export const noted = (
   notes: readonly string[],
@@ -123,6 +134,8 @@ export type Outcome =
       notes: string[];
       /** Those of them that are worked out at rest only; null of what was worked out while a hand moved. */
       atRest?: readonly string[] | null;
+      /** What it found one by one, such as each cycle of a swing, worked out when somebody asks; absent where there is no such. */
+      each?: () => readonly EachFound[];
       fitted: Fitted | null;
       /** What is drawn over the trace of its series, where it is no fit. */
       curve?: Curve;

@@ -11,6 +11,12 @@ export const channelRef = (key: string): SeriesRef => `channel:${key}`;
 export const entryRef = (id: string): SeriesRef => `entry:${id}`;
 export const resultRef = (id: string, key: string): ResultRef => `result:${id}/${key}`;
 
+/** What an entry has found one by one, which is no series but can be the rows of a table. */
+export const eachRef = (id: string, key: string): SeriesRef => `entry:${id}/${key}`;
+
+/** The entry that a reference to a series, or to what one has found one by one, speaks of. */
+export const entryIn = (reference: SeriesRef): string => nameIn(reference).split('/')[0];
+
 /** The name behind the colon: the key of a channel or the id of an entry. */
 export const nameIn = (reference: string): string => reference.slice(reference.indexOf(':') + 1);
 

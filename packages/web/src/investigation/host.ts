@@ -33,6 +33,7 @@ export interface Host {
   readonly front: SeenRun | undefined;
   /** The page that is looked at. */
   readonly onPage: OnPage;
+  /** Its tables, which are fetched when somebody first needs them. */
   trials(): Promise<KeptTrials>;
   changeWorkings(change: (workings: WorkingsDocument) => WorkingsDocument): void;
   changeEntry(id: string, patch: Partial<Entry>): void;

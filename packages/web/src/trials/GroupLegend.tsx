@@ -1,12 +1,18 @@
 import { useDocuments, useFrontRun, useSession } from '../investigation/context';
-import { runStyle } from '../runs/runStyles';
+import { useShownTable } from './context';
+import { mostGroups } from './derivedRun';
+import { MarkerSample } from '../runs/MarkerSample';
 
 /** Which points are of which group, where groups are drawn apart; the results of the one that is pressed stand in front. */
 export function GroupLegend() {
   const session = useSession();
   const runs = useDocuments((documents) => documents.runs);
   const front = useFrontRun();
-  if (runs.length < 2) return null;
+  const isApart = useShownTable()?.plot.apart != null;
+  if (runs.length < 2)
+    return isApart ? (
+      <span className="quiet">One group, or more than {mostGroups}: drawn together.</span>
+    ) : null;
   return (
     <span className="group-legend" role="group" aria-label="Groups">
       {runs.map(({ id, name, style }) => (
@@ -16,7 +22,7 @@ export function GroupLegend() {
           aria-pressed={id === front?.id}
           onClick={() => session.viewing.bringToFront(id)}
         >
-          <span className="dot" style={{ background: runStyle(style).color }} aria-hidden /> {name}
+          <MarkerSample style={style} /> {name}
         </button>
       ))}
     </span>

@@ -51,7 +51,7 @@ export function RowHead({ row }: { row: TrialRow }) {
           >
             ⋯
           </Dropdown.Toggle>
-          <FixedMenu>
+          <FixedMenu className="tall-menu">
             {row.run !== null && (
               <Dropdown.Item
                 as="button"

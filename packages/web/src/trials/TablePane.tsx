@@ -79,7 +79,7 @@ function RowsMenu() {
   const chosen = choices.find((one) => one.of === of)?.symbol ?? 'values';
   return (
     <Dropdown>
-      <Dropdown.Toggle variant="plain">Rows: {of === null ? 'runs' : `values of ${chosen}`}</Dropdown.Toggle>
+      <Dropdown.Toggle variant="plain">Rows: {of === null ? 'runs' : rowsOf(chosen)}</Dropdown.Toggle>
       <FixedMenu>
         <Dropdown.Item as="button" active={of === null} onClick={() => trials.plotting.chooseRows(null)}>
           runs
@@ -91,13 +91,17 @@ function RowsMenu() {
             active={one.of === of}
             onClick={() => trials.plotting.chooseRows(one.of)}
           >
-            values of {one.symbol}
+            {rowsOf(one.symbol)}
           </Dropdown.Item>
         ))}
       </FixedMenu>
     </Dropdown>
   );
 }
+
+/** What rows are called that are no runs: “values of v”, “each period of x”. */
+const rowsOf = (symbol: string): string =>
+  symbol.includes(' of ') ? `each ${symbol}` : `values of ${symbol}`;
 
 /** How many rows there are, and what is still being worked out. */
 function RowCount() {

@@ -23,7 +23,7 @@ export const numberColumns = (columns: readonly ViewColumn[]): ViewColumn[] =>
 let lastChannel = 0;
 
 /** So many groups can be drawn apart; of more, colours and dashes come again. */
-const mostGroups = 24;
+export const mostGroups = 24;
 
 /**
  * One run of all rows, or one for each group of them.

@@ -1,6 +1,7 @@
 import { axisLabel } from '@heuristor/core';
 import { BasicPlatform, Chart, type Plugin, type Point } from 'chart.js';
 import { colours } from '../../ui/colours';
+import { markerShape } from '../../runs/markerShape';
 import { highlighter, runStyle } from '../../runs/runStyles';
 import { type DrawnTrace } from '../../traces/drawn';
 import { type DrawnGraph } from '../../traces/ownGraphs/composeGraphs';
@@ -109,67 +110,29 @@ function drawHead(
 
 /** The marker by which a run is known without its colour. */
 function drawMarker(context: CanvasRenderingContext2D, style: number, x: number, y: number): void {
-  const { color, marker } = runStyle(style);
   const reach = 4;
-  const shapes: Partial<Record<string, [number, number][]>> = {
-    rect: [
-      [-1, -1],
-      [1, -1],
-      [1, 1],
-      [-1, 1],
-    ],
-    rectRounded: [
-      [-1, -1],
-      [1, -1],
-      [1, 1],
-      [-1, 1],
-    ],
-    rectRot: [
-      [0, -1.2],
-      [1.2, 0],
-      [0, 1.2],
-      [-1.2, 0],
-    ],
-    triangle: [
-      [0, -1.1],
-      [1.1, 0.9],
-      [-1.1, 0.9],
-    ],
-  };
-  context.fillStyle = context.strokeStyle = color;
+  const shape = markerShape(style);
+  context.fillStyle = context.strokeStyle = runStyle(style).color;
   context.lineWidth = 1.5;
   context.beginPath();
-  const shape = typeof marker === 'string' ? shapes[marker] : undefined;
-  if (shape !== undefined) {
-    for (const [dx, dy] of shape) context.lineTo(x + reach * dx, y + reach * dy);
-    context.closePath();
-    context.fill();
-    return;
+  switch (shape.kind) {
+    case 'circle':
+      context.arc(x, y, reach, 0, 2 * Math.PI);
+      context.fill();
+      break;
+    case 'filled':
+      for (const [dx, dy] of shape.points) context.lineTo(x + reach * dx, y + reach * dy);
+      context.closePath();
+      context.fill();
+      break;
+    case 'strokes':
+      for (const [dx, dy] of shape.ends) {
+        context.moveTo(x - reach * dx, y - reach * dy);
+        context.lineTo(x + reach * dx, y + reach * dy);
+      }
+      context.stroke();
+      break;
   }
-  if (marker === 'circle') {
-    context.arc(x, y, reach, 0, 2 * Math.PI);
-    context.fill();
-    return;
-  }
-  const straight =
-    marker !== 'crossRot'
-      ? [
-          [1, 0],
-          [0, 1],
-        ]
-      : [];
-  const slanted =
-    marker !== 'cross'
-      ? [
-          [0.75, 0.75],
-          [0.75, -0.75],
-        ]
-      : [];
-  for (const [dx, dy] of [...straight, ...slanted]) {
-    context.moveTo(x - reach * dx, y - reach * dy);
-    context.lineTo(x + reach * dx, y + reach * dy);
-  }
-  context.stroke();
 }
 
 /**

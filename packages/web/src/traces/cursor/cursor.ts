@@ -88,14 +88,15 @@ export class CursorReader {
 
   /**
    * The reading whose point stands nearest to a place of a plot of one quantity against another, with its run: one of the run in
-   * front where one is near, else of another that is shown; null where none is near.
+   * front where one is near, else, where these are meant too, of another that is shown; null where none is near.
    */
-  async near(question: PointQuestion): Promise<{ run: string; at: number } | null> {
+  async near(question: PointQuestion, withOthers: boolean): Promise<{ run: string; at: number } | null> {
     const { runs, workings } = this.documents.getState();
     const front = frontRun(runs, this.view.getState().frontRunId);
     if (front === undefined) return null;
     const asked = ++this.asked;
-    for (const { id } of [front, ...shownRuns(runs).filter((run) => run !== front)]) {
+    const others = withOthers ? shownRuns(runs).filter((run) => run !== front) : [];
+    for (const { id } of [front, ...others]) {
       const at = await this.pool.ask(id, 'nearPoint', { workings, question }).catch(() => null);
       // The pointer may be elsewhere by now.
       if (asked !== this.asked) return null;

@@ -42,16 +42,15 @@ class Performer {
         return;
       case 'hover near':
         this.isOver = true;
-        void session.cursor.near(effect.question).then((found) => {
-          if (this.isOver)
-            session.cursor.hover(found?.run === session.front?.id ? (found?.at ?? null) : null);
+        void session.cursor.near(effect.question, false).then((found) => {
+          if (this.isOver) session.cursor.hover(found?.at ?? null);
         });
         return;
       case 'put cursor':
         this.putCursor(effect.at, effect.isSecond);
         return;
       case 'put cursor near':
-        void session.cursor.near(effect.question).then((found) => {
+        void session.cursor.near(effect.question, true).then((found) => {
           if (found === null) return;
           if (found.run !== session.front?.id) session.viewing.bringToFront(found.run);
           this.putCursor(found.at, effect.isSecond);

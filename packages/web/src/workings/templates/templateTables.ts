@@ -5,7 +5,7 @@ import {
   type TrialColumn,
   type TrialTable,
 } from '@heuristor/contracts';
-import { type SeriesRef, type Transfer, channelRef, entryRef, nameIn } from '@heuristor/core';
+import { type SeriesRef, type Transfer, channelRef, entryIn, entryRef, nameIn } from '@heuristor/core';
 import { newId } from '../../investigation/ids';
 
 /**
@@ -25,9 +25,10 @@ export function tablesFor(
   const seriesOf = (reference: SeriesRef): SeriesRef => {
     if (reference === 't') return reference;
     const name = nameIn(reference);
-    return reference.startsWith('entry:')
-      ? entryRef(ids.get(name) ?? name)
-      : channelRef(channels.get(name) ?? name);
+    if (!reference.startsWith('entry:')) return channelRef(channels.get(name) ?? name);
+    // What an entry has found one by one has a key behind its id.
+    const id = entryIn(reference);
+    return entryRef((ids.get(id) ?? id) + name.slice(id.length));
   };
   const columnOf = (column: TrialColumn): TrialColumn => {
     switch (column.kind) {
