@@ -11,6 +11,7 @@ import { liveStream } from './service';
 import { longRun } from './longRun';
 import { openSite } from './site';
 import { standInsIdle } from './standIns';
+import { manyRows } from './manyRows';
 import { manyTrials } from './trials';
 import { thoroughTests, truth } from './truth';
 
@@ -27,7 +28,7 @@ runScript(async (ending) => {
   }
   if (has('computation')) print(computation());
   const isHour = wanted.includes('hour');
-  if (!['screen', 'service', 'home', 'imports', 'trials'].some(has) && !isHour) process.exit(0);
+  if (!['screen', 'service', 'home', 'imports', 'rows', 'trials'].some(has) && !isHour) process.exit(0);
   await buildAll();
   const site = await openSite(ending);
   try {
@@ -49,6 +50,7 @@ runScript(async (ending) => {
       print(await largeImport(site));
       print(await hugeImports(site));
     }
+    if (has('rows')) print(await manyRows(site));
     if (has('trials')) print(await manyTrials(site));
     if (has('home')) print(await homeOfAYear(site));
     if (isHour) print(await longRun(site, hourSeconds));

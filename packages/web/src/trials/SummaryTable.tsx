@@ -8,6 +8,7 @@ import {
   scatterWords,
   summaryOf,
 } from '@heuristor/core';
+import { memo } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { CheckSquare, Square } from 'react-bootstrap-icons';
 import { FixedMenu } from '../ui/FixedMenu';
@@ -63,7 +64,13 @@ function summaryText(summary: Summary, key: SummaryKey): string {
 }
 
 /** n, mean, sd and what else is chosen of every column of numbers, for all rows or group by group. */
-export function SummaryTable({ table, view }: { table: TrialTable; view: TableView }) {
+export const SummaryTable = memo(function SummaryTable({
+  table,
+  view,
+}: {
+  table: TrialTable;
+  view: TableView;
+}) {
   const trials = useTrials();
   const counted = countedRows(view, table);
   const groupColumn = view.columns.find(({ key }) => key === table.groupBy);
@@ -147,4 +154,4 @@ export function SummaryTable({ table, view }: { table: TrialTable; view: TableVi
       </Dropdown>
     </div>
   );
-}
+});

@@ -80,7 +80,8 @@ export function TableGrid({ table, view }: { table: TrialTable; view: TableView 
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over !== null) trials.changeTable((own) => withColumnMoved(own, String(active.id), String(over.id)));
   };
-  const shown = view.columns.filter(({ column }) => !column.hidden);
+  // The same one while rows scroll by, so that those in sight are not drawn again.
+  const shown = useMemo(() => view.columns.filter(({ column }) => !column.hidden), [view.columns]);
   const items = virtual.getVirtualItems();
   const [before, after] = [
     items[0]?.start ?? 0,

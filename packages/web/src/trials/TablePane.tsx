@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import { PlusLg, XLg } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
@@ -23,6 +23,8 @@ export function TablePane() {
   const trials = useTrials();
   const view = useTrialsState((state) => state.view);
   const table = useShownTable();
+  // What is typed into a long table stands there first, and is summed up then.
+  const summed = { view: useDeferredValue(view), table: useDeferredValue(table) };
   const [isPlanning, setIsPlanning] = useState(false);
   const [isTaking, setIsTaking] = useState(false);
   if (table === undefined) return null;
@@ -61,7 +63,9 @@ export function TablePane() {
           <RowCount />
         </footer>
       )}
-      {view !== null && <SummaryTable table={table} view={view} />}
+      {summed.view !== null && summed.table !== undefined && (
+        <SummaryTable table={summed.table} view={summed.view} />
+      )}
       {isTaking && <TakeRuns onClose={() => setIsTaking(false)} />}
       {isPlanning && <PlanRuns onClose={() => setIsPlanning(false)} />}
     </section>

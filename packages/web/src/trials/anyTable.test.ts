@@ -23,7 +23,9 @@ import { runOutcome } from './rowOutcomes';
 import { tableText } from './copyTable';
 import { groupsOf } from './groups';
 import { barsOf } from './categoryBars';
-import { type TableInputs, type TableView, tableView } from './tableView';
+import { plainCells } from './cellText';
+import { RowMemory } from './rowMemory';
+import { type TableInputs, type TableView, type TrialRow, tableView } from './tableView';
 
 // Random tables over random runs and sheets: nothing is thrown, what has gone is said in its column, and what counts is what is there.
 
@@ -158,6 +160,7 @@ test.each(Array.from({ length: 40 }, (_, block) => block))('random tables, block
     const { table, inputs } = tableBy(uniform);
     expect(trialTableSchema.safeParse(table).error?.issues ?? []).toEqual([]);
     const view = tableView(inputs);
+    remembered(inputs, view);
     const isCounted = isCountedIn(table);
     // No two columns are called alike; each cell stands in each row; what has gone is said.
     expect(new Set(view.columns.map(({ title }) => title)).size).toBe(view.columns.length);
@@ -209,6 +212,40 @@ function checked(derived: DerivedRun, { columns }: TableView) {
     derived.readings(),
     columns.map(({ key }) => key),
   );
+}
+
+const memory = new RowMemory<TrialRow>();
+const textOf = ({ rows }: TableView) =>
+  rows.map(({ id, leftOut, cells }) => [
+    id,
+    leftOut,
+    Object.entries(cells).map(([key, cell]) => [key, cell.kind === 'nothing' ? cell.why : plainCells(cell)]),
+  ]);
+
+/** What is remembered of rows that were laid out before changes nothing of what stands there, also where one of them is another now. */
+function remembered(inputs: TableInputs, view: TableView): void {
+  expect(textOf(tableView(inputs, memory))).toEqual(textOf(view));
+  const again = tableView(inputs, memory);
+  expect(textOf(again)).toEqual(textOf(view));
+  const { table } = inputs;
+  const [first, ...others] = table.typed;
+  if (first === undefined) return;
+  const changed = {
+    ...inputs,
+    table: {
+      ...table,
+      typed: [{ ...first, cells: {} }, ...others],
+      leftOut: [{ row: first.id, why: 'anew' }],
+    },
+  };
+  const after = tableView(changed, memory);
+  expect(textOf(after)).toEqual(textOf(tableView(changed)));
+  const isLeftOut = new Set(table.leftOut.map(({ row }) => row));
+  const units = (one: TableView) => JSON.stringify(one.columns.map(({ unit }) => unit));
+  if (units(after) !== units(again)) return;
+  for (const { id } of others)
+    if (!isLeftOut.has(id))
+      expect(after.rows.find((row) => row.id === id)).toBe(again.rows.find((row) => row.id === id));
 }
 
 /** Whatever is fitted or summed up over a table gives numbers or a sentence, and never fails. */

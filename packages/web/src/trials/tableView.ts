@@ -21,6 +21,7 @@ import {
   sameName,
   typedQuantityOf,
 } from '@heuristor/core';
+import { RowMemory } from './rowMemory';
 import { asTyped, conditionCell, runFieldCell } from './runCells';
 import { plannedName } from './plannedName';
 import { resultNames } from '../workings/edits';
@@ -71,55 +72,73 @@ export interface TableInputs {
 }
 
 /** What a table shows: rows from runs and from what was typed, columns from results, conditions and formulas. */
-export function tableView(inputs: TableInputs): TableView {
+export function tableView(inputs: TableInputs, memory = new RowMemory<TrialRow>()): TableView {
   const { table, runs } = inputs;
   const namesOf = resultTitles(inputs);
   const heads = titled(table.columns.map((column) => headOf(column, inputs, namesOf)));
   const leftOut = new Map(table.leftOut.map(({ row, why }) => [row, why]));
+  const { conditions, workings, outcomes } = inputs;
+  memory.begin([
+    table.columns,
+    table.rows,
+    conditions,
+    workings,
+    outcomes,
+    heads.map(({ title }) => title).join('\n'),
+  ]);
   const rows: TrialRow[] = [
     ...runs.flatMap((run) =>
       placesIn(run, inputs).map((place) => {
         const id = place === null ? run.id : `${run.id}/${place}`;
-        return {
+        const why = leftOut.get(id) ?? null;
+        return memory.row(run, place, why, () => ({
           id,
-          kind: 'run' as const,
+          kind: 'run',
           run,
           place,
           name: run.name,
-          leftOut: leftOut.get(id) ?? null,
+          leftOut: why,
           cells: cellsOf(heads, (column) => runCell(column, { run, place }, inputs), {
             called: (name) => calledInRun(name, run, inputs),
           }),
-        };
+        }));
       }),
     ),
-    ...openIn(table, runs).map((planned) => ({
-      id: planned.id,
-      kind: 'planned' as const,
-      run: null,
-      place: null,
-      name: plannedName(planned, inputs.conditions),
-      leftOut: null,
-      cells: cellsOf(heads, (column) => plannedCell(column, planned, inputs), {
-        called: (name) => calledWhenPlanned(name, planned, inputs),
-      }),
-    })),
-    ...table.typed.map((typed) => ({
-      id: typed.id,
-      kind: 'typed' as const,
-      run: null,
-      place: null,
-      name: typed.name,
-      leftOut: leftOut.get(typed.id) ?? null,
-      cells: cellsOf(heads, (column) => typedCell(column, typed, heads), {
-        called: (name) => calledInAny(name, inputs),
-      }),
-    })),
+    ...openIn(table, runs).map((planned) =>
+      memory.row(planned, null, null, () => ({
+        id: planned.id,
+        kind: 'planned',
+        run: null,
+        place: null,
+        name: plannedName(planned, conditions),
+        leftOut: null,
+        cells: cellsOf(heads, (column) => plannedCell(column, planned, inputs), {
+          called: (name) => calledWhenPlanned(name, planned, inputs),
+        }),
+      })),
+    ),
+    ...table.typed.map((typed) => {
+      const why = leftOut.get(typed.id) ?? null;
+      return memory.row(typed, null, why, () => ({
+        id: typed.id,
+        kind: 'typed',
+        run: null,
+        place: null,
+        name: typed.name,
+        leftOut: why,
+        cells: cellsOf(heads, (column) => typedCell(column, typed, heads), {
+          called: (name) => calledInAny(name, inputs),
+        }),
+      }));
+    }),
   ];
   const columns = heads.map((head) => ({ ...head, unit: unitOfColumn(head, rows, inputs) }));
+  const units = JSON.stringify(columns.map(({ key, unit }) => [key, unit]));
   return {
     columns,
-    rows: rows.map((row) => ({ ...row, cells: inUnits(row.cells, columns) })),
+    rows: rows.map((row) =>
+      memory.inUnits(units, row, () => ({ ...row, cells: inUnits(row.cells, columns) })),
+    ),
   };
 }
 
@@ -275,27 +294,6 @@ function runCell(
       return { kind: 'nothing', why: said?.kind === 'refused' ? said.sentence : null };
     }
   }
-}
-
-/** In which unit a typed cell of a column is given. */
-export function unitOfTyped(
-  column: TrialColumn,
-  { conditions, outcomes }: Pick<TableInputs, 'conditions' | 'outcomes'>,
-): Unit {
-  if (column.unit !== '') return parseUnit(column.unit);
-  if (column.kind === 'condition')
-    return parseUnit(conditions.find(({ key }) => key === column.condition)?.unit ?? '');
-  if (column.kind === 'value')
-    for (const { repeats } of outcomes.values()) {
-      const [first] = repeats.get(column.of)?.quantities ?? [];
-      if (first !== undefined) return first.unit;
-    }
-  if (column.kind === 'result')
-    for (const { results } of outcomes.values()) {
-      const found = results.get(placeOf(column.entry, column.field));
-      if (found !== undefined) return found.quantity.unit;
-    }
-  return [];
 }
 
 function typedCell(column: TrialColumn, row: TypedRow, heads: readonly Head[]): Cell {

@@ -23,6 +23,7 @@ import { pointLabels } from './pointLabels';
 import { pastedRows } from './pastedRows';
 import { Plotting } from './plotting';
 import { documentsOf, leftOutBy, runIdOf, textOfRun, withWeights, workingsOf } from './tableSheet';
+import { RowMemory } from './rowMemory';
 import { type TableInputs, type TableView, type TrialRow, tableView } from './tableView';
 import { tableIn, withTable, withTableAdded, withTypedRow } from './trialsDocument';
 
@@ -46,6 +47,7 @@ export class TrialsSession extends SheetSession {
   private readonly kept: KeptOnPage<'trials'>;
   private readonly reader: OutcomeReader;
   private derived: readonly DerivedRun[] = [];
+  private readonly memory = new RowMemory<TrialRow>();
   private isWatched = false;
   private scheduled = false;
   private isZeroChosen = false;
@@ -276,7 +278,7 @@ export class TrialsSession extends SheetSession {
       this.renderer.now();
       return;
     }
-    const view = tableView(inputs);
+    const view = tableView(inputs, this.memory);
     const { table } = inputs;
     this.state.setState({ view });
     const id = runIdOf(table.id);

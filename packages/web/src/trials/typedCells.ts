@@ -1,7 +1,34 @@
-import { type ConditionColumn, type ConditionValue, type TypedCell } from '@heuristor/contracts';
+import {
+  type ConditionColumn,
+  type ConditionValue,
+  type TrialColumn,
+  type TypedCell,
+} from '@heuristor/contracts';
 import { type Cell, type Unit, conversionBetween, parseUnit, printedUnit, ucumCode } from '@heuristor/core';
 import { conditionTyped, textOfCondition } from '../runs/conditions/conditionText';
-import { type TableInputs, type ViewColumn, unitOfTyped } from './tableView';
+import { placeOf } from './rowOutcomes';
+import { type TableInputs, type ViewColumn } from './tableView';
+
+/** In which unit a typed cell of a column is given. */
+function unitOfTyped(
+  column: TrialColumn,
+  { conditions, outcomes }: Pick<TableInputs, 'conditions' | 'outcomes'>,
+): Unit {
+  if (column.unit !== '') return parseUnit(column.unit);
+  if (column.kind === 'condition')
+    return parseUnit(conditions.find(({ key }) => key === column.condition)?.unit ?? '');
+  if (column.kind === 'value')
+    for (const { repeats } of outcomes.values()) {
+      const [first] = repeats.get(column.of)?.quantities ?? [];
+      if (first !== undefined) return first.unit;
+    }
+  if (column.kind === 'result')
+    for (const { results } of outcomes.values()) {
+      const found = results.get(placeOf(column.entry, column.field));
+      if (found !== undefined) return found.quantity.unit;
+    }
+  return [];
+}
 
 /** In which unit a column is typed: that in which it is shown. */
 export const unitTypedIn = (
