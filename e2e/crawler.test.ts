@@ -1,6 +1,7 @@
+import { signedIn } from './support/signedIn';
 import { atRest, drawn } from './support/atRest';
-import { BenchHand } from './support/bench';
-import { type System, startSystem, until } from './support/system';
+import { type BenchHand } from './support/bench';
+import { type System, until } from './support/system';
 
 // Every menu, and every control, by the box that a person sees and the keys that a person presses.
 
@@ -8,10 +9,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());

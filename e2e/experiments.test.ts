@@ -1,3 +1,4 @@
+import { addColumn } from './support/trials';
 import { gravity } from '@heuristor/stand-ins';
 import { type StoredRun, firstPlace } from './support/bench';
 import { type Lab, openLab, share } from './support/lab';
@@ -80,10 +81,7 @@ test('pendulum at 10° and 90°: begins on rising through zero, and has the peri
   for (const off of await onCurve(1, 0)) expect(off).toBeLessThan(0.003);
   await hand.press('Rows: runs');
   await hand.item('each period of θ');
-  await hand.press('Column');
-  await hand.element('.modal.show input:focus');
-  await system.page.keyboard.type('amplitude of θ');
-  await system.page.keyboard.press('Enter');
+  await addColumn(hand, 'amplitude of θ');
   await hand.waitForText(/[5-9] rows/);
   const heads = await system.page.$$eval('.trial-grid thead .column-title', (all) =>
     all.map((one) => (one as HTMLElement).innerText.trim()),

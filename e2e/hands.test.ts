@@ -1,16 +1,14 @@
+import { signedIn } from './support/signedIn';
 import { atRest } from './support/atRest';
 import { barriersOn } from './support/barriers';
 import { BenchHand } from './support/bench';
-import { type System, startSystem, until } from './support/system';
+import { type System, until } from './support/system';
 
 let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
 }, 60_000);
 afterAll(() => system.close());
 

@@ -1,7 +1,8 @@
 import { join } from 'node:path';
+import { signedIn } from './support/signedIn';
 import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, startSystem, until } from './support/system';
+import { type System, until } from './support/system';
 
 // What hands and keys do where people expect it: at the place that the eye sees, to the thing that has the focus.
 
@@ -9,10 +10,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());

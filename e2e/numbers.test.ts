@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { normalRandom } from '@heuristor/core';
+import { signedIn } from './support/signedIn';
 import { atRest } from './support/atRest';
-import { BenchHand } from './support/bench';
-import { type System, downloaded, startSystem } from './support/system';
+import { type BenchHand } from './support/bench';
+import { type System, downloaded } from './support/system';
 
 // Numbers as a person reads them on the cards: temperatures, bounded fits, comparisons, what ± means.
 
@@ -11,10 +12,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());

@@ -1,7 +1,8 @@
 import { join } from 'node:path';
+import { signedIn } from './support/signedIn';
 import { atRest } from './support/atRest';
 import { BenchHand } from './support/bench';
-import { type System, startSystem } from './support/system';
+import { type System } from './support/system';
 
 // Going through the pages of an investigation and back: everything on the bench is as it was left.
 
@@ -9,10 +10,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());

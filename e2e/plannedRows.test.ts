@@ -1,3 +1,4 @@
+import { addColumn, askOfRuns } from './support/trials';
 import { type Lab, openLab } from './support/lab';
 import { until } from './support/system';
 
@@ -25,22 +26,13 @@ const rowsSaid = () =>
 const rowsAre = (...wanted: string[]) => until(rowsSaid, (said) => said.join('\n') === wanted.join('\n'), 10);
 const field = (label: string) =>
   lab.system.page.$eval(`input[aria-label="${label}"]`, (one) => (one as HTMLInputElement).value);
-const ask = async (name: string, unit: string) => {
-  const { hand, system } = lab;
-  await hand.press('Condition', '.conditions');
-  await hand.element('input[aria-label="Name of the new condition"]:focus');
-  await system.page.keyboard.type(name);
-  if (unit !== '') await system.page.type('input[aria-label="Unit of the new condition"]', unit);
-  await hand.press('Ask for it in every run');
-  await hand.element(`.conditions input[aria-label^="${name} of"]`);
-};
 
 test('two loads and two springs are planned, recorded in any order, and a run that is taken out leaves its row open', async () => {
   const { hand, system } = lab;
   await hand.begin(system.site, 'Planned', ['K7-D']);
   await hand.lengthOfRun('0.3');
-  await ask('load', 'kg');
-  await ask('spring', '');
+  await askOfRuns(hand, 'load', 'kg');
+  await askOfRuns(hand, 'spring', '');
   await link('Trials');
   await hand.press('Empty table');
   await hand.press('Plan …');
@@ -138,10 +130,7 @@ test('runs of another investigation are taken in with their conditions, and take
   await hand.press('Take in 2 runs');
   await hand.waitForText('2 runs of another investigation are here now');
   await hand.waitForText('2 rows');
-  await hand.press('Column');
-  await hand.element('.modal.show input:focus');
-  await system.page.keyboard.type('load');
-  await system.page.keyboard.press('Enter');
+  await addColumn(hand, 'load');
   await until(rowsSaid, (said) => said.join() === '1 run 2 | 1 ± 0.001,2 run 3 | 1 ± 0.001', 10);
   // It was said where they come from.
   const notes = await system.page.evaluate(async () => {

@@ -1,10 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { arrayOf, normalRandom, readTable } from '@heuristor/core';
+import { signedIn } from './support/signedIn';
 import { atRest } from './support/atRest';
 import { barriersOn } from './support/barriers';
-import { BenchHand } from './support/bench';
-import { type System, downloaded, startSystem } from './support/system';
+import { type BenchHand } from './support/bench';
+import { type System, downloaded } from './support/system';
 
 // A graph that is read: spectrum, histogram, labels, numbers, large digits, pictures, with runs whose truth is known.
 
@@ -12,10 +13,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());

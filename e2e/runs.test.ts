@@ -1,17 +1,15 @@
+import { signedIn } from './support/signedIn';
 import { atRest } from './support/atRest';
-import { BenchHand } from './support/bench';
+import { type BenchHand } from './support/bench';
 import { StageHand } from './support/stage';
-import { type System, startSystem } from './support/system';
+import { type System } from './support/system';
 
 let system: System;
 let hand: BenchHand;
 let stage: StageHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
   stage = await StageHand.open(system, 'walker');
   await system.page.bringToFront();
 }, 60_000);

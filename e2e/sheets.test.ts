@@ -1,7 +1,8 @@
+import { signedIn } from './support/signedIn';
 import { atRest } from './support/atRest';
 import { barriersOn } from './support/barriers';
-import { BenchHand } from './support/bench';
-import { type System, startSystem, until } from './support/system';
+import { type BenchHand } from './support/bench';
+import { type System, until } from './support/system';
 
 // How sheets are used: regions that hang on each run, templates, entries that are copied, checks of numbers; over the demo.
 
@@ -9,10 +10,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
 }, 90_000);
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());

@@ -1,9 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { addColumn, askOfRuns } from './support/trials';
+import { signedIn } from './support/signedIn';
 import { atRest } from './support/atRest';
 import { barriersOn } from './support/barriers';
-import { BenchHand } from './support/bench';
-import { type System, downloaded, startSystem, until } from './support/system';
+import { type BenchHand } from './support/bench';
+import { type System, downloaded, until } from './support/system';
 
 // Many runs become one conclusion, through the real interface. The runs are straight lines whose slopes are 2.5 times what is typed
 // of each, so that the truth is known.
@@ -12,10 +14,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
@@ -43,13 +42,6 @@ const cells = (): Promise<string[][]> =>
     ),
   );
 const column = async (place: number) => (await cells()).map((row) => row[place]);
-const addColumn = async (typed: string) => {
-  await hand.press('Column');
-  await hand.element('.modal.show input:focus');
-  await system.page.keyboard.type(typed);
-  await keys('Enter');
-  await system.page.waitForSelector('.modal.show', { hidden: true });
-};
 const lineThrough = (name: string) => hand.result(`line through ${name} against d`, 'slope');
 const stored = () =>
   system.page.evaluate(async () => {
@@ -70,18 +62,14 @@ test('runs become rows, conditions are typed in the table, and the line through 
   await hand.waitForText(/slope\s+\d/);
   // What is offered on the region lies over the conditions.
   await keys('Escape');
-  await hand.press('Condition', '.conditions');
-  await hand.element('input[aria-label="Name of the new condition"]:focus');
-  await system.page.keyboard.type('d');
-  await system.page.type('input[aria-label="Unit of the new condition"]', 'm');
-  await hand.press('Ask for it in every run');
+  await askOfRuns(hand, 'd', 'm');
   await hand.saved();
   await link('Trials');
   await hand.waitForText('No table yet');
   await hand.waitForText(/of every run/);
   await (await hand.element('.first-tables button')).click();
   await hand.element('.trial-grid tbody td');
-  await addColumn('d');
+  await addColumn(hand, 'd');
   // Typed with keys alone, down the column.
   await (await hand.element('input[aria-label="d of run0"]')).click();
   for (const distance of distances) {
@@ -145,7 +133,7 @@ test('a row of another group counts, one that is left out does not, and each ste
 }, 60_000);
 
 test('a formula over columns has its unit; what is pasted from a spreadsheet is rows', async () => {
-  await addColumn('k = slope/d');
+  await addColumn(hand, 'k = slope/d');
   await until(
     async () => (await column(2)).length,
     (count) => count === 4,

@@ -1,7 +1,9 @@
 import { readFileSync } from 'node:fs';
+import { addColumn, askOfRuns } from './support/trials';
+import { signedIn } from './support/signedIn';
 import { barriersOn } from './support/barriers';
-import { BenchHand } from './support/bench';
-import { type System, downloaded, startSystem, until } from './support/system';
+import { type BenchHand } from './support/bench';
+import { type System, downloaded, until } from './support/system';
 
 // What a table of trials draws, of rows that were typed without any run: the truth is in the rows.
 
@@ -9,29 +11,11 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
-const ask = async (name: string, unit: string) => {
-  await hand.press('Condition', '.conditions');
-  await hand.element('input[aria-label="Name of the new condition"]:focus');
-  await system.page.keyboard.type(name);
-  if (unit !== '') await system.page.type('input[aria-label="Unit of the new condition"]', unit);
-  await hand.press('Ask for it in every run');
-  await hand.element(`.conditions input[aria-label^="${name} of"]`);
-};
-const addColumn = async (typed: string) => {
-  await hand.press('Column');
-  await hand.element('.modal.show input:focus');
-  await system.page.keyboard.type(typed);
-  await system.page.keyboard.press('Enter');
-  await system.page.waitForSelector('.modal.show', { hidden: true });
-};
 const paste = (text: string) =>
   system.page.evaluate((copied: string) => {
     const data = new DataTransfer();
@@ -58,12 +42,12 @@ test('rows of no run are typed, and drawn as bars', async () => {
   await system.open('/');
   await hand.type('Name of the new investigation', 'Typed rows');
   await hand.waitForText('No run yet');
-  await ask('spring', '');
-  await ask('x', 'm');
-  await ask('y', 'N');
+  await askOfRuns(hand, 'spring', '');
+  await askOfRuns(hand, 'x', 'm');
+  await askOfRuns(hand, 'y', 'N');
   await hand.press('Trials', 'nav[aria-label="Pages"]');
   await hand.press('Empty table');
-  for (const name of ['spring', 'x', 'y']) await addColumn(name);
+  for (const name of ['spring', 'x', 'y']) await addColumn(hand, name);
   await paste(['whose\tspring\tx\ty\tu(y)', ...rows.map((row) => [...row, 0.01].join('\t'))].join('\n'));
   await hand.waitForText('6 rows were pasted.');
   await hand.press('Bars');

@@ -1,8 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { signedIn } from './support/signedIn';
 import { atRest } from './support/atRest';
-import { BenchHand } from './support/bench';
-import { type System, downloaded, startSystem } from './support/system';
+import { type BenchHand } from './support/bench';
+import { type System, downloaded } from './support/system';
 
 // One pull, in metres by one file and in feet by the other (1 ft = 0.3048 m exactly): x = 0.2 m + 0.05 m/s² · t² from 0 to
 // 4 s, F = 1 N + 2 N/m · x. Whatever a person marks, types and reads has to be the same place and the same force in both.
@@ -15,10 +16,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
   await hand.type('Name of the new investigation', 'Two tapes');
   await hand.waitForText('No run yet');
   for (const [name, unit, length] of [

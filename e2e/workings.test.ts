@@ -2,10 +2,11 @@ import { join } from 'node:path';
 import { normalRandom } from '@heuristor/core';
 import boxbod from '../packages/core/reference/boxbod.json';
 import rat42 from '../packages/core/reference/rat42.json';
+import { signedIn } from './support/signedIn';
 import { barriersOn } from './support/barriers';
 import { atRest } from './support/atRest';
-import { BenchHand } from './support/bench';
-import { type System, startSystem } from './support/system';
+import { type BenchHand } from './support/bench';
+import { type System } from './support/system';
 
 // From runs to a number: formulas, constants, relations chosen by sight and typed, with runs whose truth is known.
 
@@ -13,10 +14,7 @@ let system: System;
 let hand: BenchHand;
 
 beforeAll(async () => {
-  system = await startSystem();
-  hand = new BenchHand(system.page);
-  await system.open(`/sign-in/${await system.signInToken()}`);
-  await hand.waitForText('Investigations');
+  ({ system, hand } = await signedIn());
 }, 60_000);
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());

@@ -15,6 +15,14 @@ export const conditionColumnSchema = z.object({
 });
 export type ConditionColumn = z.infer<typeof conditionColumnSchema>;
 
+/** A column beside others, under a key that none of them has. */
+export function columnBeside(columns: readonly ConditionColumn[], column: ConditionColumn): ConditionColumn {
+  const keys = new Set(columns.map((one) => one.key));
+  let { key } = column;
+  for (let n = 2; keys.has(key); n++) key = `${column.key}${n}`;
+  return { ...column, key };
+}
+
 /** What a person has said of one run; `u` is a standard uncertainty in the column's unit. */
 export const conditionValueSchema = z.union([
   z.object({ value: finite, u: finite.nonnegative('an uncertainty is not negative').nullable() }).strict(),

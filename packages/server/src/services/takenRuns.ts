@@ -3,6 +3,7 @@ import {
   type ConditionValues,
   type Plan,
   type Run,
+  columnBeside,
   planSchema,
   readPlan,
 } from '@heuristor/contracts';
@@ -104,11 +105,9 @@ function withBrought(
     const own = all.find((one) => isSameCondition(one, column));
     if (own !== undefined) values[own.key] = inUnitOf(value, column, own);
     else {
-      const keys = new Set(all.map(({ key }) => key));
-      let key = column.key;
-      for (let n = 2; keys.has(key); n++) key = `${column.key}${n}`;
-      all.push({ ...column, key });
-      values[key] = value;
+      const added = columnBeside(all, column);
+      all.push(added);
+      values[added.key] = value;
     }
   }
   return { columns: all, values };

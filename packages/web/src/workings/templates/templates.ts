@@ -8,6 +8,7 @@ import {
   type TrialTable,
   type TrialsDocument,
   type WorkingsDocument,
+  columnBeside,
   isZeroed,
   knownChannels,
   trialsWithoutRuns,
@@ -142,16 +143,9 @@ export function withConditions(
     before.some((one) => one.name === name && one.kind === kind);
   const missing = conditions.filter((column) => !isKnown(column));
   if (missing.length === 0) return null;
-  const keys = new Set(before.map(({ key }) => key));
-  return [
-    ...before,
-    ...missing.map((column) => {
-      let { key } = column;
-      for (let n = 2; keys.has(key); n++) key = `${column.key}${n}`;
-      keys.add(key);
-      return { ...column, key };
-    }),
-  ];
+  const all = [...before];
+  for (const column of missing) all.push(columnBeside(all, column));
+  return all;
 }
 
 /** What lacks, in a sentence; nothing where all is there. */
