@@ -24,6 +24,11 @@ export const panelSchema = z.object({
   series: z.array(seriesRefSchema).min(1).max(8),
   weight: z.number().min(0.1).max(10),
   without: z.array(z.string().max(40)).max(500),
+  /** Its logarithmic axes. */
+  logarithmic: z
+    .array(z.enum(['left', 'right']))
+    .max(2)
+    .optional(),
 });
 export type Panel = z.infer<typeof panelSchema>;
 
@@ -59,6 +64,8 @@ export const pageSchema = z
     name: z.string().max(80),
     /** What the shared horizontal axis shows. */
     horizontal: seriesRefSchema,
+    /** Whether that is logarithmic; time is not. */
+    logarithmic: z.literal(true).optional(),
     /** From the top. Empty: one for each channel. */
     panels: z.array(panelSchema).max(mostOnSheet.panels),
     labels: z.array(labelSchema).max(100),

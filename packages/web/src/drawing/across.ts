@@ -1,5 +1,6 @@
 import { type Series, conversionBetween } from '@heuristor/core';
-import { type RenderRequest } from '../workers/protocol';
+import { marked } from '../traces/axes/axisScale';
+import { type RenderRequest, type Sight } from '../workers/protocol';
 
 /** How what the horizontal axis shows is brought into its unit. */
 export type Across = NonNullable<ReturnType<typeof conversionBetween>>;
@@ -21,7 +22,8 @@ export const onAxis = (places: Float64Array, { factor, offset }: Across): Float6
   factor === 1 && offset === 0 ? places : places.map((place) => place * factor + offset);
 
 /** A part of the axis, in the unit of the run. */
-export function inRun({ from, to }: { from: number; to: number }, { factor, offset }: Across) {
+export function inRun({ from, to, isLogarithmic }: Sight, { factor, offset }: Across): Sight {
   const ends = [from, to].map((end) => (end - offset) / factor);
-  return { from: Math.min(...ends), to: Math.max(...ends) };
+  const low = Math.min(...ends);
+  return { from: low, to: Math.max(...ends), ...marked(isLogarithmic === true && low > 0) };
 }

@@ -35,6 +35,7 @@ export function newLineOf(
     series,
     sight.from,
     sight.to,
+    sight.isLogarithmic,
     width,
     ...(isTime ? [] : [horizontal.series, printedUnit(axisUnit), height?.from, height?.to]),
   ];
@@ -189,8 +190,15 @@ function lineOf(
     return thinSeries(series, sight, bucketsFor(width, moving));
   }
   const x = onAxis(valuesAtTimesOf(horizontal.series, series), horizontal.across);
-  return thinPoints(x, values, sight, height, Math.max(width, 400), mostPoints);
+  const grid = Math.max(width, 400);
+  if (sight.isLogarithmic !== true || x.length <= mostPoints)
+    return thinPoints(x, values, sight, height, grid, mostPoints);
+  // So many that some fall together are told apart as they stand on their axis.
+  const thin = thinPoints(x.map(Math.log), values, onLogarithms(sight), height, grid, mostPoints);
+  return { ...thin, x: thin.x.map(Math.exp) };
 }
+
+const onLogarithms = ({ from, to }: Sight): Sight => ({ from: Math.log(from), to: Math.log(to) });
 
 /** What stands until it switches, as steps: before its first edge it stood otherwise. */
 function stepsOf({ sampling, values }: Series, first: number, end: number): ThinLine {

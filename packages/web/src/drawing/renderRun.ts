@@ -34,7 +34,7 @@ import {
 import { graphsOf } from './renderGraph';
 import { mostPoints, newLineOf } from './renderLine';
 import { shownOutcome } from '../workers/shownOutcome';
-import { besideFit } from './besideFit';
+import { besideFit, curveAlong } from './besideFit';
 import { type LastSent } from './lastSent';
 
 const roomAfterEvents = 0.04;
@@ -46,6 +46,8 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument, along
   const { values, symbol, unit, quantity, sampling } = series;
   let low = Infinity;
   let high = -Infinity;
+  let leastPositive = Infinity;
+  let notPositive = 0;
   const reach = along === 't' ? evaluator.reach() : null;
   if (reach !== null) {
     ({ low, high } = reach);
@@ -55,6 +57,8 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument, along
     for (let i = 0; i < values.length; i++) {
       if (values[i] < low) low = values[i];
       if (values[i] > high) high = values[i];
+      if (values[i] <= 0) notPositive++;
+      else if (values[i] < leastPositive) leastPositive = values[i];
     }
   return {
     symbol,
@@ -62,6 +66,8 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument, along
     quantity,
     low,
     high,
+    leastPositive: leastPositive < Infinity ? leastPositive : null,
+    notPositive,
     step: along === 't' ? intervalOf(sampling) : null,
   };
 }
@@ -102,7 +108,7 @@ export function renderRun(evaluator: Evaluator, request: RenderRequest, lastSent
         quantity,
         unit,
         line: newLineOf(evaluator, reference, series, { series: horizontal, across }, request, lastSent),
-        whole: wholeOf(series),
+        whole: wholeOf(series, request.logarithmic?.includes(reference) === true),
         curves: moving && !isFront ? [] : curvesOn(reference, request, outcomes, across),
       };
     }
@@ -139,9 +145,26 @@ function wantedOf(
   ]);
 }
 
-function wholeOf(series: Series): RunTrace['whole'] {
+function wholeOf(series: Series, isLogarithmic: boolean): RunTrace['whole'] {
   const { low, high } = pyramidOf(series).extremes(series.values, 0, series.values.length);
-  return low <= high ? { low, high } : null;
+  if (!(low <= high)) return null;
+  return isLogarithmic ? { low, high, positive: positiveOf(series) } : { low, high };
+}
+
+/** By series, since a long one takes a while. */
+const positives = new WeakMap<Series, NonNullable<NonNullable<RunTrace['whole']>['positive']>>();
+
+function positiveOf(series: Series) {
+  const known = positives.get(series);
+  if (known !== undefined) return known;
+  let least = Infinity;
+  let others = 0;
+  for (const value of series.values)
+    if (value <= 0) others++;
+    else if (value < least) least = value;
+  const found = { least: least < Infinity ? least : null, others };
+  positives.set(series, found);
+  return found;
 }
 
 const noLine: ThinLine = { x: new Float64Array(0), y: new Float64Array(0), isBand: false };
@@ -165,7 +188,7 @@ function curvesOn(
     const fitted = outcome?.kind === 'results' ? outcome.fitted : null;
     return fitted !== null && isFit(entry)
       ? [
-          curve,
+          seen.isLogarithmic === true ? curveAlong(fitted, seen) : curve,
           ...attempt(
             () => besideFit(fitted, entry, seen),
             () => [],

@@ -18,8 +18,15 @@ type Props = Omit<ComponentProps<typeof TraceChart>, 'frameRef' | 'frameStyle' |
 
 const described = (axis: DrawnAxis | null | undefined) =>
   axis == null
-    ? { symbol: '', unit: '', from: 0, to: 1, is: false }
-    : { symbol: axis.symbol, unit: printedUnit(axis.unit), from: axis.low, to: axis.high, is: true };
+    ? { symbol: '', unit: '', from: 0, to: 1, isLogarithmic: false, is: false }
+    : {
+        symbol: axis.symbol,
+        unit: printedUnit(axis.unit),
+        from: axis.low,
+        to: axis.high,
+        isLogarithmic: axis.isLogarithmic === true,
+        is: true,
+      };
 
 const traceAndNext = (border: Element) => {
   const trace = border.closest('.trace');
@@ -61,8 +68,12 @@ export function StackedTrace({ nextKey, ...chart }: Props) {
         ...(isDragging ? { zIndex: 4, opacity: 0.85 } : {}),
       }}
     >
-      {left.is && <PanelAxis traceKey={traceKey} side="left" axis={left} isBottom={isBottom} />}
-      {right.is && <PanelAxis traceKey={traceKey} side="right" axis={right} isBottom={isBottom} />}
+      {left.is && (
+        <PanelAxis traceKey={traceKey} side="left" axis={left} isBottom={isBottom} isChosen={!isResidual} />
+      )}
+      {right.is && (
+        <PanelAxis traceKey={traceKey} side="right" axis={right} isBottom={isBottom} isChosen={!isResidual} />
+      )}
       {left.is && !isResidual && (
         <PanelTools
           traceKey={traceKey}

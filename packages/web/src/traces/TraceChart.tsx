@@ -7,6 +7,7 @@ import { bandPlugin } from './bands';
 import { type LineChart, type StyleOfRun, chartOptions, fillChart } from './chartSetup';
 import { type RegionBounds, axisHeight, labelWidth } from './geometry';
 import { overLayerOf } from './overLayer';
+import { marked } from './axes/axisScale';
 import { tellPlot } from './axes/panelPlot';
 import { TraceNotes } from './TraceNotes';
 import { paintOver, paintUnder } from './traceLayers';
@@ -135,6 +136,8 @@ export function TraceChart({
   const [low, high] = [trace?.low, trace?.high];
   const [rightLow, rightHigh] = [right?.low, right?.high];
   const [from, to] = [frame?.sight.from, frame?.sight.to];
+  const [isLogarithmic, rightLogarithmic] = [trace?.isLogarithmic, right?.isLogarithmic];
+  const acrossLogarithmic = frame?.sight.isLogarithmic;
   useEffect(() => {
     const current = chart.current;
     if (current === null || lines === undefined || from === undefined) return;
@@ -144,12 +147,31 @@ export function TraceChart({
       joined,
       isBottom,
       roomRight,
-      across: { low: from, high: to ?? from },
-      left: { low: low ?? 0, high: high ?? 1 },
-      right: rightLow === undefined || rightHigh === undefined ? null : { low: rightLow, high: rightHigh },
+      across: { low: from, high: to ?? from, ...marked(acrossLogarithmic) },
+      left: { low: low ?? 0, high: high ?? 1, ...marked(isLogarithmic) },
+      right:
+        rightLow === undefined || rightHigh === undefined
+          ? null
+          : { low: rightLow, high: rightHigh, ...marked(rightLogarithmic) },
     });
     current.update('none');
-  }, [lines, low, high, rightLow, rightHigh, roomRight, from, to, styles, joined, isBottom, large]);
+  }, [
+    lines,
+    low,
+    high,
+    isLogarithmic,
+    rightLow,
+    rightHigh,
+    rightLogarithmic,
+    roomRight,
+    from,
+    to,
+    acrossLogarithmic,
+    styles,
+    joined,
+    isBottom,
+    large,
+  ]);
 
   const newest = trace?.lines[trace.lines.length - 1];
   const drawnTo = newest === undefined ? undefined : newest.y[newest.y.length - 1];

@@ -16,14 +16,33 @@ interface Props {
 /** Air in a tab and about it. */
 const tabAir = 14;
 
+interface Note {
+  text: string;
+  short?: string;
+  isWarning: boolean;
+}
+
+/** What a logarithmic axis cannot show. */
+const logarithmNotes = (count: number, symbol: string): Note[] =>
+  count === 0
+    ? []
+    : [
+        {
+          text: `${count === 1 ? 'One value' : `${count} values`} of ${symbol} not above 0: not on a logarithmic axis`,
+          isWarning: true,
+        },
+      ];
+
 /** What the marks on a trace are, and what is not drawn, in the row over it and beside the tabs of regions. */
 export function TraceNotes({ trace, frame, regions, taken }: Props) {
   const width = useView(({ plotWidth }) => plotWidth);
-  const { symbol, others, lacking, lines } = trace;
+  const { symbol, others, lacking, lines, notPositive = 0 } = trace;
   const markWords = leftOutWords(lines);
-  const notes = [
+  const notes: Note[] = [
     // Where there is little room, what the marks are stands without what becomes of them.
     ...(markWords === null ? [] : [{ text: markWords, short: markWords.split(': ')[0], isWarning: false }]),
+    ...logarithmNotes(notPositive, symbol),
+    ...logarithmNotes(frame.notPositive, frame.horizontal.symbol),
     ...(others.length === 0
       ? []
       : [

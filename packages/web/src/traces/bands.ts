@@ -1,6 +1,6 @@
 import { type Chart, type Plugin } from 'chart.js';
 import { type Side } from './drawn';
-import { scaleOf } from './geometry';
+import { pixelFor, scaleOf } from './geometry';
 
 /** Readings that stand closer than the pixels, of one run. */
 export interface Band {
@@ -46,9 +46,9 @@ function drawBand(chart: Chart, { color, side, x, y }: Band): void {
     while (to < pairs && !isMissing(to)) to++;
     ctx.beginPath();
     for (let pair = from; pair < to; pair++)
-      ctx.lineTo(across.getPixelForValue(x[2 * pair]), up.getPixelForValue(y[2 * pair + 1]));
+      ctx.lineTo(pixelFor(across, x[2 * pair]), pixelFor(up, y[2 * pair + 1]));
     for (let pair = to - 1; pair >= from; pair--)
-      ctx.lineTo(across.getPixelForValue(x[2 * pair]), up.getPixelForValue(y[2 * pair]));
+      ctx.lineTo(pixelFor(across, x[2 * pair]), pixelFor(up, y[2 * pair]));
     ctx.closePath();
     ctx.fill();
     // Where least and greatest are nearly the same, a filled shape would vanish.

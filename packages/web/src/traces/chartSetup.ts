@@ -6,6 +6,7 @@ import {
   LineController,
   LineElement,
   LinearScale,
+  LogarithmicScale,
   type Point,
   PointElement,
 } from 'chart.js';
@@ -14,7 +15,7 @@ import { runStyle } from '../runs/runStyles';
 import { type DrawnLine } from './drawn';
 import { type Line } from '../workers/protocol';
 import { type Band } from './bands';
-import { axisHeight, plotLeft, headHeight } from './geometry';
+import { axisHeight, plotLeft, headHeight, logarithmicType } from './geometry';
 
 /** A straight scale that lays out nothing: its numbers are painted under the chart. */
 class BareScale extends LinearScale {
@@ -25,7 +26,21 @@ class BareScale extends LinearScale {
   }
 }
 
-Chart.register(LineController, LineElement, LinearScale, BareScale, PointElement, Filler);
+/** The same for a logarithmic axis. */
+class BareLogarithm extends LogarithmicScale {
+  static override id = logarithmicType;
+
+  /** What is not above zero has no place on it, and is not drawn. */
+  override getPixelForValue(value: number) {
+    return value > 0 ? super.getPixelForValue(value) : NaN;
+  }
+
+  override buildTicks() {
+    return [];
+  }
+}
+
+Chart.register(LineController, LineElement, LinearScale, BareScale, BareLogarithm, PointElement, Filler);
 
 export interface StyleOfRun {
   style: number;
@@ -108,7 +123,15 @@ const edge = 2;
 interface Ends {
   low: number;
   high: number;
+  isLogarithmic?: true;
 }
+
+/** What a scale of a chart is told of an axis. */
+const scaleFor = ({ low, high, isLogarithmic }: Ends) => ({
+  type: isLogarithmic === true ? logarithmicType : BareScale.id,
+  min: low,
+  max: high,
+});
 
 export interface ChartContent {
   lines: readonly DrawnLine[];
@@ -128,9 +151,9 @@ export function fillChart(
 ): void {
   const { x, y, right: second } = chart.options.scales ?? {};
   if (x === undefined || y === undefined || second === undefined) return;
-  Object.assign(x, { min: across.low, max: across.high });
-  Object.assign(y, { min: left.low, max: left.high });
-  if (right !== null) Object.assign(second, { min: right.low, max: right.high });
+  Object.assign(x, scaleFor(across));
+  Object.assign(y, scaleFor(left));
+  if (right !== null) Object.assign(second, scaleFor(right));
   chart.options.layout = {
     autoPadding: false,
     padding: {

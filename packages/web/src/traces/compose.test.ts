@@ -11,6 +11,8 @@ const extent = (unit: string, low: number, high: number, step = 0.02): Extent =>
   quantity: 'time',
   low,
   high,
+  leastPositive: low > 0 ? low : null,
+  notPositive: 0,
   step,
 });
 

@@ -2,8 +2,10 @@ import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
 import { type SeriesRef, type Unit, conversionBetween, isFit, sameUnit } from '@heuristor/core';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
 import { type Extent, type Line, type Sight } from '../workers/protocol';
-import { type Side, type DrawnTrace, type ShownTarget, type Frame } from './drawn';
+import { type DrawnAxis, type Side, type DrawnTrace, type ShownTarget, type Frame } from './drawn';
+import { marked } from './axes/axisScale';
 import { type ScalingFrame, calmed, framed, padding, scaled } from './axes/scaling';
+import { bent } from './bent';
 
 /** How an axis that runs share is looked at. */
 export interface Looked {
@@ -18,6 +20,8 @@ export interface Looked {
   expected?: number | null;
   /** What stood before, from which a growing axis goes on. */
   before?: Frame | null;
+  /** Whether equal ratios are equally long on it. */
+  isLogarithmic?: boolean;
 }
 
 /** The axis that all runs share: its name, its whole reach and what is looked at. */
@@ -33,16 +37,22 @@ export function frameOf(
     isGrowing = false,
     expected = null,
     before = null,
+    isLogarithmic = false,
   }: Looked = {},
 ): Frame {
   const led = isTime ? (extents.at(0) ?? null) : leading(extents);
-  const shared = extents.flatMap(({ unit, low: own, high: top, step }) => {
+  const shared = extents.flatMap(({ unit, low: own, high: top, leastPositive, notPositive, step }) => {
     const conversion = led === null ? null : conversionBetween(unit, led.unit);
     if (conversion === null) return [];
     const { factor, offset } = conversion;
+    // What is not above zero stands on no logarithmic axis.
+    const isCut = isLogarithmic && own * factor + offset <= 0;
     return [
       {
-        ends: [own, top].map((end) => end * factor + offset),
+        notPositive: isCut ? notPositive : 0,
+        ends: (isCut ? [leastPositive ?? NaN, leastPositive === null ? NaN : top] : [own, top]).map(
+          (end) => end * factor + offset,
+        ),
         step: step === null ? [] : [Math.abs(step * factor)],
       },
     ];
@@ -51,16 +61,18 @@ export function frameOf(
   const lineEnds = shownTarget === null ? [] : [shownTarget.x[0], shownTarget.x[shownTarget.x.length - 1]];
   const ends = [...shared.flatMap((extent) => extent.ends).filter(Number.isFinite), ...lineEnds];
   // Time has no zero that matters.
-  const zero = withZero && !isTime && ends.length > 0 ? [0] : [];
+  const zero = withZero && !isTime && !isLogarithmic && ends.length > 0 ? [0] : [];
   const isExpected = isGrowing && isTime && expected !== null && ends.length > 0;
   const low = Math.min(...ends, ...zero);
   const high = Math.max(...ends, ...zero, ...(isExpected ? [expected] : []));
   // A run of time fills its panel; points stand inside of it.
   const isTimed = isTime && led?.unit.length !== 0;
-  const wanted = framed(low, high, isTimed ? 0 : padding);
+  const wanted = framed(low, high, isTimed ? 0 : padding, isLogarithmic);
   const stood = before !== null && before.isGrowing ? before.whole : null;
   const whole = isGrowing && !isExpected ? calmed(stood, wanted) : wanted;
-  const shown = sight ?? whole;
+  const isLost = sight !== null && isLogarithmic && sight.from <= 0;
+  const shown =
+    sight === null || isLost ? whole : { from: sight.from, to: sight.to, ...marked(isLogarithmic) };
   const step = Math.min(...shared.flatMap((extent) => extent.step));
   return {
     horizontal:
@@ -69,6 +81,7 @@ export function frameOf(
         : { symbol: led.symbol, unit: led.unit, quantity: led.quantity },
     sight: shown,
     whole,
+    notPositive: shared.reduce((sum, extent) => sum + extent.notPositive, 0),
     withZero,
     target: shownTarget,
     scales,
@@ -96,7 +109,7 @@ export function composeTraces(
   };
   for (const panel of panels) {
     const drawnIn = rendered.filter(({ runId }) => !panel.without.includes(runId));
-    const trace = drawnTrace(panel, drawnIn, frame.target ?? null);
+    const trace = drawnTrace(panel, drawnIn, frame);
     if (trace === null) continue;
     add(trace);
     for (const entry of entries) {
@@ -135,22 +148,25 @@ const emptyTrace = (key: string, reference: SeriesRef | null, weight: number): D
 
 /** A trace with all its quantities, and the line that is to be followed there; null where nothing of it is known. */
 function drawnTrace(
-  { id, series, weight }: Panel,
+  { id, series, weight, logarithmic = [] }: Panel,
   rendered: readonly CompleteRun[],
-  target: ShownTarget | null,
+  { sight, target = null }: Pick<Frame, 'sight'> & Partial<Pick<Frame, 'target'>>,
 ): DrawnTrace | null {
-  const trace = emptyTrace(id, series[0], weight);
+  const trace: DrawnTrace = {
+    ...emptyTrace(id, series[0], weight),
+    ...marked(logarithmic.includes('left')),
+  };
   for (const [place, reference] of series.entries()) {
     const parts = rendered.map(({ runId, traces }): Part => [runId, traces[reference]]);
     const first = leading(parts.flatMap(([, part]) => part ?? [])) ?? lineFor(target, reference);
     if (first === null) continue;
-    const side = sideFor(trace, first);
+    const side = sideFor(trace, first, logarithmic.includes('right'));
     if (side === null) {
       trace.lacking.push(first.symbol);
       continue;
     }
     trace.quantities.push({ reference, symbol: first.symbol, side });
-    gather(trace, place, parts, side);
+    gather(trace, place, parts, side, sight);
     if (target?.reference !== reference || side !== 'left') continue;
     const conversion = conversionBetween(target.unit, trace.unit);
     if (conversion !== null) trace.target = scaledLine(target, conversion);
@@ -163,7 +179,11 @@ const lineFor = (target: ShownTarget | null, reference: SeriesRef) =>
   target?.reference === reference ? target : null;
 
 /** The axis on which a quantity is read, with its symbol on it; null where both are taken by other units. */
-function sideFor(trace: DrawnTrace, { symbol, unit }: { symbol: string; unit: Unit }): Side | null {
+function sideFor(
+  trace: DrawnTrace,
+  { symbol, unit }: { symbol: string; unit: Unit },
+  isLogarithmic: boolean,
+): Side | null {
   const isFirst = trace.quantities.length === 0;
   if (isFirst || conversionBetween(unit, trace.unit) !== null) {
     if (isFirst) trace.unit = unit;
@@ -171,7 +191,7 @@ function sideFor(trace: DrawnTrace, { symbol, unit }: { symbol: string; unit: Un
     return 'left';
   }
   if (trace.right === null) {
-    trace.right = { symbol, unit, low: 0, high: 1 };
+    trace.right = { symbol, unit, low: 0, high: 1, ...marked(isLogarithmic) };
     return 'right';
   }
   if (conversionBetween(unit, trace.right.unit) === null) return null;
@@ -180,7 +200,14 @@ function sideFor(trace: DrawnTrace, { symbol, unit }: { symbol: string; unit: Un
 }
 
 /** Adds the lines of several runs to a panel, brought into the unit of their axis. */
-function gather(trace: DrawnTrace, place: number, parts: readonly Part[], side: Side = 'left'): void {
+function gather(
+  trace: DrawnTrace,
+  place: number,
+  parts: readonly Part[],
+  side: Side = 'left',
+  sight: Sight | null = null,
+): void {
+  const isBent = sight?.isLogarithmic === true || axisOf(trace, side)?.isLogarithmic === true;
   const led = leading(parts.flatMap(([, part]) => part ?? []));
   if (trace.reference === null && led !== null) trace.unit = led.unit;
   for (const [runId, part] of parts) {
@@ -194,8 +221,18 @@ function gather(trace: DrawnTrace, place: number, parts: readonly Part[], side: 
     const { factor, offset } = conversion;
     const { isBand, pinned, strays, aside, bars, isDots } = part.line;
     if (part.whole !== null) {
-      const ends = [part.whole.low, part.whole.high].map((end) => end * factor + offset);
-      trace.wholes.push({ side, low: Math.min(...ends), high: Math.max(...ends) });
+      const { low, high, positive } = part.whole;
+      const ends = [low, high].map((end) => end * factor + offset);
+      const whole = { side, low: Math.min(...ends), high: Math.max(...ends) };
+      const isCut = positive !== undefined && whole.low <= 0;
+      const least = positive?.least ?? null;
+      trace.wholes.push({
+        ...whole,
+        ...(isCut
+          ? { positive: { least: least === null ? null : least * factor + offset, others: positive.others } }
+          : {}),
+      });
+      if (isCut) trace.notPositive = (trace.notPositive ?? 0) + positive.others;
     }
     trace.lines.push({
       runId,
@@ -215,7 +252,8 @@ function gather(trace: DrawnTrace, place: number, parts: readonly Part[], side: 
     });
     for (const curve of part.curves) {
       const look = curve.look === undefined ? {} : { look: curve.look };
-      trace.curves.push({ runId, side, ...look, ...scaledLine(curve, conversion) });
+      const line = scaledLine(curve, conversion);
+      trace.curves.push({ runId, side, ...look, ...(isBent ? bent(line) : line) });
     }
   }
 }
@@ -228,6 +266,8 @@ function leading<T extends { unit: Unit; isElsewhere?: true }>(parts: readonly T
   const own = parts.filter(({ isElsewhere }) => isElsewhere !== true);
   return own.findLast(({ unit }) => conversionBetween(unit, own[0].unit) !== null) ?? null;
 }
+
+const axisOf = (trace: DrawnTrace, side: Side): DrawnAxis | null => (side === 'right' ? trace.right : trace);
 
 type Conversion = NonNullable<ReturnType<typeof conversionBetween>>;
 

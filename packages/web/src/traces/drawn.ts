@@ -1,5 +1,12 @@
 import { type SeriesRef, type Unit } from '@heuristor/core';
-import { type Axis, type Bars, type FittedCurve, type Line, type Sight } from '../workers/protocol';
+import {
+  type Axis,
+  type Bars,
+  type FittedCurve,
+  type Line,
+  type Sight,
+  type Whole,
+} from '../workers/protocol';
 
 /** The scale that something is drawn in. */
 export type Side = 'left' | 'right';
@@ -27,6 +34,8 @@ export interface DrawnAxis {
   unit: Unit;
   low: number;
   high: number;
+  /** Equal ratios are equally long on it; both ends are above zero. */
+  isLogarithmic?: true;
 }
 
 /** A quantity of a trace, and the axis on which it is read. */
@@ -49,10 +58,12 @@ export interface DrawnTrace extends DrawnAxis {
   weight: number;
   lines: DrawnLine[];
   /** Least and greatest value of what each line is a part of. */
-  wholes: { side: Side; low: number; high: number }[];
+  wholes: ({ side: Side } & Whole)[];
   curves: (DrawnRun & Pick<FittedCurve, 'look'>)[];
   /** Runs that measure something else under this name, or under that of the horizontal axis, and are not drawn. */
   others: string[];
+  /** How many of its values are not above zero, and stand on no logarithmic axis. */
+  notPositive?: number;
   /** The line that is to be followed here. */
   target?: Line;
 }
@@ -69,6 +80,8 @@ export interface Frame {
   /** Part of the axis that is drawn, and the one that would show all data. */
   sight: Sight;
   whole: Sight;
+  /** How many values of what it shows stand on no logarithmic axis. */
+  notPositive: number;
   /** Whether the traces show their zero. */
   withZero: boolean;
   target: ShownTarget | null;

@@ -1,6 +1,7 @@
 import { type Chart, type Scale } from 'chart.js';
 import { type LaidRegion } from '../workings/regions/regions';
 import { type Side } from './drawn';
+import { marked, shareOf, valueAtShare } from './axes/axisScale';
 import { type Sight } from '../workers/protocol';
 
 /** The size of the type, for the usual and the presenter's size: asked once for each, since asking makes a browser lay out the page. */
@@ -39,12 +40,30 @@ export function labelWidth(label: string): number {
 export type RegionBounds = LaidRegion;
 
 /** Pixel of a value on the shared axis, from the left edge of the plots. */
-export const pixelOf = (value: number, { from, to }: Sight, width: number): number =>
-  ((value - from) / (to - from)) * width;
+export const pixelOf = (value: number, axis: Sight, width: number): number => shareOf(value, axis) * width;
 
 /** Value under a pixel. */
-export const valueAtPixel = (pixel: number, { from, to }: Sight, width: number): number =>
-  from + (pixel / width) * (to - from);
+export const valueAtPixel = (pixel: number, axis: Sight, width: number): number =>
+  valueAtShare(pixel / width, axis);
+
+/** Farther than any plot reaches, in pixels. */
+const beyond = 1e4;
+
+/** Where a value lies in a chart; one that can stand on no logarithmic axis lies beyond its lower end. */
+export function pixelFor(scale: Scale, value: number): number {
+  if (scale.type !== logarithmicType || value > 0) return scale.getPixelForValue(value);
+  return scale.isHorizontal() ? scale.left - beyond : scale.bottom + beyond;
+}
+
+/** The ends of a scale of a chart. */
+export const endsOf = ({ min, max, type }: Scale): Sight => ({
+  from: min,
+  to: max,
+  ...marked(type === logarithmicType),
+});
+
+/** What the logarithmic scale of a chart is called. */
+export const logarithmicType = 'bareLogarithm';
 
 /** The scale of a chart on which something is read. */
 export const scaleOf = ({ scales }: Chart, side: Side): Scale =>

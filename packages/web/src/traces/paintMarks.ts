@@ -1,7 +1,7 @@
 import { type Chart } from 'chart.js';
 import { colours } from '../ui/colours';
 import { headsAlong } from './arrowHeads';
-import { fontScale, scaleOf } from './geometry';
+import { fontScale, pixelFor, scaleOf } from './geometry';
 import { type Marks, type OverLayer } from './layers';
 import { shortText } from '../ui/numberText';
 
@@ -30,8 +30,8 @@ export function paintBars(
   context.lineWidth = 1;
   context.beginPath();
   for (let i = 0; i < x.length; i++) {
-    const at = across.getPixelForValue(x[i]);
-    const [top, foot] = [up.getPixelForValue(y[i] + half[i]), up.getPixelForValue(y[i] - half[i])];
+    const at = pixelFor(across, x[i]);
+    const [top, foot] = [pixelFor(up, y[i] + half[i]), pixelFor(up, y[i] - half[i])];
     context.moveTo(at, top);
     context.lineTo(at, foot);
     for (const end of half[i] > 0 ? [top, foot] : []) {
@@ -40,8 +40,8 @@ export function paintBars(
     }
     const reach = beside?.[i] ?? 0;
     if (reach === 0) continue;
-    const level = up.getPixelForValue(y[i]);
-    const [left, right] = [across.getPixelForValue(x[i] - reach), across.getPixelForValue(x[i] + reach)];
+    const level = pixelFor(up, y[i]);
+    const [left, right] = [pixelFor(across, x[i] - reach), pixelFor(across, x[i] + reach)];
     context.moveTo(left, level);
     context.lineTo(right, level);
     for (const end of [left, right]) {
@@ -61,7 +61,7 @@ export function paintPinned(
   context.strokeStyle = color;
   context.lineWidth = 1.5;
   for (let i = 0; i < x.length; i++) {
-    const at = scales.x.getPixelForValue(x[i]);
+    const at = pixelFor(scales.x, x[i]);
     const [tip, foot] =
       y[i] > 0 ? [chartArea.top + 2, chartArea.top + 10] : [chartArea.bottom - 2, chartArea.bottom - 10];
     context.beginPath();
@@ -89,8 +89,8 @@ export function paintStrays(
   let written = -Infinity;
   context.beginPath();
   for (let i = 0; i < x.length; i++) {
-    const at = chart.scales.x.getPixelForValue(x[i]);
-    const own = up.getPixelForValue(y[i]);
+    const at = pixelFor(chart.scales.x, x[i]);
+    const own = pixelFor(up, y[i]);
     const [top, foot] = [chartArea.top + strayReach + 2, chartArea.bottom - strayReach - 2];
     const height = Math.min(Math.max(own, top), foot);
     for (const slope of [1, -1]) {
@@ -122,7 +122,7 @@ export function paintAside(
   context.lineWidth = 1.25;
   context.beginPath();
   for (let i = 0; i < x.length; i++) {
-    const [at, height] = [across.getPixelForValue(x[i]), up.getPixelForValue(y[i])];
+    const [at, height] = [pixelFor(across, x[i]), pixelFor(up, y[i])];
     context.moveTo(at + asideRadius, height);
     context.arc(at, height, asideRadius, 0, 2 * Math.PI);
   }
@@ -139,6 +139,7 @@ export function paintArrows(
   const [across, up] = [chart.scales.x, scaleOf(chart, side)];
   const points = Array.from(x, (value, i) => ({
     x: across.getPixelForValue(value),
+    // A point that is not drawn has no height.
     y: up.getPixelForValue(y[i]),
   }));
   context.fillStyle = color;

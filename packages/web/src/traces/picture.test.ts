@@ -11,6 +11,7 @@ const frameAt = (from: number, to: number): Frame => ({
   horizontal: { symbol: 't', unit: [{ atom: 's', power: 1 }], quantity: 'time' },
   sight: { from, to },
   whole: { from: 0, to: 8 },
+  notPositive: 0,
   withZero: false,
   target: null,
   scales: {},

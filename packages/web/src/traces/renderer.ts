@@ -111,6 +111,9 @@ export class Renderer {
           graphs: Object.fromEntries(
             own.map(({ id, series: [reference] }) => [reference, scales[axisKey(id, 'bottom')] ?? null]),
           ),
+          logarithmic: panels.flatMap(({ series, logarithmic = [] }) =>
+            logarithmic.length > 0 ? series : [],
+          ),
           heights: horizontal === 't' ? {} : heightsOf(panels, scales, this.picture.getState().traces),
           conditions: Object.fromEntries(
             shownRuns(runs).map((run) => [
@@ -130,6 +133,7 @@ export class Renderer {
           isGrowing: recording !== undefined,
           expected: recording === undefined ? null : expectedEnd(recording),
           before: this.picture.getState().frame,
+          isLogarithmic: horizontal !== 't' && page.logarithmic === true,
         }),
         (request) => this.pool.render(runIds, request),
       );

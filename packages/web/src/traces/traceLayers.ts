@@ -3,7 +3,7 @@ import { colours, faded } from '../ui/colours';
 import { highlighter } from '../runs/runStyles';
 import { type Side } from './drawn';
 import { acrossTicks, uprightTicks } from './axes/axisTicks';
-import { fontScale, headHeight, scaleOf } from './geometry';
+import { endsOf, fontScale, headHeight, pixelFor, scaleOf } from './geometry';
 import { type DrawnCurve, type LineLabel, type UnderLayer, type OverLayer } from './layers';
 import { paintAxes } from './axes/paintAxes';
 import { barReach, paintArrows, paintAside, paintBars, paintPinned, paintStrays } from './paintMarks';
@@ -66,20 +66,20 @@ export function paintUnder(
 ): void {
   const { chartArea, scales } = chart;
   const size = 12 * fontScale();
-  const across = acrossTicks(scales.x.min, scales.x.max, chartArea.width, size);
+  const across = acrossTicks(endsOf(scales.x), chartArea.width, size);
   const end = chartArea.right - roomForLabel(canvas, chart, bottomLabel);
   const axes = {
     across: across.map((tick) => ({
       ...tick,
       text: scales.x.getPixelForValue(tick.value) + (tick.text.length * size) / 3 < end ? tick.text : '',
     })),
-    left: uprightTicks(scales.y.min, scales.y.max, chartArea.height, size),
-    right: hasRight ? uprightTicks(scales.right.min, scales.right.max, chartArea.height, size) : [],
+    left: uprightTicks(endsOf(scales.y), chartArea.height, size),
+    right: hasRight ? uprightTicks(endsOf(scales.right), chartArea.height, size) : [],
   };
   const placed = regions.map(({ letter, start, end }) => ({
     letter,
-    left: scales.x.getPixelForValue(start),
-    right: scales.x.getPixelForValue(end),
+    left: pixelFor(scales.x, start),
+    right: pixelFor(scales.x, end),
   }));
   const points =
     target === null
@@ -88,7 +88,11 @@ export function paintUnder(
           scales.x.getPixelForValue(x),
           scales.y.getPixelForValue(target.y[i]),
         ]);
-  const ends = [scales.x, scales.y, ...(hasRight ? [scales.right] : [])].map(({ min, max }) => [min, max]);
+  const ends = [scales.x, scales.y, ...(hasRight ? [scales.right] : [])].map(({ min, max, type }) => [
+    min,
+    max,
+    type,
+  ]);
   const context = begin(canvas, chart, [placed, points, ends, size, isBottom, bottomLabel]);
   if (context === null) return;
   context.fillStyle = colours.sheet;
@@ -151,10 +155,10 @@ export function paintOver(
     ({ length }) => length === 0,
   );
   const ends = (['left', 'right'] as const).flatMap((side) => {
-    const { min, max } = scaleOf(chart, side);
-    return [min, max];
+    const { min, max, type } = scaleOf(chart, side);
+    return [min, max, type];
   });
-  const place = isBare ? [] : [across.min, across.max, ...ends];
+  const place = isBare ? [] : [across.min, across.max, across.type, ...ends];
   const marks = [
     ...[...pinned, ...strays, ...aside, ...arrows].map(({ x, color }) => [
       color,
@@ -220,7 +224,7 @@ function paintCurve(
   context.lineWidth = front && look === undefined ? 1.75 : 1;
   if (look === 'edge') context.setLineDash([3, 3]);
   context.beginPath();
-  for (let i = 0; i < x.length; i++) context.lineTo(across.getPixelForValue(x[i]), up.getPixelForValue(y[i]));
+  for (let i = 0; i < x.length; i++) context.lineTo(pixelFor(across, x[i]), pixelFor(up, y[i]));
   context.stroke();
   context.setLineDash([]);
 }

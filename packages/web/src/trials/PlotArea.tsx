@@ -99,7 +99,7 @@ function Axes() {
   const withZero = useWithZero();
   if (table === undefined || numbers.length === 0) return null;
   const { horizontal } = pageIn({ pages: table.sheet.pages }, trials.onPage.page);
-  const upright = trials.plotting.upright;
+  const { upright, logarithmic } = trials.plotting;
   const titleOf = (key: string | null) => numbers.find((one) => one.key === key)?.title;
   const across = numbers.find(({ key }) => channelRef(key) === horizontal)?.key ?? null;
   return (
@@ -142,6 +142,24 @@ function Axes() {
           onClick={() => trials.showZero(!withZero)}
         >
           {withZero ? <CheckSquare aria-hidden /> : <Square aria-hidden />} Axes show zero
+        </Dropdown.Item>
+        <Dropdown.Item
+          as="button"
+          role="menuitemcheckbox"
+          aria-checked={logarithmic.upright}
+          disabled={upright === null}
+          onClick={() => trials.plotting.makeLogarithmic('upright', !logarithmic.upright)}
+        >
+          {logarithmic.upright ? <CheckSquare aria-hidden /> : <Square aria-hidden />} Logarithmic upright
+        </Dropdown.Item>
+        <Dropdown.Item
+          as="button"
+          role="menuitemcheckbox"
+          aria-checked={logarithmic.across}
+          disabled={across === null}
+          onClick={() => trials.plotting.makeLogarithmic('across', !logarithmic.across)}
+        >
+          {logarithmic.across ? <CheckSquare aria-hidden /> : <Square aria-hidden />} Logarithmic along
         </Dropdown.Item>
       </FixedMenu>
     </Dropdown>

@@ -2,7 +2,7 @@ import { type TrialColumn, type TrialTable, panelOf } from '@heuristor/contracts
 import { type SeriesRef, channelRef } from '@heuristor/core';
 import { type StoreApi } from 'zustand/vanilla';
 import { type SheetSession } from '../investigation/sheetSession';
-import { pageIn, panelsOf } from '../traces/pages/pages';
+import { pageIn, panelsOf, withLogarithm, withLogarithmAcross } from '../traces/pages/pages';
 import { withEntry } from '../workings/edits';
 import { numberColumns } from './derivedRun';
 import { type Straightening } from './straightenings';
@@ -39,10 +39,29 @@ export class Plotting {
     return this.page.horizontal;
   }
 
+  /** Which of its axes are logarithmic. */
+  get logarithmic(): Record<'upright' | 'across', boolean> {
+    const { page } = this;
+    const [panel] = panelsOf(page, this.trials.runs);
+    return { upright: panel?.logarithmic?.includes('left') === true, across: page.logarithmic === true };
+  }
+
+  makeLogarithmic(axis: 'upright' | 'across', is: boolean): void {
+    this.trials.changePage((page, runs) => {
+      const [panel] = panelsOf(page, runs);
+      if (axis === 'across') return withLogarithmAcross(page, is);
+      return panel === undefined ? page : withLogarithm(page, runs, panel.id, 'left', is);
+    });
+    this.lookAnew();
+  }
+
   /** @param key of a column; null for the number of the row */
   putAcross(key: string | null): void {
     this.asPoints();
-    this.trials.changePage((page) => ({ ...page, horizontal: key === null ? 't' : channelRef(key) }));
+    this.trials.changePage((page) => ({
+      ...withLogarithmAcross(page, false),
+      horizontal: key === null ? 't' : channelRef(key),
+    }));
     this.lookAnew();
   }
 
@@ -116,7 +135,7 @@ export class Plotting {
     trials.history.hold();
     trials.changeTable((table) => made.reduce(withColumn, table));
     trials.changePage((page) => ({
-      ...page,
+      ...withLogarithmAcross(page, false),
       horizontal: channelRef(x),
       panels: [panelOf(channelRef(y))],
       labels: [],

@@ -10,7 +10,8 @@ import {
   timesOf,
   valuesAtTimesOf,
 } from '@heuristor/core';
-import { type ChosenReadings, type Outline, type PointQuestion } from './protocol';
+import { shareOf } from '../traces/axes/axisScale';
+import { type ChosenReadings, type Outline, type PlotAxis, type PointQuestion } from './protocol';
 
 /** Points of one series against an axis, in the units in which they are drawn; null where the run has no such pair. */
 function pointsOf(
@@ -34,6 +35,8 @@ function pointsOf(
   };
 }
 
+const pixelsTo = (value: number, axis: PlotAxis): number => shareOf(value, axis) * axis.pixels;
+
 /** When the point was read that stands nearest to a place on the screen; null where none is near. */
 export function nearPoint(
   evaluator: Evaluator,
@@ -42,12 +45,13 @@ export function nearPoint(
 ): number | null {
   const points = pointsOf(evaluator, workings, question);
   if (points === null) return null;
-  const { place, pixel, reach } = question;
+  const { place, axes, reach } = question;
+  const from = { x: pixelsTo(place.x, axes.x), y: pixelsTo(place.y, axes.y) };
   let nearest = -1;
   let least = reach * reach;
   for (let i = 0; i < points.count; i++) {
-    const dx = (points.x(i) - place.x) / pixel.x;
-    const dy = (points.y(i) - place.y) / pixel.y;
+    const dx = pixelsTo(points.x(i), axes.x) - from.x;
+    const dy = pixelsTo(points.y(i), axes.y) - from.y;
     const distance = dx * dx + dy * dy;
     if (distance < least) {
       least = distance;

@@ -138,17 +138,30 @@ describe('points that are pointed at and drawn around', () => {
     const { evaluator } = held();
     const random = uniformRandom(6);
     const values = swing(count);
+    const axes = { x: { from: 0, to: 8, pixels: 600 }, y: { from: 0.75, to: 0.85, pixels: 200 } };
     for (let i = 0; i < 200; i++) {
       const place = { x: 8 * random(), y: 0.75 + 0.1 * random() };
       const pixel = { x: 8 / 600, y: 0.1 / 200 };
-      const found = nearPoint(evaluator, workings, { ...about, place, pixel, reach: 1e9 });
+      const found = nearPoint(evaluator, workings, { ...about, place, axes, reach: 1e9 });
       const distance = (t: number) =>
         Math.hypot((t - place.x) / pixel.x, (values[Math.round(t / 0.02)] - place.y) / pixel.y);
       const best = Math.min(...Array.from(values, (_, k) => distance(k * 0.02)));
       expect(distance(found ?? NaN)).toBeCloseTo(best, 6);
     }
-    const far = { ...about, place: { x: 4, y: 5 }, pixel: { x: 0.01, y: 0.001 }, reach: 40 };
-    expect(nearPoint(evaluator, workings, far)).toBeNull();
+    expect(nearPoint(evaluator, workings, { ...about, axes, place: { x: 4, y: 5 }, reach: 40 })).toBeNull();
+  });
+
+  test('on a logarithmic axis near is what lies near on the screen', () => {
+    const { evaluator } = held();
+    const axes = {
+      x: { from: 0.01, to: 10, pixels: 900, isLogarithmic: true },
+      y: { from: 0.7, to: 0.9, pixels: 1 },
+    } as const;
+    // Half way between readings at 0.02 s and at 0.04 s is their geometric mean, 0.0283 s.
+    const nearest = (x: number) =>
+      nearPoint(evaluator, workings, { ...about, axes, place: { x, y: 0.8 }, reach: 900 });
+    expect(nearest(0.0279)).toBeCloseTo(0.02, 9);
+    expect(nearest(0.0285)).toBeCloseTo(0.04, 9);
   });
 
   test('what lies in an outline is found, in a notched one too', () => {

@@ -99,6 +99,14 @@ export interface ThinLine extends Line {
   isDots?: boolean;
 }
 
+/** Least and greatest value of a series. */
+export interface Whole {
+  low: number;
+  high: number;
+  /** Where it is drawn on a logarithmic axis: the least that is above zero, null where none is, and how many are not. */
+  positive?: { least: number | null; others: number };
+}
+
 /** What one run draws on one trace. */
 export interface RunTrace {
   symbol: string;
@@ -107,7 +115,7 @@ export interface RunTrace {
   /** Null where it is the one that was sent last. */
   line: ThinLine | null;
   /** Least and greatest value of the whole series; none of one without a value. */
-  whole: { low: number; high: number } | null;
+  whole: Whole | null;
   /** Fitted curves that belong on this trace. */
   curves: FittedCurve[];
   /** True where what the horizontal axis shows is something else in this run, so that it cannot be drawn. */
@@ -129,6 +137,8 @@ export interface RunGraph {
 export interface Sight {
   from: number;
   to: number;
+  /** Equal ratios are equally long on it; both ends are above zero. */
+  isLogarithmic?: true;
 }
 
 export interface Axis {
@@ -141,6 +151,10 @@ export interface Axis {
 export interface Extent extends Axis {
   low: number;
   high: number;
+  /** The least that is above zero; null where nothing is. */
+  leastPositive: number | null;
+  /** How many are not, and can stand on no logarithmic axis. */
+  notPositive: number;
   step: number | null;
 }
 
@@ -168,6 +182,8 @@ export interface RenderRequest {
   frontRunId: string | null;
   /** True where what was sent before was lost: everything is sent again. */
   asksForAll: boolean;
+  /** What is drawn on a logarithmic vertical axis. */
+  logarithmic?: readonly SeriesRef[];
   /** Vertical stretches that a hand has set, where points stand against points. */
   heights: Partial<Record<SeriesRef, Sight & { unit: Unit }>>;
 }
@@ -226,14 +242,19 @@ export interface Point {
   y: number;
 }
 
+/** An axis as it stands on the screen. */
+export interface PlotAxis extends Sight {
+  pixels: number;
+}
+
 /** Asks for the point of a series that stands nearest to a place of a plot. */
 export interface PointQuestion {
   of: SeriesRef;
   along: SeriesRef;
-  /** Of the place, and of what a pixel is. */
+  /** Of the place and the axes. */
   units: { x: Unit; y: Unit };
   place: Point;
-  pixel: Point;
+  axes: { x: PlotAxis; y: PlotAxis };
   /** Pixels from the place within which a point is near. */
   reach: number;
 }

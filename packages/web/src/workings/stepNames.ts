@@ -1,4 +1,4 @@
-import { type WorkingsDocument } from '@heuristor/contracts';
+import { type Page, type WorkingsDocument } from '@heuristor/contracts';
 import { type Entry, entrySentence } from '@heuristor/core';
 import isEqual from 'fast-deep-equal';
 import { entryNames, namesOf } from './edits';
@@ -76,7 +76,11 @@ function pagesStep(before: WorkingsDocument, after: WorkingsDocument): string | 
     if (labels.added.length > 0) return 'add a label';
     return labels.removed.length > 0 ? 'remove a label' : 'change a label';
   }
-  return first.was.horizontal !== first.is.horizontal ? 'change the horizontal axis' : 'arrange traces';
+  if (first.was.horizontal !== first.is.horizontal) return 'change the horizontal axis';
+  const logarithms = ({ logarithmic, panels }: Page) =>
+    Number(logarithmic === true) + panels.reduce((sum, { logarithmic: sides = [] }) => sum + sides.length, 0);
+  if (logarithms(first.is) > logarithms(first.was)) return 'make an axis logarithmic';
+  return logarithms(first.is) < logarithms(first.was) ? 'make an axis linear' : 'arrange traces';
 }
 
 /** How runs are looked at, in words; null where that is as before. */

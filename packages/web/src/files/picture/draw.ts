@@ -8,6 +8,7 @@ import { type DrawnGraph } from '../../traces/ownGraphs/composeGraphs';
 import { bandPlugin } from '../../traces/bands';
 import { type LineChart, chartOptions, fillChart } from '../../traces/chartSetup';
 import { axisHeight, fontScale, plotRight } from '../../traces/geometry';
+import { marked, shareOf } from '../../traces/axes/axisScale';
 import { axisFor, labelPlace } from '../../traces/labels/labelPlaces';
 import { fillOwnGraph, graphOverLayer } from '../../traces/ownGraphs/ownGraphDrawing';
 import { overLayerOf } from '../../traces/overLayer';
@@ -189,7 +190,7 @@ function drawTraces(paper: Paper<unknown>, content: PictureContent, box: Box): v
           joined: isTime,
           isBottom,
           roomRight,
-          across: { low: frame.sight.from, high: frame.sight.to },
+          across: { low: frame.sight.from, high: frame.sight.to, ...marked(frame.sight.isLogarithmic) },
           left: trace,
           right: trace.right,
         }),
@@ -228,7 +229,7 @@ function drawLetters(context: CanvasRenderingContext2D, { regions, frame }: Pict
   context.textAlign = 'left';
   for (const { letter, start, end } of regions) {
     if (end < from || start > to) continue;
-    const left = plot.left + ((Math.max(start, from) - from) / (to - from)) * plot.width;
+    const left = plot.left + shareOf(Math.max(start, from), frame.sight) * plot.width;
     const width = context.measureText(letter).width + 14 * size;
     context.fillStyle = highlighter(letter).fill;
     context.fillRect(left, plot.top - tab * size, width, tab * size);

@@ -18,6 +18,9 @@ const atLeast = (low: number) => (value: number) =>
 const atMost = (high: number) => (value: number) =>
   value < high ? null : `The lower end must be less than ${high}.`;
 
+const aboveZero = (value: number) =>
+  value > 0 ? null : 'A logarithmic axis begins above 0: type a number like 0.01.';
+
 /** The ends of an axis, typed, and the way back to where it sets itself. */
 export function AxisEditor({
   unit,
@@ -35,7 +38,9 @@ export function AxisEditor({
         <NumberField
           label="Lower end of the axis"
           value={range.from}
-          check={atMost(range.to)}
+          check={(value) =>
+            (range.isLogarithmic === true ? aboveZero(value) : null) ?? atMost(range.to)(value)
+          }
           onCommit={(from) => onRange({ ...range, from })}
         />
         <span>to</span>

@@ -4,6 +4,7 @@ import { useDrag } from '../../ui/useDrag';
 import { Unfolded } from '../../ui/Unfolded';
 import { type Sight } from '../../workers/protocol';
 import { draggedAxis, gripAt, panned, zoomed } from './axisMoves';
+import { valueAtShare } from './axisScale';
 import { shortText } from '../../ui/numberText';
 
 const shortestDrag = 4;
@@ -67,8 +68,8 @@ export function AxisGrip({
     const moves: Record<string, () => void> = {
       [isVertical ? 'ArrowUp' : 'ArrowRight']: () => onRange(panned(range, keyStep)),
       [isVertical ? 'ArrowDown' : 'ArrowLeft']: () => onRange(panned(range, -keyStep)),
-      '+': () => onRange(zoomed(range, (range.from + range.to) / 2, 1 / zoomStep)),
-      '-': () => onRange(zoomed(range, (range.from + range.to) / 2, zoomStep)),
+      '+': () => onRange(zoomed(range, valueAtShare(0.5, range), 1 / zoomStep)),
+      '-': () => onRange(zoomed(range, valueAtShare(0.5, range), zoomStep)),
       Enter: () => setIsOpen(true),
       Home: onAutomatic,
     };
@@ -99,7 +100,7 @@ export function AxisGrip({
           onAutomatic();
         }}
         onWheel={(event) => {
-          const about = range.from + placeOf(event) * (range.to - range.from);
+          const about = valueAtShare(placeOf(event), range);
           session.move();
           onRange(zoomed(range, about, event.deltaY > 0 ? zoomStep : 1 / zoomStep));
           if (rest.current !== null) clearTimeout(rest.current);

@@ -1,10 +1,12 @@
 import { printedUnit } from '@heuristor/core';
 import { memo } from 'react';
-import { Button } from 'react-bootstrap';
-import { useLaidRegions, usePicture, useSession, useView } from '../../investigation/context';
+import { Button, Form } from 'react-bootstrap';
+import { useLaidRegions, usePicture, useSession, useShownPage, useView } from '../../investigation/context';
 import { usePresenter } from '../../ui/presenter';
 import { AxisEditor } from './AxisEditor';
 import { AxisGrip } from './AxisGrip';
+import { marked } from './axisScale';
+import { withLogarithmAcross } from '../pages/pages';
 import { axisHeight, plotLeft } from '../geometry';
 
 /** The shared horizontal axis, to be held and typed. */
@@ -15,10 +17,12 @@ export const HorizontalAxis = memo(function HorizontalAxis({ roomRight }: { room
   const frame = usePicture((picture) => picture.frame);
   const set = useView((view) => view.sight);
   const isFramed = set === null;
+  const { horizontal: along, logarithmic } = useShownPage();
+  const [isTime, isLogarithmic] = [along === 't', logarithmic === true];
   if (frame === null) return null;
   const { horizontal } = frame;
   // What was set a moment ago is not drawn yet.
-  const sight = set ?? frame.sight;
+  const sight = { ...(set ?? frame.sight), ...marked(frame.sight.isLogarithmic) };
   return (
     <AxisGrip
       label={`Axis of ${horizontal.symbol}`}
@@ -38,6 +42,15 @@ export const HorizontalAxis = memo(function HorizontalAxis({ roomRight }: { room
           onAutomatic={() => session.look(null)}
           automaticWord="All of the data"
         >
+          {!isTime && (
+            <Form.Check
+              type="checkbox"
+              id="logarithm-across"
+              label="logarithmic"
+              checked={isLogarithmic}
+              onChange={() => session.changePage((page) => withLogarithmAcross(page, !isLogarithmic))}
+            />
+          )}
           <OnlyRegions close={close} />
         </AxisEditor>
       )}

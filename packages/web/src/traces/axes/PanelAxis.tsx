@@ -3,7 +3,9 @@ import { Form } from 'react-bootstrap';
 import { useSession, useView, useWithZero } from '../../investigation/context';
 import { usePresenter } from '../../ui/presenter';
 import { type Side } from '../drawn';
+import { marked } from './axisScale';
 import { axisKey } from './scaling';
+import { withLogarithm } from '../pages/pages';
 import { AxisEditor } from './AxisEditor';
 import { AxisGrip } from './AxisGrip';
 import { axisHeight, headHeight, plotLeft } from '../geometry';
@@ -11,12 +13,14 @@ import { axisHeight, headHeight, plotLeft } from '../geometry';
 interface Props {
   traceKey: string;
   side: Side;
-  axis: { symbol: string; unit: string; from: number; to: number };
+  axis: { symbol: string; unit: string; from: number; to: number; isLogarithmic: boolean };
+  /** Residuals have no axis to choose. */
+  isChosen: boolean;
   isBottom: boolean;
 }
 
 /** A vertical axis of a trace, to be held and typed. */
-export const PanelAxis = memo(function PanelAxis({ traceKey, side, axis, isBottom }: Props) {
+export const PanelAxis = memo(function PanelAxis({ traceKey, side, axis, isBottom, isChosen }: Props) {
   const session = useSession();
   // Another size of type makes other axes.
   usePresenter((state) => state.large);
@@ -26,7 +30,8 @@ export const PanelAxis = memo(function PanelAxis({ traceKey, side, axis, isBotto
   const reach = useView((view) => view.reach);
   const withZero = useWithZero();
   // What was set a moment ago is not drawn yet.
-  const range = set ?? { from: axis.from, to: axis.to };
+  const { isLogarithmic } = axis;
+  const range = { ...(set ?? { from: axis.from, to: axis.to }), ...marked(isLogarithmic) };
   const width = plotLeft();
   const bottom = isBottom ? axisHeight() : 0;
   return (
@@ -48,6 +53,17 @@ export const PanelAxis = memo(function PanelAxis({ traceKey, side, axis, isBotto
           onAutomatic={() => session.scale(key, null)}
           automaticWord="Follow the data"
         >
+          {isChosen && (
+            <Form.Check
+              type="checkbox"
+              id={`logarithm-${key}`}
+              label="logarithmic"
+              checked={isLogarithmic}
+              onChange={() =>
+                session.changePage((page, runs) => withLogarithm(page, runs, traceKey, side, !isLogarithmic))
+              }
+            />
+          )}
           <fieldset className="axis-reach" disabled={isSet}>
             <legend>Axes that follow the data show</legend>
             {(['shown', 'all'] as const).map((choice) => (

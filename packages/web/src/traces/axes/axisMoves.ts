@@ -1,4 +1,5 @@
 import { type Sight } from '../../workers/protocol';
+import { asLengths, shareOf } from './axisScale';
 
 /** An axis that is narrower than this share of its own numbers looks like a point. */
 const narrowest = 1e-12;
@@ -9,15 +10,21 @@ const isWide = ({ from, to }: Sight): boolean =>
   to - from > narrowest * Math.max(Math.abs(from), Math.abs(to));
 
 /** A part of an axis moved along by a share of itself. */
-export function panned({ from, to }: Sight, share: number): Sight {
-  const shift = share * (to - from);
-  return { from: from + shift, to: to + shift };
+export function panned(before: Sight, share: number): Sight {
+  const after = asLengths(before, ({ from, to }) => {
+    const shift = share * (to - from);
+    return { from: from + shift, to: to + shift };
+  });
+  return isWide(after) ? after : before;
 }
 
 /** A part of an axis zoomed about a value, which stays where it is; below 1 brings nearer. The same where it could not be shown. */
 export function zoomed(before: Sight, about: number, factor: number): Sight {
-  const { from, to } = before;
-  const after = { from: about - (about - from) * factor, to: about + (to - about) * factor };
+  const place = shareOf(about, before);
+  const after = asLengths(before, ({ from, to }) => {
+    const middle = from + place * (to - from);
+    return { from: middle - (middle - from) * factor, to: middle + (to - middle) * factor };
+  });
   return isWide(after) ? after : before;
 }
 
@@ -27,15 +34,11 @@ export function zoomed(before: Sight, about: number, factor: number): Sight {
  * @param place where that value is to be
  */
 export function pulled(before: Sight, end: 'from' | 'to', grabbed: number, place: number): Sight {
-  const { from, to } = before;
   const least = 0.02;
-  if (end === 'to') {
-    const span = ((to - from) * grabbed) / Math.max(place, least);
-    const after = { from, to: from + span };
-    return isWide(after) ? after : before;
-  }
-  const span = ((to - from) * (1 - grabbed)) / Math.max(1 - place, least);
-  const after = { from: to - span, to };
+  const after = asLengths(before, ({ from, to }) => {
+    if (end === 'to') return { from, to: from + ((to - from) * grabbed) / Math.max(place, least) };
+    return { from: to - ((to - from) * (1 - grabbed)) / Math.max(1 - place, least), to };
+  });
   return isWide(after) ? after : before;
 }
 

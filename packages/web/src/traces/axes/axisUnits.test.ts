@@ -6,7 +6,18 @@ import { setInUnitsOf } from './axisUnits';
 // 1 ft = 0.3048 m exactly; 0 °C = 273.15 K.
 const axesIn = (along: string, upright: string) => ({
   frame: frameOf(
-    [{ symbol: 'x', quantity: 'position', unit: parseUnit(along), low: 0, high: 1, step: null }],
+    [
+      {
+        symbol: 'x',
+        quantity: 'position',
+        unit: parseUnit(along),
+        low: 0,
+        high: 1,
+        leastPositive: null,
+        notPositive: 0,
+        step: null,
+      },
+    ],
     false,
   ),
   traces: [{ key: 'one', unit: parseUnit(upright), right: null } as unknown as DrawnTrace],

@@ -1,5 +1,7 @@
 import { type Chart } from 'chart.js';
 import { createStore } from 'zustand/vanilla';
+import { type DrawnAxis } from '../drawn';
+import { ofAxis, shareOf, valueAtShare } from './axisScale';
 
 /** Where the plot of a trace lies, from a height on the page. */
 export interface PanelPlot {
@@ -31,14 +33,16 @@ export function plotOf(panel: HTMLElement, from: number): PanelPlot | null {
 }
 
 /** Height of a value in a plot, and the value at a height. */
-export const heightIn = (plot: PanelPlot, value: number, axis: { low: number; high: number }): number =>
-  plot.top + ((axis.high - value) / (axis.high - axis.low)) * plot.height;
+export const heightIn = (plot: PanelPlot, value: number, axis: UprightAxis): number =>
+  plot.top + (1 - shareOf(value, ofAxis(axis))) * plot.height;
 
-export const valueIn = (
-  plot: PanelPlot,
-  height: number,
-  { low, high }: { low: number; high: number },
-): number => {
-  const share = Math.min(Math.max((height - plot.top) / plot.height, 0), 1);
-  return high - share * (high - low);
-};
+export const valueIn = (plot: PanelPlot, height: number, axis: UprightAxis): number =>
+  valueAtShare(Math.min(Math.max(shareUp(plot, height), 0), 1), ofAxis(axis));
+
+/** The same also beyond the plot: what is drawn there goes on. */
+export const valueBeyond = (plot: PanelPlot, height: number, axis: UprightAxis): number =>
+  valueAtShare(shareUp(plot, height), ofAxis(axis));
+
+const shareUp = (plot: PanelPlot, height: number): number => 1 - (height - plot.top) / plot.height;
+
+type UprightAxis = Pick<DrawnAxis, 'low' | 'high' | 'isLogarithmic'>;

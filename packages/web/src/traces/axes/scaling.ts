@@ -1,5 +1,6 @@
 import { type DrawnAxis, type DrawnTrace, type Frame, type Side } from '../drawn';
 import { type Sight } from '../../workers/protocol';
+import { asLengths, ofAxis, valueAtShare } from './axisScale';
 
 /** Air about the data, as a share of their reach. */
 export const padding = 0.06;
@@ -9,10 +10,20 @@ const headroom = 0.25;
 const leastShare = 0.25;
 
 /** An interval with air about it; of a single value, an interval that holds it. */
-export function framed(low: number, high: number, pad: number): Sight {
+export function framed(low: number, high: number, pad: number, isLogarithmic = false): Sight {
+  if (isLogarithmic) return framedLogarithm(low, high, pad);
   if (!(high >= low)) return { from: 0, to: 10 };
   if (high === low) return { from: low - 0.5, to: high + 0.5 };
   return { from: low - pad * (high - low), to: high + pad * (high - low) };
+}
+
+/** The same of a logarithmic axis, of values above zero. */
+function framedLogarithm(low: number, high: number, pad: number): Sight {
+  const isLogarithmic = true;
+  if (!(high >= low && low > 0)) return { from: 1, to: 10, isLogarithmic };
+  if (high === low) return { from: low / 2, to: high * 2, isLogarithmic };
+  const ends = { from: low, to: high, isLogarithmic } as const;
+  return { from: valueAtShare(-pad, ends), to: valueAtShare(1 + pad, ends), isLogarithmic };
 }
 
 /**
@@ -20,7 +31,11 @@ export function framed(low: number, high: number, pad: number): Sight {
  * longer does, so that an axis moves now and then and not with every frame.
  */
 export function calmed(before: Sight | null, wanted: Sight): Sight {
-  if (before === null) return wanted;
+  if (before === null || before.isLogarithmic !== wanted.isLogarithmic) return wanted;
+  if (wanted.isLogarithmic === true) {
+    const counted = asLengths(before, (ends) => calmed(ends, logarithms(wanted)));
+    return { ...counted, isLogarithmic: true };
+  }
   const span = before.to - before.from;
   const isWithin = wanted.from >= before.from && wanted.to <= before.to;
   if (isWithin) return wanted.to - wanted.from < leastShare * span ? wanted : before;
@@ -31,6 +46,8 @@ export function calmed(before: Sight | null, wanted: Sight): Sight {
     to: wanted.to > before.to ? wanted.to + room : before.to,
   };
 }
+
+const logarithms = ({ from, to }: Sight): Sight => ({ from: Math.log(from), to: Math.log(to) });
 
 /** An axis by its trace and its side, as scales that a hand has set are known; the bottom is that of a graph of its own. */
 export const axisKey = (trace: string, side: Side | 'bottom'): string => `${trace}/${side}`;
@@ -44,9 +61,10 @@ export type ScalingFrame = Pick<Frame, 'sight' | 'withZero' | 'scales' | 'reach'
 export function scaled(trace: DrawnTrace, frame: ScalingFrame, before: DrawnTrace | undefined): DrawnTrace {
   const rangeOf = (side: Side, standing: DrawnAxis | null | undefined): Sight => {
     const typed = frame.scales[axisKey(trace.key, side)];
-    if (typed !== undefined) return typed;
-    const wanted = reachOf(trace, side, frame);
-    const stood = standing == null ? null : { from: standing.low, to: standing.high };
+    const isLogarithmic = (side === 'left' ? trace : trace.right)?.isLogarithmic === true;
+    if (typed !== undefined && !(isLogarithmic && typed.from <= 0)) return typed;
+    const wanted = reachOf(trace, side, frame, isLogarithmic);
+    const stood = standing == null ? null : ofAxis(standing);
     return frame.isGrowing ? calmed(stood, wanted) : wanted;
   };
   const left = rangeOf('left', before);
@@ -64,10 +82,13 @@ function reachOf(
   { lines, curves, target, wholes }: DrawnTrace,
   side: Side,
   { sight: { from, to }, withZero, reach }: ScalingFrame,
+  isLogarithmic: boolean,
 ): Sight {
-  let low = withZero ? 0 : Infinity;
-  let high = withZero ? 0 : -Infinity;
+  const [showsZero, least] = isLogarithmic ? [false, Number.MIN_VALUE] : [withZero, -Infinity];
+  let low = showsZero ? 0 : Infinity;
+  let high = showsZero ? 0 : -Infinity;
   const take = (value: number) => {
+    if (value < least) return;
     if (value < low) low = value;
     if (value > high) high = value;
   };
@@ -75,7 +96,7 @@ function reachOf(
   if (reach === 'all')
     for (const whole of wholes)
       if (whole.side === side) {
-        take(whole.low);
+        take(isLogarithmic ? (whole.positive?.least ?? whole.low) : whole.low);
         take(whole.high);
       }
   const own = lines.filter((line) => line.side === side);
@@ -92,5 +113,5 @@ function reachOf(
     ...targets,
   ])
     for (let i = 0; i < y.length; i++) if (x[i] >= first && x[i] <= last) take(y[i]);
-  return high >= low ? framed(low, high, padding) : { from: 0, to: 1 };
+  return isLogarithmic || high >= low ? framed(low, high, padding, isLogarithmic) : { from: 0, to: 1 };
 }

@@ -26,6 +26,7 @@ import { LineSample } from '../../runs/LineSample';
 import { type DrawnQuantity, type DrawnTrace, type Frame } from '../drawn';
 import { type Sight } from '../../workers/protocol';
 import { axisHeight, pixelOf } from '../geometry';
+import { ofAxis, pixelAt } from '../axes/axisScale';
 import { type PanelPlot, heightIn, plotLayout, plotOf } from '../axes/panelPlot';
 
 /** So many runs are read out one by one; of more, the pointer says how many there are. */
@@ -99,7 +100,7 @@ function CursorAt({ read, other, front, stack, kind }: Props & CursorProps) {
   const onRight = wantsRight ? at < width - room : at < room;
   const side = onRight ? { left: at + 6 } : { right: width - at + 6 };
   const { symbol, unit } = frame.horizontal;
-  const digits = (frame.sight.to - frame.sight.from) / width;
+  const digits = pixelAt(place, frame.sight, width);
   return (
     <>
       <div className={`cursor-line ${kind}`} style={{ left: at, bottom: axisHeight() }} />
@@ -131,8 +132,8 @@ function CursorAt({ read, other, front, stack, kind }: Props & CursorProps) {
             const plot = panel === undefined ? null : plotOf(panel, layerTop(stack));
             return plot === null
               ? []
-              : tangentLines(trace, read, front, frame.sight, width, plot).map(({ key, ...ends }) => (
-                  <line key={`${trace.key} ${key}`} {...ends} />
+              : tangentLines(trace, read, front, frame.sight, width, plot).map(({ key, points }) => (
+                  <polyline key={`${trace.key} ${key}`} points={points} />
                 ));
           })}
         </svg>
@@ -228,13 +229,17 @@ function tangentLines(
       const limit = sign * slope > 0 ? axis.high - middle : middle - axis.low;
       return sign * Math.min(half, room, slope === 0 ? half : Math.max(limit, 0) / Math.abs(slope));
     });
+    // What is straight is bent on a logarithmic axis.
+    const parts = axis.isLogarithmic === true ? 40 : 1;
+    const shares = Array.from({ length: parts + 1 }, (_, i) => i / parts);
     return [
       {
         key: reference,
-        x1: pixelOf(value.x + before, sight, width),
-        y1: heightIn(plot, middle + slope * before, axis),
-        x2: pixelOf(value.x + after, sight, width),
-        y2: heightIn(plot, middle + slope * after, axis),
+        points: shares
+          .map((share) => before + share * (after - before))
+          .filter((by) => axis.isLogarithmic !== true || middle + slope * by > 0)
+          .map((by) => `${pixelOf(value.x + by, sight, width)},${heightIn(plot, middle + slope * by, axis)}`)
+          .join(' '),
       },
     ];
   });
@@ -313,5 +318,5 @@ function CursorBox({ trace, read, front, isAlone, style }: BoxProps) {
 function written(trace: DrawnTrace, { side }: DrawnQuantity, value: number, unit: Unit): string | null {
   const axis = axisOf(trace, side);
   const here = readIn(value, unit, axis.unit);
-  return here === null ? null : roundedText(here, (axis.high - axis.low) / 400);
+  return here === null ? null : roundedText(here, pixelAt(here, ofAxis(axis), 400));
 }

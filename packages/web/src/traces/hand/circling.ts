@@ -1,3 +1,4 @@
+import { valueBeyond } from '../axes/panelPlot';
 import { valueAtPixel } from '../geometry';
 import { type HandEffect } from './hand';
 import { type Place } from './place';
@@ -12,8 +13,7 @@ export function circleClosed(path: readonly Place[], scene: Scene): HandEffect[]
   const { trace, plot } = found;
   const outline = path.map(({ x, y }) => ({
     x: valueAtPixel(x, sight, width),
-    // What is drawn beyond the plot goes on there.
-    y: trace.high - ((y - plot.top) / plot.height) * (trace.high - trace.low),
+    y: valueBeyond(plot, y, trace),
   }));
   return [
     left,

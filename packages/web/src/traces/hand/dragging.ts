@@ -1,3 +1,4 @@
+import { panned as pannedAxis } from '../axes/axisMoves';
 import { valueAtPixel } from '../geometry';
 import { type Doing, type HandEffect, type Press, shortestDrag } from './hand';
 import { type Place } from './place';
@@ -22,12 +23,8 @@ export function marked(press: Press, to: Place, isNew: boolean, { sight, width }
 
 /** What is seen goes along with the pointer. */
 export function panned(press: Press, to: Place, scene: Scene): Moved {
-  const by = along(press, to, scene);
-  const { from, to: end } = press.sight;
-  return [
-    { is: 'panning', press },
-    [{ do: 'hold' }, { do: 'look', sight: { from: from - by, to: end - by } }],
-  ];
+  const sight = pannedAxis(press.sight, (press.at.x - to.x) / scene.width);
+  return [{ is: 'panning', press }, [{ do: 'hold' }, { do: 'look', sight }]];
 }
 
 /** The run in front goes along with the pointer. */

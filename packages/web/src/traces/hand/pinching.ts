@@ -1,3 +1,4 @@
+import { ofAxis } from '../axes/axisScale';
 import { axisKey } from '../axes/scaling';
 import { pinchedAxis } from '../pinch';
 import { type Doing, type Finger, type HandEffect } from './hand';
@@ -29,12 +30,7 @@ export function pinched(
   if (found === null) return effects;
   const { trace, plot } = found;
   const up = (y: number) => plot.top + plot.height - y;
-  const upright = pinchedAxis(
-    { from: trace.low, to: trace.high },
-    plot.height,
-    [up(c.at.y), up(d.at.y)],
-    [up(a.y), up(b.y)],
-  );
+  const upright = pinchedAxis(ofAxis(trace), plot.height, [up(c.at.y), up(d.at.y)], [up(a.y), up(b.y)]);
   if (upright !== null) effects.push({ do: 'scale', axis: axisKey(trace.key, 'left'), range: upright });
   return effects;
 }

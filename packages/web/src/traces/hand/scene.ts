@@ -1,5 +1,6 @@
 import { type SeriesRef, type Unit } from '@heuristor/core';
 import { type PointQuestion, type Sight } from '../../workers/protocol';
+import { ofAxis } from '../axes/axisScale';
 import { type PanelPlot, valueIn } from '../axes/panelPlot';
 import { type DrawnTrace } from '../drawn';
 import { valueAtPixel } from '../geometry';
@@ -10,7 +11,7 @@ export type HandMode = 'usual' | 'circle' | 'shift';
 
 /** A trace with where its plot lies, in pixels from the top of the traces. */
 export interface PlacedTrace {
-  trace: Pick<DrawnTrace, 'key' | 'reference' | 'unit' | 'low' | 'high'>;
+  trace: Pick<DrawnTrace, 'key' | 'reference' | 'unit' | 'low' | 'high' | 'isLogarithmic'>;
   plot: PanelPlot;
 }
 
@@ -47,7 +48,7 @@ export function questionAt(place: Place, scene: Scene): PointQuestion | null {
     along: horizontal,
     units: { x: scene.horizontalUnit, y: trace.unit },
     place: { x: valueAtPixel(place.x, sight, width), y: valueIn(plot, place.y, trace) },
-    pixel: { x: (sight.to - sight.from) / width, y: (trace.high - trace.low) / plot.height },
+    axes: { x: { ...sight, pixels: width }, y: { ...ofAxis(trace), pixels: plot.height } },
     reach: nearReach,
   };
 }

@@ -286,7 +286,7 @@ describe('a pointer that presses nothing', () => {
           along: 'channel:F',
           units: { x: parseUnit('N'), y: metre },
           place: { x: 2.5, y: 1.5 },
-          pixel: { x: 0.01, y: 0.01 },
+          axes: { x: { from: 0, to: 10, pixels: 1000 }, y: { from: 0, to: 2, pixels: 200 } },
           reach: 40,
         },
       },

@@ -1,4 +1,6 @@
+import { type Sight } from '../../workers/protocol';
 import { zoomed } from '../axes/axisMoves';
+import { marked, ofAxis } from '../axes/axisScale';
 import { valueIn } from '../axes/panelPlot';
 import { axisKey } from '../axes/scaling';
 import { valueAtPixel } from '../geometry';
@@ -24,7 +26,8 @@ export function turned(
   if (found === null) return [{ do: 'hold' }, rest];
   const { trace, plot } = found;
   const axis = axisKey(trace.key, 'left');
-  const range = scene.scales[axis] ?? { from: trace.low, to: trace.high };
-  const about = valueIn(plot, at.y, { low: range.from, high: range.to });
+  const { isLogarithmic } = trace;
+  const range: Sight = { ...(scene.scales[axis] ?? ofAxis(trace)), ...marked(isLogarithmic) };
+  const about = valueIn(plot, at.y, { low: range.from, high: range.to, ...marked(isLogarithmic) });
   return [{ do: 'hold' }, { do: 'scale', axis, range: zoomed(range, about, factor) }, rest];
 }

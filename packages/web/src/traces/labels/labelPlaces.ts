@@ -1,4 +1,6 @@
 import { type Label } from '@heuristor/contracts';
+import { shareOf } from '../axes/axisScale';
+import { heightIn } from '../axes/panelPlot';
 import { axisOf } from '../cursor/cursorWords';
 import { type ShownLabel } from './labelReader';
 import { type DrawnTrace } from '../drawn';
@@ -29,9 +31,9 @@ export interface LabelPlace {
  */
 export function labelPlace(
   { label: { at, offset }, anchor }: Pick<ShownLabel, 'label' | 'anchor'>,
-  { low, high }: Pick<DrawnTrace, 'low' | 'high'>,
+  axis: Pick<DrawnTrace, 'low' | 'high' | 'isLogarithmic'>,
   plot: PlotBox,
-  { from, to }: Sight,
+  sight: Sight,
   zoom = 1,
 ): LabelPlace | null {
   const { left, top, width, height } = plot;
@@ -42,10 +44,10 @@ export function labelPlace(
   const [dx, dy] = [offset.x * zoom, offset.y * zoom];
   if (at.kind === 'free')
     return { middle: kept({ x: left + at.x * width + dx, y: top + at.y * height + dy }), target: null };
-  if (anchor === null || !(anchor.x >= from && anchor.x <= to)) return null;
-  const x = left + ((anchor.x - from) / (to - from)) * width;
+  if (anchor === null || !(anchor.x >= sight.from && anchor.x <= sight.to)) return null;
+  const x = left + shareOf(anchor.x, sight) * width;
   if (anchor.y === null) return { middle: kept({ x: x + dx, y: top + dy }), target: null };
-  const y = top + ((high - anchor.y) / (high - low)) * height;
+  const y = heightIn(plot, anchor.y, axis);
   if (!(y >= top && y <= top + height)) return null;
   return { middle: kept({ x: x + dx, y: y + dy }), target: { x, y } };
 }

@@ -1,6 +1,7 @@
 import { type Page, type Panel, type Run, type WorkingsDocument, panelOf } from '@heuristor/contracts';
 import { type SeriesRef, channelRef, drawsGraph, entryRef } from '@heuristor/core';
 import { newId } from '../../investigation/ids';
+import { type Side } from '../drawn';
 import { presentRuns } from '../../runs/runs';
 
 export const mostTraces = 12;
@@ -45,6 +46,25 @@ export function panelsOf({ panels, horizontal }: Page, runs: readonly Run[]): Pa
 /** What an entry draws that has axes of its own, and so stands over no shared one. */
 const ownGraphs = ({ entries }: Pick<WorkingsDocument, 'entries'>): ReadonlySet<SeriesRef> =>
   new Set(entries.filter(drawsGraph).map(({ id }) => entryRef(id)));
+
+/** A page on which an axis of a trace is logarithmic, or is not any more. */
+export function withLogarithm(
+  page: Page,
+  runs: readonly Run[],
+  trace: string,
+  side: Side,
+  is: boolean,
+): Page {
+  return withPanel(page, runs, trace, ({ logarithmic = [], ...panel }) => {
+    const sides = [...logarithmic.filter((one) => one !== side), ...(is ? [side] : [])];
+    return sides.length === 0 ? panel : { ...panel, logarithmic: sides };
+  });
+}
+
+/** A page of which the horizontal axis is logarithmic, or is not any more. */
+export function withLogarithmAcross({ logarithmic: _, ...page }: Page, is: boolean): Page {
+  return is ? { ...page, logarithmic: true } : page;
+}
 
 /** The traces of a page over its shared axis. */
 export function sharedPanels(panels: readonly Panel[], workings: Pick<WorkingsDocument, 'entries'>): Panel[] {
@@ -123,7 +143,10 @@ export function withTraceToggled(page: Page, runs: readonly Run[], reference: Se
 
 /** A page over another axis, which is no trace of its own there. */
 export const withHorizontal = (page: Page, horizontal: SeriesRef): Page => ({
-  ...withoutSeries({ ...page, horizontal: 't' }, (reference) => reference === horizontal),
+  ...withoutSeries(
+    { ...withLogarithmAcross(page, false), horizontal: 't' },
+    (reference) => reference === horizontal,
+  ),
   horizontal,
 });
 
