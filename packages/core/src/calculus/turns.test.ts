@@ -3,6 +3,8 @@ import { regular } from '../series/sampling';
 import { normSquared } from '../series/noisePath';
 import { sampledSeries } from '../testing/series';
 import { eventIn } from './events';
+import { ballHeights } from '../testing/ball';
+import { cornerAt } from './corner';
 import { turnsOf } from './turns';
 
 // Truths are those of the functions the readings were made from.
@@ -117,5 +119,54 @@ describe('events', () => {
     expect(() => eventIn(moving, rule('moves'))).toThrow('x does not rest at the begin of this run.');
     const still = sampledSeries(regular(0, 0.01, 100), () => 1);
     expect(() => eventIn(still, rule('moves'))).toThrow('never leaves its rest');
+  });
+});
+
+describe('a turn at which a series breaks', () => {
+  test('is where both sides meet: a ball on the floor, the tip of a triangle', () => {
+    // Worked by hand: a line up at 2 per second and down at 3, which meet at 1.003 s.
+    const series = sampledSeries(regular(0, 0.02, 100), (t) => (t < 1.003 ? 2 * t : 2.006 - 3 * (t - 1.003)));
+    const [tip] = turnsOf(series);
+    expect(tip.time.value).toBeCloseTo(1.003, 9);
+    expect(tip.value.value).toBeCloseTo(2.006, 9);
+    const { at, impacts } = ballHeights({ drop: 1.5, bounce: 0.7, released: 0.3, count: 4 });
+    const ball = sampledSeries(regular(0, 0.01, 170), at);
+    const troughs = turnsOf(ball).filter(({ kind }) => kind === 'trough');
+    expect(troughs.length).toBeGreaterThanOrEqual(2);
+    for (const [k, { time, value }] of troughs.entries()) {
+      expect(time.value).toBeCloseTo(impacts[k], 9);
+      expect(value.value).toBeCloseTo(0, 9);
+    }
+  });
+
+  test('how each reading moves it is what moving the reading does', () => {
+    const { at } = ballHeights({ drop: 1.5, bounce: 0.7, released: 0.3, count: 4 });
+    const values = Float64Array.from({ length: 170 }, (_, i) => at(0.01 * i));
+    const turn = (own: Float64Array) =>
+      turnsOf(sampledSeries(regular(0, 0.01, 170), (t) => own[Math.round(100 * t)]))[0];
+    const found = turn(values);
+    for (const which of ['time', 'value'] as const) {
+      const { first, weights } = found[which].weights;
+      for (let i = 0; i < weights.length; i += 3) {
+        const moved = values.slice();
+        moved[first + i] += 1e-6;
+        expect((turn(moved)[which].value - found[which].value) / 1e-6).toBeCloseTo(weights[i], 4);
+      }
+    }
+  });
+
+  test('a smooth top is none, however it leans', () => {
+    for (const shape of [
+      (t: number) => Math.sin(3 * t),
+      (t: number) => Math.exp(-(((t - 1) / 0.3) ** 2)),
+      (t: number) => t * Math.exp(-3 * t),
+      (t: number) => Math.sin(3 * t) * Math.exp(-t),
+    ]) {
+      const series = sampledSeries(regular(0, 0.01, 300), shape);
+      for (const { index, kind } of turnsOf(series)) {
+        const around = { before: Math.max(index - 40, 0), here: index, after: Math.min(index + 40, 299) };
+        expect([kind, cornerAt(series, around, 0)]).toEqual([kind, null]);
+      }
+    }
   });
 });

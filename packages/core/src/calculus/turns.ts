@@ -2,6 +2,7 @@ import { square } from '../elementary';
 import { normSquared, sumOfSpans } from '../series/noisePath';
 import { timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
+import { cornerAt } from './corner';
 import { type WeightedValue, LazyWeightedValue } from './cycles';
 import { localPolynomialWeights } from './localPolynomial';
 
@@ -12,6 +13,8 @@ export interface Turn {
   index: number;
   time: WeightedValue;
   value: WeightedValue;
+  /** It breaks there, and too few readings tell where: a parabola over both sides is all there is. */
+  isUntold?: true;
 }
 
 /** A turn stands out from what is before and after it by this share of the whole range at least. */
@@ -69,6 +72,9 @@ const mostTurns = 5000;
 function turnAt(series: Series, before: number, here: number, after: number, sigma: number): Turn {
   const { values } = series;
   const kind = values[here] > values[before] ? 'peak' : 'trough';
+  const corner = cornerAt(series, { before, here, after }, sigma);
+  const isUntold = corner === 'untold';
+  if (corner !== null && !isUntold) return { kind, index: here, ...corner };
   const height = Math.min(Math.abs(values[here] - values[before]), Math.abs(values[here] - values[after]));
   const way = Math.min(here - before, after - here);
   const within = (shares: typeof heightShares): Top => ({
@@ -84,6 +90,7 @@ function turnAt(series: Series, before: number, here: number, after: number, sig
   return {
     kind,
     index: here,
+    ...(isUntold ? { isUntold } : {}),
     time: time ?? {
       value: timeAt(series.sampling, here),
       weights: { first: here, weights: new Float64Array(0) },

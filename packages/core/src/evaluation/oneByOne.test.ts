@@ -1,11 +1,14 @@
 import { normalRandom } from '../random';
 import { repetitions } from '../testing/effort';
 import { channelOf } from '../testing/sheet';
+import { ballHeights } from '../testing/ball';
 import { type Entry } from '../workings/entries';
 import { evaluate } from '../workings/evaluate';
 import { type EachFound, type Outcome } from '../workings/outcome';
+import { type Systematic } from '../workings/run';
 import { restrictedTo } from './restricted';
 import { storedEvaluation } from './stored';
+import { togetherOf } from './together';
 
 // A swing of known period under noise of known size, cycle by cycle.
 const [period, height, sigma, interval] = [1.2, 0.05, 0.0008, 0.02];
@@ -38,7 +41,9 @@ test('every cycle has its period and its amplitude, whose mean is that of all of
 
 test('what ends one period begins the next: all of them together are as uncertain as their mean', () => {
   const outcome = outcomesOf(3).get('swing');
-  const [{ quantities, together }] = eachOf(outcome);
+  const [periods] = eachOf(outcome);
+  const { quantities } = periods;
+  const together = togetherOf('run', 'swing/period', periods);
   const whole = quantities.map(({ standardUncertainty }) => (standardUncertainty ?? 0) ** 2);
   const alone = whole.map((variance, i) =>
     Math.max(variance - together.reduce((sum, { effects }) => sum + effects[i] ** 2, 0), 0),
@@ -74,4 +79,70 @@ test('they are kept with the results of a run, and go with their entry', () => {
   expect(JSON.parse(JSON.stringify(stored))).toEqual(stored);
   expect(restrictedTo(stored, () => false).repeats).toEqual([]);
   expect(restrictedTo(stored, (_, id) => id === 'swing').repeats).toEqual(stored.repeats);
+});
+
+describe('each bounce of a ball', () => {
+  // Between bounces it flies freely: heights and times follow from g and the share of the speed that a bounce gives back.
+  const [rate, noise] = [100, 0.0008];
+  const bounces: Entry = { kind: 'peaks', id: 'bounces', name: '', of: 'channel:h', region: null };
+  const ball = (seed: number, systematic: readonly Systematic[] = []) => {
+    const normal = normalRandom(seed);
+    const truth = ballHeights({ drop: 1.2, bounce: 0.8, released: 0.5 + 0.001 * (seed % 20), count: 6 });
+    const values = Float64Array.from({ length: 3 * rate }, (_, i) => truth.at(i / rate) + noise * normal());
+    const channel = { ...channelOf('h', 'm', values, 1 / rate, 's'), noise, systematic };
+    const { outcomes } = evaluate({ entries: [bounces] }, { id: 'run', channels: [channel] });
+    return { truth, outcomes };
+  };
+  const rowsOf = (outcome: Outcome | undefined): Record<string, EachFound> => {
+    if (outcome?.kind !== 'results' || outcome.each === undefined) throw new Error('no bounces');
+    return Object.fromEntries(outcome.each().map((found) => [found.key, found]));
+  };
+
+  test('has its height, its time of flight and its moment, within their uncertainties', () => {
+    let [within, all] = [0, 0];
+    for (let seed = 1; seed <= repetitions(60, 400); seed++) {
+      const { truth, outcomes } = ball(seed);
+      const { peak, betweenTroughs: flight, troughAt } = rowsOf(outcomes.get('bounces'));
+      for (let k = 0; k < 3; k++) {
+        const cases = [
+          [peak.quantities[k], truth.heights[k + 1]],
+          [flight.quantities[k], truth.impacts[k + 1] - truth.impacts[k]],
+          [troughAt.quantities[k], truth.impacts[k]],
+        ] as const;
+        for (const [{ value, standardUncertainty }, is] of cases) {
+          all++;
+          if (Math.abs(value - is) < (standardUncertainty ?? 0)) within++;
+          expect(Math.abs(value - is)).toBeLessThan(5 * (standardUncertainty ?? 0));
+        }
+      }
+    }
+    // Where it meets the floor the readings jump from one flight to the next, which their noise is taken to be larger for.
+    expect(within / all).toBeGreaterThan(0.65);
+  });
+
+  test('flights begin where others end, and heights share the zero of their sensor', () => {
+    const zero: Systematic = { root: 'zero/s1/h', label: 'zero of h', offset: 0.004, perUnit: 0 };
+    const { outcomes } = ball(5, [zero]);
+    const { peak, betweenTroughs: flight } = rowsOf(outcomes.get('bounces'));
+    const ofPeaks = togetherOf('run', 'bounces/peak', peak);
+    const shared = ofPeaks.find(({ root }) => root === zero.root);
+    expect([...(shared?.effects ?? [])]).toEqual(peak.quantities.map(() => expect.closeTo(0.004, 9)));
+    const ofFlights = togetherOf('run', 'bounces/betweenTroughs', flight);
+    expect(ofFlights.some(({ root }) => root === zero.root)).toBe(false);
+    // The moment of a bounce makes one flight longer and the next shorter.
+    for (const { effects } of ofFlights) {
+      const moved = [...effects].filter((effect) => effect !== 0);
+      expect(moved).toHaveLength(2);
+      expect(moved[0] * moved[1]).toBeLessThan(0);
+    }
+    const stored = storedEvaluation('run', [{ workings: { entries: [bounces] }, outcomes }]);
+    expect(stored.repeats.map(({ symbol }) => symbol)).toEqual([
+      'peak of h',
+      'time of the peak of h',
+      'time between the troughs of h',
+      'trough of h',
+      'time of the trough of h',
+      'time between the peaks of h',
+    ]);
+  });
 });

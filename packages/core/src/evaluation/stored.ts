@@ -5,6 +5,7 @@ import { type Series, sharedAt } from '../series/series';
 import { ucumCode } from '../units/unit';
 import { type Workings, regionOfEntry } from '../workings/entries';
 import { type NamedResult, type Outcome } from '../workings/outcome';
+import { togetherOf } from './together';
 import { type SeriesRef, eachRef, entryRef } from '../workings/references';
 
 // What the workings say of a run, in plain numbers that can be stored and sent. A result is uncertain by roots. Those that other
@@ -168,15 +169,17 @@ function repeatsOf(runId: string, { outcomes, channels }: Evaluated, sheet: numb
 
 function foundOneByOne(runId: string, id: string, outcome: Outcome, sheet: number): StoredRepeats[] {
   if (outcome.kind !== 'results' || outcome.each === undefined) return [];
-  return outcome.each().map(({ key, symbol, unit, quantities, together }) => ({
+  return outcome.each().map((found) => ({
     sheet,
-    of: eachRef(id, key),
-    symbol,
-    unit: ucumCode(unit),
-    values: quantities.map(({ value }) => storedNumber(value)),
-    uncertainties: quantities.map(({ standardUncertainty }) => storedNumber(standardUncertainty ?? NaN)),
-    together: together.map(({ label, effects }, i) => ({
-      root: `${runId}/${id}/${key}/${i}`,
+    of: eachRef(id, found.key),
+    symbol: found.symbol,
+    unit: ucumCode(found.unit),
+    values: found.quantities.map(({ value }) => storedNumber(value)),
+    uncertainties: found.quantities.map(({ standardUncertainty }) =>
+      storedNumber(standardUncertainty ?? NaN),
+    ),
+    together: togetherOf(runId, `${id}/${found.key}`, found).map(({ root, label, effects }) => ({
+      root,
       label,
       effects: Array.from(effects, storedNumber),
     })),

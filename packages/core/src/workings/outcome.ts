@@ -87,9 +87,14 @@ export interface EachFound {
   symbol: string;
   unit: Unit;
   quantities: readonly Quantity[];
-  /** What two of them owe to one source, such as the crossing between two periods, and by how much it moves each. */
-  together: readonly { label: string; effects: Float64Array }[];
+  /** Over how many places those lie apart that may owe something to the same readings, as two periods do to the crossing between. */
+  reach: number;
+  /** What that is called. @param later place of the later one, from 0 @param apart how many places before it the other one is */
+  between(later: number, apart: number): string;
 }
+
+/** More of them than these are no rows that anybody reads. */
+export const mostEach = 200;
 
 /** Sentences beside numbers; those that take long are worked out at rest only, and stand until then. */
 export const noted = (

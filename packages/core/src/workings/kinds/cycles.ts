@@ -3,14 +3,14 @@ import { intervalUnit } from '../../units/temperature';
 import { type Cycles, type WeightedValue, differenceOf } from '../../calculus/cycles';
 import { swingsOf } from '../../calculus/swings';
 import { Refusal } from '../../refusal';
-import { covarianceOf, exactly } from '../../results/quantity';
+import { exactly } from '../../results/quantity';
 import { addSpans, scaledSpan } from '../../series/noisePath';
 import { type Series } from '../../series/series';
 import { describe } from '../../statistics/describe';
 import { type Unit, divideUnits } from '../../units/unit';
 import { regionField, seriesField } from '../fields';
 import { type RegionBounds, defineKind } from '../kind';
-import { type EachFound, type NamedResult } from '../outcome';
+import { type EachFound, type NamedResult, mostEach } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
 import { meanWeightedValue, weightedQuantity } from '../weightedValues';
 import { symbolOf, texPart, withWorkings, workingBy } from '../working';
@@ -104,12 +104,9 @@ export const cycles = defineKind({
   },
 });
 
-/** More cycles than these are no rows that anybody reads. */
-const mostCycles = 200;
-
 /**
  * The period and the amplitude of each cycle. A crossing ends one period and begins the next: what is uncertain about it makes one of
- * them longer and the other shorter.
+ * them longer and the other shorter. The middle that the crossings are of is told by readings of more than one cycle.
  */
 function eachCycle(
   { symbol, timeUnit, unit }: Series,
@@ -117,37 +114,25 @@ function eachCycle(
   amplitudes: readonly WeightedValue[],
   named: (key: string, name: string, found: WeightedValue, unit: Unit) => NamedResult,
 ): EachFound[] {
-  const count = starts.length - 1;
-  if (count > mostCycles) return [];
+  if (starts.length - 1 > mostEach) return [];
   const quantityOf = (found: WeightedValue, own: Unit) => named('', '', found, own).quantity;
-  const periods = starts.slice(1).map((start, i) => quantityOf(differenceOf(start, starts[i], 1), timeUnit));
-  // The middle that the crossings are of is told by readings of more than one cycle.
-  const between = [1, 2].flatMap((apart) =>
-    periods.slice(apart).map((later, i) => {
-      const covariance = covarianceOf(periods[i], later);
-      const effects = new Float64Array(count);
-      effects[i] = Math.sqrt(Math.abs(covariance));
-      effects[i + apart] = Math.sign(covariance) * effects[i];
-      return {
-        label: apart === 1 ? `crossing ${i + 2} of ${symbol}` : `middle of ${symbol} about crossing ${i + 2}`,
-        effects,
-      };
-    }),
-  );
   return [
     {
       key: 'period',
       symbol: `period of ${symbol}`,
       unit: timeUnit,
-      quantities: periods,
-      together: between,
+      quantities: starts.slice(1).map((start, i) => quantityOf(differenceOf(start, starts[i], 1), timeUnit)),
+      reach: 2,
+      between: (later, apart) =>
+        apart === 1 ? `crossing ${later + 1} of ${symbol}` : `middle of ${symbol} about crossing ${later}`,
     },
     {
       key: 'amplitude',
       symbol: `amplitude of ${symbol}`,
       unit: intervalUnit(unit),
       quantities: amplitudes.map((amplitude) => quantityOf(amplitude, intervalUnit(unit))),
-      together: [],
+      reach: 1,
+      between: (later) => `readings of ${symbol} between cycles ${later} and ${later + 1}`,
     },
   ];
 }

@@ -5,8 +5,9 @@ import { Refusal } from '../../refusal';
 import { exactly } from '../../results/quantity';
 import { type Series } from '../../series/series';
 import { regionField, seriesField } from '../fields';
+import { type Unit } from '../../units/unit';
 import { defineKind } from '../kind';
-import { type NamedResult } from '../outcome';
+import { type EachFound, type NamedResult, mostEach } from '../outcome';
 import { rangeIn, reachNote } from '../selection';
 import { meanWeightedValue, weightedQuantity } from '../weightedValues';
 import { symbolOf, withWorkings, workingBy } from '../working';
@@ -27,7 +28,8 @@ export const peaks = defineKind({
     const series = context.series(of);
     const region = context.region(regionId);
     const [first, past] = rangeIn(series, region);
-    const turns = turnsOf(series, first, past);
+    // Where it breaks near an end, nobody can tell how far it went.
+    const turns = turnsOf(series, first, past).filter(({ isUntold }) => isUntold !== true);
     if (turns.length === 0)
       throw new Refusal(
         `${series.symbol} has no peak and no trough here that stands out of what is on both sides of it. Make the region longer.`,
@@ -94,10 +96,67 @@ export const peaks = defineKind({
         ...equalNote(lowest, 'troughs', 'low'),
         ...reachNote(series, region),
       ],
+      each: () => eachTurn(series, turns, named),
       fitted: null,
     };
   },
 });
+
+/**
+ * Each peak and each trough: how high it is, when, and how long it is from the turn before it to the one after it, such as the flight of
+ * a ball between two bounces.
+ */
+function eachTurn(
+  { symbol, unit, timeUnit }: Series,
+  turns: readonly Turn[],
+  named: (key: string, name: string, found: WeightedValue, unit: Unit) => NamedResult,
+): EachFound[] {
+  if (turns.length > 2 * mostEach) return [];
+  const quantityOf = (found: WeightedValue, own: Unit) => named('', '', found, own).quantity;
+  const between = (later: number) => `readings of ${symbol} between numbers ${later} and ${later + 1}`;
+  const of = (kind: Turn['kind'], own: { level: string; moment: string }): EachFound[] => {
+    const all = turns.filter((turn) => turn.kind === kind);
+    return [
+      {
+        key: kind,
+        symbol: `${own.level} of ${symbol}`,
+        unit,
+        quantities: all.map(({ value }) => quantityOf(value, unit)),
+        reach: 1,
+        between,
+      },
+      {
+        key: `${kind}At`,
+        symbol: `${own.moment} of ${symbol}`,
+        unit: timeUnit,
+        quantities: all.map(({ time }) => quantityOf(time, timeUnit)),
+        reach: 1,
+        between,
+      },
+    ];
+  };
+  /** Of each turn of one kind, how long it is from the turn before it to the one after it. */
+  const spanned = (kind: Turn['kind'], others: string): EachFound => ({
+    key: kind === 'peak' ? 'betweenTroughs' : 'betweenPeaks',
+    symbol: `time between the ${others} of ${symbol}`,
+    unit: timeUnit,
+    quantities: turns.flatMap((turn, i) => {
+      if (turn.kind !== kind) return [];
+      const [before, after] = [i > 0 ? turns[i - 1] : undefined, turns.at(i + 1)];
+      return before === undefined || after === undefined || before.kind === kind || after.kind === kind
+        ? [exactly(NaN, timeUnit)]
+        : [quantityOf(differenceOf(after.time, before.time, 1), timeUnit)];
+    }),
+    reach: 1,
+    between: (later) => `one of the ${others} of ${symbol}, before number ${later + 1}`,
+  });
+  return [
+    ...of('peak', { level: 'peak', moment: 'time of the peak' }),
+    spanned('peak', 'troughs'),
+    ...of('trough', { level: 'trough', moment: 'time of the trough' }),
+    spanned('trough', 'peaks'),
+  ];
+}
 
 function workingsOfPeaks(
   { symbol, unit, timeUnit }: Series,
