@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, rmSync } from 'node:fs';
 import { addColumn, askOfRuns } from './support/trials';
 import { signedIn } from './support/signedIn';
 import { barriersOn } from './support/barriers';
@@ -115,6 +115,52 @@ test('a picture of it has the names and the groups, and not what is marked', asy
   expect(text).not.toContain('Auks');
   for (const tick of ['2', '4', '6', '8']) expect(text).toContain(`>${tick}<`);
   await system.page.keyboard.press('Escape');
+}, 60_000);
+
+test('axes are logarithmic: a power is a line on them, what is not above zero is said, and the picture has their ticks', async () => {
+  const { page } = system;
+  const axes = async (item: string) => {
+    await hand.press('y against x');
+    await hand.item(item);
+  };
+  await paste('whose\tspring\tx\ty\nTerns\tsoft\t100\t200\nAuks\tsoft\t10\t20\nGulls\tsoft\t-1\t-2');
+  await hand.waitForText('3 rows were pasted.');
+  await axes('Logarithmic upright');
+  await axes('Logarithmic along');
+  await hand.waitForText('One value of y not above 0: not on a logarithmic axis');
+  await hand.waitForText('One value of x not above 0: not on a logarithmic axis');
+  // Tenfold is as far everywhere: the names of y = 2 x at x = 1, 10 and 100 lie on one straight line, evenly.
+  const places = await until(
+    () =>
+      page.$$eval('.point-name.name', (all) =>
+        all
+          .filter((one) => one.textContent === 'soft')
+          .map((one) => {
+            const { left, top, width } = one.getBoundingClientRect();
+            return { x: left + width / 2, y: top };
+          })
+          .sort((a, b) => a.x - b.x),
+      ),
+    (all) => all.length === 5,
+    10,
+  );
+  const [one, , , ten, hundred] = places;
+  expect(Math.abs(hundred.x - ten.x - (ten.x - one.x))).toBeLessThan(2);
+  expect(Math.abs(one.y - ten.y - (ten.y - hundred.y))).toBeLessThan(2);
+  await hand.menu('Set up the trace of y', 'Make a picture of it');
+  await hand.element('.picture-preview img');
+  rmSync(await downloaded(system.downloads, '.svg'));
+  await hand.press('Save as shapes (SVG)');
+  const picture = readFileSync(await downloaded(system.downloads, '.svg'), 'utf8');
+  const texts = [...picture.matchAll(/>([^<>]+)<\/text>/g)].map(([, text]) => text);
+  expect(texts).toEqual(expect.arrayContaining(['1', '10', '100', '200']));
+  // A linear axis would have these numbers.
+  for (const tick of ['0', '40', '80', '150']) expect(texts).not.toContain(tick);
+  await page.keyboard.press('Escape');
+  await page.waitForSelector('.modal.show', { hidden: true });
+  for (const named of ['make an axis logarithmic', 'make an axis logarithmic', 'add a row'])
+    await hand.element(`button[aria-label="Undo"][title*="${named}"]`).then((button) => button.click());
+  await hand.waitForText('6 rows');
 }, 60_000);
 
 test('columns are dragged into another order, in one step', async () => {

@@ -20,8 +20,9 @@ import { record } from './demo/record';
 async function addExperiment({ name, conditions, workings, tables, runs }: Experiment): Promise<string> {
   const id = await createInvestigation(await onlyTeacher(), name, workings);
   await changeInvestigation(id, { plan: { conditions } });
-  for (const run of runs) await record(id, run);
+  // Runs fill the rows that are planned.
   await addTables(id, tables);
+  for (const run of runs) await record(id, run);
   return id;
 }
 

@@ -85,6 +85,16 @@ export const resultColumn = (entryId: string, field: string, name = '', unit = '
   hidden: false,
 });
 
+/** A column of the values of a series of single measurements, each of which is a row. */
+export const valueColumn = (of: SeriesRef, key: string): TrialColumn => ({
+  kind: 'value',
+  key,
+  of,
+  name: '',
+  unit: '',
+  hidden: false,
+});
+
 /** A column of what is known of each run. */
 export const runColumn = (of: 'name' | 'group'): TrialColumn => ({
   kind: 'run',
@@ -108,6 +118,19 @@ export const pointsTable = (
   const { pages } = sheet(entries, [columnRef(upright)], columnRef(across));
   return { ...emptyTable, id: 'table-1', name, columns, sheet: { entries, pages } };
 };
+
+/** A table of points of which both axes are logarithmic. */
+export const logarithmic = (table: TrialTable): TrialTable => ({
+  ...table,
+  sheet: {
+    ...table.sheet,
+    pages: table.sheet.pages.map((page) => ({
+      ...page,
+      logarithmic: true,
+      panels: page.panels.map((panel) => ({ ...panel, logarithmic: ['left'] })),
+    })),
+  },
+});
 
 /** A table of trials with bars of one column by the words of another. */
 export const barsTable = (

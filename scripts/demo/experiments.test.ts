@@ -6,6 +6,7 @@ import { energyOnSlope } from './energyOnSlope';
 import { type Experiment } from './experiment';
 import { fallingFence } from './fallingFence';
 import { fieldLaw } from './fieldLaw';
+import { hangingMass, masses } from './hangingMass';
 import { hooke } from './hooke';
 import { impulse } from './impulse';
 import { experiments } from './index';
@@ -82,6 +83,13 @@ describe.each(seeds)('with other noise (%i)', (more) => {
         expectTrue(route, truth);
       for (const id of ['path-v', 'path-a']) expectTrue(at(id, 'difference'), 0);
     }
+  });
+
+  test('a weight pulls the boat with the acceleration of the textbook', () => {
+    said(hangingMass, more).forEach(({ at }, i) => {
+      // (M g − µ (m − M) g)/m, with µ = 0.004 and m = 0.5 kg.
+      expectTrue(at('path', 'curvature'), (gravity * (masses[i] - 0.004 * (0.5 - masses[i]))) / 0.5);
+    });
   });
 
   test('the impulse of the line is m Δv in all four runs', () => {

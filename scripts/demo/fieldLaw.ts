@@ -1,10 +1,23 @@
 import { type Rig, rail } from '@heuristor/stand-ins';
-import { type Experiment, entry, formula, sheet } from './experiment';
+import {
+  type Experiment,
+  columnRef,
+  constant,
+  entry,
+  formula,
+  logarithmic,
+  pointsTable,
+  sheet,
+  valueColumn,
+} from './experiment';
 
 /** How far the sensing point lies behind the tip of the probe, and the field without the magnet. */
 const behindTip = 0.012;
 const surroundings = 0.019;
 const distances = [0.03, 0.035, 0.04, 0.05, 0.06, 0.07, 0.08, 0.1, 0.12, 0.14, 0.17, 0.2];
+
+const field = valueColumn('channel:B', 'c-B');
+const distance = valueColumn('channel:d', 'c-d');
 
 export const fieldLaw: Experiment = {
   name: 'Hatch magnet: field against distance',
@@ -49,6 +62,26 @@ export const fieldLaw: Experiment = {
     ['channel:B'],
     'channel:d',
   ),
+  tables: [
+    {
+      ...logarithmic(
+        pointsTable('B against d', [distance, field], field, distance, [
+          entry('fit', 'table-power', 'any power', {
+            relation: 'power',
+            of: columnRef(field),
+            against: columnRef(distance),
+            weights: 'own',
+          }),
+          constant('minus-three', 'of a dipole', -3, 0, '', 'far from a magnet, along its axis'),
+          entry('comparison', 'compared', '', {
+            first: 'result:table-power/exponent',
+            second: 'result:minus-three/value',
+          }),
+        ]),
+      ),
+      rows: { kind: 'values', of: 'channel:B' },
+    },
+  ],
   runs: [
     {
       name: 'along the rail',

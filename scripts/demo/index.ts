@@ -3,6 +3,7 @@ import { energyOnSlope } from './energyOnSlope';
 import { type Experiment } from './experiment';
 import { fallingFence } from './fallingFence';
 import { fieldLaw } from './fieldLaw';
+import { hangingMass } from './hangingMass';
 import { hooke } from './hooke';
 import { impulse } from './impulse';
 import { pendulum } from './pendulum';
@@ -14,6 +15,7 @@ export const experiments: readonly Experiment[] = [
   pendulum,
   fallingFence,
   slopeThreeWays,
+  hangingMass,
   impulse,
   hooke,
   capacitor,

@@ -1,10 +1,13 @@
 import { type Rig, reed } from '@heuristor/stand-ins';
-import { type Experiment, entry, formula, sheet } from './experiment';
+import { type Experiment, columnRef, entry, formula, pointsTable, sheet, valueColumn } from './experiment';
 
 const frequencies = [
   10, 12, 14, 15, 15.8, 16.4, 16.7, 16.9, 17.05, 17.15, 17.25, 17.3, 17.35, 17.45, 17.55, 17.7, 17.9, 18.3,
   19, 20, 22, 25,
 ];
+
+const amplitude = valueColumn('channel:A', 'c-A');
+const frequency = valueColumn('channel:f', 'c-f');
 
 export const resonance: Experiment = {
   name: 'Reed: amplitude against the driver’s frequency',
@@ -27,6 +30,25 @@ export const resonance: Experiment = {
     ['channel:A'],
     'channel:f',
   ),
+  tables: [
+    {
+      ...pointsTable('A against f', [frequency, amplitude], amplitude, frequency, [
+        entry('fit', 'table-curve', 'resonance', {
+          relation: 'resonance',
+          of: columnRef(amplitude),
+          against: columnRef(frequency),
+        }),
+        entry('calculation', 'table-Q', 'Q', {
+          formula: formula('f_0 / w', {
+            f_0: 'result:table-curve/frequency',
+            w: 'result:table-curve/width',
+          }),
+          unit: '',
+        }),
+      ]),
+      rows: { kind: 'values', of: 'channel:A' },
+    },
+  ],
   runs: [
     {
       name: 'driven',

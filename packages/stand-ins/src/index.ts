@@ -13,3 +13,4 @@ export { motionLimits, motionNoise } from './devices/motionSensor';
 export { rigs } from './rigs';
 export { simulate } from './simulate';
 export { StandIns } from './standIns';
+export { trolley } from './apparatus/trolley';

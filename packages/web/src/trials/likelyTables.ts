@@ -1,5 +1,6 @@
-import { type TrialTable, panelOf, emptyTable } from '@heuristor/contracts';
-import { channelRef, resultRef, sameName } from '@heuristor/core';
+import { type TrialColumn, type TrialTable, panelOf, emptyTable } from '@heuristor/contracts';
+import { channelRef, entryIn, resultRef, sameName } from '@heuristor/core';
+import { repeatsIn } from './rowOutcomes';
 import { type TableInputs, resultTitles } from './tableView';
 import { newColumn } from './trialsDocument';
 
@@ -36,6 +37,20 @@ export function likelyTables(inputs: Omit<TableInputs, 'table'>): LikelyTable[] 
   const numbers = varying.filter(({ kind }) => kind === 'number');
   const words = varying.filter(({ kind }) => kind === 'word');
   const made: LikelyTable[] = [];
+  // Where a run is a row of single measurements, these are what there is to compare.
+  for (const [upright, across] of measuredPairs(inputs))
+    made.push({
+      title: `${upright.symbol} against ${across.symbol}, each of them a row`,
+      table: {
+        ...emptyTable,
+        name: `${upright.symbol} against ${across.symbol}`.slice(0, 60),
+        rows: { kind: 'values', of: upright.of },
+        ...pointsOf(
+          newColumn({ kind: 'value', of: across.of }),
+          newColumn({ kind: 'value', of: upright.of }),
+        ),
+      },
+    });
   // The last results of a sheet are what the others were made for.
   for (const result of [...results].reverse())
     for (const condition of [...numbers, ...words]) {
@@ -58,8 +73,8 @@ export function likelyTables(inputs: Omit<TableInputs, 'table'>): LikelyTable[] 
         },
       });
     }
-  if (made.length === 0)
-    for (const result of [...results].reverse()) {
+  if (made.length < most)
+    for (const result of varying.length > 0 ? [] : [...results].reverse()) {
       const upright = newColumn({ kind: 'result', entry: result.entry.id, field: result.field });
       made.push({
         title: `${titleOf(result)} of every run`,
@@ -73,6 +88,27 @@ export function likelyTables(inputs: Omit<TableInputs, 'table'>): LikelyTable[] 
       });
     }
   return made.slice(0, most);
+}
+
+/** Columns that are drawn against each other. */
+const pointsOf = (across: TrialColumn, upright: TrialColumn) => ({
+  columns: [across, upright],
+  plot: { ...emptyTable.plot, value: upright.key },
+  sheet: { entries: [], pages: [pageOf(across.key, upright.key)] },
+});
+
+type Measured = ReturnType<typeof repeatsIn>[number];
+
+/** Series of single measurements that belong together: what was typed and what was read at it, or what an entry tells of each. */
+function measuredPairs(inputs: Pick<TableInputs, 'outcomes'>): [upright: Measured, across: Measured][] {
+  const bySource = new Map<string, Measured[]>();
+  for (const one of repeatsIn(inputs)) {
+    const source = one.of.startsWith('channel:') ? 'channel' : entryIn(one.of);
+    bySource.set(source, [...(bySource.get(source) ?? []), one]);
+  }
+  return [...bySource].flatMap(([source, [first, second]]): [Measured, Measured][] =>
+    second === undefined ? [] : source === 'channel' ? [[second, first]] : [[first, second]],
+  );
 }
 
 /** A page of one trace: a column against another one, or against the number of the row. */
