@@ -168,7 +168,19 @@ test('energy on a slope, from its template: it falls on every stretch, and faste
   });
   const [slid] = await hand.named('power lost while slow', 'slope');
   expect(slid.value).not.toBe(slow.value);
-});
+  // Over other tilts, energy is seen to come from nowhere below the one at which friction would be nothing.
+  await hand.press('Trials', 'nav[aria-label="Pages"]');
+  await hand.element('.held-sentence');
+  const sentence = await until(
+    () => system.page.$eval('.held-sentence', ({ textContent }) => textContent),
+    (text) => /θ from [\d.]+ ± [\d.]+ ° on/.test(text),
+    20,
+  );
+  const [, at, u] = /from ([\d.]+) ± ([\d.]+)/.exec(sentence) ?? [];
+  const least = Math.asin(Math.sin(tilt) - 0.01 * Math.cos(tilt)) * (180 / Math.PI);
+  expect(Math.abs(Number(at) - least)).toBeLessThan(4 * Number(u));
+  expect(Number(u)).toBeLessThan(0.3);
+}, 60_000);
 
 test('a wheel rolled by hand tells the way by the radius that is typed for it, and its angle in turns', async () => {
   await stage.show('wheel');

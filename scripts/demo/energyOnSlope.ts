@@ -1,9 +1,35 @@
+import { type TrialTable, emptyTable } from '@heuristor/contracts';
 import { gravity, lifeboat } from '@heuristor/stand-ins';
-import { type Experiment, constant, entry, folded, formula, sheet } from './experiment';
+import {
+  type Experiment,
+  constant,
+  entry,
+  folded,
+  formula,
+  pointsTable,
+  resultColumn,
+  runColumn,
+  sheet,
+} from './experiment';
 import { type DemoRun } from './record';
 
 /** When the boat passes a place on its way down. */
 const passes = (level: number) => ({ event: 'rises', of: 'channel:s', level, count: 1, offset: 0 }) as const;
+
+const run = runColumn('name');
+const tilt = resultColumn('tilt', 'value', 'θ', 'deg');
+const loss = resultColumn('loss-fast', 'slope', 'power while fast', 'W');
+
+/** Energy that comes from nowhere tells which tilts cannot have been. */
+const powerAgainstTilt: TrialTable = {
+  ...pointsTable('power against θ', [run, tilt, loss], loss, tilt, []),
+  rows: { kind: 'constant', entry: 'tilt', ends: '4 to 7', count: 13 },
+  plot: {
+    ...emptyTable.plot,
+    apart: run.key,
+    holds: { column: loss.key, is: 'atMost', level: 0 },
+  },
+};
 
 export const energyOnSlope: Experiment = {
   name: 'Lifeboat: where its energy goes',
@@ -75,6 +101,7 @@ export const energyOnSlope: Experiment = {
     ],
     ['channel:s', ['entry:kinetic', 'entry:potential', 'entry:total']],
   ),
+  tables: [powerAgainstTilt],
   runs: [0.012, 0.03].map((friction, i): DemoRun => ({
     name: i === 0 ? 'clean rails' : 'sand on the rails',
     rig: lifeboat,

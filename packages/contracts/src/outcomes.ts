@@ -71,6 +71,9 @@ export const storedEvaluationSchema = z.object({
 /** So many runs can be asked about at once. */
 export const mostOutcomesAtOnce = 50;
 
+/** So many results of one run can be worked out over values of a constant at once. */
+export const mostAcross = { values: 101, entries: 40 } as const;
+
 /** What one's own sheet says of several runs; of one that cannot be evaluated, why. */
 export const outcomesOfRunsSchema = z.array(
   z.union([z.object({ runId: z.string(), failed: z.string() }).strict(), storedEvaluationSchema]),

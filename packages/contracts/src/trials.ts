@@ -95,6 +95,25 @@ export const summaryKeys = [
 ] as const;
 export type SummaryKey = (typeof summaryKeys)[number];
 
+/** What is a row. */
+export const rowsSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('runs') }),
+  /** Each value of a series of single measurements, such as a pass or a spot reading. */
+  z.object({ kind: z.literal('values'), of: seriesRefSchema }),
+  /** So many values of a constant of the workings, evenly between two ends, each of them for every run. */
+  z.object({
+    kind: z.literal('constant'),
+    entry: z.string().max(160),
+    /** As they are typed: “0.2 to 0.4”; '' for those of its slider. */
+    ends: plainText.pipe(z.string().max(60)),
+    count: z.number().int().min(2).max(101),
+  }),
+]);
+
+/** Where a column is at most, or at least, so much; drawn under the points as a span. */
+export const holdsSchema = z.object({ column: key, is: z.enum(['atMost', 'atLeast']), level: finite });
+export type HoldsWhere = z.infer<typeof holdsSchema>;
+
 export const trialPlotSchema = z.object({
   kind: z.enum(['points', 'bars', 'spread']),
   /** Bars: what they are of, what stands under each, and what tells those side by side from one another. Keys of columns. */
@@ -105,6 +124,8 @@ export const trialPlotSchema = z.object({
   apart: key.nullable().default(null),
   /** Points: the column that stands beside each. */
   names: key.nullable().default(null),
+  /** Points: a condition, where it holds. */
+  holds: holdsSchema.nullable().default(null),
   /** Spread: what stands with the values. */
   spread: z.enum(['sd', 'box', 'histogram']).default('sd'),
 });
@@ -117,11 +138,7 @@ export const trialTableSchema = z
   .object({
     id: z.string().min(1).max(40),
     name,
-    /** What is a row: a run, or each value of a series of single measurements, such as a pass or a spot reading. */
-    rows: z.discriminatedUnion('kind', [
-      z.object({ kind: z.literal('runs') }),
-      z.object({ kind: z.literal('values'), of: seriesRefSchema }),
-    ]),
+    rows: rowsSchema,
     columns: z.array(trialColumnSchema).max(mostInTrials.columns),
     typed: z.array(typedRowSchema).max(mostInTrials.typedRows),
     planned: z.array(plannedRowSchema).max(1000),
@@ -170,7 +187,16 @@ export const emptyTable: Omit<TrialTable, 'id'> = {
   only: null,
   groupBy: null,
   summary: ['mean', 'standardDeviation'],
-  plot: { kind: 'points', value: null, category: null, beside: null, apart: null, names: null, spread: 'sd' },
+  plot: {
+    kind: 'points',
+    value: null,
+    category: null,
+    beside: null,
+    apart: null,
+    names: null,
+    holds: null,
+    spread: 'sd',
+  },
   sheet: { entries: [], pages: [emptyPage] },
 };
 

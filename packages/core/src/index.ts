@@ -113,6 +113,7 @@ export { meanOfRepeats } from './workings/kinds/constant';
 export { anchorWords } from './workings/anchorWords';
 export { type EventKind, eventIn, eventTitles, isCounted } from './calculus/events';
 export { turnsOf } from './calculus/turns';
+export { valuesAcross, withConstantAt } from './workings/acrossConstant';
 export { sliderEnds } from './workings/kinds/constant';
 export { type EntryBase, type EntryKind, type NameOf, type Offer } from './workings/kind';
 export { type ChannelData, type Condition, type LeftOut, type RunData, abscissaName } from './workings/run';

@@ -34,9 +34,11 @@ export function tabled(columns: readonly NumberColumn[]): TabledColumn[] {
   const quantities = columns.map(({ unit, cells }) =>
     cells.map((cell) => (cell.kind === 'number' ? inUnit(cell.quantity, unit) : null)),
   );
-  const influences = quantities.map((column) =>
-    column.map((quantity) =>
-      quantity === null || quantity.standardUncertainty === null ? none : merged(quantity.influences()),
+  const influences = takenApart(
+    quantities.map((column) =>
+      column.map((quantity) =>
+        quantity === null || quantity.standardUncertainty === null ? none : merged(quantity.influences()),
+      ),
     ),
   );
   const shared = sharedRoots(influences);
@@ -61,8 +63,42 @@ const none: readonly Influence[] = [];
 
 const uncertaintyOf = (quantity: Quantity | null): number => quantity?.standardUncertainty ?? NaN;
 
+type Influences = readonly (readonly (readonly Influence[])[])[];
+
+/**
+ * Readings of one run that stand behind several rows, as where each is what follows from another value of a constant: each number of
+ * theirs is a root of its own, so that it can be one that rows share.
+ */
+function takenApart(influences: Influences): Influences {
+  const rowOf = new Map<string, number>();
+  const several = new Set<string>();
+  for (const column of influences)
+    column.forEach((own, row) => {
+      for (const { root, effect } of own) {
+        if (effect.weights.length === 1) continue;
+        const known = rowOf.get(root);
+        if (known === undefined) rowOf.set(root, row);
+        else if (known !== row) several.add(root);
+      }
+    });
+  if (several.size === 0) return influences;
+  return influences.map((column) =>
+    column.map((own) =>
+      own.flatMap((influence): Influence[] => {
+        const { root, label, effect } = influence;
+        if (!several.has(root)) return [influence];
+        return Array.from(effect.weights, (weight, i): Influence => ({
+          root: `${root}#${effect.first + i}`,
+          label,
+          effect: { first: 0, weights: Float64Array.of(weight) },
+        })).filter(({ effect: { weights } }) => weights[0] !== 0);
+      }),
+    ),
+  );
+}
+
 /** Roots that move numbers of several rows, with what people call them. */
-function sharedRoots(influences: readonly (readonly (readonly Influence[])[])[]): Map<string, string> {
+function sharedRoots(influences: Influences): Map<string, string> {
   const firstRow = new Map<string, number>();
   const shared = new Map<string, string>();
   for (const column of influences)

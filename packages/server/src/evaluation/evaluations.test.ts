@@ -237,6 +237,30 @@ test.each([
   expect(await mean()).toBeCloseTo(3, 12);
 });
 
+test('what follows from other values of a constant is what the core says of them, together', async () => {
+  const [{ id, values }] = runs;
+  const { body } = await server
+    .api('get', `/runs/${id}/across?constant=m&values=0.4,0.5,1&entries=m,a`)
+    .expect(200);
+  const opened = openedEvaluation(storedEvaluationSchema.parse(body));
+  const found = opened.filter(({ entry }) => entry === 'a');
+  const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+  [0.4, 0.5, 1].forEach((mass, sheet) => {
+    const here = found.find((one) => one.sheet === sheet);
+    expect((here?.quantity.value ?? NaN) / (mean / mass)).toBeCloseTo(1, 9);
+    // The constant is certain there: nothing of it is in what follows.
+    expect(here?.quantity.influences().map(({ root }) => root)).not.toContain(
+      expect.stringContaining('constant/'),
+    );
+  });
+  const [light, , heavy] = found.map(({ quantity }) => quantity);
+  const [a, b] = [light, heavy].map(({ standardUncertainty }) => standardUncertainty ?? NaN);
+  expect(covarianceOf(light, heavy) / (a * b)).toBeCloseTo(1, 6);
+  await server.api('get', `/runs/${id}/across?constant=f&values=1&entries=a`).expect(404);
+  await server.api('get', `/runs/${id}/across?constant=m&values=heavy&entries=a`).expect(400);
+  await server.api('get', `/runs/${id}/across?constant=m&values=1`).expect(400);
+});
+
 test('many who ask at once get the same, worked out once', async () => {
   const [, { id }] = runs;
   const answers = await Promise.all(Array.from({ length: 24 }, () => asked(server, id)));

@@ -1,5 +1,5 @@
 import { type Plan, type Run, type WorkingsDocument } from '@heuristor/contracts';
-import { type StoredEvaluation, dependenciesOf, restrictedTo } from '@heuristor/core';
+import { type StoredEvaluation, dependenciesOf, restrictedTo, withConstantAt } from '@heuristor/core';
 import { conditionsOf } from '@heuristor/evaluation';
 import { createHash } from 'node:crypto';
 import { availableParallelism } from 'node:os';
@@ -78,6 +78,30 @@ export class Evaluations {
       made,
     );
     return restrictedTo(whole, (sheet, entry) => wanted[sheet].has(entry));
+  }
+
+  /**
+   * What a sheet says of a run for each of several values of a constant, together, so that what they owe to the same readings is known.
+   * It is not kept: nobody asks the same twice.
+   * @throws Failure
+   */
+  async across(
+    run: Run,
+    plan: Pick<Plan, 'conditions'>,
+    workings: WorkingsDocument,
+    {
+      constant,
+      values,
+      entries,
+    }: { constant: string; values: readonly number[]; entries: readonly string[] },
+  ): Promise<StoredEvaluation> {
+    return this.ask({
+      run,
+      state: await stateOf(run),
+      conditions: conditionsOf(run, plan),
+      sheets: values.map((value) => withConstantAt(workings, constant, value)),
+      only: entries,
+    });
   }
 
   async close(): Promise<void> {

@@ -1,4 +1,10 @@
-import { type OutcomesOfRuns, idSchema, mostOutcomesAtOnce } from '@heuristor/contracts';
+import {
+  type OutcomesOfRuns,
+  type WorkingsDocument,
+  idSchema,
+  mostAcross,
+  mostOutcomesAtOnce,
+} from '@heuristor/contracts';
 import { type Request, Router } from 'express';
 import { type Actor } from '../auth/actor';
 import { type Evaluations, type OwnedSheet } from '../evaluation/evaluations';
@@ -77,6 +83,21 @@ export function manyOutcomesRoutes({ evaluations }: { evaluations: Evaluations }
   return router;
 }
 
+/** Which constant takes which values, and what follows is asked for. @throws Failure */
+function acrossIn(request: Request, { entries: all }: WorkingsDocument) {
+  const [constant = ''] = listOf(request, 'constant') ?? [];
+  const values = (listOf(request, 'values') ?? []).map(Number);
+  const entries = listOf(request, 'entries') ?? [];
+  if (!all.some(({ id, kind }) => id === constant && kind === 'constant'))
+    throw new Failure('not-found', `There is no constant “${constant.slice(0, 60)}” on the sheet.`);
+  const { values: mostValues, entries: mostEntries } = mostAcross;
+  if (values.length === 0 || values.length > mostValues || !values.every(Number.isFinite))
+    throw new Failure('invalid-request', `values takes 1 to ${mostValues} numbers with commas between them.`);
+  if (entries.length === 0 || entries.length > mostEntries)
+    throw new Failure('invalid-request', `entries takes 1 to ${mostEntries} ids with commas between them.`);
+  return { constant, values, entries };
+}
+
 /** What workings say of a run, whether a screen shows it or not. */
 export function outcomeRoutes({
   evaluations,
@@ -86,6 +107,12 @@ export function outcomeRoutes({
   recorder: Recorder;
 }): Router {
   const router = Router();
+  router.get('/:id/across', async (request, response) => {
+    const run = await readRun(await runIn(request, response, 'see'));
+    const { plan } = await findInvestigation(run.investigationId);
+    const [{ workings }] = await sheetsFor(actorIn(response), run.investigationId, null);
+    response.json(await evaluations.across(run, plan, workings, acrossIn(request, workings)));
+  });
   router.get('/:id/outcomes', async (request, response) => {
     const run = await readRun(await runIn(request, response, 'see'));
     const entries = listOf(request, 'entries');

@@ -17,6 +17,8 @@ export interface Documents {
   spots: SpotStatus;
   /** What is known beside what was typed of runs: of a table of trials, the constants of the workings. */
   given?: readonly Condition[];
+  /** Parts of the horizontal axis that are marked and nobody can drag: of a table, where a condition holds. */
+  spans?: readonly Sight[];
   /** Codes of devices that it uses or has used. */
   sensors: string[];
 }

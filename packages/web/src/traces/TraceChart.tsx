@@ -1,7 +1,7 @@
 import { axisLabel } from '@heuristor/core';
 import { type Point, Chart } from 'chart.js';
 import { type CSSProperties, type ReactNode, type Ref, useEffect, useRef } from 'react';
-import { usePicture } from '../investigation/context';
+import { useDocuments, usePicture } from '../investigation/context';
 import { usePresenter } from '../ui/presenter';
 import { bandPlugin } from './bands';
 import { type LineChart, type StyleOfRun, chartOptions, fillChart } from './chartSetup';
@@ -106,15 +106,24 @@ export function TraceChart({
   const bottomLabel =
     isBottom && frame !== null ? axisLabel(frame.horizontal.symbol, frame.horizontal.unit) : null;
   const target = trace?.target;
+  const spans = useDocuments((documents) => documents.spans);
   const curves = trace?.curves;
   const markedLines = trace?.lines;
   // These come before the chart is drawn, which draws them too; one that has not been laid out yet has no scales to draw in.
   useEffect(() => {
-    layers.current = { ...layers.current, regions, target: target ?? null, isBottom, hasRight, bottomLabel };
+    layers.current = {
+      ...layers.current,
+      regions,
+      spans: spans ?? [],
+      target: target ?? null,
+      isBottom,
+      hasRight,
+      bottomLabel,
+    };
     const [below, current] = [under.current, chart.current];
     if (below !== null && current !== null && 'x' in current.scales)
       paintUnder(below, current, layers.current);
-  }, [regions, target, isBottom, hasRight, bottomLabel, large]);
+  }, [regions, spans, target, isBottom, hasRight, bottomLabel, large]);
   useEffect(() => {
     layers.current = {
       ...layers.current,

@@ -1,5 +1,5 @@
 import { type Side } from './drawn';
-import { type Bars, type FittedCurve, type Line } from '../workers/protocol';
+import { type Bars, type FittedCurve, type Line, type Sight } from '../workers/protocol';
 import { type RegionBounds } from './geometry';
 
 /** A fitted curve, and whether it belongs to the run in front. */
@@ -18,6 +18,8 @@ export interface LineLabel {
 }
 
 export interface UnderLayer {
+  /** Parts of the axis in which something holds. */
+  spans?: readonly Sight[];
   regions: readonly RegionBounds[];
   /** The line that is to be followed. */
   target: Line | null;

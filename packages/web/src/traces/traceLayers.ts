@@ -62,7 +62,7 @@ function roomForLabel(canvas: HTMLCanvasElement, chart: Chart, label: string | n
 export function paintUnder(
   canvas: HTMLCanvasElement,
   chart: Chart,
-  { regions, target, isBottom, hasRight, bottomLabel }: UnderLayer,
+  { regions, spans = [], target, isBottom, hasRight, bottomLabel }: UnderLayer,
 ): void {
   const { chartArea, scales } = chart;
   const size = 12 * fontScale();
@@ -81,6 +81,7 @@ export function paintUnder(
     left: pixelFor(scales.x, start),
     right: pixelFor(scales.x, end),
   }));
+  const held = spans.map(({ from, to }) => [pixelFor(scales.x, from), pixelFor(scales.x, to)]);
   const points =
     target === null
       ? []
@@ -93,13 +94,27 @@ export function paintUnder(
     max,
     type,
   ]);
-  const context = begin(canvas, chart, [placed, points, ends, size, isBottom, bottomLabel]);
+  const context = begin(canvas, chart, [placed, held, points, ends, size, isBottom, bottomLabel]);
   if (context === null) return;
   context.fillStyle = colours.sheet;
   context.fillRect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
   paintAxes(context, chart, axes, isBottom, size);
   context.save();
   clipToPlot(context, chart);
+  for (const [left, right] of held) {
+    context.fillStyle = faded(colours.act, 0.1);
+    context.fillRect(left, chartArea.top, right - left, chartArea.height);
+    context.strokeStyle = faded(colours.act, 0.6);
+    context.lineWidth = 1;
+    context.setLineDash([4, 3]);
+    context.beginPath();
+    for (const x of [left, right]) {
+      context.moveTo(x, chartArea.top);
+      context.lineTo(x, chartArea.bottom);
+    }
+    context.stroke();
+    context.setLineDash([]);
+  }
   for (const { letter, left, right } of placed) {
     const { fill, edge } = highlighter(letter);
     context.globalAlpha = 0.45;

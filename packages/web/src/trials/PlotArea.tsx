@@ -10,6 +10,7 @@ import { TraceStack } from '../traces/TraceStack';
 import { FixedMenu } from '../ui/FixedMenu';
 import { Bars } from './Bars';
 import { FillButton } from './FillButton';
+import { HoldsWhere } from './HoldsWhere';
 import { GroupLegend } from './GroupLegend';
 import { Spread } from './Spread';
 import { Straighten } from './Straighten';
@@ -75,6 +76,7 @@ export function PlotArea() {
             <Axes />
             <ColumnOfPlot part="apart" />
             <ColumnOfPlot part="names" />
+            <HoldsWhere />
             <GroupLegend />
             <PageTabs />
           </div>

@@ -8,13 +8,14 @@ import { NameField } from '../ui/NameField';
 import { ColumnChooser } from './ColumnChooser';
 import { FillButton } from './FillButton';
 import { FirstTables } from './FirstTables';
+import { AcrossLine } from './AcrossLine';
 import { PlanRuns } from './PlanRuns';
+import { RowsMenu } from './RowsMenu';
 import { TakeRuns } from './TakeRuns';
 import { SummaryTable } from './SummaryTable';
 import { TableGrid } from './TableGrid';
 import { useShownTable, useTrials, useTrialsState } from './context';
 import { copyTable } from './copyTable';
-import { repeatsIn } from './rowOutcomes';
 import { isCountedIn } from './counted';
 import { withTypedRow, withoutTable } from './trialsDocument';
 
@@ -37,6 +38,7 @@ export function TablePane() {
         <ColumnChooser />
         <FillButton part="table" other="plot" />
       </header>
+      <AcrossLine />
       {view !== null && view.columns.length === 0 ? (
         <p className="quiet">
           This table has no column yet. Add results, conditions or a formula with “Column”.
@@ -71,41 +73,6 @@ export function TablePane() {
     </section>
   );
 }
-
-/** What is a row: a run, or each single measurement. */
-function RowsMenu() {
-  const trials = useTrials();
-  const outcomes = useStore(trials.outcomes, (state) => state.outcomes);
-  const rows = useShownTable()?.rows ?? { kind: 'runs' as const };
-  const choices = repeatsIn({ outcomes });
-  if (choices.length === 0 && rows.kind === 'runs') return null;
-  const of = rows.kind === 'runs' ? null : rows.of;
-  const chosen = choices.find((one) => one.of === of)?.symbol ?? 'values';
-  return (
-    <Dropdown>
-      <Dropdown.Toggle variant="plain">Rows: {of === null ? 'runs' : rowsOf(chosen)}</Dropdown.Toggle>
-      <FixedMenu>
-        <Dropdown.Item as="button" active={of === null} onClick={() => trials.plotting.chooseRows(null)}>
-          runs
-        </Dropdown.Item>
-        {choices.map((one) => (
-          <Dropdown.Item
-            as="button"
-            key={one.of}
-            active={one.of === of}
-            onClick={() => trials.plotting.chooseRows(one.of)}
-          >
-            {rowsOf(one.symbol)}
-          </Dropdown.Item>
-        ))}
-      </FixedMenu>
-    </Dropdown>
-  );
-}
-
-/** What rows are called that are no runs: “values of v”, “each period of x”. */
-const rowsOf = (symbol: string): string =>
-  symbol.includes(' of ') ? `each ${symbol}` : `values of ${symbol}`;
 
 /** How many rows there are, and what is still being worked out. */
 function RowCount() {

@@ -21,6 +21,7 @@ import { type RunReadings } from '@heuristor/evaluation';
 import { type DerivedRun, derivedRuns } from './derivedRun';
 import { runOutcome } from './rowOutcomes';
 import { tableText } from './copyTable';
+import { markedSpans } from './holds';
 import { groupsOf } from './groups';
 import { barsOf } from './categoryBars';
 import { plainCells } from './cellText';
@@ -137,7 +138,12 @@ function tableBy(uniform: () => number): { inputs: TableInputs; table: TrialTabl
     id: 'table',
     columns,
     typed,
-    rows: uniform() < 0.15 ? { kind: 'values', of: 'channel:x' } : { kind: 'runs' },
+    rows: pick<TrialTable['rows']>([
+      { kind: 'runs' },
+      { kind: 'runs' },
+      { kind: 'values', of: 'channel:x' },
+      { kind: 'constant', entry: pick(['l', 'gone']), ends: '', count: 3 },
+    ]),
     leftOut: some(rows, 0.2).map((row) => ({ row, why: pick(['', 'rubbed']) })),
     only: only === null || uniform() < 0.6 ? null : { column: only, words: some(['soft', 'Gulls', ''], 0.5) },
     groupBy: column(),
@@ -146,12 +152,18 @@ function tableBy(uniform: () => number): { inputs: TableInputs; table: TrialTabl
       value: column(),
       category: column(),
       beside: column(),
+      holds: uniform() < 0.5 || keys.length === 0 ? null : { column: pick(keys), is: 'atMost', level: 0 },
       apart: column(),
       names: column(),
       spread: pick(['sd', 'box', 'histogram'] as const),
     },
   };
-  return { table, inputs: { table, runs, conditions, workings, outcomes } };
+  // What follows from values of a constant has come of some runs.
+  const across = {
+    count: 3,
+    outcomes: new Map(some([...outcomes], 0.5).map(([id, outcome]) => [id, [outcome, outcome, outcome]])),
+  };
+  return { table, inputs: { table, runs, conditions, workings, outcomes, across } };
 }
 
 test.each(Array.from({ length: 40 }, (_, block) => block))('random tables, block %p', (block) => {
@@ -179,6 +191,10 @@ test.each(Array.from({ length: 40 }, (_, block) => block))('random tables, block
     for (const one of derived) checked(one, view);
     expect(tableText(view, isCounted).split('\n').length).toBeLessThanOrEqual(view.rows.length + 1);
     groupsOf(view.rows, table.groupBy);
+    const { holds } = table.plot;
+    if (holds !== null)
+      for (const { from, to } of markedSpans(view.rows, pickOne(table.columns), holds))
+        expect(from).toBeLessThanOrEqual(to);
     const value = view.columns.find(({ key }) => key === table.plot.value);
     if (value !== undefined && value.unit !== null)
       barsOf(
@@ -189,6 +205,8 @@ test.each(Array.from({ length: 40 }, (_, block) => block))('random tables, block
       );
   }
 });
+
+const pickOne = (columns: readonly TrialColumn[]): string => columns[0].key;
 
 /** The readings of a run that a table is are the numbers that stand in it, no more and no less. */
 function checked(derived: DerivedRun, { columns }: TableView) {

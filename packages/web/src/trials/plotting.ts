@@ -2,7 +2,7 @@ import { type TrialColumn, type TrialTable, panelOf } from '@heuristor/contracts
 import { type SeriesRef, channelRef } from '@heuristor/core';
 import { type StoreApi } from 'zustand/vanilla';
 import { type SheetSession } from '../investigation/sheetSession';
-import { pageIn, panelsOf, withLogarithm, withLogarithmAcross } from '../traces/pages/pages';
+import { pageIn, panelsOf, withHorizontal, withLogarithm, withLogarithmAcross } from '../traces/pages/pages';
 import { withEntry } from '../workings/edits';
 import { numberColumns } from './derivedRun';
 import { type Straightening } from './straightenings';
@@ -20,6 +20,8 @@ interface PlotHost extends Pick<
   /** The table that is looked at, as it is shown. */
   readonly state: StoreApi<{ view: TableView | null }>;
   readonly shownTable: TrialTable | undefined;
+  /** How many runs rows are made of. */
+  readonly rowRuns: number;
   changeTable(change: (table: TrialTable) => TrialTable): void;
 }
 
@@ -68,6 +70,29 @@ export class Plotting {
   putUpright(key: string): void {
     this.asPoints();
     this.trials.changePage((page) => ({ ...page, panels: [panelOf(channelRef(key))], labels: [] }));
+    this.lookAnew();
+  }
+
+  /** Rows are values of a constant of the workings, which becomes a column. */
+  chooseConstant(entry: string): void {
+    const { trials } = this;
+    const columns = trials.shownTable?.columns ?? [];
+    const own =
+      columns.find((column) => column.kind === 'result' && column.entry === entry) ??
+      newColumn({ kind: 'result', entry, field: 'value' });
+    const name =
+      columns.find((column) => column.kind === 'run' && column.of === 'name') ??
+      newColumn({ kind: 'run', of: 'name', hidden: true });
+    const wanted = trials.rowRuns > 1 ? [own, name] : [own];
+    trials.history.hold();
+    trials.changeTable((table) => ({
+      ...wanted.filter((column) => !columns.includes(column)).reduce(withColumn, table),
+      rows: { kind: 'constant', entry, ends: '', count: 21 },
+      // What follows in each run is a line of its own.
+      plot: { ...table.plot, kind: 'points', apart: trials.rowRuns > 1 ? name.key : table.plot.apart },
+    }));
+    trials.changePage((page) => withHorizontal({ ...page, labels: [] }, channelRef(own.key)));
+    trials.history.release();
     this.lookAnew();
   }
 

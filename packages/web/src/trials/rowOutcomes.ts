@@ -34,6 +34,20 @@ export function runOutcome(stored: StoredEvaluation): RunOutcome {
   };
 }
 
+/** What each of several sheets says of a run, which were worked out together. */
+export function outcomesOfSheets(stored: StoredEvaluation): RunOutcome[] {
+  const opened = openedEvaluation(stored);
+  return stored.sheets.map((outcomes, sheet) => ({
+    results: new Map(
+      opened
+        .filter((result) => result.sheet === sheet)
+        .map((result) => [placeOf(result.entry, result.field), result]),
+    ),
+    outcomes,
+    repeats: new Map(),
+  }));
+}
+
 function repeatsOf(
   runId: string,
   { of, symbol, unit, values, uncertainties, together }: StoredRepeats,

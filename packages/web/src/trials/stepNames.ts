@@ -30,8 +30,10 @@ function tableStepName(before: TrialTable, after: TrialTable): string {
   if (!isEqual(before.typed, after.typed)) return 'change a row';
   if (after.leftOut.length > before.leftOut.length) return 'leave out a row';
   if (after.leftOut.length < before.leftOut.length) return 'count a row again';
+  if (!isEqual(before.plot.holds, after.plot.holds)) return 'change what is marked';
   if (!isEqual(before.plot, after.plot)) return 'change the plot';
   if (before.name !== after.name) return `rename “${before.name}”`;
+  if (!isEqual(before.rows, after.rows)) return 'choose other rows';
   if (!isEqual(before.sort, after.sort)) return 'sort the table';
   if (!isEqual(before.only, after.only)) return 'filter the table';
   return 'change the table';

@@ -10,6 +10,7 @@ import { type Documents } from '../investigation/state';
 import { seenBy } from '../runs/seenRun';
 import { type DerivedRun } from './derivedRun';
 import { type TrialRow } from './tableView';
+import { type Sight } from '../workers/protocol';
 
 type Aside = WorkingsDocument['aside'];
 type Entries = WorkingsDocument['entries'];
@@ -25,12 +26,15 @@ export const workingsOf = (table: TrialTable | undefined, aside: Aside): Working
 /** The run that a table is has no id of a stored one. */
 export const runIdOf = (table: string): string => `trials-${table}`;
 
-/** What a page of traces has to know of a table. @param given what its conclusions can speak of beside its columns */
+/**
+ * What a page of traces has to know of a table.
+ * @param given what its conclusions can speak of beside its columns @param spans what is marked along the horizontal axis
+ */
 export function documentsOf(
   { name, plan }: Documents,
   workings: WorkingsDocument,
   runs: readonly Run[],
-  given: readonly Condition[] = [],
+  { given = [], spans = [] }: { given?: readonly Condition[]; spans?: readonly Sight[] } = {},
 ): Documents {
   return {
     name,
@@ -45,6 +49,7 @@ export function documentsOf(
       way: 'spot',
     },
     given,
+    spans,
     runs: seenBy(runs, []),
     workings,
     recorder: { phase: 'idle' },

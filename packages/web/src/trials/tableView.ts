@@ -69,6 +69,8 @@ export interface TableInputs {
   conditions: readonly ConditionColumn[];
   workings: WorkingsDocument;
   outcomes: ReadonlyMap<string, RunOutcome>;
+  /** Where rows are values of a constant: what follows from each, by run, and how many there are. */
+  across?: { count: number; outcomes: ReadonlyMap<string, readonly RunOutcome[]> };
 }
 
 /** What a table shows: rows from runs and from what was typed, columns from results, conditions and formulas. */
@@ -84,6 +86,8 @@ export function tableView(inputs: TableInputs, memory = new RowMemory<TrialRow>(
     conditions,
     workings,
     outcomes,
+    inputs.across?.outcomes,
+    inputs.across?.count,
     heads.map(({ title }) => title).join('\n'),
   ]);
   const rows: TrialRow[] = [
@@ -99,7 +103,7 @@ export function tableView(inputs: TableInputs, memory = new RowMemory<TrialRow>(
           name: run.name,
           leftOut: why,
           cells: cellsOf(heads, (column) => runCell(column, { run, place }, inputs), {
-            called: (name) => calledInRun(name, run, inputs),
+            called: (name) => calledInRun(name, { run, place }, inputs),
           }),
         }));
       }),
@@ -256,17 +260,29 @@ function cellsOf(
 const wait: Cell = { kind: 'nothing', why: 'Not worked out yet.' };
 
 /** The rows of a run: itself, or each value of the series that the table is of. */
-function placesIn({ id }: Run, { table, outcomes }: TableInputs): (number | null)[] {
+function placesIn({ id }: Run, { table, outcomes, across }: TableInputs): (number | null)[] {
   if (table.rows.kind === 'runs') return [null];
+  if (table.rows.kind === 'constant') return Array.from({ length: across?.count ?? 0 }, (_, i) => i);
   const { quantities = [] } = outcomes.get(id)?.repeats.get(table.rows.of) ?? {};
   return quantities.map((_, i) => i);
 }
 
-function runCell(
-  column: TrialColumn,
-  { run, place }: { run: Run; place: number | null },
-  { outcomes, conditions }: TableInputs,
-): Cell {
+/** A run, and which of its values a row is of. */
+interface OfRow {
+  run: Run;
+  place: number | null;
+}
+
+/** What the workings say in a row. */
+const outcomeOf = (
+  { run, place }: OfRow,
+  { table, outcomes, across }: TableInputs,
+): RunOutcome | undefined =>
+  table.rows.kind === 'constant' ? across?.outcomes.get(run.id)?.[place ?? 0] : outcomes.get(run.id);
+
+function runCell(column: TrialColumn, row: OfRow, inputs: TableInputs): Cell {
+  const { run, place } = row;
+  const { outcomes, conditions } = inputs;
   switch (column.kind) {
     case 'run':
       return runFieldCell(column.of, run);
@@ -281,7 +297,7 @@ function runCell(
       return quantity === undefined || Number.isNaN(quantity.value) ? nothing : numberCell(quantity);
     }
     case 'result': {
-      const outcome = outcomes.get(run.id);
+      const outcome = outcomeOf(row, inputs);
       if (outcome === undefined) return wait;
       const result = outcome.results.get(placeOf(column.entry, column.field));
       if (result !== undefined) {
@@ -312,11 +328,12 @@ function typedCell(column: TrialColumn, row: TypedRow, heads: readonly Head[]): 
 }
 
 /** What a formula can speak of beside columns: entries of the workings by their names, and conditions. */
-function calledInRun(name: string, run: Run, inputs: TableInputs): Cell | null {
-  const { workings, outcomes, conditions } = inputs;
+function calledInRun(name: string, row: OfRow, inputs: TableInputs): Cell | null {
+  const { workings, conditions } = inputs;
+  const { run } = row;
   const entry = workings.entries.find((one) => one.name !== '' && sameName(one.name) === name);
   if (entry !== undefined) {
-    const outcome = outcomes.get(run.id);
+    const outcome = outcomeOf(row, inputs);
     if (outcome === undefined) return wait;
     for (const result of outcome.results.values())
       if (result.entry === entry.id && result.main) return numberCell(result.quantity);

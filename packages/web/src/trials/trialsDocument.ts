@@ -46,7 +46,7 @@ export const withoutTable = (trials: TrialsDocument, id: string): TrialsDocument
 /** What of a column is said when it is made. */
 export type NewColumn = TrialColumn extends infer C
   ? C extends TrialColumn
-    ? Omit<C, 'key' | 'name' | 'unit' | 'hidden'> & { name?: string; unit?: string }
+    ? Omit<C, 'key' | 'name' | 'unit' | 'hidden'> & { name?: string; unit?: string; hidden?: boolean }
     : never
   : never;
 

@@ -6,6 +6,7 @@ import {
   type WorkingsDocument,
   storedKeptSchema,
 } from '@heuristor/contracts';
+import isEqual from 'fast-deep-equal';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { getJson } from '../api/client';
 import { KeptOnPage } from '../investigation/kept/keptOnPage';
@@ -14,10 +15,13 @@ import { tabMemory } from '../traces/pages/lookMemory';
 import { type GivenLabel } from '../traces/labels/labelReader';
 import { pageIn } from '../traces/pages/pages';
 import { tell } from '../ui/noticeStore';
+import { AcrossReader } from './acrossReader';
 import { countedRuns, isCountedIn } from './counted';
 import { type DerivedRun, derivedRuns } from './derivedRun';
 import { givenOf } from './given';
+import { markedSpans } from './holds';
 import { type TrialsHost } from './host';
+import { type Sight } from '../workers/protocol';
 import { OutcomeReader } from './outcomeReader';
 import { pointLabels } from './pointLabels';
 import { pastedRows } from './pastedRows';
@@ -46,6 +50,7 @@ export class TrialsSession extends SheetSession {
   readonly state: StoreApi<TrialsState>;
   private readonly kept: KeptOnPage<'trials'>;
   private readonly reader: OutcomeReader;
+  private readonly acrossReader: AcrossReader;
   private derived: readonly DerivedRun[] = [];
   private readonly memory = new RowMemory<TrialRow>();
   private isWatched = false;
@@ -87,6 +92,11 @@ export class TrialsSession extends SheetSession {
       () => investigation.stored(),
       (text) => tell({ kind: 'fault', text }),
     );
+    this.acrossReader = new AcrossReader(
+      this.pool,
+      () => investigation.stored(),
+      (text) => tell({ kind: 'fault', text }),
+    );
     this.kept = new KeptOnPage('trials', version, investigation.owner, {
       id: investigation.id,
       history: this.history,
@@ -106,6 +116,7 @@ export class TrialsSession extends SheetSession {
         const row = this.rowAt(this.front?.id ?? '', now.placed);
         if (row !== undefined) this.mark(row.id);
       }),
+      this.acrossReader.state.subscribe(() => this.refreshSoon()),
       this.reader.state.subscribe((now, before) => {
         if (now.outcomes !== before.outcomes) this.refreshSoon();
       }),
@@ -136,6 +147,7 @@ export class TrialsSession extends SheetSession {
     if (this.disposed) return;
     super.dispose();
     this.reader.dispose();
+    this.acrossReader.dispose();
     this.kept.leave();
   }
 
@@ -194,6 +206,10 @@ export class TrialsSession extends SheetSession {
     this.labels.again();
   }
 
+  get rowRuns(): number {
+    return countedRuns(this.investigation.documents.getState().runs).length;
+  }
+
   /** What the columns of the table can be of. */
   get inputs(): TableInputs | null {
     const table = this.shownTable;
@@ -205,11 +221,25 @@ export class TrialsSession extends SheetSession {
       conditions: plan.conditions,
       workings,
       outcomes: this.reader.state.getState().outcomes,
+      ...this.acrossInputs,
     };
+  }
+
+  private get acrossInputs(): Pick<TableInputs, 'across'> {
+    const { of, outcomes } = this.across.getState();
+    const rows = this.shownTable?.rows;
+    return rows?.kind === 'constant' && of?.entry === rows.entry
+      ? { across: { count: of.values.length, outcomes } }
+      : {};
   }
 
   get outcomes() {
     return this.reader.state;
+  }
+
+  /** What follows from values of a constant, where these are the rows. */
+  get across() {
+    return this.acrossReader.state;
   }
 
   /** Rows that were copied elsewhere, as typed rows; what of them was not understood is said. */
@@ -255,7 +285,14 @@ export class TrialsSession extends SheetSession {
     if (!this.isWatched) return;
     const { runs, plan, workings } = this.investigation.documents.getState();
     this.reader.want({ runs: countedRuns(runs), workings, plan });
+    this.askAcross();
     this.refreshSoon();
+  }
+
+  private askAcross(): void {
+    if (!this.isWatched) return;
+    const { runs, plan, workings } = this.investigation.documents.getState();
+    this.acrossReader.want({ table: this.shownTable, runs: countedRuns(runs), workings, plan });
   }
 
   private refreshSoon(): void {
@@ -269,6 +306,7 @@ export class TrialsSession extends SheetSession {
 
   /** Lays the table out anew, and the run that it is. */
   private refresh(): void {
+    this.askAcross();
     const { inputs } = this;
     const own = this.investigation.documents.getState();
     if (inputs === null) {
@@ -308,13 +346,29 @@ export class TrialsSession extends SheetSession {
     const runs = derived.map(({ run }) =>
       others.some((one) => one.run === run) ? run : (known.get(run.id) ?? run),
     );
-    const documents = documentsOf(own, workings, runs, given);
+    const spans = this.spansOf(table, counted);
+    const documents = documentsOf(own, workings, runs, { given, spans });
     this.documents.setState(isAsBefore ? { ...documents, runs: this.runs } : documents);
     if (others.length > 0)
       void Promise.all(others.map((one) => this.pool.put(one.run, one.readings()))).then(() => {
         if (!this.disposed) this.renderer.readingsCame();
       });
     this.renderer.now();
+  }
+
+  /** Where the condition of the table holds, as it is marked; the same object while it is the same. */
+  private spansOf({ plot }: TrialTable, rows: readonly TrialRow[]): readonly Sight[] {
+    const { across } = this.plotting;
+    const { holds } = plot;
+    const key = across.startsWith('channel:') ? across.slice('channel:'.length) : null;
+    const before = this.documents.getState().spans ?? [];
+    if (holds === null || key === null || plot.kind !== 'points') return before.length === 0 ? before : [];
+    const marked = markedSpans(
+      rows.filter(({ leftOut }) => leftOut === null),
+      key,
+      holds,
+    );
+    return isEqual(marked, before) ? before : marked;
   }
 
   /** Names beside the points, and the row that is marked. */

@@ -8,6 +8,7 @@ import { type DrawnTrace, type Frame } from '../../traces/drawn';
 import { type DrawnGraph } from '../../traces/ownGraphs/composeGraphs';
 import { type StyleOfRun } from '../../traces/chartSetup';
 import { type RegionBounds } from '../../traces/geometry';
+import { type Sight } from '../../workers/protocol';
 import { shortText } from '../../ui/numberText';
 
 /** All that a picture shows, as it stands on the bench. */
@@ -23,6 +24,7 @@ export interface PictureContent {
   isTime: boolean;
   styles: ReadonlyMap<string, StyleOfRun>;
   regions: RegionBounds[];
+  spans: readonly Sight[];
   labels: readonly ShownLabel[];
 }
 
@@ -63,6 +65,7 @@ export function contentOf(session: SheetSession, only: string | null): PictureCo
       run: front?.id,
       axis: frame.horizontal.unit,
     }),
+    spans: session.documents.getState().spans ?? [],
     labels: session.labels.shown.getState().filter(({ as }) => as !== 'mark'),
   };
 }

@@ -197,6 +197,7 @@ function drawTraces(paper: Paper<unknown>, content: PictureContent, box: Box): v
       (chart) => {
         paintUnder(under.canvas, chart, {
           regions,
+          spans: content.spans,
           target: trace.target ?? null,
           isBottom,
           hasRight: trace.right !== null,

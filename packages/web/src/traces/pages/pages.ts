@@ -62,8 +62,9 @@ export function withLogarithm(
 }
 
 /** A page of which the horizontal axis is logarithmic, or is not any more. */
-export function withLogarithmAcross({ logarithmic: _, ...page }: Page, is: boolean): Page {
-  return is ? { ...page, logarithmic: true } : page;
+export function withLogarithmAcross(page: Page, is: boolean): Page {
+  const { logarithmic = false, ...linear } = page;
+  return is === logarithmic ? page : is ? { ...page, logarithmic: true } : linear;
 }
 
 /** The traces of a page over its shared axis. */

@@ -47,10 +47,20 @@ export function tablesFor(
     id: newId(),
     conditions: Object.fromEntries(Object.entries(said).map(([key, value]) => [keyOf(key), value])),
   });
+  const rowsOf = (rows: TrialTable['rows']): TrialTable['rows'] => {
+    switch (rows.kind) {
+      case 'runs':
+        return rows;
+      case 'values':
+        return { ...rows, of: seriesOf(rows.of) };
+      case 'constant':
+        return { ...rows, entry: ids.get(rows.entry) ?? rows.entry };
+    }
+  };
   return trials.tables.map((table) => ({
     ...table,
     id: newId(),
-    rows: table.rows.kind === 'runs' ? table.rows : { kind: 'values', of: seriesOf(table.rows.of) },
+    rows: rowsOf(table.rows),
     columns: table.columns.map(columnOf),
     planned: table.planned.map(plannedOf),
   }));
