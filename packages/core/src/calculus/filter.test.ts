@@ -73,3 +73,37 @@ test('a window that does not fit the run, or is even, is refused with a sentence
   );
   expect(() => derivative(short, { symbol: 'v', windowPoints: 4 })).toThrow('odd number');
 });
+
+test('how readings move a sum over rows is the sum of how they move each row, at the ends of a run and beside what is missing', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 8 }),
+      fc.integer({ min: 0, max: 2 }),
+      fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 40, maxLength: 40 }),
+      fc.tuple(fc.integer({ min: 0, max: 39 }), fc.integer({ min: 1, max: 40 })),
+      fc.option(fc.integer({ min: 0, max: 39 })),
+      (half, order, all, [first, length], missing) => {
+        const series = positionSeries(40, 0.02, (t) => Math.sin(9 * t));
+        if (missing !== null) series.values[missing] = NaN;
+        const options = { windowPoints: 2 * half + 1, degree: 2, order };
+        const { noise, values } = localPolynomialFilter(series, 'v', options);
+        // A row without a value has no part in anything.
+        const weights = Float64Array.from(all.slice(first, first + length), (weight, i) =>
+          Number.isNaN(values[first + i]) ? 0 : weight,
+        );
+        const wanted = new Float64Array(40);
+        weights.forEach((weight, i) => {
+          const row = weight === 0 ? null : noise?.row(first + i);
+          row?.weights.forEach((own, j) => (wanted[row.first + j] += weight * own));
+        });
+        const found = noise?.spread({ first, weights }) ?? { first: 0, weights: new Float64Array(0) };
+        const size = Math.max(...wanted.map(Math.abs));
+        for (let i = 0; i < 40; i++)
+          expect(Math.abs((found.weights[i - found.first] ?? 0) - wanted[i])).toBeLessThanOrEqual(
+            1e-11 * size,
+          );
+      },
+    ),
+    { numRuns: 300, seed: 8 },
+  );
+});

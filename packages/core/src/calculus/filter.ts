@@ -1,6 +1,6 @@
 import { Refusal } from '../refusal';
 import { Growing } from '../series/growing';
-import { type NoisePath, type WeightSpan } from '../series/noisePath';
+import { type NoisePath, type WeightSpan, addSpans } from '../series/noisePath';
 import { checkSampling, intervalOf, timesOf } from '../series/sampling';
 import { type FilterStep, type Series } from '../series/series';
 import { localPolynomialWeights } from './localPolynomial';
@@ -131,7 +131,11 @@ export function localPolynomialFilter(
     if (high - low >= whole.high - whole.low) Object.assign(whole, { low, high });
     return true;
   };
-  const through = (path: NoisePath) => filteredNoise(path, { rowOf, commonWeights, options });
+  const inner = (low: number, high: number): [number, number] => [
+    Math.min(Math.max(low, half), high),
+    Math.max(Math.min(high, n - half), Math.min(Math.max(low, half), high)),
+  ];
+  const through = (path: NoisePath) => filteredNoise(path, { rowOf, inner, commonWeights, options });
   return {
     values: out,
     noise: series.noise === null ? null : through(series.noise),
@@ -250,15 +254,29 @@ function slideTaps(
 
 interface Rows {
   rowOf(i: number): WeightSpan;
+  /** The part of some rows whose windows hang over no end of the run. */
+  inner(low: number, high: number): [low: number, high: number];
   commonWeights(low: number, high: number): Float64Array | null;
   options: FilterOptions;
 }
 
 function filteredNoise(parent: NoisePath, rows: Rows): NoisePath {
   const spreadHere = (span: WeightSpan): WeightSpan => {
-    const { first, weights } = span;
-    const common = rows.commonWeights(first, first + weights.length);
-    return common === null ? spreadRows(span, rows.rowOf) : spreadCommon(span, common, rows.options);
+    const whole = rows.commonWeights(span.first, span.first + span.weights.length);
+    if (whole !== null) return spreadCommon(span, whole, rows.options);
+    const { first, weights } = withoutEdges(span);
+    const [low, high] = rows.inner(first, first + weights.length);
+    const common = low < high ? rows.commonWeights(low, high) : null;
+    if (common === null) return spreadRows({ first, weights }, rows.rowOf);
+    const part = (from: number, to: number): WeightSpan => ({
+      first: from,
+      weights: weights.subarray(from - first, to - first),
+    });
+    const middle = spreadCommon(part(low, high), common, rows.options);
+    // Few rows, whose windows hang over an end of the run, have weights of their own.
+    return [part(first, low), part(high, first + weights.length)]
+      .filter((edge) => edge.weights.length > 0)
+      .reduce((sum, edge) => addSpans(sum, spreadRows(edge, rows.rowOf)), middle);
   };
   return {
     root: parent.root,
@@ -301,6 +319,14 @@ function spreadCommon({ first, weights }: WeightSpan, row: Float64Array, options
   // An odd window turned round is its own negative.
   if (options.order % 2 === 1) for (let i = 0; i < out.length; i++) out[i] = -out[i];
   return { first: first - half, weights: out };
+}
+
+/** Readings that have no part in something are none of those that it rests on. */
+function withoutEdges({ first, weights }: WeightSpan): WeightSpan {
+  let [low, high] = [0, weights.length];
+  while (low < high && weights[low] === 0) low++;
+  while (high > low && weights[high - 1] === 0) high--;
+  return { first: first + low, weights: weights.subarray(low, high) };
 }
 
 function spreadRows({ first, weights }: WeightSpan, rowOf: (i: number) => WeightSpan): WeightSpan {

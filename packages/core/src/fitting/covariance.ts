@@ -125,6 +125,7 @@ export function fitNoise(
   }
 
   const slope = () => (against === null ? null : slopes());
+  const own = {};
   const { covariance, degreesOfFreedom, sigma } = spreadNoise(
     jacobian(),
     slope(),
@@ -139,7 +140,8 @@ export function fitNoise(
     effectsOn(factors) {
       const weights = weighing(factors).map((weight) => weight * sigma);
       // Spread once more: held until somebody asks, it would be many times what was read.
-      return spreadOverRoots(jacobian(), points, slope()).map(({ root, ratio, vectors }) => ({
+      const spread = recent(own, points.indices.length, () => spreadOverRoots(jacobian(), points, slope()));
+      return spread.map(({ root, ratio, vectors }) => ({
         root,
         effect: sumOfSpans(vectors.map((vector, k) => [vector, weights[k] * ratio])),
       }));
@@ -190,6 +192,20 @@ function spreadNoise(
 function ownNoise(path: NoisePath | null, indices: Int32Array): number {
   if (path === null || indices.length === 0) return NaN;
   return path.root.level.between(indices[0], indices[indices.length - 1] + 1).standardDeviation;
+}
+
+/** What fits over few readings have spread last: results of one fit ask for it one after the other. */
+const spreadLately: { of: object; roots: RootVectors[] }[] = [];
+const [mostRemembered, mostReadings] = [4, 20_000];
+
+function recent(of: object, readings: number, make: () => RootVectors[]): RootVectors[] {
+  const known = spreadLately.findIndex((one) => one.of === of);
+  if (known >= 0) return spreadLately[known].roots;
+  const roots = make();
+  if (readings > mostReadings) return roots;
+  spreadLately.push({ of, roots });
+  if (spreadLately.length > mostRemembered) spreadLately.shift();
+  return roots;
 }
 
 /** FᵀJ and −GᵀDJ, column by column, gathered by root. */
