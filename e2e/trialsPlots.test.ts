@@ -147,6 +147,26 @@ test('axes are logarithmic: a power is a line on them, what is not above zero is
   const [one, , , ten, hundred] = places;
   expect(Math.abs(hundred.x - ten.x - (ten.x - one.x))).toBeLessThan(2);
   expect(Math.abs(one.y - ten.y - (ten.y - hundred.y))).toBeLessThan(2);
+  // A wheel zooms by ratios there: out to both sides alike, and never to zero or below.
+  const before = await hand.viewport();
+  const plot = await (await hand.element('[data-testid="overlay"]')).boundingBox();
+  if (plot === null) throw new Error('the plot has no place');
+  await page.mouse.move(plot.x + plot.width / 2, plot.y + plot.height / 2);
+  for (let turn = 0; turn < 12; turn++) await page.mouse.wheel({ deltaY: 100 });
+  const after = await until(
+    () => hand.viewport(),
+    ({ to }) => to > 1e4 * before.to,
+    10,
+  );
+  expect(after.from).toBeGreaterThan(0);
+  expect((Math.log(before.from / after.from) / Math.log(after.to / before.to)).toFixed(1)).toBe('1.0');
+  await hand.element('.axis-grip.bottom').then((axis) => axis.focus());
+  await page.keyboard.press('Home');
+  await until(
+    () => hand.viewport(),
+    ({ to }) => to === before.to,
+    10,
+  );
   await hand.menu('Set up the trace of y', 'Make a picture of it');
   await hand.element('.picture-preview img');
   rmSync(await downloaded(system.downloads, '.svg'));

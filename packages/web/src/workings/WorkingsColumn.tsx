@@ -7,6 +7,7 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core';
+import { valueAtShare } from '../traces/axes/axisScale';
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { type EntryKindKey, type Field, entryKindKeys, kindOf } from '@heuristor/core';
 import { type WorkingsDocument } from '@heuristor/contracts';
@@ -206,9 +207,9 @@ function WorkOutItems() {
   const addMiddleRegion = () => {
     const sight = session.picture.getState().frame?.sight;
     if (sight === undefined) return;
-    const quarter = (sight.to - sight.from) / 4;
+    const [start, end] = [0.25, 0.75].map((share) => valueAtShare(share, sight));
     session.changeWorkings((sheet) => {
-      const made = withRegion(sheet, session.onPage.page, sight.from + quarter, sight.to - quarter);
+      const made = withRegion(sheet, session.onPage.page, start, end);
       session.viewing.selectRegion(made.id);
       return made.workings;
     });
