@@ -170,3 +170,35 @@ describe('a turn at which a series breaks', () => {
     }
   });
 });
+
+// The truth is in the functions: where their derivative is 0.
+test.each([
+  [
+    'a pulse that dies away slowly',
+    (t: number) => 3 * Math.max(t - 0.2, 0) * Math.exp(-3 * (t - 0.2)),
+    0.2 + 1 / 3,
+    Math.exp(-1),
+  ],
+  ['a bell curve', (t: number) => Math.exp(-(((t - 1) / 0.2) ** 2)), 1, 1],
+  ['a bell curve of two widths', (t: number) => Math.exp(-(((t - 1) / (t < 1 ? 0.15 : 0.3)) ** 2)), 1, 1],
+])('the top of %s is where it is: what leans is no parabola', (_, shape, at, high) => {
+  for (const sigma of [0.002, 0.02])
+    for (const rate of [50, 200]) {
+      let [offTime, ofTime, offHeight, ofHeight, count] = [0, 0, 0, 0, 0];
+      for (let seed = 1; seed <= 40; seed++) {
+        const normal = normalRandom(seed);
+        const series = sampledSeries(regular(0, 1 / rate, 2 * rate), (t) => shape(t) + sigma * normal());
+        const top = turnsOf(series).find(({ kind, value }) => kind === 'peak' && value.value > 0.9 * high);
+        if (top === undefined) continue;
+        count++;
+        offTime += top.time.value - at;
+        ofTime += sigma * Math.sqrt(normSquared(top.time.weights.weights));
+        offHeight += top.value.value - high;
+        ofHeight += sigma * Math.sqrt(normSquared(top.value.weights.weights));
+      }
+      expect(count).toBeGreaterThan(30);
+      // On average, so that noise does not hide it.
+      expect(Math.abs(offTime / ofTime)).toBeLessThan(2.5);
+      expect(Math.abs(offHeight / ofHeight)).toBeLessThan(1.5);
+    }
+});

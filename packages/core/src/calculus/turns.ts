@@ -1,5 +1,5 @@
 import { square } from '../elementary';
-import { normSquared, sumOfSpans } from '../series/noisePath';
+import { addSpans, normSquared, scaledSpan } from '../series/noisePath';
 import { timeAt } from '../series/sampling';
 import { type Series } from '../series/series';
 import { cornerAt } from './corner';
@@ -82,11 +82,12 @@ function turnAt(series: Series, before: number, here: number, after: number, sig
     most: Math.min(Math.ceil(shares.way * way), mostBeside),
   });
   const wide = within(timeShares);
-  const rough = vertexIn(series, parabolaAt(series, here, kind, wide), here, kind);
+  const rough = vertexIn(series, polynomialAt(series, here, kind, wide), here, kind);
   // Once more about where it turned out to be, so that the reading that noise lifted most is not the middle of it all.
   const middle = rough === null ? here : nearest(series, rough, here, way);
-  const time =
-    vertexOf(series, middle, kind, wide) ?? (middle === here ? null : vertexOf(series, here, kind, wide));
+  const timeAbout = (index: number) =>
+    leastBiased((level) => vertexOf(series, index, kind, closer(wide, level), level.degree), sigma);
+  const time = timeAbout(middle) ?? (middle === here ? null : timeAbout(here));
   return {
     kind,
     index: here,
@@ -98,8 +99,77 @@ function turnAt(series: Series, before: number, here: number, after: number, sig
     value:
       time === null
         ? readingAt(series, here)
-        : heightAt(series, middle, kind, time.value, within(heightShares)),
+        : (leastBiased(
+            (level) =>
+              polynomialAt(
+                series,
+                middle,
+                kind,
+                closer(within(heightShares), level),
+                level.degree,
+              )?.weightedAt(0, time.value) ?? null,
+            sigma,
+          ) ?? readingAt(series, middle)),
   };
+}
+
+/** A polynomial through the readings about a turn, and how far it reaches, as a share of the widest. */
+interface Level {
+  degree: 2 | 4;
+  share: number;
+}
+
+/** From the one that noise moves least to the one that follows the shape of a turn most closely. */
+const levels: readonly Level[] = [
+  { degree: 2, share: 1 },
+  { degree: 4, share: 1 },
+  { degree: 4, share: 0.6 },
+  { degree: 4, share: 0.36 },
+];
+
+/** By so many standard deviations of their difference the next polynomial has to differ before it is taken. */
+const clearly = 3;
+/** Below this share of a value, a difference is rounding. */
+const rounding = 1e-9;
+
+/** A top of which a share of the width is taken; its depth goes with the square of that. */
+const closer = ({ depth, most }: Top, { share }: Level): Top => ({
+  depth: depth * square(share),
+  most: Math.max(Math.ceil(most * share), 1),
+});
+
+/**
+ * What a polynomial tells of a turn, by the first one that the next does not clearly contradict: a parabola where the turn is as that of a
+ * swing, one of fourth degree where it leans or is pointed, as a pulse does, and over a shorter part where that still misses.
+ */
+function leastBiased(found: (level: Level) => WeightedValue | null, sigma: number): WeightedValue | null {
+  const [first, ...others] = levels;
+  let taken = found(first);
+  let isFirst = true;
+  let change = 0;
+  for (const level of others) {
+    const next = taken === null ? null : found(level);
+    if (next === null || taken === null) break;
+    const off = Math.abs(next.value - taken.value);
+    const isSame = off <= rounding * Math.max(Math.abs(next.value), Math.abs(taken.value));
+    const ofOff = sigma * Math.sqrt(normSquared(addSpans(next.weights, taken.weights, -1).weights));
+    const isClear = !isSame && off > clearly * ofOff;
+    if (isClear || !isFirst) change = off;
+    if (!isClear) break;
+    isFirst = false;
+    taken = next;
+  }
+  // Nobody knows what a still closer one would change: about as much as the last one did.
+  return taken === null || isFirst ? taken : widened(taken, change, sigma);
+}
+
+/** A value that may be further off than noise makes it: its weights stand for both. */
+function widened(found: WeightedValue, by: number, sigma: number): WeightedValue {
+  if (sigma === 0) return found;
+  return new LazyWeightedValue(found.value, () => {
+    const own = sigma * Math.sqrt(normSquared(found.weights.weights));
+    return scaledSpan(found.weights, Math.sqrt(1 + square(by / own)));
+  });
 }
 
 /** Standard deviation that noise gives to one value of an interval. */
@@ -165,13 +235,14 @@ function nearest({ sampling, values }: Series, at: number, from: number, way: nu
   return best;
 }
 
-/** The least-squares parabola through the readings at a top; null where there are less than three. */
-function parabolaAt(
+/** The least-squares polynomial through the readings at a top; null where there are too few. */
+function polynomialAt(
   { values, sampling }: Series,
   index: number,
   kind: Turn['kind'],
   { depth, most }: Top,
-): Parabola | null {
+  degree: Level['degree'] = 2,
+): Polynomial | null {
   const sign = kind === 'peak' ? 1 : -1;
   const reaches = (step: 1 | -1) => {
     let beside = 1;
@@ -187,25 +258,27 @@ function parabolaAt(
   let missing = 0;
   for (let i = left; i <= right; i++) if (Number.isNaN(values[i])) missing++;
   const length = right - left + 1;
-  if (length - missing < 3) return null;
+  // A parabola through three readings is all there is of a narrow top; more than that is not told by so few.
+  if (length - missing < (degree === 2 ? 3 : degree + 3)) return null;
   const here = timeAt(sampling, index);
-  const weights = weightsAt({ values, sampling }, index, { left, length, missing });
-  const dots = [0, 0, 0];
-  for (let k = 0; k < 3; k++) {
-    const row = weights[k];
+  const weights = weightsAt({ values, sampling }, index, { left, length, missing, degree });
+  const dots = weights.map((row) => {
     let sum = 0;
     // What is missing has no weight.
     for (let i = 0; i < length; i++) if (row[i] !== 0) sum += row[i] * values[left + i];
-    dots[k] = sum;
-  }
+    return sum;
+  });
+  /** How each derivative at the reading tells on the one of an order at a moment. */
   const factorsOf = (order: number, at: number) => {
-    const by = at - here;
-    return order === 0 ? [1, by, (by * by) / 2] : order === 1 ? [0, 1, by] : [0, 0, 1];
+    let factor = 1;
+    return dots.map((_, k) => {
+      if (k < order) return 0;
+      if (k > order) factor *= (at - here) / (k - order);
+      return factor;
+    });
   };
-  const value = (order: number, at: number) => {
-    const [a, b, c] = factorsOf(order, at);
-    return a * dots[0] + b * dots[1] + c * dots[2];
-  };
+  const value = (order: number, at: number) =>
+    factorsOf(order, at).reduce((sum, factor, k) => sum + factor * dots[k], 0);
   return {
     first: left,
     past: right + 1,
@@ -222,8 +295,8 @@ function parabolaAt(
   };
 }
 
-/** A parabola through readings: itself (order 0), its slope (1) or its bend (2) at a moment. */
-interface Parabola {
+/** A polynomial through readings: itself (order 0), its slope (1) or its bend (2) at a moment. */
+interface Polynomial {
   first: number;
   past: number;
   value(order: number, at: number): number;
@@ -244,14 +317,19 @@ function knownAt(interval: number): Map<number, Float64Array[]> {
   return known;
 }
 
-/** Weights for value, slope and bend of a parabola at one of its readings; those of windows alike are made once. */
+/** Weights for value, slope, bend … of a polynomial at one of its readings; those of windows alike are made once. */
 function weightsAt(
   { values, sampling }: Pick<Series, 'values' | 'sampling'>,
   index: number,
-  { left, length, missing }: { left: number; length: number; missing: number },
+  {
+    left,
+    length,
+    missing,
+    degree,
+  }: { left: number; length: number; missing: number; degree: Level['degree'] },
 ): Float64Array[] {
   const known = sampling.kind === 'regular' && missing === 0 ? knownAt(sampling.interval) : null;
-  const place = (index - left) * (2 * mostBeside + 2) + length;
+  const place = ((index - left) * (2 * mostBeside + 2) + length) * 8 + degree;
   const before = known?.get(place);
   if (before !== undefined) return before;
   const present: number[] = [];
@@ -262,8 +340,8 @@ function weightsAt(
       ? (i - index) * sampling.interval
       : timeAt(sampling, i) - timeAt(sampling, index),
   );
-  const made = [0, 1, 2].map((order) => {
-    const solved = localPolynomialWeights(times, 0, 2, order);
+  const made = Array.from({ length: degree + 1 }, (_, order) => {
+    const solved = localPolynomialWeights(times, 0, degree, order);
     const out = new Float64Array(length);
     present.forEach((i, k) => (out[i - left] = solved[k]));
     return out;
@@ -275,37 +353,42 @@ function weightsAt(
   return made;
 }
 
-/** When a parabola turns about a reading; null where it has no top within its readings. */
+/** When a polynomial turns about a reading; null where it has no top within its readings. */
 function vertexIn(
   { sampling }: Series,
-  parabola: Parabola | null,
+  polynomial: Polynomial | null,
   index: number,
   kind: Turn['kind'],
 ): number | null {
-  if (parabola === null) return null;
-  const here = timeAt(sampling, index);
-  const bend = parabola.value(2, here);
-  if (!((kind === 'peak' ? 1 : -1) * bend < 0)) return null;
-  const vertex = here - parabola.value(1, here) / bend;
-  const [from, to] = [timeAt(sampling, parabola.first), timeAt(sampling, parabola.past - 1)];
-  return vertex < from || vertex > to ? null : vertex;
+  if (polynomial === null) return null;
+  const [from, to] = [timeAt(sampling, polynomial.first), timeAt(sampling, polynomial.past - 1)];
+  let vertex = timeAt(sampling, index);
+  // One step for a parabola; what bends otherwise takes a few.
+  for (let step = 0; step < mostNewton; step++) {
+    const bend = polynomial.value(2, vertex);
+    if (!((kind === 'peak' ? 1 : -1) * bend < 0)) return null;
+    const by = polynomial.value(1, vertex) / bend;
+    vertex -= by;
+    if (vertex < from || vertex > to) return null;
+    if (Math.abs(by) <= rounding * (to - from)) break;
+  }
+  return vertex;
 }
 
-/** When a series turns, and how each reading moves that. */
-function vertexOf(series: Series, index: number, kind: Turn['kind'], top: Top): WeightedValue | null {
-  const parabola = parabolaAt(series, index, kind, top);
-  const vertex = vertexIn(series, parabola, index, kind);
-  if (parabola === null || vertex === null) return null;
-  const here = timeAt(series.sampling, index);
-  const [slope, bend] = [parabola.weightedAt(1, here), parabola.weightedAt(2, here)];
-  return new LazyWeightedValue(vertex, () =>
-    sumOfSpans([
-      [slope.weights, -1 / bend.value],
-      [bend.weights, slope.value / square(bend.value)],
-    ]),
-  );
-}
+const mostNewton = 12;
 
-/** How high a turn is. At the vertex the slope is zero: what moves the vertex does not move its height. */
-const heightAt = (series: Series, index: number, kind: Turn['kind'], at: number, top: Top): WeightedValue =>
-  parabolaAt(series, index, kind, top)?.weightedAt(0, at) ?? readingAt(series, index);
+/** When a series turns, and how each reading moves that: by its slope there, over its bend. */
+function vertexOf(
+  series: Series,
+  index: number,
+  kind: Turn['kind'],
+  top: Top,
+  degree: Level['degree'],
+): WeightedValue | null {
+  const polynomial = polynomialAt(series, index, kind, top, degree);
+  const vertex = vertexIn(series, polynomial, index, kind);
+  if (polynomial === null || vertex === null) return null;
+  const slope = polynomial.weightedAt(1, vertex);
+  const bend = polynomial.value(2, vertex);
+  return new LazyWeightedValue(vertex, () => scaledSpan(slope.weights, -1 / bend));
+}
