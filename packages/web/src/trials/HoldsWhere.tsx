@@ -15,24 +15,14 @@ export function HoldsWhere() {
   const trials = useTrials();
   const table = useShownTable();
   const view = useTrialsState((state) => state.view);
-  const { across, upright } = trials.plotting;
+  const { across } = trials.plotting;
   const key = across.startsWith('channel:') ? across.slice('channel:'.length) : null;
   if (table === undefined || view === null || key === null) return null;
   const columns = numberColumns(view.columns);
   const { holds } = table.plot;
   const put = (next: Condition | null) =>
     trials.changeTable((own) => ({ ...own, plot: { ...own.plot, holds: next } }));
-  if (holds === null)
-    return (
-      <Button
-        variant="bare"
-        disabled={upright === null}
-        title="Mark where a column is at most, or at least, so much"
-        onClick={() => upright !== null && put({ column: upright, is: 'atMost', level: 0 })}
-      >
-        Mark where …
-      </Button>
-    );
+  if (holds === null) return null;
   const column = columns.find((one) => one.key === holds.column);
   const along = columns.find((one) => one.key === key);
   const rows = trials.plotted.filter(({ leftOut }) => leftOut === null);

@@ -163,6 +163,14 @@ function Axes() {
         >
           {logarithmic.across ? <CheckSquare aria-hidden /> : <Square aria-hidden />} Logarithmic along
         </Dropdown.Item>
+        <Dropdown.Divider />
+        <Dropdown.Item
+          as="button"
+          disabled={upright === null || across === null || table.plot.holds !== null}
+          onClick={() => upright !== null && trials.plotting.markWhere(upright)}
+        >
+          Mark where a column is at most …
+        </Dropdown.Item>
       </FixedMenu>
     </Dropdown>
   );

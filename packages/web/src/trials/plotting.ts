@@ -57,6 +57,14 @@ export class Plotting {
     this.lookAnew();
   }
 
+  /** A condition on a column, to be changed then. */
+  markWhere(column: string): void {
+    this.trials.changeTable((table) => ({
+      ...table,
+      plot: { ...table.plot, holds: { column, is: 'atMost', level: 0 } },
+    }));
+  }
+
   /** @param key of a column; null for the number of the row */
   putAcross(key: string | null): void {
     this.asPoints();
