@@ -114,6 +114,8 @@ export function typedQuantity(text: string, expected: Unit): number {
     throw new Refusal(`“${number.rest}” is no unit that is known here. It is expected in ${printed}.`);
   try {
     const { factor, offset } = conversionOf(unit, expected);
+    // What is typed in the unit that is expected stays what it is, to its last digit.
+    if (factor === 1 && offset === 0) return number.value;
     return Number((factor * number.value + offset).toPrecision(15));
   } catch {
     throw new Refusal(

@@ -1,4 +1,6 @@
 import { emptyTable, emptyWorkings, type TrialColumn } from '@heuristor/contracts';
+import { uniformRandom } from '@heuristor/core';
+import { tableText } from './copyTable';
 import { pastedRows } from './pastedRows';
 import { tableView } from './tableView';
 import { runOutcome } from './rowOutcomes';
@@ -79,4 +81,32 @@ test('without headings cells are the columns in their order; a cell that is none
   ]);
   expect(faults).toHaveLength(1);
   expect(faults[0]).toMatch(/^Row 2, slope: /);
+});
+
+test('what was copied from a table and is pasted into it again is the same, number by number', () => {
+  const uniform = uniformRandom(12);
+  const typed = Array.from({ length: 300 }, (_, i) => {
+    const size = 10 ** Math.floor(24 * uniform() - 12);
+    return {
+      id: `t${i}`,
+      name: `row ${i}`,
+      cells: {
+        'c-slope': {
+          value: (uniform() - 0.5) * size,
+          u: uniform() < 0.3 ? null : uniform() * size,
+          unit: 'm.s-1',
+        },
+        'c-d': { value: uniform() * size, u: uniform() * 0.1 * size, unit: 'm' },
+      },
+    };
+  });
+  const own = { ...inputs, runs: [], table: { ...inputs.table, typed } };
+  const view = tableView({ ...own, outcomes: inputs.outcomes });
+  const { rows, unknown, faults } = pastedRows(
+    tableText(view, () => true),
+    view,
+    own,
+  );
+  expect([unknown, faults]).toEqual([[], []]);
+  expect(rows).toEqual(typed.map(({ name, cells }) => ({ name, cells })));
 });

@@ -65,6 +65,7 @@ export function typedCondition(text: string, shown: Unit, condition: ConditionCo
   if (conversion === null)
     throw new Error(`${condition.name} is in ${condition.unit}. Choose a unit like it for this column.`);
   const { factor, offset } = conversion;
+  if (factor === 1 && offset === 0) return typed;
   const rounded = (value: number) => Number(value.toPrecision(digits));
   return {
     value: rounded(factor * typed.value + offset),
