@@ -27,7 +27,7 @@ const powerAgainstTilt: TrialTable = {
   plot: {
     ...emptyTable.plot,
     apart: run.key,
-    holds: { column: loss.key, is: 'atMost', level: 0 },
+    holds: { column: loss.key, is: 'atMost', level: 0, unit: 'W' },
   },
 };
 

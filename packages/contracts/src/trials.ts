@@ -111,7 +111,13 @@ export const rowsSchema = z.discriminatedUnion('kind', [
 ]);
 
 /** Where a column is at most, or at least, so much; drawn under the points as a span. */
-export const holdsSchema = z.object({ column: key, is: z.enum(['atMost', 'atLeast']), level: finite });
+export const holdsSchema = z.object({
+  column: key,
+  is: z.enum(['atMost', 'atLeast']),
+  level: finite,
+  /** UCUM code of the unit in which the level was typed: it means the same where the column is shown in another. */
+  unit: z.string().max(40),
+});
 export type HoldsWhere = z.infer<typeof holdsSchema>;
 
 export const trialPlotSchema = z.object({

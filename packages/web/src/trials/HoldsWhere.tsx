@@ -1,12 +1,13 @@
 import { type HoldsWhere as Condition } from '@heuristor/contracts';
-import { printedUnit } from '@heuristor/core';
+import { parseUnit, printedUnit } from '@heuristor/core';
 import { Button } from 'react-bootstrap';
 import { XLg } from 'react-bootstrap-icons';
 import { NumberField } from '../ui/NumberField';
+import { shortText } from '../ui/numberText';
 import { useShownTable, useTrials, useTrialsState } from './context';
 import { numberColumns } from './derivedRun';
 import { heldSentence } from './heldSentence';
-import { reachOf, heldSpans } from './holds';
+import { reachOf, heldSpans, unitOf } from './holds';
 
 const signs = { atMost: '≤', atLeast: '≥' } as const;
 
@@ -25,6 +26,7 @@ export function HoldsWhere() {
   if (holds === null) return null;
   const column = columns.find((one) => one.key === holds.column);
   const along = columns.find((one) => one.key === key);
+  const unit = printedUnit(parseUnit(holds.unit));
   const rows = trials.plotted.filter(({ leftOut }) => leftOut === null);
   return (
     <span className="holds-where">
@@ -33,7 +35,13 @@ export function HoldsWhere() {
         className="form-select form-select-sm"
         aria-label="Which column a condition is on"
         value={holds.column}
-        onChange={({ target }) => put({ ...holds, column: target.value })}
+        onChange={({ target }) =>
+          put({
+            ...holds,
+            column: target.value,
+            unit: unitOf(columns.find(({ key: own }) => own === target.value)),
+          })
+        }
       >
         {column === undefined && <option value={holds.column}>a column that has gone</option>}
         {columns.map((one) => (
@@ -55,7 +63,7 @@ export function HoldsWhere() {
         ))}
       </select>
       <NumberField label="So much" value={holds.level} onCommit={(level) => put({ ...holds, level })} />
-      <span className="mono">{printedUnit(column?.unit ?? [])}</span>
+      <span className="mono">{unit}</span>
       <Button variant="bare" aria-label="Mark nothing" title="Mark nothing" onClick={() => put(null)}>
         <XLg aria-hidden />
       </Button>
@@ -63,8 +71,7 @@ export function HoldsWhere() {
         <span className="held-sentence" role="status">
           {heldSentence(
             {
-              condition:
-                `${column.title} ${signs[holds.is]} ${holds.level} ${printedUnit(column.unit ?? [])}`.trim(),
+              condition: `${column.title} ${signs[holds.is]} ${shortText(holds.level, 10)} ${unit}`.trim(),
               along: along.title,
               unit: printedUnit(along.unit ?? []),
             },

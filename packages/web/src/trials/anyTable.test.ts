@@ -152,7 +152,10 @@ function tableBy(uniform: () => number): { inputs: TableInputs; table: TrialTabl
       value: column(),
       category: column(),
       beside: column(),
-      holds: uniform() < 0.5 || keys.length === 0 ? null : { column: pick(keys), is: 'atMost', level: 0 },
+      holds:
+        uniform() < 0.5 || keys.length === 0
+          ? null
+          : { column: pick(keys), is: 'atMost', level: 0, unit: pick(['', 'm', 's']) },
       apart: column(),
       names: column(),
       spread: pick(['sd', 'box', 'histogram'] as const),

@@ -1,4 +1,4 @@
-import { numberCell, typedQuantityOf } from '@heuristor/core';
+import { numberCell, parseUnit, typedQuantityOf } from '@heuristor/core';
 import { heldSentence } from './heldSentence';
 import { heldSpans, markedSpans } from './holds';
 import { type TrialRow } from './tableView';
@@ -14,7 +14,7 @@ const row = (x: number, y: number, u = 0.2): TrialRow => ({
   cells: { x: numberCell(quantity(x, null)), y: numberCell(quantity(y, u)) },
   leftOut: null,
 });
-const atMost = (level: number) => ({ column: 'y', is: 'atMost', level }) as const;
+const atMost = (level: number, unit = '') => ({ column: 'y', is: 'atMost', level, unit }) as const;
 const words = { condition: 'y ≤ 0 W', along: 'c', unit: 'kg' };
 const said = (rows: readonly TrialRow[], level = 0) => {
   const xs = rows.map(({ cells }) => (cells.x.kind === 'number' ? cells.x.quantity.value : NaN));
@@ -32,7 +32,7 @@ test('a condition holds from where the line between two rows crosses its level, 
   ]);
   expect(markedSpans(rows, 'x', atMost(0))).toEqual([{ from: expect.closeTo(2, 12), to: 3 }]);
   expect(said(rows)).toBe('y ≤ 0 W holds for c from 2.00 ± 0.10 kg on.');
-  expect(heldSpans(rows, 'x', { column: 'y', is: 'atLeast', level: 0 })).toEqual([
+  expect(heldSpans(rows, 'x', { column: 'y', is: 'atLeast', level: 0, unit: '' })).toEqual([
     { from: null, to: { at: expect.closeTo(2, 12), u: expect.closeTo(0.1, 12) } },
   ]);
 });
@@ -64,4 +64,16 @@ test('of several rows at one place all must hold it; what has no number says not
   ];
   expect(markedSpans(rows, 'x', atMost(0))).toEqual([{ from: 2.5, to: 3 }]);
   expect(heldSpans([], 'x', atMost(0))).toEqual([]);
+});
+
+test('a level means what it meant when it was typed, in whatever unit the column is shown', () => {
+  const inCentimetres = [0, 1, 2, 3].map((x): TrialRow => {
+    const y = typedQuantityOf(100 * x, 1, parseUnit('cm'), { root: 'typed', label: 'typed' });
+    return { ...row(x, 0), cells: { x: numberCell(quantity(x, null)), y: numberCell(y) } };
+  });
+  expect(markedSpans(inCentimetres, 'x', atMost(1.5, 'm'))).toEqual([
+    { from: 0, to: expect.closeTo(1.5, 12) },
+  ]);
+  expect(heldSpans(inCentimetres, 'x', atMost(1.5, 'm'))[0].to?.u).toBeCloseTo(0.01, 9);
+  expect(markedSpans(inCentimetres, 'x', atMost(1.5, 's'))).toEqual([]);
 });

@@ -1,6 +1,7 @@
 import { type HoldsWhere } from '@heuristor/contracts';
+import { inUnit, parseUnit, ucumCode } from '@heuristor/core';
 import { type Sight } from '../workers/protocol';
-import { type TrialRow } from './tableView';
+import { type TrialRow, type ViewColumn } from './tableView';
 
 /** An end of a span: where it lies on the horizontal axis, and by how much that is uncertain; null where no row lies beyond it. */
 export type SpanEnd = { at: number; u: number | null } | null;
@@ -12,6 +13,9 @@ export interface HeldSpan {
   to: SpanEnd;
 }
 
+/** The unit in which a condition on a column is typed: that in which it is shown. */
+export const unitOf = (column: Pick<ViewColumn, 'unit'> | undefined): string => ucumCode(column?.unit ?? []);
+
 interface Place {
   x: number;
   /** How far the condition is from failing: it holds where this is not negative. */
@@ -20,12 +24,19 @@ interface Place {
 }
 
 /** Rows at which a column and what stands along the axis have values, in their order; of those at one place the one that is nearest to failing. */
-function placesOf(rows: readonly TrialRow[], across: string, { column, is, level }: HoldsWhere): Place[] {
+function placesOf(
+  rows: readonly TrialRow[],
+  across: string,
+  { column, is, level, unit }: HoldsWhere,
+): Place[] {
+  const typedIn = parseUnit(unit);
   const worst = new Map<number, Place>();
   for (const { cells } of rows) {
     const [x, y] = [cells[across], cells[column]];
     if (x?.kind !== 'number' || y?.kind !== 'number') continue;
-    const { value, standardUncertainty } = y.quantity;
+    const quantity = inUnit(y.quantity, typedIn);
+    if (quantity === null) continue;
+    const { value, standardUncertainty } = quantity;
     const place = {
       x: x.quantity.value,
       spare: is === 'atMost' ? level - value : value - level,

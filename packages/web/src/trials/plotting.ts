@@ -5,6 +5,7 @@ import { type SheetSession } from '../investigation/sheetSession';
 import { pageIn, panelsOf, withHorizontal, withLogarithm, withLogarithmAcross } from '../traces/pages/pages';
 import { withEntry } from '../workings/edits';
 import { numberColumns } from './derivedRun';
+import { unitOf } from './holds';
 import { type Straightening } from './straightenings';
 import { type TableView } from './tableView';
 import { newColumn, withColumn } from './trialsDocument';
@@ -59,9 +60,10 @@ export class Plotting {
 
   /** A condition on a column, to be changed then. */
   markWhere(column: string): void {
+    const viewed = this.trials.state.getState().view?.columns.find(({ key }) => key === column);
     this.trials.changeTable((table) => ({
       ...table,
-      plot: { ...table.plot, holds: { column, is: 'atMost', level: 0 } },
+      plot: { ...table.plot, holds: { column, is: 'atMost', level: 0, unit: unitOf(viewed) } },
     }));
   }
 
