@@ -380,9 +380,10 @@ test('a ball is dropped: each flight between two bounces is a row, and shorter t
   await stage.set('Height of the drop', 1.2);
   await stage.press('Lift it and hold');
   await hand.begin(system.site, 'Ball', ['K4-B']);
-  await hand.lengthOfRun('3.2');
+  await hand.beginAt('x', 'rises through', '0.7');
+  await hand.lengthOfRun('3');
   await hand.recordWhen(() => stage.press('Let go'));
-  await hand.mark(0.1, 3.1);
+  await hand.mark(-0.1, 2.9);
   await hand.offer('x', 'peaks');
   await hand.result('peaks and troughs of x', 'peak');
   await hand.press('Trials', 'nav[aria-label="Pages"]');
