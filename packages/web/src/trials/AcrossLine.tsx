@@ -64,7 +64,7 @@ export function AcrossLine() {
         </span>
       )}
       {fault !== null && (
-        <span className="trial-fault" role="alert">
+        <span className="field-fault" role="alert">
           {fault}
         </span>
       )}

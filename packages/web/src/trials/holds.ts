@@ -1,5 +1,6 @@
-import { type HoldsWhere } from '@heuristor/contracts';
-import { inUnit, parseUnit, ucumCode } from '@heuristor/core';
+import { type HoldsWhere, type TrialPlot } from '@heuristor/contracts';
+import { type SeriesRef, inUnit, parseUnit, ucumCode } from '@heuristor/core';
+import isEqual from 'fast-deep-equal';
 import { type Sight } from '../workers/protocol';
 import { type TrialRow, type ViewColumn } from './tableView';
 
@@ -99,4 +100,20 @@ export function reachOf(
   const places = placesOf(rows, across, holds);
   const [first, last] = [places.at(0), places.at(-1)];
   return first === undefined || last === undefined ? null : { low: first.x, high: last.x };
+}
+
+/**
+ * What is marked in a plot of points because a condition holds there.
+ * @param before what was marked; the same object while it is the same
+ */
+export function spansOfPlot(
+  { kind, holds }: Pick<TrialPlot, 'kind' | 'holds'>,
+  across: SeriesRef,
+  rows: readonly TrialRow[],
+  before: readonly Sight[] = [],
+): readonly Sight[] {
+  const key = across.startsWith('channel:') ? across.slice('channel:'.length) : null;
+  const counted = rows.filter(({ leftOut }) => leftOut === null);
+  const marked = holds === null || key === null || kind !== 'points' ? [] : markedSpans(counted, key, holds);
+  return isEqual(marked, before) ? before : marked;
 }

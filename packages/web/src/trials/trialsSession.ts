@@ -6,7 +6,6 @@ import {
   type WorkingsDocument,
   storedKeptSchema,
 } from '@heuristor/contracts';
-import isEqual from 'fast-deep-equal';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { getJson } from '../api/client';
 import { KeptOnPage } from '../investigation/kept/keptOnPage';
@@ -19,9 +18,8 @@ import { AcrossReader } from './acrossReader';
 import { countedRuns, isCountedIn } from './counted';
 import { type DerivedRun, derivedRuns } from './derivedRun';
 import { givenOf } from './given';
-import { markedSpans } from './holds';
+import { spansOfPlot } from './holds';
 import { type TrialsHost } from './host';
-import { type Sight } from '../workers/protocol';
 import { OutcomeReader } from './outcomeReader';
 import { pointLabels } from './pointLabels';
 import { pastedRows } from './pastedRows';
@@ -29,6 +27,7 @@ import { Plotting } from './plotting';
 import { documentsOf, leftOutBy, runIdOf, textOfRun, withWeights, workingsOf } from './tableSheet';
 import { RowMemory } from './rowMemory';
 import { type TableInputs, type TableView, type TrialRow, tableView } from './tableView';
+import { isZeroNear } from './zeroNear';
 import { tableIn, withTable, withTableAdded, withTypedRow } from './trialsDocument';
 
 export interface TrialsState {
@@ -346,7 +345,7 @@ export class TrialsSession extends SheetSession {
     const runs = derived.map(({ run }) =>
       others.some((one) => one.run === run) ? run : (known.get(run.id) ?? run),
     );
-    const spans = this.spansOf(table, counted);
+    const spans = spansOfPlot(table.plot, this.plotting.across, counted, this.documents.getState().spans);
     const documents = documentsOf(own, workings, runs, { given, spans });
     this.documents.setState(isAsBefore ? { ...documents, runs: this.runs } : documents);
     if (others.length > 0)
@@ -354,21 +353,6 @@ export class TrialsSession extends SheetSession {
         if (!this.disposed) this.renderer.readingsCame();
       });
     this.renderer.now();
-  }
-
-  /** Where the condition of the table holds, as it is marked; the same object while it is the same. */
-  private spansOf({ plot }: TrialTable, rows: readonly TrialRow[]): readonly Sight[] {
-    const { across } = this.plotting;
-    const { holds } = plot;
-    const key = across.startsWith('channel:') ? across.slice('channel:'.length) : null;
-    const before = this.documents.getState().spans ?? [];
-    if (holds === null || key === null || plot.kind !== 'points') return before.length === 0 ? before : [];
-    const marked = markedSpans(
-      rows.filter(({ leftOut }) => leftOut === null),
-      key,
-      holds,
-    );
-    return isEqual(marked, before) ? before : marked;
   }
 
   /** Names beside the points, and the row that is marked. */
@@ -394,14 +378,4 @@ export class TrialsSession extends SheetSession {
   get plotted(): readonly TrialRow[] {
     return this.derived.flatMap(({ rows }) => rows);
   }
-}
-
-/** Values that are all alike but for a small part of them would look like one from zero on. */
-function isZeroNear(rows: readonly TrialRow[], upright: string | null): boolean {
-  const values = rows.flatMap(({ cells }) => {
-    const cell = cells[upright ?? ''];
-    return cell?.kind === 'number' ? [cell.quantity.value] : [];
-  });
-  const [low, high] = [Math.min(...values), Math.max(...values)];
-  return values.length === 0 || high - low > 0.2 * Math.max(Math.abs(low), Math.abs(high));
 }
