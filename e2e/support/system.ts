@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import puppeteer, { type Page } from 'puppeteer-core';
 import { slowFrames } from './slowFrames';
@@ -136,7 +136,20 @@ export async function downloaded(folder: string, ending: string): Promise<string
     (found) => found.some((file) => file.endsWith(ending)),
     30,
   );
-  return join(folder, files.find((file) => file.endsWith(ending)) ?? '');
+  const path = join(folder, files.find((file) => file.endsWith(ending)) ?? '');
+  // It has its name a moment before all of it is there.
+  let size = -1;
+  await until(
+    async () => {
+      const before = size;
+      await pause(50);
+      size = statSync(path).size;
+      return size > 0 && size === before;
+    },
+    (isWhole) => isWhole,
+    30,
+  );
+  return path;
 }
 
 /** Waits until something is so; fails with what it last saw. */
