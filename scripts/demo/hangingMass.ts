@@ -53,7 +53,8 @@ export const hangingMass: Experiment = {
         showResiduals: true,
       }),
     ],
-    ['channel:x', 'channel:F'],
+    // A motion sensor is enough.
+    ['channel:x'],
   ),
   tables: [
     {
