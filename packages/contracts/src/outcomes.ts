@@ -1,6 +1,7 @@
 import { type StoredEvaluation } from '@heuristor/core';
 import { z } from 'zod';
 import { seriesRefSchema } from './entrySchema';
+import { mostOnSheet } from './workings';
 
 const number = z.union([z.number(), z.enum(['NaN', 'Infinity', '-Infinity'])]);
 const notes = z.array(z.string());
@@ -72,7 +73,7 @@ export const storedEvaluationSchema = z.object({
 export const mostOutcomesAtOnce = 50;
 
 /** So many results of one run can be worked out over values of a constant at once. */
-export const mostAcross = { values: 101, entries: 40 } as const;
+export const mostAcross = { values: 101, entries: mostOnSheet.entries } as const;
 
 /** What one's own sheet says of several runs; of one that cannot be evaluated, why. */
 export const outcomesOfRunsSchema = z.array(

@@ -3,6 +3,7 @@ import { finite, plainText } from './basics';
 import { conditionValueSchema } from './conditions';
 import { type DocumentFormat } from './documents';
 import { entrySchema, seriesRefSchema } from './entrySchema';
+import { mostAcross } from './outcomes';
 import { emptyPage, mostOnSheet, pageSchema } from './workings';
 
 /** How much the trials of an investigation can hold. */
@@ -106,7 +107,7 @@ export const rowsSchema = z.discriminatedUnion('kind', [
     entry: z.string().max(160),
     /** As they are typed: “0.2 to 0.4”; '' for those of its slider. */
     ends: plainText.pipe(z.string().max(60)),
-    count: z.number().int().min(2).max(101),
+    count: z.number().int().min(2).max(mostAcross.values),
   }),
 ]);
 

@@ -12,6 +12,7 @@ import {
   timeAt,
   valuesAtTimesOf,
 } from '@heuristor/core';
+import { counted } from '../traces/axes/axisScale';
 import { type Horizontal, onAxis } from './across';
 import { type Line, type RenderRequest, type Sight, type ThinLine } from '../workers/protocol';
 import { type LastSent, stands } from './lastSent';
@@ -194,11 +195,9 @@ function lineOf(
   if (sight.isLogarithmic !== true || x.length <= mostPoints)
     return thinPoints(x, values, sight, height, grid, mostPoints);
   // So many that some fall together are told apart as they stand on their axis.
-  const thin = thinPoints(x.map(Math.log), values, onLogarithms(sight), height, grid, mostPoints);
+  const thin = thinPoints(x.map(Math.log), values, counted(sight), height, grid, mostPoints);
   return { ...thin, x: thin.x.map(Math.exp) };
 }
-
-const onLogarithms = ({ from, to }: Sight): Sight => ({ from: Math.log(from), to: Math.log(to) });
 
 /** What stands until it switches, as steps: before its first edge it stood otherwise. */
 function stepsOf({ sampling, values }: Series, first: number, end: number): ThinLine {

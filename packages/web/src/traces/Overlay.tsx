@@ -5,7 +5,7 @@ import { shiftOf } from '../runs/aligning';
 import { Offers } from '../workings/Offers';
 import { plotOf } from './axes/panelPlot';
 import { CursorLayer } from './cursor/CursorLayer';
-import { marked } from './axes/axisScale';
+import { marked, usable } from './axes/axisScale';
 import { type RegionBounds, axisHeight, pixelOf, plotLeft } from './geometry';
 import { type Doing } from './hand/hand';
 import { type Place } from './hand/place';
@@ -67,7 +67,10 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
     const { sight: wanted, scales } = session.view.getState();
     return {
       sight,
-      wantedSight: { ...(wanted ?? sight), ...marked(sight.isLogarithmic) },
+      wantedSight: {
+        ...(usable(wanted, sight.isLogarithmic) ?? sight),
+        ...marked(sight.isLogarithmic),
+      },
       width,
       horizontal,
       horizontalUnit: frame.horizontal.unit,

@@ -3,7 +3,7 @@ import { type SeriesRef, type Unit, conversionBetween, isFit, sameUnit } from '@
 import { type CompleteRun, type CompleteTrace } from './knownLines';
 import { type Extent, type Line, type Sight } from '../workers/protocol';
 import { type DrawnAxis, type Side, type DrawnTrace, type ShownTarget, type Frame } from './drawn';
-import { marked } from './axes/axisScale';
+import { marked, usable } from './axes/axisScale';
 import { type ScalingFrame, calmed, framed, padding, scaled } from './axes/scaling';
 import { bent } from './bent';
 
@@ -70,9 +70,8 @@ export function frameOf(
   const wanted = framed(low, high, isTimed ? 0 : padding, isLogarithmic);
   const stood = before !== null && before.isGrowing ? before.whole : null;
   const whole = isGrowing && !isExpected ? calmed(stood, wanted) : wanted;
-  const isLost = sight !== null && isLogarithmic && sight.from <= 0;
-  const shown =
-    sight === null || isLost ? whole : { from: sight.from, to: sight.to, ...marked(isLogarithmic) };
+  const set = usable(sight, isLogarithmic);
+  const shown = set === null ? whole : { from: set.from, to: set.to, ...marked(isLogarithmic) };
   const step = Math.min(...shared.flatMap((extent) => extent.step));
   return {
     horizontal:

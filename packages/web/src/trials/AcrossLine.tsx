@@ -1,3 +1,4 @@
+import { mostAcross } from '@heuristor/contracts';
 import { Refusal, orRefusal, printedUnit, parseUnit, valuesAcross } from '@heuristor/core';
 import { useStore } from 'zustand';
 import { useInvestigationDocuments } from '../investigation/context';
@@ -6,8 +7,9 @@ import { TextField } from '../ui/TextField';
 import { shortText } from '../ui/numberText';
 import { constantOf } from './acrossReader';
 import { useShownTable, useTrials } from './context';
+import { withRows } from './trialsDocument';
 
-const [fewest, most] = [2, 101];
+const [fewest, most] = [2, mostAcross.values];
 
 /** Where rows are values of a constant: between which ends, how many, and what is still being worked out. */
 export function AcrossLine() {
@@ -20,7 +22,7 @@ export function AcrossLine() {
   const constant = constantOf(table, { entries });
   const change = (patch: Partial<typeof rows>) =>
     trials.changeTable((own) =>
-      own.rows.kind === 'constant' ? { ...own, rows: { ...own.rows, ...patch } } : own,
+      own.rows.kind === 'constant' ? withRows(own, { ...own.rows, ...patch }) : own,
     );
   const usual = constant === undefined ? null : orRefusal(() => valuesAcross(constant, '', 2));
   const called = constant === undefined || constant.name === '' ? 'the constant' : constant.name;

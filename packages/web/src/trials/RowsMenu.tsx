@@ -20,7 +20,7 @@ export function RowsMenu() {
       ? 'runs'
       : rows.kind === 'values'
         ? rowsOf(choices.find((one) => one.of === of)?.symbol ?? 'values')
-        : rowsOf(constants.find(({ id }) => id === rows.entry)?.name ?? 'a constant');
+        : rowsOf(constants.find(({ id }) => id === rows.entry)?.name || 'a constant');
   return (
     <Dropdown>
       <Dropdown.Toggle variant="plain">Rows: {chosen}</Dropdown.Toggle>

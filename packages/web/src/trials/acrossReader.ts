@@ -1,10 +1,4 @@
-import {
-  type Plan,
-  type Run,
-  type TrialTable,
-  type WorkingsDocument,
-  mostAcross,
-} from '@heuristor/contracts';
+import { type Plan, type Run, type TrialTable, type WorkingsDocument } from '@heuristor/contracts';
 import { type EntryOfKind, Refusal, orRefusal, valuesAcross } from '@heuristor/core';
 import isEqual from 'fast-deep-equal';
 import { type StoreApi, createStore } from 'zustand/vanilla';
@@ -159,6 +153,5 @@ function entriesFor({ rows, columns }: TrialTable, { entries }: WorkingsDocument
       ({ id, name }) =>
         spoken.has(id) || (rows.kind === 'constant' && rows.entry === id) || (hasFormula && name !== ''),
     )
-    .map(({ id }) => id)
-    .slice(0, mostAcross.entries);
+    .map(({ id }) => id);
 }

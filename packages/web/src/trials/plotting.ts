@@ -8,7 +8,7 @@ import { numberColumns } from './derivedRun';
 import { unitOf } from './holds';
 import { type Straightening } from './straightenings';
 import { type TableView } from './tableView';
-import { newColumn, withColumn } from './trialsDocument';
+import { newColumn, withColumn, withRows } from './trialsDocument';
 
 const columnOf = (reference: SeriesRef): string | null =>
   reference.startsWith('channel:') ? reference.slice('channel:'.length) : null;
@@ -96,8 +96,12 @@ export class Plotting {
     const wanted = trials.rowRuns > 1 ? [own, name] : [own];
     trials.history.hold();
     trials.changeTable((table) => ({
-      ...wanted.filter((column) => !columns.includes(column)).reduce(withColumn, table),
-      rows: { kind: 'constant', entry, ends: '', count: 21 },
+      ...withRows(wanted.filter((column) => !columns.includes(column)).reduce(withColumn, table), {
+        kind: 'constant',
+        entry,
+        ends: '',
+        count: 21,
+      }),
       // What follows in each run is a line of its own.
       plot: { ...table.plot, kind: 'points', apart: trials.rowRuns > 1 ? name.key : table.plot.apart },
     }));
@@ -111,10 +115,7 @@ export class Plotting {
     const { trials } = this;
     const isThere = trials.shownTable?.columns.some((column) => column.kind === 'value' && column.of === of);
     trials.history.hold();
-    trials.changeTable((table) => ({
-      ...table,
-      rows: of === null ? { kind: 'runs' } : { kind: 'values', of },
-    }));
+    trials.changeTable((table) => withRows(table, of === null ? { kind: 'runs' } : { kind: 'values', of }));
     if (of !== null && isThere !== true) this.addColumn(newColumn({ kind: 'value', of }));
     trials.history.release();
   }

@@ -54,6 +54,12 @@ export type NewColumn = TrialColumn extends infer C
 export const newColumn = (parts: NewColumn): TrialColumn =>
   ({ key: `c${shortId()}`, name: '', unit: '', hidden: false, ...parts }) as TrialColumn;
 
+/** A table of other rows: which of the values of a run did not count says nothing of other values. */
+export const withRows = (table: TrialTable, rows: TrialTable['rows']): TrialTable =>
+  isEqual(rows, table.rows)
+    ? table
+    : { ...table, rows, leftOut: table.leftOut.filter(({ row }) => !row.includes('/')) };
+
 export const withColumn = (table: TrialTable, column: TrialColumn): TrialTable => ({
   ...table,
   columns: [...table.columns, column],

@@ -5,7 +5,7 @@ import { useLaidRegions, usePicture, useSession, useShownPage, useView } from '.
 import { usePresenter } from '../../ui/presenter';
 import { AxisEditor } from './AxisEditor';
 import { AxisGrip } from './AxisGrip';
-import { marked } from './axisScale';
+import { marked, usable } from './axisScale';
 import { withLogarithmAcross } from '../pages/pages';
 import { axisHeight, plotLeft } from '../geometry';
 
@@ -15,7 +15,10 @@ export const HorizontalAxis = memo(function HorizontalAxis({ roomRight }: { room
   // Another size of type makes another axis.
   usePresenter((state) => state.large);
   const frame = usePicture((picture) => picture.frame);
-  const set = useView((view) => view.sight);
+  const set = usable(
+    useView((view) => view.sight),
+    frame?.sight.isLogarithmic,
+  );
   const isFramed = set === null;
   const { horizontal: along, logarithmic } = useShownPage();
   const [isTime, isLogarithmic] = [along === 't', logarithmic === true];

@@ -3,7 +3,7 @@ import { Form } from 'react-bootstrap';
 import { useSession, useView, useWithZero } from '../../investigation/context';
 import { usePresenter } from '../../ui/presenter';
 import { type Side } from '../drawn';
-import { marked } from './axisScale';
+import { marked, usable } from './axisScale';
 import { axisKey } from './scaling';
 import { withLogarithm } from '../pages/pages';
 import { AxisEditor } from './AxisEditor';
@@ -25,12 +25,15 @@ export const PanelAxis = memo(function PanelAxis({ traceKey, side, axis, isBotto
   // Another size of type makes other axes.
   usePresenter((state) => state.large);
   const key = axisKey(traceKey, side);
-  const set = useView(({ scales }) => scales[key]);
-  const isSet = set !== undefined;
+  const { isLogarithmic } = axis;
+  const set = usable(
+    useView(({ scales }) => scales[key]),
+    isLogarithmic,
+  );
+  const isSet = set != null;
   const reach = useView((view) => view.reach);
   const withZero = useWithZero();
   // What was set a moment ago is not drawn yet.
-  const { isLogarithmic } = axis;
   const range = { ...(set ?? { from: axis.from, to: axis.to }), ...marked(isLogarithmic) };
   const width = plotLeft();
   const bottom = isBottom ? axisHeight() : 0;

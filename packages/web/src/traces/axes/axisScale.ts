@@ -1,7 +1,7 @@
 import { type Sight } from '../../workers/protocol';
 
 /** An interval of an axis as lengths on it are counted: of a logarithmic one its logarithms. */
-const counted = ({ from, to, isLogarithmic }: Sight): { from: number; to: number } =>
+export const counted = ({ from, to, isLogarithmic }: Sight): { from: number; to: number } =>
   isLogarithmic === true ? { from: Math.log(from), to: Math.log(to) } : { from, to };
 
 /**
@@ -32,6 +32,12 @@ export function asLengths(axis: Sight, change: (ends: Sight) => Sight): Sight {
   const { from, to } = change(counted(axis));
   return axis.isLogarithmic === true ? { from: Math.exp(from), to: Math.exp(to) } : { from, to };
 }
+
+/** What a hand has set, where it can be shown: an axis may have become logarithmic since then, which begins above zero. */
+export const usable = <S extends Sight | null | undefined>(
+  set: S,
+  isLogarithmic: boolean | undefined,
+): S | null => (isLogarithmic === true && set != null && !(set.from > 0) ? null : set);
 
 /** A vertical axis as an interval. */
 export const ofAxis = ({

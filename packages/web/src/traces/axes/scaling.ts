@@ -1,6 +1,6 @@
 import { type DrawnAxis, type DrawnTrace, type Frame, type Side } from '../drawn';
 import { type Sight } from '../../workers/protocol';
-import { asLengths, ofAxis, valueAtShare } from './axisScale';
+import { asLengths, counted, ofAxis, usable, valueAtShare } from './axisScale';
 
 /** Air about the data, as a share of their reach. */
 export const padding = 0.06;
@@ -33,8 +33,7 @@ function framedLogarithm(low: number, high: number, pad: number): Sight {
 export function calmed(before: Sight | null, wanted: Sight): Sight {
   if (before === null || before.isLogarithmic !== wanted.isLogarithmic) return wanted;
   if (wanted.isLogarithmic === true) {
-    const counted = asLengths(before, (ends) => calmed(ends, logarithms(wanted)));
-    return { ...counted, isLogarithmic: true };
+    return { ...asLengths(before, (ends) => calmed(ends, counted(wanted))), isLogarithmic: true };
   }
   const span = before.to - before.from;
   const isWithin = wanted.from >= before.from && wanted.to <= before.to;
@@ -47,8 +46,6 @@ export function calmed(before: Sight | null, wanted: Sight): Sight {
   };
 }
 
-const logarithms = ({ from, to }: Sight): Sight => ({ from: Math.log(from), to: Math.log(to) });
-
 /** An axis by its trace and its side, as scales that a hand has set are known; the bottom is that of a graph of its own. */
 export const axisKey = (trace: string, side: Side | 'bottom'): string => `${trace}/${side}`;
 
@@ -60,9 +57,9 @@ export type ScalingFrame = Pick<Frame, 'sight' | 'withZero' | 'scales' | 'reach'
  */
 export function scaled(trace: DrawnTrace, frame: ScalingFrame, before: DrawnTrace | undefined): DrawnTrace {
   const rangeOf = (side: Side, standing: DrawnAxis | null | undefined): Sight => {
-    const typed = frame.scales[axisKey(trace.key, side)];
     const isLogarithmic = (side === 'left' ? trace : trace.right)?.isLogarithmic === true;
-    if (typed !== undefined && !(isLogarithmic && typed.from <= 0)) return typed;
+    const typed = usable(frame.scales[axisKey(trace.key, side)], isLogarithmic);
+    if (typed != null) return typed;
     const wanted = reachOf(trace, side, frame, isLogarithmic);
     const stood = standing == null ? null : ofAxis(standing);
     return frame.isGrowing ? calmed(stood, wanted) : wanted;

@@ -1,6 +1,6 @@
 import { type Sight } from '../../workers/protocol';
 import { zoomed } from '../axes/axisMoves';
-import { marked, ofAxis } from '../axes/axisScale';
+import { marked, ofAxis, usable } from '../axes/axisScale';
 import { valueIn } from '../axes/panelPlot';
 import { axisKey } from '../axes/scaling';
 import { valueAtPixel } from '../geometry';
@@ -27,7 +27,10 @@ export function turned(
   const { trace, plot } = found;
   const axis = axisKey(trace.key, 'left');
   const { isLogarithmic } = trace;
-  const range: Sight = { ...(scene.scales[axis] ?? ofAxis(trace)), ...marked(isLogarithmic) };
+  const range: Sight = {
+    ...(usable(scene.scales[axis], isLogarithmic) ?? ofAxis(trace)),
+    ...marked(isLogarithmic),
+  };
   const about = valueIn(plot, at.y, { low: range.from, high: range.to, ...marked(isLogarithmic) });
   return [{ do: 'hold' }, { do: 'scale', axis, range: zoomed(range, about, factor) }, rest];
 }
