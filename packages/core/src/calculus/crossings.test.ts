@@ -1,6 +1,9 @@
 import { normalRandom, uniformRandom } from '../random';
+import { normSquared } from '../series/noisePath';
+import { repetitions } from '../testing/effort';
 import { regular, timed } from '../series/sampling';
 import { positionSeries, sampledSeries, seriesOf } from '../testing/series';
+import { crossingAt } from './cycles';
 import { crossingsOf, extremeOf } from './crossings';
 
 // Exact kinematics: x = 0.1 sin(2π(t − t₀)/T) rises through zero at t₀ + kT, is greatest at t₀ + T/4 + kT.
@@ -46,6 +49,44 @@ test('noise that plays about a level is no crossing', () => {
   const normal = normalRandom(9);
   const resting = positionSeries(5000, 0.02, () => 0.0003 * normal());
   expect(crossingsOf(resting, 0, 'rise').length).toBeLessThan(3);
+});
+
+// Readings that are rounded to steps: a ramp that falls by part of a step a reading stands on each step for some. A line through
+// these alone meets the level nowhere, or 10¹¹ s away.
+describe.each([0.16, 0.32, 0.6, 1.2])('readings rounded to a step, with noise of %p steps', (noise) => {
+  test.each([
+    [0.15, 0],
+    [0.4, 0],
+    [0.4, 0.3],
+    [1, 0.3],
+  ])(
+    'a ramp of %p steps a reading crosses a level %p steps beside one where it does',
+    (perReading, beside) => {
+      const step = 0.005;
+      const [normal, uniform] = [normalRandom(7), uniformRandom(9)];
+      const [count, level] = [600, 0.5 + beside * step];
+      const rounds = repetitions(200, 2000);
+      let within = 0;
+      for (let round = 0; round < rounds; round++) {
+        const begin = 0.5 + step * perReading * (300 + uniform());
+        const readings = Float64Array.from({ length: count }, (_, i) => {
+          const truth = begin - perReading * step * i;
+          return Math.round((truth + noise * step * normal()) / step) * step;
+        });
+        const series = seriesOf(regular(0, 1, count), readings);
+        const [at] = crossingsOf(series, level, 'fall');
+        const { value, weights } = crossingAt(series, level, at);
+        const sigma = series.noise?.root.level.between(0, count).standardDeviation ?? 0;
+        const u = sigma * Math.sqrt(normSquared(weights.weights));
+        const off = Math.abs(value - (begin - level) / (perReading * step));
+        expect(off * perReading).toBeLessThan(8 * Math.max(noise, 0.3));
+        if (off <= u) within++;
+      }
+      // Rounding is no noise of its own for each reading: where it is most of what is uncertain, ± is narrower, or wider, than 68 of 100.
+      expect(within / rounds).toBeGreaterThan(noise < 0.3 && perReading === 1 ? 0.2 : 0.56);
+      expect(within / rounds).toBeLessThan(0.9);
+    },
+  );
 });
 
 test('a lost reading or three are bridged by a straight line; across a longer gap nothing is made up', () => {

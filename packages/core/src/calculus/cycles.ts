@@ -58,13 +58,8 @@ export function crossingAt(
   while (to + 1 < Math.min(past, values.length) && isNear(to + 1) && to - from < mostNear) to++;
   // Across a missing reading the two beside it tell all there is.
   if (right - left === 1 && to - from > 1) {
-    const rough = onLine(series, level, from, to);
-    // Which readings count is decided by time: chosen by what they read, they would scatter less than they do.
-    const reach = (timeAt(sampling, to) - timeAt(sampling, from)) / 3;
-    const low = Math.max(indexAtOrAfter(sampling, rough.value - reach), first);
-    const high = Math.min(indexAtOrAfter(sampling, rough.value + reach), past - 1, values.length - 1);
-    const isWhole = high - low > 1 && !values.subarray(low, high + 1).some(Number.isNaN);
-    return isWhole ? onLine(series, level, low, high) : rough;
+    const met = metBetween(series, level, [from, to], [first, Math.min(past, values.length)]);
+    if (met !== null) return met;
   }
   const [t0, t1] = [timeAt(sampling, left), timeAt(sampling, right)];
   const [y0, y1] = [values[left], values[right]];
@@ -99,6 +94,37 @@ export function crossingNear(series: Series, level: number, at: number, reach: n
 /** Noise reaches so many standard deviations once in 400 readings. */
 const notClear = 3;
 const mostNear = 400;
+
+/**
+ * Where a line through several readings meets a level that lies among them; null where none does. Readings that a sensor rounds to the
+ * same step have no slope of their own: a line through them meets the level nowhere, or far away. There the readings beside them
+ * take part.
+ */
+function metBetween(
+  series: Series,
+  level: number,
+  [from, to]: readonly [number, number],
+  [first, past]: readonly [number, number],
+): WeightedValue | null {
+  const { sampling, values } = series;
+  const rough = onLine(series, level, from, to);
+  // Which readings count is decided by time: chosen by what they read, they would scatter less than they do.
+  const reach = (timeAt(sampling, to) - timeAt(sampling, from)) / 3;
+  const low = Math.max(indexAtOrAfter(sampling, rough.value - reach), first);
+  const high = Math.min(indexAtOrAfter(sampling, rough.value + reach), past - 1);
+  const tries = [
+    [low, high],
+    [from - 1, to + 1],
+    [from, to],
+  ] as const;
+  for (const [begin, end] of tries) {
+    if (!(begin >= first && end < past && end - begin > 1)) continue;
+    if (values.subarray(begin, end + 1).some(Number.isNaN)) continue;
+    const { value, weights } = onLine(series, level, begin, end);
+    if (value >= timeAt(sampling, begin) && value <= timeAt(sampling, end)) return { value, weights };
+  }
+  return null;
+}
 
 /** Where the least-squares line through readings meets a level. */
 function onLine({ sampling, values }: Series, level: number, from: number, to: number): WeightedValue {
