@@ -72,11 +72,18 @@ export const storedEvaluationSchema = z.object({
 /** So many runs can be asked about at once. */
 export const mostOutcomesAtOnce = 50;
 
+/** So many runs can be asked about at once where nothing is to be worked out. */
+export const mostKeptAtOnce = 150;
+
 /** So many results of one run can be worked out over values of a constant at once. */
 export const mostAcross = { values: 101, entries: mostOnSheet.entries } as const;
 
-/** What one's own sheet says of several runs; of one that cannot be evaluated, why. */
+/** What one's own sheet says of several runs; of one that cannot be evaluated, why; and of which nothing was kept, where only that is asked. */
 export const outcomesOfRunsSchema = z.array(
-  z.union([z.object({ runId: z.string(), failed: z.string() }).strict(), storedEvaluationSchema]),
+  z.union([
+    z.strictObject({ runId: z.string(), failed: z.string() }),
+    z.strictObject({ runId: z.string(), notKept: z.literal(true) }),
+    storedEvaluationSchema,
+  ]),
 );
 export type OutcomesOfRuns = z.infer<typeof outcomesOfRunsSchema>;

@@ -3,8 +3,7 @@ declare module 'fft.js' {
   export default class FFT {
     constructor(size: number);
     /** cos(πi/size) and −sin(πi/size) for i from 0 on, in turn. */
-    table: number[];
-    createComplexArray(): number[];
-    realTransform(output: number[], input: number[]): void;
+    table: Float64Array;
+    realTransform(output: Float64Array, input: Float64Array): void;
   }
 }

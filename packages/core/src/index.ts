@@ -69,7 +69,7 @@ export {
   covarianceOf,
   halfWidth,
 } from './results/quantity';
-export { dependenciesOf } from './evaluation/dependencies';
+export { dependenciesOf, dependenciesOn } from './evaluation/dependencies';
 export { type OpenedResult, openedEvaluation, ownCovariance } from './evaluation/opened';
 export { restrictedTo } from './evaluation/restricted';
 export {

@@ -1,6 +1,7 @@
 import { Refusal } from '../refusal';
 import { Growing } from '../series/growing';
 import { type NoisePath, type WeightSpan, addSpans } from '../series/noisePath';
+import { addScaled } from '../vectors';
 import { checkSampling, intervalOf, timesOf } from '../series/sampling';
 import { type FilterStep, type Series } from '../series/series';
 import { localPolynomialWeights } from './localPolynomial';
@@ -223,8 +224,7 @@ function slide(
 const blockLength = 2048;
 
 /**
- * The hot loop for other weights: symmetric or antisymmetric ones slid over the values, tap by tap over blocks that stay in
- * the cache.
+ * The hot loop for other weights: symmetric or antisymmetric ones slid over the values, over blocks that stay in the cache.
  * @returns whether no value is missing
  */
 function slideTaps(
@@ -243,7 +243,24 @@ function slideTaps(
     const middle = antisymmetric ? 0 : weights[half];
     // The middle reading takes part even with no weight: a missing one leaves its value missing.
     for (let i = start; i < stop; i++) out[i] = middle * values[i];
-    for (let j = 1; j <= half; j++) {
+    let j = 1;
+    // Four at a time read and write what comes out a quarter as often, and add in the same order.
+    for (; j + 3 <= half; j += 4) {
+      const [a, b, c, d] = [
+        weights[half + j],
+        weights[half + j + 1],
+        weights[half + j + 2],
+        weights[half + j + 3],
+      ];
+      for (let i = start, above = start + j, below = start - j; i < stop; i++, above++, below++)
+        out[i] =
+          out[i] +
+          a * (values[above] + sign * values[below]) +
+          b * (values[above + 1] + sign * values[below - 1]) +
+          c * (values[above + 2] + sign * values[below - 2]) +
+          d * (values[above + 3] + sign * values[below - 3]);
+    }
+    for (; j <= half; j++) {
       const w = weights[half + j];
       for (let i = start; i < stop; i++) out[i] += w * (values[i + j] + sign * values[i - j]);
     }
@@ -332,19 +349,19 @@ function withoutEdges({ first, weights }: WeightSpan): WeightSpan {
 function spreadRows({ first, weights }: WeightSpan, rowOf: (i: number) => WeightSpan): WeightSpan {
   let low = Infinity;
   let high = -Infinity;
-  const rows = Array.from(weights, (weight, i) => (weight === 0 ? null : rowOf(first + i)));
-  for (const row of rows) {
+  const rows: (WeightSpan | null)[] = [];
+  for (let i = 0; i < weights.length; i++) {
+    const row = weights[i] === 0 ? null : rowOf(first + i);
+    rows.push(row);
     if (row === null) continue;
     low = Math.min(low, row.first);
     high = Math.max(high, row.first + row.weights.length);
   }
   if (high < low) return { first, weights: new Float64Array(0) };
   const out = new Float64Array(high - low);
-  rows.forEach((row, i) => {
-    if (row === null) return;
-    const weight = weights[i];
-    const at = row.first - low;
-    for (let j = 0; j < row.weights.length; j++) out[at + j] += weight * row.weights[j];
-  });
+  for (let i = 0; i < rows.length; i++) {
+    const row = rows[i];
+    if (row !== null) addScaled(out, row.weights, weights[i], row.first - low);
+  }
   return { first: low, weights: out };
 }

@@ -1,6 +1,7 @@
 import { cos, log2, pow, sin, square } from '../elementary';
 import { fourierOf } from '../spectrum/fourier';
-import { type ReadingsRoot } from '../series/noisePath';
+import { once } from '../once';
+import { type ReadingsRoot, normSquared } from '../series/noisePath';
 import { indexAfter, indexAtOrAfter } from '../series/sampling';
 import { type FilterStep, type Series } from '../series/series';
 import { localPolynomialWeights } from './localPolynomial';
@@ -11,7 +12,7 @@ export interface Flattening {
   lost: number;
   windowPoints: number;
   /** The widest window that would take less than `allowed`; null where even three readings take more. */
-  harmless: number | null;
+  harmless(): number | null;
   /** What would be lost through polynomials whose degrees are raised by so many steps of two, in the same windows. */
   lostRaised(steps: number): number;
 }
@@ -40,15 +41,40 @@ const aboveNoise = 16;
  * Response of a local polynomial filter at an angular frequency per reading, relative to what it should be: 1 where it
  * passes a swing whole, below 1 where it flattens it.
  */
-export function responseAt({ windowPoints, degree, order }: FilterStep, angular: number): number {
+export const responseAt = (step: FilterStep, angular: number): number =>
+  responseBy(weightsOf(step), step.order, angular);
+
+function weightsOf({ windowPoints, degree, order }: FilterStep): Float64Array {
   const half = (windowPoints - 1) / 2;
-  const offsets = Array.from({ length: windowPoints }, (_, j) => j - half);
-  const weights = localPolynomialWeights(offsets, 0, degree, order);
+  const offsets = new Float64Array(windowPoints);
+  for (let j = 0; j < windowPoints; j++) offsets[j] = j - half;
+  return localPolynomialWeights(offsets, 0, degree, order);
+}
+
+function responseBy(weights: Float64Array, order: number, angular: number): number {
+  const half = (weights.length - 1) / 2;
   let sum = order === 1 ? 0 : weights[half];
   for (let j = 1; j <= half; j++)
     sum += order === 1 ? 2 * weights[half + j] * sin(j * angular) : 2 * weights[half + j] * cos(j * angular);
   if (order === 2) return -sum / square(angular);
   return order === 1 ? sum / angular : sum;
+}
+
+/** The root of the sum of squares of what filters take off the lines of a spectrum. */
+function lostOf(lines: readonly Line[], interval: number, steps: readonly FilterStep[]): number {
+  const weights: Float64Array[] = [];
+  let derivatives = 0;
+  for (const step of steps) {
+    weights.push(weightsOf(step));
+    derivatives += step.order;
+  }
+  let sum = 0;
+  for (const { angular, power } of lines) {
+    let passed = 1;
+    for (let k = 0; k < steps.length; k++) passed *= responseBy(weights[k], steps[k].order, angular);
+    sum += power * pow(angular / interval, 2 * derivatives) * square(1 - passed);
+  }
+  return Math.sqrt(sum);
 }
 
 /**
@@ -71,15 +97,7 @@ export function flatteningIn(series: Series, start: number, end: number, advises
   if (lines === null) return null;
 
   const { interval } = sampling;
-  const derivatives = linear.reduce((sum, { order }) => sum + order, 0);
-  const lostThrough = (steps: readonly FilterStep[]): number => {
-    let sum = 0;
-    for (const { angular, power } of lines) {
-      const passed = steps.reduce((product, step) => product * responseAt(step, angular), 1);
-      sum += power * pow(angular / interval, 2 * derivatives) * square(1 - passed);
-    }
-    return Math.sqrt(sum);
-  };
+  const lostThrough = (steps: readonly FilterStep[]) => lostOf(lines, interval, steps);
   const lostWith = (limit: number): number =>
     lostThrough(
       linear.map((step) => ({
@@ -100,7 +118,9 @@ export function flatteningIn(series: Series, start: number, end: number, advises
   const whole = lost + Math.sqrt(kept / Math.max(keptCount, 1));
   if (!(whole > 0)) return null;
   const isHarmless = (window: number) => lostWith(window) / whole < allowed;
-  const harmless = lost / whole <= allowed ? widest : advises ? widestWhere(isHarmless, widest - 2) : null;
+  const harmless = once(() =>
+    lost / whole <= allowed ? widest : advises ? widestWhere(isHarmless, widest - 2) : null,
+  );
   return {
     lost: lost / whole,
     windowPoints: widest,
@@ -157,23 +177,47 @@ function linesOf(root: ReadingsRoot, values: Float64Array, first: number, past: 
   return found;
 }
 
+/** What is laid over so many readings. */
+interface Shapes {
+  count: number;
+  /** The window of Hann. */
+  window: Float64Array;
+  windowSquared: number;
+  /** Polynomials orthogonal over regular points, 1, u, u² − mean of u², each with the sum of its squares. */
+  polynomials: readonly { at: Float64Array; norm: number }[];
+}
+
+/** Those of the last number of readings that was asked for: the parts of a long interval are equally long. */
+let lastShapes: Shapes | null = null;
+
+function shapesOver(count: number): Shapes {
+  if (lastShapes?.count === count) return lastShapes;
+  const [window, one, u, bend] = Array.from({ length: 4 }, () => new Float64Array(count));
+  let [windowSquared, second] = [0, 0];
+  for (let i = 0; i < count; i++) {
+    window[i] = 0.5 - 0.5 * cos((2 * Math.PI * (i + 0.5)) / count);
+    windowSquared += window[i] * window[i];
+    one[i] = 1;
+    u[i] = (2 * i) / (count - 1) - 1;
+    second += square(u[i]) / count;
+  }
+  for (let i = 0; i < count; i++) bend[i] = square(u[i]) - second;
+  const polynomials = [one, u, bend].map((at) => ({ at, norm: normSquared(at) }));
+  return (lastShapes = { count, window, windowSquared, polynomials });
+}
+
 /** Mean squares of the readings' swings by angular frequency per reading, a parabola taken off, above the noise. */
 function spectrumOf(root: ReadingsRoot, values: Float64Array, first: number): Line[] | null {
   const n = values.length;
   const bridged = bridgedOver(values);
   if (bridged === null) return null;
-  const flat = withoutParabola(bridged);
+  const shapes = shapesOver(n);
+  const { window, windowSquared } = shapes;
+  const flat = withoutParabola(bridged, shapes);
   const size = pow(2, Math.ceil(log2(2 * n)));
-  const input = new Array<number>(size).fill(0);
-  let windowSquared = 0;
-  for (let i = 0; i < n; i++) {
-    const window = 0.5 - 0.5 * cos((2 * Math.PI * (i + 0.5)) / n);
-    input[i] = flat[i] * window;
-    windowSquared += window * window;
-  }
-  const fft = fourierOf(size);
-  const output = fft.createComplexArray();
-  fft.realTransform(output, input);
+  const input = new Float64Array(size);
+  for (let i = 0; i < n; i++) input[i] = flat[i] * window[i];
+  const output = fourierOf(input);
   const sigma = root.level.between(first, first + n).standardDeviation;
   const floor = (Number.isFinite(sigma) ? sigma * sigma : 0) * windowSquared;
   const lines: Line[] = [];
@@ -210,22 +254,14 @@ function bridgedOver(values: Float64Array): Float64Array | null {
 }
 
 /** Readings less their least-squares parabola, which a local parabola passes whole. */
-function withoutParabola(values: Float64Array): Float64Array {
+function withoutParabola(values: Float64Array, { polynomials }: Shapes): Float64Array {
   const n = values.length;
-  const u = (i: number) => (2 * i) / (n - 1) - 1;
-  // Polynomials orthogonal over regular points: 1, u, u² − mean of u².
-  let second = 0;
-  for (let i = 0; i < n; i++) second += square(u(i)) / n;
-  const basis = [() => 1, u, (i: number) => square(u(i)) - second];
   const out = values.slice();
-  for (const polynomial of basis) {
+  for (const { at, norm } of polynomials) {
     let dot = 0;
-    let norm = 0;
-    for (let i = 0; i < n; i++) {
-      dot += polynomial(i) * out[i];
-      norm += square(polynomial(i));
-    }
-    for (let i = 0; i < n; i++) out[i] -= (dot / norm) * polynomial(i);
+    for (let i = 0; i < n; i++) dot += at[i] * out[i];
+    const factor = dot / norm;
+    for (let i = 0; i < n; i++) out[i] -= factor * at[i];
   }
   return out;
 }

@@ -19,7 +19,8 @@ export function localPolynomialWeights(
   // Centred and scaled to about −1 … 1: high powers of raw times would lose digits.
   const middle = (times[0] + times[n - 1]) / 2;
   const scale = (times[n - 1] - times[0]) / 2 || 1;
-  const t = Float64Array.from(times, (time) => (time - middle) / scale);
+  const t = new Float64Array(n);
+  for (let i = 0; i < n; i++) t[i] = (times[i] - middle) / scale;
   const at = (target - middle) / scale;
 
   const weights = new Float64Array(n);

@@ -26,7 +26,12 @@ export function rowProducts(a: NoisePath, b: NoisePath, indices: ArrayLike<numbe
   if (isOrdinary(indices[0], indices[n - 1] + 1)) return productOf(indices[n >> 1]);
   const products = new Float64Array(n);
   let ordinary = NaN;
+  const [from, to] = ordinaryPart(indices, isOrdinary);
   for (let k = 0; k < n; k++) {
+    if (k > from && k < to) {
+      products[k] = ordinary;
+      continue;
+    }
     const i = indices[k];
     const here = isOrdinary(i, i + 1);
     if (here && ordinary === ordinary) {
@@ -39,6 +44,17 @@ export function rowProducts(a: NoisePath, b: NoisePath, indices: ArrayLike<numbe
     if (here) ordinary = product;
   }
   return products;
+}
+
+/** Where all rows are ordinary but for some at both ends: the first of these places, and the one past the last; nothing else. */
+function ordinaryPart(
+  indices: ArrayLike<number>,
+  isOrdinary: (low: number, high: number) => boolean,
+): [from: number, to: number] {
+  let [from, to] = [0, indices.length];
+  while (from < to && !isOrdinary(indices[from], indices[from] + 1)) from++;
+  while (to > from && !isOrdinary(indices[to - 1], indices[to - 1] + 1)) to--;
+  return to > from && isOrdinary(indices[from], indices[to - 1] + 1) ? [from, to] : [0, 0];
 }
 
 /** (F Fᵀ)ᵢᵢ for values at ascending indices, or null where rows are not sparse. */

@@ -7,30 +7,35 @@ import { openNames, referencesIn } from '../workings/uses';
  * What decides what an entry of a sheet says, beside the run and what was said of it: its own words and those of all that it speaks
  * of, directly or through others, and what the sheet does with the run. The same text means the same outcome.
  */
-export function dependenciesOf(workings: Workings, runId: string): Map<string, string> {
+export const dependenciesOf = (workings: Workings, runId: string): Map<string, string> =>
+  dependenciesOn(workings)(runId);
+
+/** The same for many runs. */
+export function dependenciesOn(workings: Workings): (runId: string) => Map<string, string> {
   const { entries, aside = [], shifts = [], runs = [] } = workings;
   const byId = new Map(entries.map((entry) => [entry.id, entry]));
-  const ofRun = JSON.stringify([
-    aside.filter(({ run }) => run === runId),
-    shifts.find(({ run }) => run === runId)?.by ?? 0,
-    runs.find(({ run }) => run === runId)?.keepPinned ?? false,
-  ]);
   const direct = new Map(entries.map((entry) => [entry.id, directDependenciesOf(entry, entries)]));
-  return new Map(
-    entries.map(({ id }) => {
-      const reached = new Set([id]);
-      const words: string[] = [];
-      for (const next of reached) {
-        const entry = byId.get(next);
-        // What was removed is known by its id: an entry may speak of something that was removed.
-        words.push(entry === undefined ? next : JSON.stringify(entry));
-        const { ids, names } = direct.get(next) ?? nothing;
-        if (names !== null) words.push(names);
-        for (const other of ids) reached.add(other);
-      }
-      return [id, JSON.stringify([ofRun, ...words])];
-    }),
-  );
+  const words = entries.map(({ id }): [id: string, words: string[]] => {
+    const reached = new Set([id]);
+    const said: string[] = [];
+    for (const next of reached) {
+      const entry = byId.get(next);
+      // What was removed is known by its id: an entry may speak of something that was removed.
+      said.push(entry === undefined ? next : JSON.stringify(entry));
+      const { ids, names } = direct.get(next) ?? nothing;
+      if (names !== null) said.push(names);
+      for (const other of ids) reached.add(other);
+    }
+    return [id, said];
+  });
+  return (runId) => {
+    const ofRun = JSON.stringify([
+      aside.filter(({ run }) => run === runId),
+      shifts.find(({ run }) => run === runId)?.by ?? 0,
+      runs.find(({ run }) => run === runId)?.keepPinned ?? false,
+    ]);
+    return new Map(words.map(([id, said]) => [id, JSON.stringify([ofRun, ...said])]));
+  };
 }
 
 interface DirectDependencies {

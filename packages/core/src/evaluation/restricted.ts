@@ -3,9 +3,14 @@ import { type StoredEvaluation } from './stored';
 
 /** A stored evaluation of some of its entries alone, with all that is known of their results. */
 export function restrictedTo(
-  { runId, sheets, results, shared, own, repeats }: StoredEvaluation,
+  evaluation: StoredEvaluation,
   isWanted: (sheet: number, entry: string) => boolean,
 ): StoredEvaluation {
+  const { runId, sheets, results, shared, own, repeats } = evaluation;
+  const isWhole = sheets.every((outcomes, sheet) =>
+    Object.keys(outcomes).every((entry) => isWanted(sheet, entry)),
+  );
+  if (isWhole) return evaluation;
   const places = new Map<number, number>();
   const kept = results.filter(({ sheet, entry }, i) => {
     if (!isWanted(sheet, entry)) return false;

@@ -1,6 +1,7 @@
 import { Refusal, orRefusal } from '../refusal';
 import { type Influence } from '../results/quantity';
-import { type WeightSpan, dotOfSpans } from '../series/noisePath';
+import { productsOfSpans } from '../series/spanProducts';
+import { type WeightSpan } from '../series/noisePath';
 import { type Series, sharedAt } from '../series/series';
 import { ucumCode } from '../units/unit';
 import { type Workings, regionOfEntry } from '../workings/entries';
@@ -200,9 +201,7 @@ const isShared = (runId: string, root: string, moves: readonly Move[]): boolean 
   moves.every(({ effect: { first, weights } }) => first === 0 && weights.length === 1);
 
 function ownRoot(root: string, label: string, moves: readonly Move[]): OwnRoot {
-  const covariance = moves.flatMap(({ effect }, i) =>
-    moves.slice(0, i + 1).map((other) => storedNumber(dotOfSpans(effect, other.effect))),
-  );
+  const covariance = Array.from(productsOfSpans(moves.map(({ effect }) => effect)), storedNumber);
   return { root, label, results: moves.map(({ result }) => result), covariance };
 }
 

@@ -1,4 +1,5 @@
 import { square } from '../elementary';
+import { addScaled, negatedProducts } from '../vectors';
 import { productAt, rowNormsSquared, rowProducts, totalOf } from '../calculus/rowProducts';
 import {
   type NoisePath,
@@ -9,7 +10,8 @@ import {
   spanAt,
   sumOfSpans,
 } from '../series/noisePath';
-import { type Triangle, invertUpper } from './householder';
+import { type Triangle, emptyTriangle, invertUpper } from './householder';
+import { type RootVectors, spreadOf } from './spreadLately';
 
 /** Where the fitted values sit in their series, so that noise can be followed back to the readings. */
 export interface FittedPoints {
@@ -35,14 +37,6 @@ const waysOf = ({ noise, against, further = [], furtherAgainst = [] }: FittedPoi
   ...(against === null ? [] : [against, ...furtherAgainst]).map((path) => ({ path, isAgainst: true })),
 ];
 
-/** Values at the same places of the readings of one root. */
-interface RootVectors {
-  root: NoisePath['root'];
-  /** Ratio of this root's standard deviation to that of the first one. */
-  ratio: number;
-  vectors: WeightSpan[];
-}
-
 /** How the scatter about a fit moves its parameters. */
 export interface FitNoise {
   /** Covariance of the solver's parameters. */
@@ -58,18 +52,23 @@ export interface FitNoise {
   moved(change: Float64Array): number[];
 }
 
-const squareMatrix = (p: number, entry: (a: number, b: number) => number): number[][] =>
-  Array.from({ length: p }, (_, a) => Array.from({ length: p }, (_unused, b) => entry(a, b)));
+function squareMatrix(p: number, entry: (a: number, b: number) => number): number[][] {
+  const rows: number[][] = [];
+  for (let a = 0; a < p; a++) {
+    rows.push([]);
+    for (let b = 0; b < p; b++) rows[a].push(entry(a, b));
+  }
+  return rows;
+}
 
 /** (RᵀR)⁻¹ times a variance: the covariance where all values scatter independently. */
 export function independentCovariance(triangle: Triangle, variance: number): number[][] {
   const p = triangle.length;
   const inverse = invertUpper(triangle, p);
-  return squareMatrix(p, (a, b) => {
-    let sum = 0;
-    for (let k = 0; k < p; k++) sum += inverse[a][k] * inverse[b][k];
-    return variance * sum;
-  });
+  const covariance = emptyTriangle(p);
+  for (let a = 0; a < p; a++)
+    for (let b = 0; b < p; b++) covariance[a][b] = variance * dot(inverse[a], inverse[b]);
+  return covariance;
 }
 
 /**
@@ -99,8 +98,8 @@ export function fitNoise(
     normal.map((_, k) => factors.reduce((sum, factor, j) => sum + factor * normal[j][k], 0));
 
   const moved = (change: Float64Array): number[] => {
-    const sums = jacobian().map((column) => column.reduce((sum, value, i) => sum + value * change[i], 0));
-    return normal.map((row) => row.reduce((sum, value, k) => sum + value * sums[k], 0));
+    const sums = jacobian().map((column) => dot(column, change));
+    return normal.map((row) => dot(row, sums));
   };
 
   if (against === null && (noise === null || (noise.independent && further.length === 0))) {
@@ -115,10 +114,7 @@ export function fitNoise(
         const sigma = Math.sqrt(variance);
         const summed = new Float64Array(n);
         const columns = jacobian();
-        weighing(factors).forEach((weight, k) => {
-          const column = columns[k];
-          for (let i = 0; i < n; i++) summed[i] += sigma * weight * column[i];
-        });
+        weighing(factors).forEach((weight, k) => addScaled(summed, columns[k], sigma * weight));
         return [{ root: noise.root, effect: spanAt(indices, summed) }];
       },
     };
@@ -126,9 +122,11 @@ export function fitNoise(
 
   const slope = () => (against === null ? null : slopes());
   const own = {};
+  const columns = jacobian();
   const { covariance, degreesOfFreedom, sigma } = spreadNoise(
-    jacobian(),
+    columns,
     slope(),
+    spreadOf(own, () => spreadOverRoots(columns, points, slope())),
     points,
     { inverse, normal },
     residualSumOfSquares,
@@ -139,8 +137,7 @@ export function fitNoise(
     moved,
     effectsOn(factors) {
       const weights = weighing(factors).map((weight) => weight * sigma);
-      // Spread once more: held until somebody asks, it would be many times what was read.
-      const spread = recent(own, points.indices.length, () => spreadOverRoots(jacobian(), points, slope()));
+      const spread = spreadOf(own, () => spreadOverRoots(jacobian(), points, slope()));
       return spread.map(({ root, ratio, vectors }) => ({
         root,
         effect: sumOfSpans(vectors.map((vector, k) => [vector, weights[k] * ratio])),
@@ -153,6 +150,7 @@ export function fitNoise(
 function spreadNoise(
   columns: readonly Float64Array[],
   slope: Float64Array | null,
+  roots: readonly RootVectors[],
   points: FittedPoints,
   { inverse, normal }: { inverse: number[][]; normal: number[][] },
   residualSumOfSquares: number,
@@ -160,7 +158,6 @@ function spreadNoise(
   const p = columns.length;
   const { indices, noise, against } = points;
   const n = indices.length;
-  const roots = spreadOverRoots(columns, points, slope);
   const gram = squareMatrix(p, (a, b) =>
     a > b
       ? 0
@@ -176,7 +173,7 @@ function spreadNoise(
   const orthonormal = () =>
     Array.from({ length: p }, (_, k) => {
       const q = new Float64Array(n);
-      for (let j = 0; j <= k; j++) for (let i = 0; i < n; i++) q[i] += inverse[j][k] * columns[j][i];
+      for (let j = 0; j <= k; j++) addScaled(q, columns[j], inverse[j][k]);
       return q;
     });
   const { trace, degreesOfFreedom } = scatterOf(points, slope, roots, orthonormal, explained);
@@ -194,20 +191,6 @@ function ownNoise(path: NoisePath | null, indices: Int32Array): number {
   return path.root.level.between(indices[0], indices[indices.length - 1] + 1).standardDeviation;
 }
 
-/** What fits over few readings have spread last: results of one fit ask for it one after the other. */
-const spreadLately: { of: object; roots: RootVectors[] }[] = [];
-const [mostRemembered, mostReadings] = [4, 20_000];
-
-function recent(of: object, readings: number, make: () => RootVectors[]): RootVectors[] {
-  const known = spreadLately.findIndex((one) => one.of === of);
-  if (known >= 0) return spreadLately[known].roots;
-  const roots = make();
-  if (readings > mostReadings) return roots;
-  spreadLately.push({ of, roots });
-  if (spreadLately.length > mostRemembered) spreadLately.shift();
-  return roots;
-}
-
 /** FᵀJ and −GᵀDJ, column by column, gathered by root. */
 function spreadOverRoots(
   columns: readonly Float64Array[],
@@ -219,12 +202,11 @@ function spreadOverRoots(
   const roots: RootVectors[] = [];
   for (const { path, isAgainst } of waysOf(points)) {
     if (isAgainst && slope === null) continue;
-    const vectors = columns.map((column) => {
-      if (!isAgainst || slope === null) return path.spread(spanAt(indices, column));
-      const moved = new Float64Array(column.length);
-      for (let i = 0; i < moved.length; i++) moved[i] = -slope[i] * column[i];
-      return path.spread(spanAt(indices, moved));
-    });
+    const vectors: WeightSpan[] = [];
+    for (const column of columns) {
+      const moved = isAgainst && slope !== null ? negatedProducts(slope, column) : column;
+      vectors.push(path.spread(spanAt(indices, moved)));
+    }
     const shared = roots.find(({ root }) => root.key === path.root.key);
     if (shared !== undefined)
       shared.vectors = shared.vectors.map((vector, k) => addSpans(vector, vectors[k]));
@@ -370,10 +352,20 @@ export function transformCovariance(
   matrix: readonly (readonly number[])[],
   t: readonly (readonly number[])[],
 ): number[][] {
-  const half = t.map((row) =>
-    matrix.map((_, j) => row.reduce((sum, value, k) => sum + value * matrix[k][j], 0)),
-  );
-  return half.map((row) => t.map((other) => row.reduce((sum, value, k) => sum + value * other[k], 0)));
+  const transformed: number[][] = [];
+  for (const row of t) {
+    const half = matrix.map(() => 0);
+    for (let j = 0; j < half.length; j++)
+      for (let k = 0; k < row.length; k++) half[j] += row[k] * matrix[k][j];
+    transformed.push(t.map((other) => dot(half, other)));
+  }
+  return transformed;
+}
+
+function dot(a: ArrayLike<number>, b: ArrayLike<number>): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += a[i] * b[i];
+  return sum;
 }
 
 /** √(gᵀ C g). */

@@ -1,4 +1,5 @@
 import { square } from '../elementary';
+import { once } from '../once';
 import { Refusal } from '../refusal';
 import { productAt, rowNormsSquared, rowProducts } from '../calculus/rowProducts';
 import {
@@ -150,11 +151,6 @@ const nothingFree = (count: number): FitNoise => ({
   moved: () => [],
 });
 
-function once<T>(make: () => T): () => T {
-  let made: { value: T } | null = null;
-  return () => (made ??= { value: make() }).value;
-}
-
 /** Which of the solver's parameters is added to every value; null where none is. */
 export function constantOf({ gradient, solution }: RelationSolution, x: Float64Array): number | null {
   const places = [x[0], x[x.length >> 1], x[x.length - 1]];
@@ -230,8 +226,9 @@ function shiftByNoise(
   if (against === null || covariance.some((row) => row.some((value) => !Number.isFinite(value)))) return none;
   const n = indices.length;
   const stride = Math.ceil(n / mostShiftPoints);
-  const places = Array.from({ length: Math.ceil(n / stride) }, (_, k) => k * stride);
-  const chosen = Int32Array.from(places, (place) => indices[place]);
+  const count = Math.ceil(n / stride);
+  const chosen = new Int32Array(count);
+  for (let i = 0; i < count; i++) chosen[i] = indices[i * stride];
   const norms = rowNormsSquared(against, chosen);
   const sigma = against.root.level.between(indices[0], indices[n - 1] + 1).standardDeviation;
   if (norms === null || !Number.isFinite(sigma)) return none;
@@ -239,8 +236,9 @@ function shiftByNoise(
   const joint = shared ? rowProducts(noise, against, chosen) : null;
   const h = smallStep(x);
   const score = new Array<number>(p).fill(0);
-  places.forEach((place, i) => {
-    const own = solution.parameters;
+  const own = solution.parameters;
+  for (let i = 0; i < count; i++) {
+    const place = i * stride;
     const here = gradient(own, x[place]);
     const left = gradient(own, x[place] - h);
     const right = gradient(own, x[place] + h);
@@ -250,9 +248,9 @@ function shiftByNoise(
     const mixed = sigma * sigma * (joint === null ? 0 : productAt(joint, i)) - first * variance;
     for (let k = 0; k < p; k++) {
       const bend = (right[k] - left[k]) / (2 * h);
-      score[k] += (n / places.length) * (bend * mixed - 0.5 * here[k] * second * variance);
+      score[k] += (n / count) * (bend * mixed - 0.5 * here[k] * second * variance);
     }
-  });
+  }
   const inverse = invertUpper(solution.triangle, p);
   return none.map((_, a) => {
     let sum = 0;

@@ -4,8 +4,11 @@ export type Triangle = number[][];
 /** Rows that are worked on at a time: few enough for their columns to stay in the cache. */
 export const blockRows = 512;
 
-export const emptyTriangle = (m: number): Triangle =>
-  Array.from({ length: m }, () => new Array<number>(m).fill(0));
+export function emptyTriangle(m: number): Triangle {
+  const rows: number[][] = [];
+  for (let i = 0; i < m; i++) rows.push(new Array<number>(m).fill(0));
+  return rows;
+}
 
 /**
  * Absorbs rows into a triangle by Householder reflections: afterwards RᵀR has grown by BᵀB. Going through a tall matrix
@@ -76,13 +79,14 @@ export function solveLowerTransposed(r: readonly (readonly number[])[], b: reado
 
 /** The inverse of an upper triangle of size p. */
 export function invertUpper(r: readonly (readonly number[])[], p: number): number[][] {
-  const columns = Array.from({ length: p }, (_, j) =>
-    solveUpper(
-      r,
-      Array.from({ length: p }, (_unused, i) => Number(i === j)),
-    ),
-  );
-  return Array.from({ length: p }, (_, i) => columns.map((column) => column[i]));
+  const inverse = emptyTriangle(p);
+  for (let j = 0; j < p; j++) {
+    const unit = new Array<number>(p).fill(0);
+    unit[j] = 1;
+    const column = solveUpper(r, unit);
+    for (let i = 0; i < p; i++) inverse[i][j] = column[i];
+  }
+  return inverse;
 }
 
 /** Whether the columns behind an upper triangle are numerically dependent. */

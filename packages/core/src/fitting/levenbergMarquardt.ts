@@ -81,6 +81,22 @@ function firstUnfit(values: Float64Array): number {
   return even + odd === 0 ? -1 : values.findIndex((value) => !Number.isFinite(value));
 }
 
+/** Takes off what a model bends along a step by second differences, each time a column. */
+function subtractBend(
+  right: number[],
+  columns: readonly Float64Array[],
+  { step, h, ahead }: { step: readonly number[]; h: number; ahead: Float64Array },
+): void {
+  const p = step.length;
+  const here = columns[p];
+  for (let i = 0; i < ahead.length; i++) {
+    let linear = 0;
+    for (let k = 0; k < p; k++) linear += columns[k][i] * step[k];
+    const bend = (2 / h) * ((ahead[i] - here[i]) / h - linear);
+    for (let k = 0; k < p; k++) right[k] -= columns[k][i] * bend;
+  }
+}
+
 /**
  * Least squares by Levenberg and Marquardt in the scaled form of Moré (Lecture Notes in Mathematics 630 (1978) 105): every
  * step solves the damped problem by orthogonal triangularisation, never by the normal equations; parameters are scaled by
@@ -171,12 +187,7 @@ export function leastSquares(
       const ahead = shifted.subarray(0, rows);
       model(parameters, from, columns[p], columns);
       model(along, from, ahead, null);
-      for (let i = 0; i < rows; i++) {
-        let linear = 0;
-        for (let k = 0; k < p; k++) linear += columns[k][i] * step[k];
-        const bend = (2 / h) * ((ahead[i] - columns[p][i]) / h - linear);
-        for (let k = 0; k < p; k++) right[k] -= columns[k][i] * bend;
-      }
+      subtractBend(right, columns, { step, h, ahead });
     }
     const correction = solveUpper(damped, solveLowerTransposed(damped, right));
     let bent = 0;

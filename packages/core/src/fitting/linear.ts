@@ -1,4 +1,5 @@
 import { Refusal } from '../refusal';
+import { addScaled } from '../vectors';
 import { GramSum } from './gram';
 import {
   type Triangle,
@@ -19,6 +20,12 @@ export interface DirectSums {
   /** Of the columns and y. */
   gram(): GramSum;
   residualSumOfSquares(parameters: readonly number[]): number;
+}
+
+/** A sum, and after it the squares of values. */
+function addedSquares(values: Float64Array, sum: number): number {
+  for (let i = 0; i < values.length; i++) sum += values[i] * values[i];
+  return sum;
 }
 
 /**
@@ -70,13 +77,10 @@ export function linearLeastSquares(
   const leftOver = () => {
     if (direct !== null && n > fewRows) return direct.residualSumOfSquares(parameters);
     let sum = 0;
-    eachBlock((columns, rows) => {
+    eachBlock((columns) => {
       const residuals = columns[p];
-      for (let k = 0; k < p; k++) {
-        const [column, parameter] = [columns[k], parameters[k]];
-        for (let i = 0; i < rows; i++) residuals[i] -= parameter * column[i];
-      }
-      for (let i = 0; i < rows; i++) sum += residuals[i] * residuals[i];
+      for (let k = 0; k < p; k++) addScaled(residuals, columns[k], -parameters[k]);
+      sum = addedSquares(residuals, sum);
     });
     return sum;
   };
@@ -87,10 +91,7 @@ export function linearLeastSquares(
     jacobian,
     residuals() {
       const out = y.slice();
-      jacobian().forEach((column, k) => {
-        const parameter = parameters[k];
-        for (let i = 0; i < n; i++) out[i] -= parameter * column[i];
-      });
+      jacobian().forEach((column, k) => addScaled(out, column, -parameters[k]));
       return out;
     },
     iterations: 1,

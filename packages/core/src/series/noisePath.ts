@@ -1,3 +1,4 @@
+import { addScaled } from '../vectors';
 import { type NoiseLevel } from './noiseLevel';
 import { type Ranges } from './ranges';
 import { type Sampling } from './sampling';
@@ -59,8 +60,10 @@ export function normSquared(weights: Float64Array): number {
 export function dotOfSpans(a: WeightSpan, b: WeightSpan): number {
   const from = Math.max(a.first, b.first);
   const to = Math.min(a.first + a.weights.length, b.first + b.weights.length);
+  const [ofA, ofB] = [a.weights, b.weights];
+  const [atA, atB] = [from - a.first, from - b.first];
   let sum = 0;
-  for (let i = from; i < to; i++) sum += a.weights[i - a.first] * b.weights[i - b.first];
+  for (let i = 0; i < to - from; i++) sum += ofA[atA + i] * ofB[atB + i];
   return sum;
 }
 
@@ -70,7 +73,7 @@ export function addSpans(a: WeightSpan, b: WeightSpan, factor = 1): WeightSpan {
   const end = Math.max(a.first + a.weights.length, b.first + b.weights.length);
   const weights = new Float64Array(end - first);
   weights.set(a.weights, a.first - first);
-  for (let i = 0; i < b.weights.length; i++) weights[b.first - first + i] += factor * b.weights[i];
+  addScaled(weights, b.weights, factor, b.first - first);
   return { first, weights };
 }
 
@@ -103,7 +106,6 @@ export function sumOfSpans(parts: readonly (readonly [WeightSpan, number])[]): W
   }
   if (end < first) return { first: 0, weights: new Float64Array(0) };
   const weights = new Float64Array(end - first);
-  for (const [span, factor] of parts)
-    for (let i = 0; i < span.weights.length; i++) weights[span.first - first + i] += factor * span.weights[i];
+  for (const [span, factor] of parts) addScaled(weights, span.weights, factor, span.first - first);
   return { first, weights };
 }

@@ -23,7 +23,7 @@ export function amplitudeSpectrum(
 ): AmplitudeSpectrum {
   const count = values.length;
   const size = pow(2, Math.max(Math.ceil(log2(Math.max(count * padding, 2))), 1));
-  const input = new Array<number>(size).fill(0);
+  const input = new Float64Array(size);
   let sum = 0;
   for (let i = 0; i < count; i++) {
     const weight = windowWeight(window, i / count);
@@ -33,9 +33,7 @@ export function amplitudeSpectrum(
   const half = size / 2;
   const amplitudes = new Float64Array(half + 1);
   if (sum === 0) return { step: 1 / size, amplitudes };
-  const transform = fourierOf(size);
-  const output = transform.createComplexArray();
-  transform.realTransform(output, input);
+  const output = fourierOf(input);
   for (let k = 0; k <= half; k++)
     amplitudes[k] = ((k === 0 || k === half ? 1 : 2) / sum) * Math.hypot(output[2 * k], output[2 * k + 1]);
   return { step: 1 / size, amplitudes };

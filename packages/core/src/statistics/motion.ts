@@ -42,9 +42,7 @@ export function bandwidthOf(values: ArrayLike<number>, rate: number, noise: numb
     used[i] = rest * (0.5 - 0.5 * cos((2 * Math.PI * (i + 0.5)) / size));
   }
   if (Math.sqrt(squares / size) <= standsOut * noise) return null;
-  const fft = fourierOf(size);
-  const spectrum = fft.createComplexArray();
-  fft.realTransform(spectrum, Array.from(used));
+  const spectrum = fourierOf(used);
   // White noise of this scatter has this power in every line; the mean square of the window is 3/8.
   const floor = noise * noise * size * 0.375;
   const power = Array.from({ length: size / 2 }, (_, k) =>

@@ -1,4 +1,5 @@
 import { square } from '../elementary';
+import { once } from '../once';
 import { type Flattening } from '../calculus/flattening';
 import { covarianceOf, exactly, halfWidth, merged, withShared } from '../results/quantity';
 import { resultText } from '../results/rounding';
@@ -146,24 +147,22 @@ function seen(
   const { found } = flattened;
   const first = level(1);
   if (first === null) return null;
+  const toFirst = differencesOf(asSheet, first);
   const helps = found.lostRaised(1) < helping * found.lost;
   const isDoubted = (one: Difference) =>
     (isClear(one) && Math.abs(one.off) > negligible * one.u) ||
     ((found.lost > worthSaying || found.lost * one.size > negligible * one.u) &&
       !(helps && one.ofOff() <= sure * one.u));
-  const doubted = new Set(
-    differencesOf(asSheet, first)
-      .filter(isDoubted)
-      .map(({ key }) => key),
-  );
+  const doubted = new Set(toFirst.filter(isDoubted).map(({ key }) => key));
   if (doubted.size === 0) return null;
   let [here, raised, before] = [first, 1, asSheet];
   for (;;) {
     const lost = found.lostRaised(raised);
     const ratio = lost < found.lost ? lost / (found.lost - lost) : Infinity;
     // A window that is not whole flattens by more than its response says: what the last degree has changed tells how much more.
-    const steps = flattened.isWhole ? [] : differencesOf(before, here);
-    const left = differencesOf(asSheet, here)
+    const changes = here === first ? toFirst : differencesOf(asSheet, here);
+    const steps = flattened.isWhole ? [] : before === asSheet ? changes : differencesOf(before, here);
+    const left = changes
       .filter(({ key }) => doubted.has(key))
       .map((one): Left => {
         const step = steps.find(({ key }) => key === one.key);
@@ -254,10 +253,10 @@ function differencesOf(here: Results, next: Results): Difference[] {
     if (u === null || !(u > 0) || other === undefined) return [];
     const plain = other.value - quantity.value;
     const off = key === 'phase' ? plain - 2 * Math.PI * Math.round(plain / (2 * Math.PI)) : plain;
-    const ofOff = () => {
+    const ofOff = once(() => {
       const common = covarianceOf(quantity, other);
       return Math.sqrt(Math.max(square(u) + square(other.standardUncertainty ?? 0) - 2 * common, 0));
-    };
+    });
     const uNext = other.standardUncertainty ?? 0;
     return Number.isFinite(off) ? [{ key, name, off, u, uNext, size: Math.abs(quantity.value), ofOff }] : [];
   });

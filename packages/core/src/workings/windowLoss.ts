@@ -56,10 +56,12 @@ export function windowsOf(steps: readonly FilterStep[]): string {
 }
 
 /** What would take less. */
-export const adviceOn = ({ harmless }: Flattening): string =>
-  harmless === null
+export function adviceOn({ harmless: find }: Flattening): string {
+  const harmless = find();
+  return harmless === null
     ? 'Even 3 readings would take more than 1 %: record with a higher rate.'
     : `${harmless} readings would take under 1 %.`;
+}
 
 export const shareText = (share: number): string => `${Number((100 * share).toPrecision(2))} %`;
 
@@ -81,7 +83,7 @@ export function lossNote(series: Series, { moving, raised }: Pick<Context, 'movi
   if (raised > 0) return [];
   const { steps, found } = windowLoss([series], null, !moving);
   if (found === null || found.lost < worthSaying) return [];
-  const advice = moving && found.harmless === null ? [] : [adviceOn(found)];
+  const advice = moving && found.harmless() === null ? [] : [adviceOn(found)];
   const takes = new Set(steps.map(({ symbol }) => symbol)).size === 1 ? 'takes' : 'take';
   return [
     [`${windowsOf(steps)} ${takes} ${shareText(found.lost)} off the motion of this run.`, ...advice].join(

@@ -17,10 +17,8 @@ export function solvePolynomial({ x, y }: FitPoints, degree: number): RelationSo
   const solution = linearLeastSquares(
     (first, columns) => {
       columns[0].fill(1);
-      for (let power = 1; power <= degree; power++) {
-        const [column, lower] = [columns[power], columns[power - 1]];
-        for (let i = 0; i < column.length; i++) column[i] = lower[i] * ((x[first + i] - middle) / scale);
-      }
+      for (let power = 1; power <= degree; power++)
+        fillPower(columns[power], columns[power - 1], { x, first, middle, scale });
     },
     degree + 1,
     y,
@@ -43,19 +41,38 @@ export function solvePolynomial({ x, y }: FitPoints, degree: number): RelationSo
       for (let k = degree - 1; k >= 0; k--) sum = sum * u + own[k];
       return sum;
     },
-    slope(own, place) {
-      const u = (place - middle) / scale;
-      let sum = degree * own[degree];
-      for (let k = degree - 1; k >= 1; k--) sum = sum * u + k * own[k];
-      return sum / scale;
-    },
-    gradient(_own, place) {
-      const u = (place - middle) / scale;
-      const row = [1];
-      for (let k = 1; k <= degree; k++) row.push(row[k - 1] * u);
-      return row;
-    },
+    slope: (own, place) => slopeAt(own, degree, (place - middle) / scale) / scale,
+    gradient: (_own, place) => powersOf((place - middle) / scale, degree),
   };
+}
+
+function slopeAt(own: readonly number[], degree: number, u: number): number {
+  let sum = degree * own[degree];
+  for (let k = degree - 1; k >= 1; k--) sum = sum * u + k * own[k];
+  return sum;
+}
+
+/** 1, u, u² and so on. */
+function powersOf(u: number, degree: number): number[] {
+  const row = [1];
+  for (let k = 1; k <= degree; k++) row.push(row[k - 1] * u);
+  return row;
+}
+
+interface Powers {
+  x: Float64Array;
+  first: number;
+  middle: number;
+  scale: number;
+}
+
+/** The next power of where the points lie, from the one below. */
+export function fillPower(
+  column: Float64Array,
+  lower: Float64Array,
+  { x, first, middle, scale }: Powers,
+): void {
+  for (let i = 0; i < column.length; i++) column[i] = lower[i] * ((x[first + i] - middle) / scale);
 }
 
 function binomial(n: number, k: number): number {

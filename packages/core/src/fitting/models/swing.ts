@@ -4,6 +4,7 @@ import { chanceOfBest, chanceOfGain } from '../../statistics/significance';
 import { type ModelFunction, type Solution, type SolverOptions, leastSquares } from '../levenbergMarquardt';
 import { linearLeastSquares } from '../linear';
 import { type FitPoints, type Hint, type RelationSolution } from '../relation';
+import { fillPower } from './polynomial';
 import { directSums } from './polynomialSums';
 import { swingSums, turnLength } from './swingSums';
 import { type Swing, binned, mostBinnedCycles, searchSwing } from './swingGuess';
@@ -87,7 +88,7 @@ function leftByPolynomial(u: Float64Array, y: Float64Array, degree: number): num
       (first, columns) => {
         columns[0].fill(1);
         for (let k = 1; k <= degree; k++)
-          for (let i = 0; i < columns[k].length; i++) columns[k][i] = columns[k - 1][i] * u[first + i];
+          fillPower(columns[k], columns[k - 1], { x: u, first, middle: 0, scale: 1 });
       },
       degree + 1,
       y,
@@ -100,33 +101,41 @@ function leftByPolynomial(u: Float64Array, y: Float64Array, degree: number): num
 
 /** Starts the solver at a frequency, the other parameters solved for it. */
 function fromFrequency(swing: Swing, angular: number): Solution | Refusal {
-  const { u, y, onLine, step } = swing;
-  const turned = new Float64Array(2);
-  sinCos(angular * (step ?? 0), turned);
-  const [turnS, turnC] = turned;
-  const at = new Float64Array(2);
+  const { y, onLine } = swing;
   return orRefusal(() => {
     const [a, b, c, d] = linearLeastSquares(
-      (first, columns) => {
-        for (let i = 0; i < columns[0].length; i++) {
-          if (step === null || i % turnLength === 0) sinCos(angular * u[first + i], at);
-          else {
-            const [s, k] = at;
-            at[0] = s * turnC + k * turnS;
-            at[1] = k * turnC - s * turnS;
-          }
-          columns[0][i] = at[0];
-          columns[1][i] = at[1];
-          columns[2][i] = 1;
-          if (onLine) columns[3][i] = u[first + i];
-        }
-      },
+      (first, columns) => fillSwing(columns, swing, angular, first),
       onLine ? 4 : 3,
       y,
       'dependent',
     ).parameters;
     return fromParameters(swing, onLine ? [a, b, c, angular, d] : [a, b, c, angular]);
   });
+}
+
+/** Sine, cosine and 1 of the points from one on, and where they lie themselves. */
+function fillSwing(
+  columns: readonly Float64Array[],
+  { u, step, onLine }: Swing,
+  angular: number,
+  first: number,
+): void {
+  const [sines, cosines, ones] = columns;
+  const at = new Float64Array(2);
+  sinCos(angular * (step ?? 0), at);
+  const [turnS, turnC] = at;
+  for (let i = 0; i < sines.length; i++) {
+    if (step === null || i % turnLength === 0) sinCos(angular * u[first + i], at);
+    else {
+      const [s, k] = at;
+      at[0] = s * turnC + k * turnS;
+      at[1] = k * turnC - s * turnS;
+    }
+    sines[i] = at[0];
+    cosines[i] = at[1];
+  }
+  ones.fill(1);
+  if (onLine) columns[3].set(u.subarray(first, first + sines.length));
 }
 
 function fromParameters(

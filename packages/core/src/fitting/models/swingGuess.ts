@@ -54,7 +54,7 @@ export function searchSwing(swing: Swing, fewestCycles: number, mostCycles: numb
   considerPeaks(4096);
   // Bins hide swings faster than themselves: where too little is explained, the full spectrum is worth its time.
   if (n > 4096 && found.every(({ leftOver }) => leftOver > 0.5 * total)) considerPeaks(2 ** 17);
-  found.sort((a, b) => a.leftOver - b.leftOver);
+  found.sort(leastLeftFirst);
   return { candidates: found.slice(0, 5), total, leftOverAt };
 }
 
@@ -102,6 +102,9 @@ export function binned(swing: Swing, bins: number): Swing {
   return { ...swing, u: sumX.subarray(0, filled), y: sumY.subarray(0, filled), step: null };
 }
 
+const highestFirst = (a: { power: number }, b: { power: number }): number => b.power - a.power;
+const leastLeftFirst = (a: { leftOver: number }, b: { leftOver: number }): number => a.leftOver - b.leftOver;
+
 /** Cycles per region at the highest peaks of the zero-padded spectrum of the points, laid on a regular grid. */
 function spectrumPeaks(swing: Swing, most: number, mostPoints: number): number[] {
   const points = Math.min(swing.u.length, mostPoints);
@@ -110,21 +113,19 @@ function spectrumPeaks(swing: Swing, most: number, mostPoints: number): number[]
   const { u, y } = binned(swing, size);
   let mean = 0;
   for (let i = 0; i < y.length; i++) mean += y[i] / y.length;
-  const input = new Array<number>(padded).fill(0);
+  const input = new Float64Array(padded);
   for (let i = 0; i < u.length; i++) {
     const place = Math.min(size - 1, Math.max(0, Math.round(((u[i] + 1) / 2) * (size - 1))));
     input[place] = y[i] - mean;
   }
-  const fft = fourierOf(padded);
-  const output = fft.createComplexArray();
-  fft.realTransform(output, input);
+  const output = fourierOf(input);
   const power = (bin: number) => square(output[2 * bin]) + square(output[2 * bin + 1]);
   const peaks: { bin: number; power: number }[] = [];
   for (let bin = 1; bin < padded / 2 - 1; bin++) {
     const here = power(bin);
     if (here >= power(bin - 1) && here >= power(bin + 1)) peaks.push({ bin, power: here });
   }
-  peaks.sort((a, b) => b.power - a.power);
+  peaks.sort(highestFirst);
   return peaks.slice(0, most).map(({ bin, power: here }) => {
     // The vertex of a parabola through the peak and its neighbours lies nearer to the true frequency than the bin.
     const [left, right] = [power(bin - 1), power(bin + 1)];

@@ -98,12 +98,21 @@ function patternNote({ fit, selection, series }: FittedSelection): string[] {
   if (series.noise?.independent === false) return [];
   const { x } = selection;
   const residuals = fit.residuals();
-  const order = Int32Array.from(x.keys());
-  if (x.some((value, i) => i > 0 && value < x[i - 1])) order.sort((a, b) => x[a] - x[b]);
-  if (!(runsTest(Array.from(order, (i) => residuals[i])) < clearly)) return [];
+  if (!(runsTest(inOrderOf(x, residuals)) < clearly)) return [];
   return [
     'Neighbouring residuals are more alike than chance allows: the readings show something that this relation does not describe. Look at the residuals, or try another relation.',
   ];
+}
+
+/** Values in the order of their places. */
+function inOrderOf(x: Float64Array, values: Float64Array): Float64Array {
+  let i = 1;
+  while (i < x.length && !(x[i] < x[i - 1])) i++;
+  if (i >= x.length) return values;
+  return Float64Array.from(
+    Int32Array.from(x, (_, place) => place).sort((a, b) => x[a] - x[b]),
+    (place) => values[place],
+  );
 }
 
 function curveOf(x: Float64Array, valueAt: (x: number) => number): Curve {
