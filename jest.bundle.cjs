@@ -51,7 +51,7 @@ function sources() {
 /** Tests that only compute, and show parts of pages. */
 const isUnit = (path) =>
   /^packages\/(contracts|core|evaluation|web)\/.*\.test\.tsx?$/.test(path) ||
-  /^scripts\/(compare|demo|pictures)\/.*\.test\.ts$/.test(path);
+  /^scripts\/(compare|demo|faults|pictures)\/.*\.test\.ts$/.test(path);
 
 /** Tests of devices and the database. */
 const isApi = (path) => /^packages\/(bridge|server|stand-ins)\/.*\.test\.ts$/.test(path);
@@ -59,12 +59,17 @@ const isApi = (path) => /^packages\/(bridge|server|stand-ins)\/.*\.test\.ts$/.te
 /** These, and those that drive a browser. */
 const isBundled = (path) => isUnit(path) || isApi(path) || /^e2e\/.*\.test\.ts$/.test(path);
 
+/** Packages that are modules only, which Jest's own loader cannot load. */
+const onlyModules = ['p-queue', 'p-timeout'];
+
 /** Packages of others are loaded as they are: many load parts of themselves, or start threads, by their place. */
 const othersStayOutside = {
   name: 'others stay outside',
   setup: ({ onResolve }) =>
     onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
-      kind === 'entry-point' || path.startsWith('@heuristor/') ? undefined : { path, external: true },
+      kind === 'entry-point' || path.startsWith('@heuristor/') || onlyModules.includes(path)
+        ? undefined
+        : { path, external: true },
     ),
 };
 

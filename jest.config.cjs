@@ -40,7 +40,7 @@ module.exports = {
       testMatch: [
         '<rootDir>/packages/{contracts,core,evaluation,web}/**/*.test.{ts,tsx}',
         // Simulated and reckoned, without a device or a database.
-        '<rootDir>/scripts/{compare,demo,pictures}/**/*.test.ts',
+        '<rootDir>/scripts/{compare,demo,faults,pictures}/**/*.test.ts',
       ],
     },
     {
@@ -54,6 +54,9 @@ module.exports = {
     {
       // Scripts start processes, which have the time on the wall.
       ...project('programs'),
+      // Packages that are modules only, which Jest's own loader cannot load as they are.
+      transform: { ...transform, '^.+\\.js$': ['@swc/jest', { jsc: { target: 'es2022' } }] },
+      transformIgnorePatterns: ['/node_modules/(?!(p-queue|p-timeout)/)'],
       setupFilesAfterEnv: ['<rootDir>/jest.long.cjs'],
       testMatch: ['<rootDir>/scripts/*.test.ts'],
     },

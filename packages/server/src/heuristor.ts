@@ -91,10 +91,10 @@ export async function startHeuristor(
   const bus = new Bus();
   const own = new OwnProcess({ storage: database.storage, bus, log });
   const process = own.id;
-  const evaluations = new Evaluations(settings.database, log);
+  const recordings = new Recordings();
+  const evaluations = new Evaluations(settings.database, () => recordings.isBusy(), log);
   const queue = new Queue({ kinds: [tidyRun({ bus }), workOut({ evaluations })], bus, process, log });
   const left = new LeftBehind({ bus, queue, log });
-  const recordings = new Recordings();
   const presence = new Presence({ school: (await onlySchool()).id, bus, clock, inRuns: recordings });
   const stages = new Stages({ bus, presence });
   const uses = new SensorUses({ presence, bus, clock, inRuns: recordings });

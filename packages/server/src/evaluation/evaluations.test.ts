@@ -338,6 +338,30 @@ test('of a series of spot readings, of which another one is taken', async () => 
   expect(await mean()).toBeCloseTo(3, 12);
 });
 
+test('what was kept of many runs is told without working anything out', async () => {
+  const ids = [...runs.map(({ id }) => id), 'nonsense'];
+  const kept = async () => {
+    const path = `/investigations/${investigation}/outcomes?kept=1&runs=${ids.join()}`;
+    const { body } = await server.api('get', path).expect(200);
+    return outcomesOfRunsSchema.parse(body);
+  };
+  const [first, second] = runs;
+  // Another sheet: of neither run anything stands.
+  await writeSheet([...entries, { kind: 'statistics', id: 'again', name: '', of: 'channel:F', ...on }]);
+  const [a, b, gone] = await kept();
+  expect([a, b]).toEqual([
+    { runId: first.id, notKept: true },
+    { runId: second.id, notKept: true },
+  ]);
+  expect(gone).toMatchObject({ failed: 'There is no such run in this investigation.' });
+  const said = await asked(server, second.id);
+  const before = await madeAt(second.id);
+  expect((await kept()).slice(0, 2)).toEqual([{ runId: first.id, notKept: true }, said]);
+  expect(await madeAt(second.id)).toBe(before);
+  const many = Array.from({ length: 151 }, (_, i) => i).join();
+  await server.api('get', `/investigations/${investigation}/outcomes?kept=1&runs=${many}`).expect(400);
+});
+
 test('of many runs one request says what each alone says, and why one of them cannot be', async () => {
   const strange = '00000000-0000-4000-8000-000000000000';
   const ids = [...runs.map(({ id }) => id), strange, 'nonsense'];

@@ -15,23 +15,31 @@ export interface Made {
 /** Entries that are asked for, sheet by sheet. */
 export type Wanted = readonly ReadonlySet<string>[];
 
-/** What was kept of a run, where all that is asked for still depends on the same; null else. */
-export async function findKept(
-  { runId, owners, made, keys }: Made,
-  wanted: Wanted,
-): Promise<StoredEvaluation | null> {
-  const kept = await EvaluationModel.query().findById([runId, owners]).where({ made });
-  if (kept === undefined) return null;
-  const stands = wanted.every((entries, sheet) =>
-    [...entries].every((entry) => kept.keys[sheet]?.[entry] === keys[sheet][entry]),
+/** What was kept of runs, of each of which all that is asked for still depends on the same, by the run. */
+export async function findKept(all: readonly Made[], wanted: Wanted): Promise<Map<string, StoredEvaluation>> {
+  if (all.length === 0) return new Map();
+  const byRun = new Map(all.map((made) => [made.runId, made]));
+  const rows = await EvaluationModel.query()
+    .whereIn('runId', [...byRun.keys()])
+    .where({ owners: all[0].owners });
+  return new Map(
+    rows.flatMap(({ runId, made, keys, content }) => {
+      const now = byRun.get(runId);
+      const stands =
+        now?.made === made &&
+        wanted.every((entries, sheet) =>
+          [...entries].every((entry) => keys[sheet]?.[entry] === now.keys[sheet][entry]),
+        );
+      return stands ? [[runId, restrictedTo(content, (sheet, entry) => wanted[sheet].has(entry))]] : [];
+    }),
   );
-  return stands ? restrictedTo(kept.content, (sheet, entry) => wanted[sheet].has(entry)) : null;
 }
 
 /** Keeps what was said last; one for each run, and those whose sheets said it. */
-export async function keep(of: Made, content: StoredEvaluation): Promise<void> {
+export async function keep(said: readonly (readonly [Made, StoredEvaluation])[]): Promise<void> {
+  const madeAt = new Date();
   await EvaluationModel.query()
-    .insert({ ...of, content, madeAt: new Date() })
+    .insert(said.map(([made, content]) => ({ ...made, content, madeAt })))
     .onConflict(['runId', 'owners'])
     .merge();
 }

@@ -7,7 +7,7 @@ import { allSamples, findChannel } from '../services/samples';
 import { type EvaluationTask } from './task';
 
 /** Readings that a thread keeps of runs that it evaluated last: the next question about one of them costs what has changed. */
-const mostKept = 2e6;
+const mostKept = 5e5;
 const mostMilliseconds = 60_000;
 
 const runs = new HeldRuns();

@@ -14,6 +14,11 @@ export class Recordings implements InRuns {
     return this.byInvestigation.values();
   }
 
+  /** Whether anything is recorded, or waits to begin. */
+  isBusy(): boolean {
+    return this.byInvestigation.size > 0;
+  }
+
   add(recording: Recording): void {
     this.byInvestigation.set(recording.investigationId, recording);
   }

@@ -3,11 +3,13 @@ import {
   type WorkingsDocument,
   idSchema,
   mostAcross,
+  mostKeptAtOnce,
   mostOutcomesAtOnce,
 } from '@heuristor/contracts';
 import { type Request, Router } from 'express';
 import { type Actor } from '../auth/actor';
-import { type Evaluations, type OwnedSheet } from '../evaluation/evaluations';
+import { type OwnedSheet } from '../evaluation/askedRuns';
+import { type Evaluations } from '../evaluation/evaluations';
 import { Failure } from '../failure';
 import { type Recorder } from '../recorder/recorder';
 import { mustOwn } from '../services/access';
@@ -51,33 +53,31 @@ async function sheetsFor(
   );
 }
 
-/** What one's own workings say of several runs of an investigation, each evaluated where nothing was kept of it. */
+/** What one's own workings say of several runs of an investigation, each evaluated where nothing was kept of it, or only what was. */
 export function manyOutcomesRoutes({ evaluations }: { evaluations: Evaluations }): Router {
   const router = Router();
   router.get('/:id/outcomes', async (request, response) => {
     const investigation = await seenIn(request, response);
+    const onlyKept = request.query.kept !== undefined;
+    const most = onlyKept ? mostKeptAtOnce : mostOutcomesAtOnce;
     const wanted = listOf(request, 'runs');
-    if (wanted === null || wanted.length > mostOutcomesAtOnce)
-      throw new Failure(
-        'invalid-request',
-        `runs takes 1 to ${mostOutcomesAtOnce} ids with commas between them.`,
-      );
+    if (wanted === null || wanted.length > most)
+      throw new Failure('invalid-request', `runs takes 1 to ${most} ids with commas between them.`);
     const { plan } = await findInvestigation(investigation);
     const sheets = await sheetsFor(actorIn(response), investigation, null);
-    const found = await findRuns(wanted.filter((id) => idSchema.safeParse(id).success));
-    const answers = await Promise.all(
-      wanted.map(async (id): Promise<OutcomesOfRuns[number]> => {
-        const run = found.find((one) => one.id === id);
-        if (run?.investigationId !== investigation)
-          return { runId: id, failed: 'There is no such run in this investigation.' };
-        try {
-          return await evaluations.of(run, plan, sheets, null);
-        } catch (error) {
-          if (error instanceof Failure) return { runId: id, failed: error.message };
-          throw error;
-        }
-      }),
+    const found = (await findRuns(wanted.filter((id) => idSchema.safeParse(id).success))).filter(
+      (run) => run.investigationId === investigation,
     );
+    const said = await (onlyKept
+      ? evaluations.keptOf(found, plan, sheets)
+      : evaluations.ofRuns(found, plan, sheets));
+    const answers = wanted.map((id): OutcomesOfRuns[number] => {
+      const place = found.findIndex((run) => run.id === id);
+      if (place < 0) return { runId: id, failed: 'There is no such run in this investigation.' };
+      const answer = said[place];
+      if (answer === null) return { runId: id, notKept: true };
+      return answer instanceof Failure ? { runId: id, failed: answer.message } : answer;
+    });
     response.json(answers);
   });
   return router;

@@ -1,5 +1,5 @@
 import { type SheetSession } from '../investigation/sheetSession';
-import { useEffect, useRef, useState } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { CheckSquare, ChevronUp, Square } from 'react-bootstrap-icons';
 import { useDocuments, useFrontRun, useInvestigation } from '../investigation/context';
@@ -190,7 +190,8 @@ function Files({ pictured }: { pictured: SheetSession | null }) {
   );
 }
 
-function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
+/** Of hundreds of runs only those that change are made anew. */
+const RunChip = memo(function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
   const session = useInvestigation();
   const [renaming, setRenaming] = useState(false);
   const [isOpen, setIsOpen] = useState(false);
@@ -298,4 +299,4 @@ function RunChip({ run, front }: { run: SeenRun; front: boolean }) {
       {isOpen && <RunDetails run={run} onClose={() => setIsOpen(false)} />}
     </span>
   );
-}
+});

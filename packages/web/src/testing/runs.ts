@@ -1,7 +1,7 @@
 import { type Run } from '@heuristor/contracts';
 import { type SeenRun } from '../runs/seenRun';
 import { HeldRuns, type RunReadings } from '@heuristor/evaluation';
-import { type Evaluator } from '@heuristor/core';
+import { type Evaluator, type StoredEvaluation } from '@heuristor/core';
 import { RunPool } from '../runs/pool';
 import { answersOf } from '../workers/questions';
 import { type RunWorker } from '../workers/runWorker';
@@ -82,3 +82,13 @@ export function poolHere(): { pool: RunPool; store: HeldRuns } {
   });
   return { pool: new RunPool([later as never]), store };
 }
+
+/** What an empty sheet says of a run. */
+export const emptyEvaluation = (runId: string): StoredEvaluation => ({
+  runId,
+  sheets: [{}],
+  results: [],
+  shared: [],
+  own: [],
+  repeats: [],
+});

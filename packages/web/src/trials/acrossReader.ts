@@ -2,8 +2,9 @@ import { type Plan, type Run, type TrialTable, type WorkingsDocument } from '@he
 import { type EntryOfKind, Refusal, orRefusal, valuesAcross } from '@heuristor/core';
 import isEqual from 'fast-deep-equal';
 import { type StoreApi, createStore } from 'zustand/vanilla';
+import { askAgainMilliseconds, mayAnswerLater } from '../api/askAgain';
 import { sentenceOf } from '../api/client';
-import { outcomesAcross } from '../runs/outcomesAcross';
+import { type AskedAcross, outcomesAcross } from '../runs/outcomesAcross';
 import { type RunPool } from '../runs/pool';
 import { type RunOutcome, outcomesOfSheets } from './rowOutcomes';
 
@@ -105,23 +106,29 @@ export class AcrossReader {
       waiting: asked.length,
     });
     for (const [i, run] of asked.entries()) {
-      try {
-        const stored = await outcomesAcross(this.pool, {
-          run,
-          plan,
-          workings,
-          constant: entry,
-          values,
-          entries,
-          stored: this.stored,
-        });
-        outcomes.set(run.id, outcomesOfSheets(stored));
-      } catch (error) {
-        if (!this.ended) this.onFault(`${run.name} could not be worked out. ${sentenceOf(error)}`);
-      }
+      const question = { run, plan, workings, constant: entry, values, entries, stored: this.stored };
+      const answer = await this.answerTo(question);
+      if (answer !== null) outcomes.set(run.id, answer);
       if (this.ended || this.isStale) return;
       this.state.setState({ outcomes: new Map(outcomes), waiting: asked.length - i - 1 });
     }
+  }
+
+  /** What follows in a run; asked for again as long as the server is not there, unless something else is wanted. */
+  private async answerTo(question: AskedAcross): Promise<RunOutcome[] | null> {
+    let isFaultSaid = false;
+    while (!this.ended && !this.isStale) {
+      try {
+        return outcomesOfSheets(await outcomesAcross(this.pool, question));
+      } catch (error) {
+        if (this.ended || this.isStale) return null;
+        if (!isFaultSaid) this.onFault(`${question.run.name} could not be worked out. ${sentenceOf(error)}`);
+        isFaultSaid = true;
+        if (!mayAnswerLater(error)) return null;
+        await new Promise((resolve) => setTimeout(resolve, askAgainMilliseconds));
+      }
+    }
+    return null;
   }
 }
 

@@ -1,15 +1,20 @@
-import { type Plan, type Run, type WorkingsDocument, mostOutcomesAtOnce } from '@heuristor/contracts';
+import { type Plan, type Run, type WorkingsDocument, mostKeptAtOnce } from '@heuristor/contracts';
 import { type StoreApi, createStore } from 'zustand/vanilla';
 import { type RunAnswer, outcomesOfRuns } from '../runs/outcomes';
+import { askAgainMilliseconds, mayAnswerLater } from '../api/askAgain';
 import { sentenceOf } from '../api/client';
 import { type RunPool } from '../runs/pool';
 import { type RunOutcome, runOutcome } from './rowOutcomes';
 
-/** So many runs are asked about at once, and so many questions are on their way: what has come is shown meanwhile. */
+/**
+ * What was kept of runs is asked for first, of many at once. What is left is worked out, of so few at once that what has come is shown
+ * meanwhile.
+ */
 const runsAtOnce = 12;
-/** Where answers come so quickly, since they were kept, more runs are asked about at once. */
-const quickMilliseconds = 800;
 const questionsAtOnce = 3;
+
+/** What has come is shown so many milliseconds later; of many runs less often, since a long table takes its time to be made. */
+const [soon, fewTimes, fewRuns] = [50, 500, 24];
 
 interface Asked {
   runs: readonly Run[];
@@ -40,9 +45,11 @@ export class OutcomeReader {
   private busy = new Set<string>();
   private ended = false;
   private onTheirWay = 0;
-  /** The server did not answer: nothing more is asked until somebody wants it again. */
   private isStopped = false;
-  private atOnce: number = runsAtOnce;
+  private isFaultSaid = false;
+  private again: ReturnType<typeof setTimeout> | undefined;
+  /** Runs of which the server has kept nothing that stands. */
+  private readonly notKept = new Set<string>();
   private readonly fresh = new Map<string, RunOutcome>();
   private timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -63,16 +70,17 @@ export class OutcomeReader {
   dispose(): void {
     this.ended = true;
     clearTimeout(this.timer);
+    clearTimeout(this.again);
   }
 
   private goOn(): void {
     if (this.ended || this.asked === null) return;
-    let missing = this.asked.runs.filter((run) => !this.isKnown(run) && !this.busy.has(run.id));
-    while (missing.length > 0 && !this.isStopped && this.onTheirWay < questionsAtOnce) {
-      void this.ask(missing.slice(0, this.atOnce));
-      missing = missing.slice(this.atOnce);
-    }
-    this.tell(missing.length);
+    const missing = this.asked.runs.filter((run) => !this.isKnown(run) && !this.busy.has(run.id));
+    // What has been asked about before was of another sheet, or of another state of the run: nothing is kept of it.
+    const isNew = ({ id }: Run) => !this.basis.has(id) && !this.notKept.has(id);
+    const left = this.ask(missing.filter(isNew), mostKeptAtOnce, true);
+    const others = this.ask(left > 0 ? [] : missing.filter((run) => !isNew(run)), runsAtOnce, false);
+    this.tell(left + others);
   }
 
   private basisOf(run: Run): Basis {
@@ -99,30 +107,57 @@ export class OutcomeReader {
     );
   }
 
-  private async ask(runs: readonly Run[]): Promise<void> {
+  /** Asks about runs, so many at once, as long as few questions are on their way. @returns how many are left */
+  private ask(runs: readonly Run[], atOnce: number, onlyKept: boolean): number {
+    let asked = 0;
+    while (asked < runs.length && !this.isStopped && this.onTheirWay < questionsAtOnce) {
+      void this.askAbout(runs.slice(asked, asked + atOnce), onlyKept);
+      asked += atOnce;
+    }
+    return Math.max(runs.length - asked, 0);
+  }
+
+  private async askAbout(runs: readonly Run[], onlyKept: boolean): Promise<void> {
     const { workings, plan } = this.asked as Asked;
     const bases = runs.map((run) => this.basisOf(run));
     for (const { id } of runs) this.busy.add(id);
     this.onTheirWay++;
-    const began = performance.now();
     const { investigation, stored } = this;
-    const answers = await outcomesOfRuns(this.pool, { investigation, runs, plan, workings, stored }).catch(
-      (error: unknown) => {
-        this.isStopped = true;
-        if (!this.ended) this.onFault(`The runs could not be worked out. ${sentenceOf(error)}`);
-        return null;
-      },
-    );
+    const question = { investigation, runs, plan, workings, stored, onlyKept };
+    const answers = await outcomesOfRuns(this.pool, question).catch((error: unknown) => {
+      this.stop(error);
+      return null;
+    });
     this.onTheirWay--;
-    this.atOnce = performance.now() - began < quickMilliseconds ? mostOutcomesAtOnce : runsAtOnce;
-    if (answers !== null) this.take(runs, bases, answers);
+    if (answers !== null) {
+      this.isFaultSaid = false;
+      this.take(runs, bases, answers);
+    }
     for (const { id } of runs) this.busy.delete(id);
     this.goOn();
+  }
+
+  /** Nothing more is asked now: the server did not answer. A fault is said once, however often it is asked again. */
+  private stop(error: unknown): void {
+    this.isStopped = true;
+    if (this.ended) return;
+    if (!this.isFaultSaid) this.onFault(`The runs could not be worked out. ${sentenceOf(error)}`);
+    this.isFaultSaid = true;
+    if (mayAnswerLater(error))
+      this.again ??= setTimeout(() => {
+        this.again = undefined;
+        this.isStopped = false;
+        this.goOn();
+      }, askAgainMilliseconds);
   }
 
   private take(runs: readonly Run[], bases: readonly Basis[], answers: readonly RunAnswer[]): void {
     runs.forEach((run, i) => {
       const answer = answers.find(({ runId }) => runId === run.id);
+      if (answer !== undefined && 'notKept' in answer) {
+        this.notKept.add(run.id);
+        return;
+      }
       if (answer === undefined || 'failed' in answer) {
         const why = answer === undefined ? 'There is no answer.' : answer.failed;
         if (!this.ended) this.onFault(`${run.name} could not be worked out. ${why}`);
@@ -147,7 +182,7 @@ export class OutcomeReader {
         this.state.setState({ outcomes, waiting: this.busy.size });
         this.goOn();
       },
-      waiting === 0 ? 0 : 50,
+      waiting === 0 ? 0 : waiting > fewRuns ? fewTimes : soon,
     );
   }
 }
