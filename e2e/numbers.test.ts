@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { normalRandom } from '@heuristor/core';
 import { signedIn } from './support/signedIn';
@@ -234,6 +234,30 @@ test('times of day in a file are shown before it is taken in', async () => {
   );
   await hand.press('Bring in as a run', '.modal');
   await hand.waitForText('· watch');
+}, 60_000);
+
+test('a saved picture marks a wrong echo with a cross beside its value', async () => {
+  await hand.openCopy(system.site, 'Channel buoy');
+  await hand.named('the swing', 'period');
+  await hand.press('Files');
+  await hand.item('Make a picture');
+  await hand.element('.picture-preview img');
+  await hand.press('Save as shapes (SVG)');
+  const file = await downloaded(system.downloads, '.svg');
+  const shapes = readFileSync(file, 'utf8');
+  rmSync(file);
+  const echoes = [...shapes.matchAll(/<text([^>]*) x="([-\d.]+)"[^>]*>(3\.957|1\.099)<\/text>/g)];
+  expect(echoes.map(([, , , text]) => text).sort()).toEqual(['1.099', '3.957']);
+  // Two strokes of 8 pixels that cross, 4 pixels before the value.
+  const crosses = [
+    ...shapes.matchAll(/ d="\s*M ([-\d.]+) [-\d.]+ L ([-\d.]+) [-\d.]+ M \1 [-\d.]+ L \2 [-\d.]+"/g),
+  ];
+  for (const [, how, x] of echoes) {
+    expect(how).not.toMatch(/stroke="#/);
+    expect(
+      crosses.some(([, from, to]) => Number(to) - Number(from) === 8 && Number(x) - Number(to) === 4),
+    ).toBe(true);
+  }
 }, 60_000);
 
 test('a saved picture has the axis of the run: its ticks, and the ends of the curve', async () => {

@@ -86,7 +86,9 @@ export function paintStrays(
   context.lineWidth = 1.5;
   context.font = `${10.5 * fontScale()}px "IBM Plex Mono"`;
   context.textBaseline = 'middle';
-  let written = -Infinity;
+  // A picture of shapes takes a text for the end of a path: all crosses are drawn before anything is written.
+  const written: { text: string; left: number; height: number }[] = [];
+  let room = -Infinity;
   context.beginPath();
   for (let i = 0; i < x.length; i++) {
     const at = pixelFor(chart.scales.x, x[i]);
@@ -103,11 +105,12 @@ export function paintStrays(
     const left =
       at + strayReach + 4 + width > chartArea.right ? at - strayReach - 4 - width : at + strayReach + 4;
     // Values that would cover each other are not all written.
-    if (left < written) continue;
-    context.fillText(text, left, height + 0.5);
-    written = left + width + 6;
+    if (left < room) continue;
+    written.push({ text, left, height });
+    room = left + width + 6;
   }
   context.stroke();
+  for (const { text, left, height } of written) context.fillText(text, left, height + 0.5);
 }
 
 /** Hollow, and in the scale only as far as the others are. */
