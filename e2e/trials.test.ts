@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { addColumn, askOfRuns } from './support/trials';
+import { addColumn, askOfRuns, paste } from './support/trials';
 import { signedIn } from './support/signedIn';
 import { atRest } from './support/atRest';
 import { barriersOn } from './support/barriers';
@@ -132,6 +132,34 @@ test('a row of another group counts, one that is left out does not, and each ste
   expect(trials.tables[0].leftOut.map(({ why }) => why)).toEqual(['scale not zeroed']);
 }, 60_000);
 
+test('the menu of a row lies over the rows below it, opens by keys and gives them back', async () => {
+  const { page } = system;
+  const toggle = '.trial-grid tbody tr:nth-child(1) .row-menu';
+  await page.focus(toggle);
+  await page.keyboard.press('ArrowDown');
+  await page.waitForSelector('.trial-grid .dropdown-menu.show');
+  const covered = () =>
+    page.$$eval('.trial-grid .dropdown-menu.show :is(button, input)', (parts) =>
+      parts.flatMap((part) => {
+        const { left, right, top, height } = part.getBoundingClientRect();
+        const isCovered = [left + 3, right - 3].some(
+          (x) => document.elementFromPoint(x, top + height / 2)?.closest('.dropdown-menu') == null,
+        );
+        return isCovered ? [part.textContent || part.getAttribute('aria-label')] : [];
+      }),
+    );
+  await until(covered, (parts) => parts.length === 0, 5);
+  await page.keyboard.press('ArrowDown');
+  expect(await page.$eval(':focus', (focused) => focused.textContent)).toBe('Show on the bench');
+  await page.keyboard.press('Escape');
+  await page.waitForSelector('.trial-grid .dropdown-menu.show', { hidden: true });
+  expect(await page.$eval(toggle, (button) => button === document.activeElement)).toBe(true);
+  await page.click(toggle);
+  await page.waitForSelector('.trial-grid .dropdown-menu.show');
+  expect(await covered()).toEqual([]);
+  await page.keyboard.press('Escape');
+}, 30_000);
+
 test('a formula over columns has its unit; what is pasted from a spreadsheet is rows', async () => {
   await addColumn(hand, 'k = slope/d');
   await until(
@@ -144,11 +172,7 @@ test('a formula over columns has its unit; what is pasted from a spreadsheet is 
   expect(await system.page.$eval('.trial-grid thead', (head) => (head as HTMLElement).innerText)).toMatch(
     /k \/ s⁻?/,
   );
-  await system.page.evaluate(() => {
-    const data = new DataTransfer();
-    data.setData('text', 'whose\td / cm\tslope\tu(slope)\nTerns\t50\t1.25\t0.02\nGulls\t60\t1,5\t0.02\n');
-    document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
-  });
+  await paste(system.page, 'whose\td / cm\tslope\tu(slope)\nTerns\t50\t1.25\t0.02\nGulls\t60\t1,5\t0.02\n');
   await hand.waitForText('2 rows were pasted.');
   expect((await cells()).slice(4).map(([slope, d]) => [slope, d])).toEqual([
     ['1.25 ± 0.02', '0.5'],

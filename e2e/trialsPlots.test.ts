@@ -1,5 +1,5 @@
 import { readFileSync, rmSync } from 'node:fs';
-import { addColumn, askOfRuns } from './support/trials';
+import { addColumn, askOfRuns, paste } from './support/trials';
 import { signedIn } from './support/signedIn';
 import { barriersOn } from './support/barriers';
 import { type BenchHand } from './support/bench';
@@ -16,12 +16,6 @@ beforeAll(async () => {
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
-const paste = (text: string) =>
-  system.page.evaluate((copied: string) => {
-    const data = new DataTransfer();
-    data.setData('text', copied);
-    document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
-  }, text);
 const said = () => system.page.$eval('.trial-chart canvas', (canvas) => canvas.getAttribute('aria-label'));
 const heads = () =>
   system.page.$$eval('.trial-grid thead .column-title', (all) =>
@@ -48,7 +42,10 @@ test('rows of no run are typed, and drawn as bars', async () => {
   await hand.press('Trials', 'nav[aria-label="Pages"]');
   await hand.press('Empty table');
   for (const name of ['spring', 'x', 'y']) await addColumn(hand, name);
-  await paste(['whose\tspring\tx\ty\tu(y)', ...rows.map((row) => [...row, 0.01].join('\t'))].join('\n'));
+  await paste(
+    system.page,
+    ['whose\tspring\tx\ty\tu(y)', ...rows.map((row) => [...row, 0.01].join('\t'))].join('\n'),
+  );
   await hand.waitForText('6 rows were pasted.');
   await hand.press('Bars');
   await hand.pick('What is drawn', 'y');
@@ -123,7 +120,10 @@ test('axes are logarithmic: a power is a line on them, what is not above zero is
     await hand.press('y against x');
     await hand.item(item);
   };
-  await paste('whose\tspring\tx\ty\nTerns\tsoft\t100\t200\nAuks\tsoft\t10\t20\nGulls\tsoft\t-1\t-2');
+  await paste(
+    system.page,
+    'whose\tspring\tx\ty\nTerns\tsoft\t100\t200\nAuks\tsoft\t10\t20\nGulls\tsoft\t-1\t-2',
+  );
   await hand.waitForText('3 rows were pasted.');
   await axes('Logarithmic upright');
   await axes('Logarithmic along');

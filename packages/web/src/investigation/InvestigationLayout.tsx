@@ -38,6 +38,9 @@ export default function InvestigationLayout() {
           return;
         }
         session = opened;
+        pageAt(globalThis.location.pathname)
+          .prepare?.(opened)
+          .catch(() => undefined);
         setOpening({ session: opened });
       },
       (error: unknown) => {

@@ -1,3 +1,4 @@
+import { type InvestigationSession } from './investigationSession';
 import { type LoadedPage, loadedPage } from '../ui/loadedPage';
 
 /** A page of an investigation: all of them stand on the one session that the layout holds. */
@@ -8,12 +9,20 @@ export interface InvestigationPage {
   below: readonly string[];
   title: string;
   page: LoadedPage;
+  /** Fetches what the page will ask for, while the page is still being laid out. What fails here is asked for, and said, by the page. */
+  prepare?(session: InvestigationSession): Promise<void>;
 }
 
 /** In the order of their tabs. */
 export const investigationPages: readonly InvestigationPage[] = [
   { path: '', below: [], title: 'Bench', page: loadedPage(() => import('./BenchPage')) },
-  { path: 'trials', below: [], title: 'Trials', page: loadedPage(() => import('../trials/TrialsPage')) },
+  {
+    path: 'trials',
+    below: [],
+    title: 'Trials',
+    page: loadedPage(() => import('../trials/TrialsPage')),
+    prepare: async (session) => (await session.trials()).enter(),
+  },
   {
     path: 'stage',
     below: [':apparatus'],

@@ -45,7 +45,7 @@ export function PlanRuns({ onClose }: { onClose: () => void }) {
             which the next runs fill.
           </p>
           <div className="plan-runs">
-            {columns.map((column) => {
+            {columns.map((column, i) => {
               const fault = faultOfValues(textOf(column.key), column);
               return (
                 <Form.Group key={column.key} controlId={`planned-${column.key}`}>
@@ -56,6 +56,7 @@ export function PlanRuns({ onClose }: { onClose: () => void }) {
                     )}
                   </Form.Label>
                   <Form.Control
+                    autoFocus={i === 0}
                     value={textOf(column.key)}
                     maxLength={400}
                     placeholder={column.kind === 'number' ? '0.5; 1; 1.5' : 'soft; stiff'}

@@ -15,13 +15,9 @@ import { withLeftOut, withTypedName, withoutTypedRow } from './trialsDocument';
 export function RowHead({ row }: { row: TrialRow }) {
   const trials = useTrials();
   const session = useInvestigation();
-  const navigate = useNavigate();
-  const [why, setWhy] = useState('');
-  const [isOpen, setIsOpen] = useState(false);
+  const [isAsked, setIsAsked] = useState(false);
   const seen = session.runs.find(({ id }) => id === row.run?.id);
-  const called = row.run === null ? row.name || 'typed row' : `run ${row.run.number}, ${row.name}`;
-  const leaveOut = (reason: string | null) =>
-    trials.changeTable((table) => withLeftOut(table, row.id, reason));
+  const label = `What to do with ${calledIn(row)}`;
   return (
     <th scope="row">
       <span className="row-head">
@@ -43,68 +39,102 @@ export function RowHead({ row }: { row: TrialRow }) {
             {row.place !== null && `.${row.place + 1}`} <span className="quiet">{row.name}</span>
           </span>
         )}
-        <Dropdown show={isOpen} onToggle={setIsOpen}>
-          <Dropdown.Toggle
+        {/* Most rows that scroll by are never asked for it, and a menu that could open costs as much as the rest of a row. */}
+        {isAsked ? (
+          <RowMenu row={row} label={label} />
+        ) : (
+          <Button
             variant="bare"
-            className="no-caret row-menu"
-            aria-label={`What to do with ${called}`}
+            className="row-menu"
+            aria-haspopup="menu"
+            aria-expanded={false}
+            aria-label={label}
+            onClick={() => setIsAsked(true)}
+            onKeyDown={(event) => {
+              if (event.key !== 'ArrowDown') return;
+              event.preventDefault();
+              setIsAsked(true);
+            }}
           >
             ⋯
-          </Dropdown.Toggle>
-          <FixedMenu className="tall-menu">
-            {row.run !== null && (
-              <Dropdown.Item
-                as="button"
-                onClick={() => {
-                  if (seen !== undefined && !seen.shown) session.runActions.look(seen, { shown: true });
-                  session.viewing.bringToFront(row.run?.id ?? '');
-                  void navigate(addressOf(session.id, { path: '' }));
-                }}
-              >
-                Show on the bench
-              </Dropdown.Item>
-            )}
-            {row.kind === 'planned' ? (
-              <PlannedRowItems row={row} />
-            ) : row.leftOut === null ? (
-              <Form
-                className="leave-out"
-                onSubmit={(event) => {
-                  event.preventDefault();
-                  leaveOut(why);
-                  setIsOpen(false);
-                }}
-              >
-                <Form.Control
-                  size="sm"
-                  aria-label={`Why ${called} is left out`}
-                  placeholder="reason"
-                  maxLength={200}
-                  value={why}
-                  onChange={(event) => setWhy(event.target.value)}
-                />
-                <Button type="submit" variant="plain" size="sm">
-                  Leave out
-                </Button>
-              </Form>
-            ) : (
-              <Dropdown.Item as="button" onClick={() => leaveOut(null)}>
-                Count it again
-              </Dropdown.Item>
-            )}
-            {row.run !== null && <OutOfPlan run={row.run} />}
-            {row.kind === 'typed' && (
-              <Dropdown.Item
-                as="button"
-                onClick={() => trials.changeTable((table) => withoutTypedRow(table, row.id))}
-              >
-                Remove this row
-              </Dropdown.Item>
-            )}
-          </FixedMenu>
-        </Dropdown>
+          </Button>
+        )}
       </span>
       {row.leftOut !== null && row.leftOut !== '' && <span className="quiet reason">{row.leftOut}</span>}
     </th>
+  );
+}
+
+const calledIn = ({ run, name }: TrialRow): string =>
+  run === null ? name || 'typed row' : `run ${run.number}, ${name}`;
+
+/** What can be done with a row; it is open when it comes. */
+function RowMenu({ row, label }: { row: TrialRow; label: string }) {
+  const trials = useTrials();
+  const session = useInvestigation();
+  const navigate = useNavigate();
+  const [why, setWhy] = useState('');
+  const [isOpen, setIsOpen] = useState(true);
+  const seen = session.runs.find(({ id }) => id === row.run?.id);
+  const called = calledIn(row);
+  const leaveOut = (reason: string | null) =>
+    trials.changeTable((table) => withLeftOut(table, row.id, reason));
+  return (
+    <Dropdown show={isOpen} onToggle={setIsOpen}>
+      <Dropdown.Toggle variant="bare" className="no-caret row-menu" aria-label={label} autoFocus>
+        ⋯
+      </Dropdown.Toggle>
+      <FixedMenu className="tall-menu">
+        {row.run !== null && (
+          <Dropdown.Item
+            as="button"
+            onClick={() => {
+              if (seen !== undefined && !seen.shown) session.runActions.look(seen, { shown: true });
+              session.viewing.bringToFront(row.run?.id ?? '');
+              void navigate(addressOf(session.id, { path: '' }));
+            }}
+          >
+            Show on the bench
+          </Dropdown.Item>
+        )}
+        {row.kind === 'planned' ? (
+          <PlannedRowItems row={row} />
+        ) : row.leftOut === null ? (
+          <Form
+            className="leave-out"
+            onSubmit={(event) => {
+              event.preventDefault();
+              leaveOut(why);
+              setIsOpen(false);
+            }}
+          >
+            <Form.Control
+              size="sm"
+              aria-label={`Why ${called} is left out`}
+              placeholder="reason"
+              maxLength={200}
+              value={why}
+              onChange={(event) => setWhy(event.target.value)}
+            />
+            <Button type="submit" variant="plain" size="sm">
+              Leave out
+            </Button>
+          </Form>
+        ) : (
+          <Dropdown.Item as="button" onClick={() => leaveOut(null)}>
+            Count it again
+          </Dropdown.Item>
+        )}
+        {row.run !== null && <OutOfPlan run={row.run} />}
+        {row.kind === 'typed' && (
+          <Dropdown.Item
+            as="button"
+            onClick={() => trials.changeTable((table) => withoutTypedRow(table, row.id))}
+          >
+            Remove this row
+          </Dropdown.Item>
+        )}
+      </FixedMenu>
+    </Dropdown>
   );
 }

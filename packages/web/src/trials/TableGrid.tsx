@@ -73,6 +73,8 @@ export function TableGrid({ table, view }: { table: TrialTable; view: TableView 
     getScrollElement: () => scroller.current,
     estimateSize: () => rowHeight(),
     overscan: spareRows,
+    // Spare rows are there before they are seen, so that no frame has to wait for them.
+    useFlushSync: false,
   });
   const trials = useTrials();
   // With keys, the menu of a column moves it.

@@ -185,9 +185,9 @@ export function trialsSteppedBack(
   return { document: { ...present, tables: parts }, isWhole };
 }
 
-/** Why a change makes trials that could not be stored; null where it can be. */
+/** Why a change makes trials that could not be stored; null where it can be. What stands as before is not looked at again. */
 export function faultOfTrials(
-  _before: TrialsDocument,
+  before: TrialsDocument,
   after: TrialsDocument,
   isMoving: boolean,
 ): string | null {
@@ -196,9 +196,22 @@ export function faultOfTrials(
   const full = after.tables.find(({ columns }) => columns.length > mostInTrials.columns);
   if (full !== undefined)
     return `A table has ${mostInTrials.columns} columns at most. Remove one first. Nothing was changed.`;
+  if (after.tables.some(({ typed }) => typed.length > mostInTrials.typedRows))
+    return `A table has ${mostInTrials.typedRows} typed rows at most. Remove some first. Nothing was changed.`;
   if (isMoving) return null;
-  const issue = trialsSchema.safeParse(after).error?.issues[0];
+  const issue = trialsSchema.safeParse(whatIsNew(before, after)).error?.issues[0];
   return issue === undefined
     ? null
     : `This could not be kept (${issue.path.join(' ')}: ${issue.message}). Nothing was changed.`;
+}
+
+/** Of tables only those that have changed, and of these only the typed rows that have: there may be ten thousand others. */
+function whatIsNew(before: TrialsDocument, after: TrialsDocument): TrialsDocument {
+  const known = new Set<unknown>(before.tables.flatMap((table) => [table, ...table.typed]));
+  return {
+    ...after,
+    tables: after.tables
+      .filter((table) => !known.has(table))
+      .map((table) => ({ ...table, typed: table.typed.filter((row) => !known.has(row)) })),
+  };
 }

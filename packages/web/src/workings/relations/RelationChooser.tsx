@@ -81,9 +81,7 @@ function OpenChooser({ asked }: { asked: DialogSubjects['relations'] }) {
   };
   const all = tried !== null && 'relations' in tried ? tried.relations : [];
   const matching = (typed: string) =>
-    looksLikeFormula(typed)
-      ? []
-      : all.filter(({ title }) => title.toLowerCase().includes(typed.trim().toLowerCase()));
+    looksLikeFormula(typed) ? [] : called(typed.trim().toLowerCase(), all);
   const letter = region?.kind === 'region' ? ` in ${region.letter}` : '';
   const takeFirst = (typed: string) => {
     const first = matching(typed).find(({ found }) => found.kind === 'fitted');
@@ -137,6 +135,15 @@ function OpenChooser({ asked }: { asked: DialogSubjects['relations'] }) {
       )}
     </Palette>
   );
+}
+
+/** Relations in whose names some words stand; the one that is called just so comes first, however well others explain the points. */
+function called(words: string, all: readonly TriedRelation[]): TriedRelation[] {
+  const found = all.filter(({ title }) => title.toLowerCase().includes(words));
+  const [own, others] = [true, false].map((isOwn) =>
+    found.filter(({ title }) => (title.toLowerCase() === words) === isOwn),
+  );
+  return [...own, ...others];
 }
 
 const looksLikeFormula = (text: string) => /[=+*/^()·]|[−-]\s*\S/.test(text) && /\p{L}/u.test(text);
