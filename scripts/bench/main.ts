@@ -11,6 +11,7 @@ import { liveStream } from './service';
 import { longRun } from './longRun';
 import { openSite } from './site';
 import { standInsIdle } from './standIns';
+import { draggedTrials } from './draggedTrials';
 import { manyRows } from './manyRows';
 import { manyTrials } from './trials';
 import { thoroughTests, truth } from './truth';
@@ -51,6 +52,7 @@ runScript(async (ending) => {
       print(await hugeImports(site));
     }
     if (has('rows')) print(await manyRows(site));
+    if (has('rows')) print(await draggedTrials(site));
     if (has('trials')) print(await manyTrials(site));
     if (has('home')) print(await homeOfAYear(site));
     if (isHour) print(await longRun(site, hourSeconds));

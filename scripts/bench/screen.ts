@@ -148,7 +148,8 @@ async function draggedOver(site: Site, what: string, entries: Entry[], place = 0
   };
 }
 
-async function dragging(page: Page): Promise<number[]> {
+/** Drags the end of region A. @returns how long the numbers in sight took each time */
+export async function dragging(page: Page): Promise<number[]> {
   await page.evaluate(() => {
     const delays: number[] = [];
     let moved: number | null = null;

@@ -111,8 +111,8 @@ export const seededFaults: readonly SeededFault[] = [
   {
     what: 'a pan goes the wrong way',
     file: `${web}/traces/hand/dragging.ts`,
-    find: 'sight: { from: from - by, to: end - by }',
-    replace: 'sight: { from: from + by, to: end + by }',
+    find: '(press.at.x - to.x) / scene.width',
+    replace: '(to.x - press.at.x) / scene.width',
     tests: ['web/src/traces/hand'],
   },
   {
@@ -125,8 +125,8 @@ export const seededFaults: readonly SeededFault[] = [
   {
     what: 'ticks stand at numbers that are not round',
     file: `${web}/traces/axes/axisTicks.ts`,
-    find: '? ticks(low, high, Math.max(about, 1)).map(',
-    replace: '? ticks(low, high, Math.max(about, 1)).map((value) => value + (high - low) / 7).map(',
+    find: ': ticks(from, to, Math.max(about, 1));',
+    replace: ': ticks(from, to, Math.max(about, 1)).map((value) => value + (to - from) / 7);',
     tests: ['web/src/traces/axes'],
   },
   {
@@ -204,8 +204,8 @@ export const seededFaults: readonly SeededFault[] = [
   {
     what: 'the axis of a saved picture begins at another number than what is drawn over it',
     file: `${web}/files/picture/draw.ts`,
-    find: 'across: { low: frame.sight.from, high: frame.sight.to },',
-    replace: 'across: { low: frame.sight.from + 1, high: frame.sight.to + 1 },',
+    find: 'across: { low: frame.sight.from, high: frame.sight.to,',
+    replace: 'across: { low: frame.sight.from + 1, high: frame.sight.to + 1,',
     tests: ['e2e/numbers'],
   },
   {
