@@ -90,8 +90,9 @@ test('begun by a level: it waits on the shelf until somebody walks through it', 
   await hand.press('Fetch and end');
   await hand.waitForText('3 · run 3', 15_000);
   const run = (await hand.runs())[2];
-  // It began where it was crossed.
-  expect(Math.abs(run.channels[0].values[0] - place)).toBeLessThan(0.1);
+  // It began where it was crossed. One reading alone may be a wrong echo, the middle one of three is none.
+  const [, middle] = [...run.channels[0].values.slice(0, 3)].sort((one, other) => one - other);
+  expect(Math.abs(middle - place)).toBeLessThan(0.1);
 }, 60_000);
 
 test('the runs are there after the server was killed', async () => {
