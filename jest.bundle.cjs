@@ -24,8 +24,6 @@ const constants = [
   'Object',
   'NaN',
   'Infinity',
-  'isNaN',
-  'isFinite',
 ];
 
 /** Files of ours that a test may be or import, with a fingerprint of their state. */

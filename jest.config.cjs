@@ -31,7 +31,7 @@ const inBrowser = (displayName) => ({
 module.exports = {
   testSequencer: '<rootDir>/jest.order.cjs',
   // A test of real devices and a real database on a busy machine takes its time; one that hangs is still ended.
-  testTimeout: 120_000,
+  testTimeout: 240_000,
   projects: [
     {
       ...project('unit'),

@@ -13,7 +13,7 @@ let stage: Lab['stage'];
 beforeAll(async () => {
   lab = await openLab('beacon');
   ({ system, hand, stage } = lab);
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 

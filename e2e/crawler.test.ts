@@ -10,7 +10,7 @@ let hand: BenchHand;
 
 beforeAll(async () => {
   ({ system, hand } = await signedIn());
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 

@@ -16,7 +16,7 @@ let stage: Lab['stage'];
 beforeAll(async () => {
   lab = await openLab('bell');
   ({ system, hand, stage } = lab);
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -163,7 +163,7 @@ test('energy on a slope, from its template: it falls on every stretch, and faste
   await slider.focus();
   for (let i = 0; i < 20; i++) await system.page.keyboard.press('ArrowRight');
   await system.page.waitForFunction(() => document.body.innerText.includes('Changed by the slider'), {
-    timeout: 5000,
+    timeout: 40_000,
     polling: 100,
   });
   const [slid] = await hand.named('power lost while slow', 'slope');
@@ -180,7 +180,7 @@ test('energy on a slope, from its template: it falls on every stretch, and faste
   const least = Math.asin(Math.sin(tilt) - 0.01 * Math.cos(tilt)) * (180 / Math.PI);
   expect(Math.abs(Number(at) - least)).toBeLessThan(4 * Number(u));
   expect(Number(u)).toBeLessThan(0.3);
-}, 60_000);
+});
 
 test('a wheel rolled by hand tells the way by the radius that is typed for it, and its angle in turns', async () => {
   await stage.show('wheel');
@@ -195,7 +195,7 @@ test('a wheel rolled by hand tells the way by the radius that is typed for it, a
   await hand.page.keyboard.press('Space');
   await hand.waitForText('Space stops');
   await stage.carry('Wheel: roll it', 'ArrowRight', 10, 0.5);
-  await hand.waitForText('Run 2 is ready', 10_000);
+  await hand.waitForText('Run 2 is ready');
   const [{ channels }] = await hand.runs();
   const last = (key: string) => channels.find((channel) => channel.key === key)?.values.at(-1) ?? NaN;
   expect(channels[0].unit).toBe('{turn}');
@@ -270,14 +270,14 @@ test('a weight pulls the boat: zeroed each run, begun at 8 mm, ended at 0.6 m by
   expect(Math.abs(g.value - gravity)).toBeLessThan(3 * g.uncertainty);
   expect(share(g.value, gravity)).toBeLessThan(0.02);
   expect(g.uncertainty / gravity).toBeLessThan(0.02);
-}, 120_000);
+});
 
 test('a tethered boat, light on a string and loaded on an elastic: ∫F dt is m Δv within the stated uncertainties, the water’s friction accounted for', async () => {
   await stage.show('mooring');
   await stage.press('Bring it back');
   await hand.begin(system.site, 'Mooring line', ['M1-D', 'M1-F']);
   await hand.press('Zero', '[aria-label="Force sensor M1-F"]');
-  await hand.waitForText('Zeroed less than a minute ago', 8000);
+  await hand.waitForText('Zeroed less than a minute ago');
   await hand.beginAt('F', 'rises through', '0.5 N', '0.6');
   await hand.lengthOfRun('1.2');
   const middles = { before: [-0.45, -0.1], after: [0.75, 1.15] } as const;
@@ -353,7 +353,7 @@ test('a zeroed force: its mean knows the zero, and says so in the budget', async
   expect(shareOf('zero of F')).toBeGreaterThan(30);
   expect(shareOf('zero of F') + shareOf('readings of F')).toBeLessThanOrEqual(101);
   expect(budget).toContain('95 of 100');
-}, 60_000);
+});
 
 test('a cord is stretched by hand: force against position, the unsteady ends left out, gives its stiffness', async () => {
   await stage.show('cord');
@@ -363,7 +363,7 @@ test('a cord is stretched by hand: force against position, the unsteady ends lef
   await hand.page.keyboard.press('Space');
   await hand.waitForText('Space stops');
   await stage.carry('End of the cord: pull it', 'ArrowRight', 18, 0.8);
-  await hand.waitForText('Run 2 is ready', 15_000);
+  await hand.waitForText('Run 2 is ready');
   await hand.horizontal('x');
   await hand.mark(0.1, 0.3);
   await hand.press('slope', '.offers');
@@ -403,4 +403,4 @@ test('a ball is dropped: each flight between two bounces is a row, and shorter t
     expect(Math.abs(value - truth)).toBeLessThan(Math.max(4 * u, 1e-4));
     expect(u).toBeLessThan(0.01);
   });
-}, 60_000);
+});

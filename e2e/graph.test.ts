@@ -10,7 +10,7 @@ let hand: Lab['hand'];
 beforeAll(async () => {
   lab = await openLab('buoy');
   ({ system, hand } = lab);
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -71,7 +71,7 @@ test('a run with two derivatives stands in three traces', async () => {
   await hand.press('Work out');
   await hand.item('Derivative of v');
   await system.page.waitForFunction(() => document.querySelectorAll('[data-trace]').length === 3);
-}, 40_000);
+});
 
 test('the border between two traces is dragged, and moved by keys; Undo takes it back', async () => {
   const before = await heightOf('channel:x');

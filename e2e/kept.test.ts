@@ -18,7 +18,7 @@ beforeAll(async () => {
   await hand.waitForText('No run yet');
   const rows = Array.from({ length: 100 }, (_, i) => `${(i * 0.02).toFixed(2)},${(0.01 * i).toFixed(4)}`);
   await hand.bring(join(system.downloads, '..', 'kept.csv'), `t (s),x (m)\n${rows.join('\n')}\n`, 'kept');
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -45,7 +45,7 @@ test.each([
     expect(await cards()).toBe(before + 1);
     await system.restartServer();
     await system.page.waitForFunction(() => !document.body.innerText.includes('No connection to Heuristor'), {
-      timeout: 15_000,
+      timeout: 40_000,
     });
     await hand.saved();
     expect(system.page.url()).toBe(address);
@@ -77,7 +77,7 @@ test('signed out in another window, the bench goes to the sign-in page', async (
   const other = await system.newPage('/');
   const others = new BenchHand(other);
   await others.press('Sign out');
-  await hand.waitForText('Please sign in', 10_000);
+  await hand.waitForText('Please sign in');
   await other.close();
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');
@@ -121,7 +121,7 @@ test('a save that is refused is said, is not tried for ever, and can be tried ag
   await system.page.reload({ waitUntil: 'load' });
   await hand.waitForText('Not stored yet');
   expect(await cards()).toBe(before + 1);
-}, 30_000);
+});
 
 test('what could not be kept is not built: the 201st entry is refused in words, and the 200 stand', async () => {
   const id = system.page.url().split('/').pop() ?? '';
@@ -149,4 +149,4 @@ test('what could not be kept is not built: the 201st entry is refused in words, 
   await workOut('Running integral of x');
   await hand.waitForText('This would make 201 entries; 200 can be kept.');
   expect(await cards()).toBe(200);
-}, 60_000);
+});

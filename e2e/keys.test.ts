@@ -11,7 +11,7 @@ let hand: BenchHand;
 
 beforeAll(async () => {
   ({ system, hand } = await signedIn());
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -180,7 +180,7 @@ test('conditions typed one after the other, with Tab, on a slow network: each is
   for (const label of ['mass of', 'length of', 'surface of', 'Group of', 'Note on'])
     said.push(await fieldText(`${label} run 1`));
   expect(said).toEqual(['0.48', '1.2', 'sand', 'The gulls', 'wet']);
-}, 60_000);
+});
 
 test('conditions of a run that is not in front stand in the table of all runs; Enter goes down a column', async () => {
   await bring('second swing');
@@ -263,7 +263,7 @@ test('Space presses what has the focus; elsewhere it records', async () => {
   await hand.pressLabelled('Table of numbers');
   await hand.record();
   expect(await runs()).toBe(3);
-}, 60_000);
+});
 
 test('a new formula, constant or text has the focus: what is typed goes into it', async () => {
   for (const [item, label, text] of [

@@ -13,7 +13,7 @@ let hand: BenchHand;
 
 beforeAll(async () => {
   ({ system, hand } = await signedIn());
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -73,7 +73,7 @@ test('a mean of a temperature is in °C, its range in K, and a heat counts the d
   // 4200 J/(kg K) × 0.25 kg × 8 K, by hand.
   expect((await hand.result('c m (T2 - T1)', 'value')).value).toBeCloseTo(8400, 9);
   expect(await hand.shownText('c m (T2 - T1)')).toMatch(/8\.400\s+kJ/);
-}, 90_000);
+});
 
 test('a fit whose parameters all end at their bounds says so, and the bench stands, also after a reload', async () => {
   await begin('Bounds');
@@ -98,7 +98,7 @@ test('a fit whose parameters all end at their bounds says so, and the bench stan
   await system.page.reload({ waitUntil: 'load' });
   expect((await hand.result('x = a + b t', 'b')).value).toBe(0.5);
   await hand.waitForText('is at its limit');
-}, 90_000);
+});
 
 test('who begins to type before a new entry has offered its field loses no letter', async () => {
   await begin('Fast hands');
@@ -138,7 +138,7 @@ test('a comparison says by how often chance makes the difference', async () => {
   await hand.waitForText(
     'They hardly agree: they are 0.12 N apart, and the standard uncertainty of that is 0.050 N; chance alone makes a difference as large in one case of 61.',
   );
-}, 90_000);
+});
 
 /** A swing of 50 mm with a period of 0.94 s, read 50 times a second. */
 const swing = () => {
@@ -172,7 +172,7 @@ test('what a window flattens is said beside its slider, corrected in the result,
   const card = await hand.shownText('sine through v');
   expect(card).toMatch(/The window of v flattens what is in this region: amplitude would be 0\.32\d* ± /);
   expect(card).toContain('This is corrected');
-}, 90_000);
+});
 
 test('a result is shown with the prefix that its size asks for; another unit is one press away, and so is a decimal comma', async () => {
   await begin('Units');
@@ -203,7 +203,7 @@ test('a result is shown with the prefix that its size asks for; another unit is 
   expect(numberBehind(await hand.shownText('sine through x'), 'amplitude')).toBeCloseTo(5, 1);
   await hand.pressLabelled('1,5: decimal comma; press for a point');
   await hand.waitForText(/amplitude\s+[45]\.\d+ ± 0\.\d+/);
-}, 90_000);
+});
 
 test('a logger’s file with dates, units in a row of their own, NA and grouped thousands comes in as it is', async () => {
   await begin('Mast');
@@ -221,7 +221,7 @@ test('a logger’s file with dates, units in a row of their own, NA and grouped 
   await hand.offer('Pressure', 'mean');
   // Between them lie the readings of 10:16 and 10:17.
   expect((await hand.result('mean of Pressure', 'mean')).value).toBeCloseTo((1013.1 + 1012.9) / 2, 6);
-}, 90_000);
+});
 
 test('times of day in a file are shown before it is taken in', async () => {
   await begin('Watch');
@@ -234,7 +234,7 @@ test('times of day in a file are shown before it is taken in', async () => {
   );
   await hand.press('Bring in as a run', '.modal');
   await hand.waitForText('· watch');
-}, 60_000);
+});
 
 test('a saved picture marks a wrong echo with a cross beside its value', async () => {
   await hand.openCopy(system.site, 'Channel buoy');
@@ -258,7 +258,7 @@ test('a saved picture marks a wrong echo with a cross beside its value', async (
       crosses.some(([, from, to]) => Number(to) - Number(from) === 8 && Number(x) - Number(to) === 4),
     ).toBe(true);
   }
-}, 60_000);
+});
 
 test('a saved picture has the axis of the run: its ticks, and the ends of the curve', async () => {
   await begin('Saved');
@@ -328,7 +328,7 @@ test('a saved picture has the axis of the run: its ticks, and the ends of the cu
   );
   expect(coloured?.here).toBeGreaterThan(0.97);
   expect(coloured?.mirrored).toBeLessThan(0.5);
-}, 90_000);
+});
 
 test('the first opening of a menu after a reload stands at what opens it', async () => {
   await begin('Menus');
@@ -357,4 +357,4 @@ test('the first opening of a menu after a reload stands at what opens it', async
     ]);
     expect(menu.left >= 0 && menu.right <= 1280 && menu.top >= 0 && menu.bottom <= 800).toBe(true);
   }
-}, 90_000);
+});

@@ -16,7 +16,7 @@ beforeAll(async () => {
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.waitForText('Investigations');
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(async () => {
   for (const child of children) child.kill('SIGTERM');
@@ -79,7 +79,7 @@ test('a microcontroller on a serial port: columns found, named, given a unit; ga
     clearInterval(timer);
     line.destroy();
   }
-}, 60_000);
+});
 
 test.each([
   ['node', ['examples/device.mjs'], 'J1-S', (address: string) => [`${address.replace('http', 'ws')}/link`]],
@@ -138,7 +138,7 @@ test('a token is made; what is posted with it is recorded; it is withdrawn', asy
     await system.pass(0.3);
     await post(21 + i);
   }
-  await hand.waitForText('is ready', 10_000);
+  await hand.waitForText('is ready');
   const [run] = await hand.runs();
   expect(run.channels[0].values.slice(0, 4)).toEqual([21, 22, 23, 24]);
   await hand.press('Connect');
@@ -147,7 +147,7 @@ test('a token is made; what is posted with it is recorded; it is withdrawn', asy
   await system.page.waitForFunction(() => document.querySelectorAll('.modal tbody tr').length === 0);
   expect(await post(30)).toBe(401);
   await hand.pressLabelled('Close');
-}, 40_000);
+});
 
 test('a phone lets itself in by the code on the screen, and its acceleration is recorded', async () => {
   await hand.begin(system.site, 'Phone', []);
@@ -175,7 +175,7 @@ test('a phone lets itself in by the code on the screen, and its acceleration is 
     }, 20);
   });
   await phone.waitForFunction(() => /[1-9]\d* readings sent/.test(document.body.innerText), {
-    timeout: 30_000,
+    timeout: 40_000,
   });
   await system.page.bringToFront();
   await hand.press('Connect');
@@ -190,13 +190,13 @@ test('a phone lets itself in by the code on the screen, and its acceleration is 
   );
   await system.pass(3);
   await system.page.bringToFront();
-  await hand.waitForText('is ready', 10_000);
+  await hand.waitForText('is ready');
   const [run] = await hand.runs();
   const az = run.channels.find(({ key }) => key === 'az');
   expect(az?.unit).toMatch(/^m\/s2$|^m\.s-2$/);
   expect(az?.values.length).toBeGreaterThan(30);
   expect(az?.values.every((value) => value === 9.81)).toBe(true);
-}, 60_000);
+});
 
 test('all of it is there after the server was killed', async () => {
   await system.killServer();

@@ -7,7 +7,7 @@ import { until } from './support/system';
 let lab: Lab;
 beforeAll(async () => {
   lab = await openLab('buoy');
-}, 60_000);
+});
 afterEach(() => expect(lab.system.faults).toEqual([]));
 afterAll(() => lab.system.close());
 
@@ -95,7 +95,7 @@ test('two loads and two springs are planned, recorded in any order, and a run th
   );
   await hand.pressLabelled('Undo');
   await rowsAre(...open);
-}, 120_000);
+});
 
 test('a run that is removed is recorded again, practice fills nothing, and what is filled stays after a reload', async () => {
   const { hand, system } = lab;
@@ -113,7 +113,7 @@ test('a run that is removed is recorded again, practice fills nothing, and what 
   await hand.record();
   await link('Trials');
   await hand.waitForText('2 rows, 4 planned');
-}, 60_000);
+});
 
 test('runs of another investigation are taken in with their conditions, and taken back', async () => {
   const { hand, system } = lab;
@@ -141,4 +141,4 @@ test('runs of another investigation are taken in with their conditions, and take
   await hand.pressLabelled('Undo');
   await hand.pressLabelled('Undo');
   await hand.waitForText('0 rows');
-}, 60_000);
+});

@@ -14,7 +14,7 @@ let hand: BenchHand;
 
 beforeAll(async () => {
   ({ system, hand } = await signedIn());
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -89,7 +89,7 @@ test('two runs of a known swing come in; the spectrum of a region reads its freq
   const [, f, y] = /([\d.]+) Hz: ([\d.]+)/.exec(await textOf('.own-graph-reading')) ?? [];
   expect(Number(f)).toBeCloseTo(frequency, 1);
   expect(Number(y)).toBeCloseTo(amplitude, 2);
-}, 60_000);
+});
 
 test('the histogram counts every reading of the region once, beside mean and sd', async () => {
   await hand.offer('x', 'histogram');
@@ -171,7 +171,7 @@ test('the table holds the numbers of the file, goes to a time, follows the curso
     all.filter((row) => (row as HTMLElement).style.background !== '').map((row) => row.textContent ?? ''),
   );
   expect(marked).toHaveLength(11);
-}, 40_000);
+});
 
 test('what the table copies is what the file of columns has, number by number', async () => {
   await key('Escape');
@@ -226,7 +226,7 @@ test('a picture of the page is saved as pixels of the chosen size and as shapes 
   expect(kinds).toContain('image/png');
   expect(await barriersOn(system.page)).toEqual([]);
   await key('Escape');
-}, 40_000);
+});
 
 test('readings that a hand draws around are set aside, hollow and said; Undo brings them back', async () => {
   await key('Escape');
@@ -335,7 +335,7 @@ test('against another quantity the cursor finds the reading that is pointed at, 
   expect(await barriersOn(system.page)).toEqual([]);
   await key('Escape');
   await hand.horizontal('t');
-}, 40_000);
+});
 
 test('large digits fill the screen with a result, by keys alone', async () => {
   await key('d');

@@ -12,7 +12,7 @@ beforeAll(async () => {
   ({ system, hand } = await signedIn());
   stage = await StageHand.open(system, 'walker');
   await system.page.bringToFront();
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -122,7 +122,7 @@ test('readings at a limit are said, with the wider range as their mend', async (
   await hand.waitForText('at the sensor’s limit: left out of what is worked out');
   await hand.press('Take the range to 90 mT');
   await system.page.waitForFunction(() => !document.body.innerText.includes('B stands at its limit'), {
-    timeout: 8000,
+    timeout: 40_000,
   });
   await hand.pressLabelled('Undo');
   await hand.waitForText('B is at its limit (F7-B) and measures nothing.');
@@ -146,5 +146,7 @@ test('a rate that met the motion of a run too coarsely is said, with its mend; t
   await mend.click();
   await system.page.waitForFunction(() => /Take (20|50) readings a second/.test(document.body.innerText));
   await hand.record();
-  await system.page.waitForFunction(() => document.querySelector('.plan-hints') === null, { timeout: 8000 });
+  await system.page.waitForFunction(() => document.querySelector('.plan-hints') === null, {
+    timeout: 40_000,
+  });
 });

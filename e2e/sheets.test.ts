@@ -11,7 +11,7 @@ let hand: BenchHand;
 
 beforeAll(async () => {
   ({ system, hand } = await signedIn());
-}, 90_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -125,7 +125,7 @@ test('a result is drawn many times beside first order; a constant comes from rep
   await settled();
   await system.page.waitForFunction(
     () => document.querySelector<HTMLInputElement>('input[aria-label="Value of l"]')?.value === '0.6',
-    { timeout: 5000, polling: 100 },
+    { timeout: 40_000, polling: 100 },
   );
   // s = 1.83 mm, over √4 0.913 mm.
   const doubt = await system.page.$eval('input[aria-label="Uncertainty of l"]', (field) =>

@@ -15,7 +15,7 @@ let hand: BenchHand;
 
 beforeAll(async () => {
   ({ system, hand } = await signedIn());
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -92,7 +92,7 @@ test('runs become rows, conditions are typed in the table, and the line through 
   await keys('Enter');
   const { value } = await lineThrough('slope');
   expect(value).toBeCloseTo(factor, 1);
-}, 90_000);
+});
 
 test('a row of another group counts, one that is left out does not, and each step is taken back', async () => {
   const before = await lineThrough('slope');
@@ -130,7 +130,7 @@ test('a row of another group counts, one that is left out does not, and each ste
   const { trials } = await stored();
   expect(trials.tables[0].typed.map(({ name }) => name)).toEqual(['Puffins']);
   expect(trials.tables[0].leftOut.map(({ why }) => why)).toEqual(['scale not zeroed']);
-}, 60_000);
+});
 
 test('the menu of a row lies over the rows below it, opens by keys and gives them back', async () => {
   const { page } = system;
@@ -158,7 +158,7 @@ test('the menu of a row lies over the rows below it, opens by keys and gives the
   await page.waitForSelector('.trial-grid .dropdown-menu.show');
   expect(await covered()).toEqual([]);
   await page.keyboard.press('Escape');
-}, 30_000);
+});
 
 test('a formula over columns has its unit; what is pasted from a spreadsheet is rows', async () => {
   await addColumn(hand, 'k = slope/d');
@@ -179,7 +179,7 @@ test('a formula over columns has its unit; what is pasted from a spreadsheet is 
     ['1.5 ± 0.02', '0.6'],
   ]);
   await hand.waitForText('6 rows, 1 left out');
-}, 60_000);
+});
 
 test('a column in another unit is typed and seen in that one, and means the same on the bench', async () => {
   await hand.press('d / m', '.trial-grid thead');
@@ -214,7 +214,7 @@ test('a column in another unit is typed and seen in that one, and means the same
     (shown) => shown === distances.concat([0.4, 0.5, 0.6]).join(),
     10,
   );
-}, 60_000);
+});
 
 test('a region over the values of a column, and a picture of the points with their ticks', async () => {
   await hand.mark(0.15, 0.35);
@@ -231,7 +231,7 @@ test('a region over the values of a column, and a picture of the points with the
   expect(text).toMatch(/slope/);
   await keys('Escape');
   for (let i = 0; i < 2; i++) await hand.pressLabelled('Undo');
-}, 60_000);
+});
 
 test('bars and spread are drawn of what counts, and say it to who does not see them', async () => {
   const said = () => system.page.$eval('.trial-chart canvas', (canvas) => canvas.getAttribute('aria-label'));
@@ -244,7 +244,7 @@ test('bars and spread are drawn of what counts, and say it to who does not see t
   await until(said, (words) => words?.startsWith('Spread of k / (s⁻¹). k: 5 values, mean 2.5') === true, 10);
   await hand.press('Points');
   expect(await barriersOn(system.page)).toEqual([]);
-}, 60_000);
+});
 
 test('a new run appears as it ends; after a reload all stands as it was left', async () => {
   await hand.saved();
@@ -263,7 +263,7 @@ test('a new run appears as it ends; after a reload all stands as it was left', a
     (slope) => Math.abs(parseFloat(slope) - 1.75) < 0.02,
     20,
   );
-}, 60_000);
+});
 
 test('a result of the trials becomes a constant of the bench, as it is now', async () => {
   await hand.press('Keep as a constant');
@@ -273,7 +273,7 @@ test('a result of the trials becomes a constant of the bench, as it is now', asy
   await hand.element('[data-kind="constant"]');
   const words = await system.page.$eval('[data-kind="constant"]', (card) => (card as HTMLElement).innerText);
   expect(words.replace(/\s+/g, ' ')).toMatch(/slope.*2\.\d/);
-}, 60_000);
+});
 
 test('an entry of the workings that was removed is said in its column, and nothing else goes', async () => {
   await hand.menu('More for line through x', 'Remove');
@@ -283,4 +283,4 @@ test('an entry of the workings that was removed is said in its column, and nothi
     head.getAttribute('title'),
   );
   expect(title).toBe('This entry was removed from the workings. Remove the column, or undo.');
-}, 60_000);
+});

@@ -12,7 +12,7 @@ let hand: BenchHand;
 
 beforeAll(async () => {
   ({ system, hand } = await signedIn());
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -51,7 +51,7 @@ test('rows of no run are typed, and drawn as bars', async () => {
   await hand.pick('What is drawn', 'y');
   await hand.pick('What stands under each', 'spring');
   await until(said, (words) => /soft: 4\b.*stiff: 6\b/.test(words ?? ''), 10);
-}, 90_000);
+});
 
 test('points are drawn and fitted apart, named, and the one that is pressed is a row', async () => {
   await hand.press('Points');
@@ -99,7 +99,7 @@ test('points are drawn and fitted apart, named, and the one that is pressed is a
     10,
   );
   expect(await barriersOn(system.page)).toEqual([]);
-}, 60_000);
+});
 
 test('a picture of it has the names and the groups, and not what is marked', async () => {
   await hand.menu('Set up the trace of y', 'Make a picture of it');
@@ -112,7 +112,7 @@ test('a picture of it has the names and the groups, and not what is marked', asy
   expect(text).not.toContain('Auks');
   for (const tick of ['2', '4', '6', '8']) expect(text).toContain(`>${tick}<`);
   await system.page.keyboard.press('Escape');
-}, 60_000);
+});
 
 test('axes are logarithmic: a power is a line on them, what is not above zero is said, and the picture has their ticks', async () => {
   const { page } = system;
@@ -181,7 +181,7 @@ test('axes are logarithmic: a power is a line on them, what is not above zero is
   for (const named of ['make an axis logarithmic', 'make an axis logarithmic', 'add a row'])
     await hand.element(`button[aria-label="Undo"][title*="${named}"]`).then((button) => button.click());
   await hand.waitForText('6 rows');
-}, 60_000);
+});
 
 test('columns are dragged into another order, in one step', async () => {
   expect(await heads()).toEqual(['spring', 'x / m', 'y / N']);
@@ -201,7 +201,7 @@ test('columns are dragged into another order, in one step', async () => {
   expect(await system.page.$('.dropdown-menu.show')).toBeNull();
   await hand.pressLabelled('Undo');
   await until(heads, (titles) => titles.join() === 'spring,x / m,y / N', 10);
-}, 60_000);
+});
 
 test('a spread is a box or a histogram, too', async () => {
   await hand.press('Spread');
@@ -225,4 +225,4 @@ test('a spread is a box or a histogram, too', async () => {
     },
     10,
   );
-}, 60_000);
+});

@@ -12,7 +12,7 @@ let hand: BenchHand;
 
 beforeAll(async () => {
   ({ system, hand } = await signedIn());
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -73,7 +73,7 @@ test('York’s line: points with errors along both axes', async () => {
   expect(slope.uncertainty).toBeLessThan(0.063);
   expect(intercept.uncertainty).toBeGreaterThan(0.292);
   expect(intercept.uncertainty).toBeLessThan(0.32);
-}, 90_000);
+});
 
 // Source: NIST Statistical Reference Datasets (StRD), linear regression, Norris, with its certified values in the reference file.
 test('NIST’s Norris as two typed columns', async () => {
@@ -90,7 +90,7 @@ test('NIST’s Norris as two typed columns', async () => {
   const [b0, b1] = norris.certified.parameters;
   expect(slope.value / b1).toBeCloseTo(1, 9);
   expect(intercept.value / b0).toBeCloseTo(1, 7);
-}, 90_000);
+});
 
 // Source: dried weights of plants under a control and two treatments, A. J. Dobson, An Introduction to Statistical Modelling (1983),
 // table 2.1, with F and its chance as general-purpose statistics software gives them; from memory, as are the means.
@@ -121,7 +121,7 @@ test('three treatments of plants: means, sd, and whether they differ', async () 
     'The means of the 3 groups differ by more than the scatter within them explains: F = 4.85 with 2 and 27 degrees of freedom; chance alone makes as much in one case of 63.',
   );
   expect(await barriersOn(system.page)).toEqual([]);
-}, 90_000);
+});
 
 // Source: NIST Statistical Reference Datasets (StRD), univariate, NumAcc1: 10000001, 10000003, 10000002 with mean 10000002 and standard
 // deviation 1; from memory.
@@ -179,4 +179,4 @@ test('with keys alone: a table, its rows, and their mean on an offset of ten mil
   // ± is s/√3 times the factor of two degrees of freedom for 68 of 100, 1.32.
   await hand.waitForText('(1.000000200 ± 0.000000076) × 10⁷');
   expect((await summary('sd'))[0][0]).toBeCloseTo(1, 2);
-}, 120_000);
+});

@@ -33,7 +33,7 @@ beforeAll(async () => {
       name,
     );
   }
-}, 90_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 

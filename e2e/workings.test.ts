@@ -15,7 +15,7 @@ let hand: BenchHand;
 
 beforeAll(async () => {
   ({ system, hand } = await signedIn());
-}, 60_000);
+});
 afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
@@ -80,7 +80,7 @@ test('kinetic energy is typed as a physicist writes it; a name that is missing b
     expect(values[i].uncertainty / values[i].value).toBeLessThan(0.0215);
     expect(Math.abs(values[i].value - truth / count) / (truth / count)).toBeLessThan(0.005);
   });
-}, 60_000);
+});
 
 test('a constant slides within its uncertainty, everything follows, and it goes back', async () => {
   const before = await hand.result('mean of K', 'mean');
@@ -143,7 +143,7 @@ test('notes, folding, a copy: and all of it is there after a reload', async () =
   // What was done before the reload is taken back after it.
   await hand.pressLabelled('Undo');
   await hand.waitForText('at the end of the track');
-}, 60_000);
+});
 
 test('relations are chosen by sight: the right one stands first, and one is taken with a click', async () => {
   const random = normalRandom(9);
@@ -172,7 +172,7 @@ test('relations are chosen by sight: the right one stands first, and one is take
   await hand.menu('More for exponential decay through U', 'Choose another relation');
   await (await hand.element('[data-relation="approach"]')).click();
   await hand.result('exponential approach through U', 'finalValue');
-}, 60_000);
+});
 
 test('a formula is fitted as it is typed; a parameter is held', async () => {
   await workOut('Relation through U');
@@ -190,7 +190,7 @@ test('a formula is fitted as it is typed; a parameter is held', async () => {
     label,
   );
   await hand.result(label, 'tau');
-}, 60_000);
+});
 
 const digits = (value: number, certified: number) =>
   -Math.log10(Math.abs(value - certified) / Math.abs(certified) || 1e-16);

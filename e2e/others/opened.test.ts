@@ -18,7 +18,7 @@ beforeAll(async () => {
   await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
   await hand.result('sine through x', 'period');
   stored = (await hand.runs()).map(({ channels }) => channels[0].values);
-}, 60_000);
+});
 afterAll(() => system.close());
 
 const office = (file: string, ...to: string[]) =>
@@ -50,7 +50,7 @@ test('pandas reads a saved table of runs bit for bit', async () => {
       stored[run].map((value) => (Number.isNaN(value) ? null : value)),
     ),
   );
-}, 60_000);
+});
 
 test('an office suite opens it as numbers under their headings', async () => {
   const file = await downloaded(system.downloads, '.csv');
@@ -64,7 +64,7 @@ test('an office suite opens it as numbers under their headings', async () => {
       if (!Number.isNaN(value)) expect(values[i]).toBeCloseTo(value, 12);
     }),
   );
-}, 120_000);
+});
 
 test('a picture as shapes is drawn by another program as the page draws it: its curves, not an empty sheet', async () => {
   await hand.press('Files');
@@ -78,4 +78,4 @@ test('a picture as shapes is drawn by another program as the page draws it: its 
   for (let i = 0; i < width * height; i++) if (Math.min(...data.subarray(4 * i, 4 * i + 3)) < 200) inked++;
   expect(inked / (width * height)).toBeGreaterThan(0.005);
   expect(inked / (width * height)).toBeLessThan(0.5);
-}, 120_000);
+});

@@ -48,13 +48,13 @@ export class BenchHand extends PageHand {
     await this.element('.plan-editor');
     await change();
     await this.page.keyboard.press('Escape');
-    await this.page.waitForSelector('.plan-editor', { hidden: true, timeout: 5000 });
+    await this.page.waitForSelector('.plan-editor', { hidden: true, timeout: 40_000 });
   }
 
   /** Chooses one of the ways that a part of the plan offers. */
   async choose(id: string): Promise<void> {
     await (await this.element(`#${id}`)).click();
-    await this.page.waitForSelector(`#${id}:checked`, { timeout: 5000 });
+    await this.page.waitForSelector(`#${id}:checked`, { timeout: 40_000 });
   }
 
   async lengthOfRun(seconds: string): Promise<void> {
@@ -76,7 +76,7 @@ export class BenchHand extends PageHand {
   /** Zeroes the sensor that is shown, which has to rest. */
   async zero(): Promise<void> {
     await this.press('Zero');
-    await this.waitForText('Zeroed less than a minute ago', 8000);
+    await this.waitForText('Zeroed less than a minute ago');
   }
 
   /** Lets every run begin at zero. */
@@ -158,7 +158,7 @@ export class BenchHand extends PageHand {
           const own = titles(`.results [data-result="${wanted}"] span[title]`);
           return own.length === 0 ? null : [...titles('.other-runs span[title]'), ...own];
         },
-        { timeout: 10_000, polling: 100 },
+        { timeout: 40_000, polling: 100 },
         name,
         key,
       )
@@ -203,7 +203,7 @@ export class BenchHand extends PageHand {
     await this.use(code);
     await this.page.waitForFunction(
       () => /^[+−]\d/.test(document.querySelector('[data-testid="reading-x"] span')?.textContent ?? ''),
-      { timeout: 10_000 },
+      { timeout: 40_000 },
     );
   }
 
@@ -233,7 +233,7 @@ export class BenchHand extends PageHand {
     await this.page.keyboard.press('Space');
     await this.page.waitForFunction(
       (count: number) => document.querySelectorAll('.chip').length > count,
-      { timeout: 15_000, polling: 50 },
+      { timeout: 40_000, polling: 50 },
       before,
     );
     await this.nextIsReady();
@@ -243,7 +243,7 @@ export class BenchHand extends PageHand {
   async nextIsReady(): Promise<void> {
     await this.page.waitForFunction(
       () => document.querySelector('.status')?.textContent.includes('is ready') === true,
-      { timeout: 30_000, polling: 50 },
+      { timeout: 40_000, polling: 50 },
     );
   }
 
@@ -293,7 +293,7 @@ export class BenchHand extends PageHand {
   /** The full digits of a result of the run in front, from the title of what is shown. */
   async result(lineLabel: string, key: string, inside = ''): Promise<{ value: number; uncertainty: number }> {
     const selector = `[aria-busy="false"] ${inside} [aria-label="${lineLabel}"] .results [data-result="${key}"] span[title]`;
-    const shown = await this.page.waitForSelector(selector, { timeout: 10_000 }).catch(async () => {
+    const shown = await this.page.waitForSelector(selector, { timeout: 40_000 }).catch(async () => {
       await this.page.screenshot({ path: '.test-data/failure.png' });
       throw new Error(`no ${key} of “${lineLabel}”; .test-data/failure.png shows the page`);
     });
@@ -371,7 +371,7 @@ export class BenchHand extends PageHand {
   async saved(): Promise<void> {
     await this.page.waitForFunction(
       () => document.querySelector('[data-testid="saving"]')?.textContent === 'saved',
-      { timeout: 10_000 },
+      { timeout: 40_000 },
     );
   }
 }

@@ -1,6 +1,9 @@
 import { type ElementHandle, type Page } from 'puppeteer-core';
 import { atRest } from './atRest';
 
+/** What does not come in so many milliseconds does not come: a machine that others work on is several times as slow as it can be. */
+const patience = 40_000;
+
 /** What a hand does on any page, by the words that stand on the screen. */
 export class PageHand {
   constructor(readonly page: Page) {}
@@ -46,7 +49,7 @@ export class PageHand {
     // A page behind another one draws no frames and takes no clicks.
     await this.page.bringToFront();
     const found = await this.page
-      .waitForSelector(selector, { visible: true, timeout: 10_000 })
+      .waitForSelector(selector, { visible: true, timeout: patience })
       .catch(() => null);
     if (found !== null) return found;
     await this.page.screenshot({ path: '.test-data/failure.png' });
@@ -54,7 +57,7 @@ export class PageHand {
   }
 
   /** Waits until words stand on the page; where they don't come, a picture of the page is kept beside the logs. */
-  async waitForText(text: string | RegExp, timeout = 15_000): Promise<void> {
+  async waitForText(text: string | RegExp, timeout = patience): Promise<void> {
     const [wanted, isPattern] = typeof text === 'string' ? [text, false] : [text.source, true];
     try {
       await this.page.waitForFunction(
@@ -76,7 +79,7 @@ export class PageHand {
   async rename(name: string): Promise<void> {
     await this.page.waitForFunction(() => document.activeElement instanceof HTMLInputElement, {
       polling: 50,
-      timeout: 5000,
+      timeout: patience,
     });
     await this.page.keyboard.down('Control');
     await this.page.keyboard.press('a');

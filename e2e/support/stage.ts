@@ -10,7 +10,7 @@ export class StageHand {
 
   static async open(system: System, apparatus: string): Promise<StageHand> {
     const stage = new StageHand(system, await system.newPage(`/stage/${apparatus}`));
-    await stage.page.waitForSelector('.stage-controls', { timeout: 10_000 });
+    await stage.page.waitForSelector('.stage-controls', { timeout: 40_000 });
     return stage;
   }
 
@@ -18,7 +18,7 @@ export class StageHand {
     await this.page.bringToFront();
     await this.page.click(`.scene-list a[href="/stage/${apparatus}"]`);
     await this.page.waitForSelector(`.scene-list a.active[href="/stage/${apparatus}"]`);
-    await this.page.waitForSelector('.stage-controls', { timeout: 10_000 });
+    await this.page.waitForSelector('.stage-controls', { timeout: 40_000 });
     await this.back();
   }
 
@@ -26,7 +26,7 @@ export class StageHand {
     await this.front();
     const button = await this.page.waitForSelector(
       `.stage-controls ::-p-xpath(.//button[normalize-space()="${text}"][not(@disabled)])`,
-      { timeout: 5000 },
+      { timeout: 40_000 },
     );
     await button?.click();
     await this.system.pass(0.3);
@@ -38,7 +38,7 @@ export class StageHand {
     await this.front();
     const summary = await this.page.waitForSelector(
       `.sensor-errors:not([open]) ::-p-xpath(.//summary[contains(., "${code}")])`,
-      { timeout: 5000 },
+      { timeout: 40_000 },
     );
     await summary?.click();
     await this.page.waitForSelector('.sensor-errors[open] input');
@@ -89,7 +89,7 @@ export class StageHand {
   private async front(): Promise<void> {
     await this.page.bringToFront();
     await this.page.waitForFunction(() => document.querySelector('.head .hint') === null, {
-      timeout: 15_000,
+      timeout: 40_000,
       polling: 100,
     });
   }

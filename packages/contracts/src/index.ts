@@ -26,3 +26,4 @@ export * from './outcomes';
 export * from './runChoices';
 export * from './trials';
 export * from './plannedRows';
+export * from './notebook';

@@ -46,6 +46,14 @@ export const toScreenSchema = z.discriminatedUnion('type', [
     owner: z.string(),
     version: z.number().int(),
   }),
+  /** Something was written in a notebook; what it is, where it is short, otherwise it is to be fetched. */
+  z.object({
+    type: z.literal('notebook'),
+    investigation: z.string(),
+    owner: z.string(),
+    at: z.number().int(),
+    update: z.string().nullable(),
+  }),
   /** Somebody has signed out: the stream ends, and there is nothing more to hear. */
   z.object({ type: z.literal('signed-out') }),
   /** Whether the database answers, and whether readings wait in memory for it. */

@@ -30,6 +30,7 @@ import { deviceRoutes } from './routes/devices';
 import { importRoutes } from './routes/imports';
 import { investigationRoutes } from './routes/investigations';
 import { jobRoutes, workOutRoutes } from './routes/jobs';
+import { notebookRoutes } from './routes/notebooks';
 import { manyOutcomesRoutes, outcomeRoutes } from './routes/outcomes';
 import { channelRoutes, runRoutes } from './routes/runs';
 import { deviceTokenRoutes, senmlRoutes } from './routes/senml';
@@ -115,7 +116,13 @@ export function createApp(parts: Parts): Express {
   app.use('/api', forDevices);
   app.use('/api', signedInOnly);
   app.use('/api/device-tokens', deviceTokenRoutes(parts));
-  app.use('/api/investigations', investigationRoutes(parts), workOutRoutes(parts), manyOutcomesRoutes(parts));
+  app.use(
+    '/api/investigations',
+    investigationRoutes(parts),
+    workOutRoutes(parts),
+    manyOutcomesRoutes(parts),
+    notebookRoutes(parts),
+  );
   app.use('/api/jobs', jobRoutes(parts));
   app.use('/api/templates', templateRoutes());
   app.use('/api/imports', importRoutes(parts));
@@ -201,7 +208,7 @@ function failureOf(error: unknown): Failure {
   const code = String(fieldOf(error, 'code') ?? fieldOf(fieldOf(error, 'nativeError'), 'code') ?? '');
   const message = error instanceof Error ? error.message : '';
   if (type === 'entity.too.large')
-    return new Failure('too-large', 'That is too much at once: a request may have 1 MB.');
+    return new Failure('too-large', 'That is too much at once: a request may have 4 MB.');
   if (type === 'entity.parse.failed')
     return new Failure('invalid-request', 'The body of the request is not JSON.');
   if (type === 'charset.unsupported' || type === 'encoding.unsupported')

@@ -48,6 +48,8 @@ export interface Happenings {
   plan: [investigation: string, plan: { name: string; plan: Plan }];
   /** A document that somebody keeps over its runs was stored. */
   document: [investigation: string, document: { kind: KeptKind; owner: string; version: number }];
+  /** Something was written in somebody's notebook; in base 64 where it is short. */
+  notebook: [investigation: string, written: { owner: string; at: number; update: string | null }];
   /** Something failed that nobody asked for just now, in a sentence for its screens. */
   fault: [investigation: string, sentence: string];
   /** Whether readings wait for a database that does not take them. */

@@ -26,6 +26,7 @@ import { Recordings } from './recorder/recordings';
 import { LeftBehind } from './processes/leftBehind';
 import { OwnProcess } from './processes/ownProcess';
 import { Queue } from './queue/queue';
+import { joinNotebook } from './queue/joinNotebook';
 import { tidyRun } from './queue/tidyRun';
 import { workOut } from './queue/workOut';
 import { Calibrations } from './sensors/calibrations';
@@ -93,7 +94,12 @@ export async function startHeuristor(
   const process = own.id;
   const recordings = new Recordings();
   const evaluations = new Evaluations(settings.database, () => recordings.isBusy(), log);
-  const queue = new Queue({ kinds: [tidyRun({ bus }), workOut({ evaluations })], bus, process, log });
+  const queue = new Queue({
+    kinds: [tidyRun({ bus }), workOut({ evaluations }), joinNotebook],
+    bus,
+    process,
+    log,
+  });
   const left = new LeftBehind({ bus, queue, log });
   const presence = new Presence({ school: (await onlySchool()).id, bus, clock, inRuns: recordings });
   const stages = new Stages({ bus, presence });

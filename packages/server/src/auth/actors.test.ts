@@ -1,13 +1,6 @@
-import {
-  type Investigation,
-  type MadeParticipant,
-  channelOf,
-  emptyWorkings,
-  usualPlan,
-} from '@heuristor/contracts';
+import { type Investigation, type MadeParticipant, emptyWorkings } from '@heuristor/contracts';
 import { PersonModel } from '../models/person';
-import { addRun } from '../services/runs';
-import { writeSamples } from '../services/samples';
+import { importedRun } from '../testing/importedRun';
 import { type Signed, type TestServer, startTestServer } from '../testing/testServer';
 import { TestScreen } from '../testing/testScreen';
 import { issueLinkToken, onlySchool } from './signIn';
@@ -37,23 +30,8 @@ const opened = async (who: Signed) =>
 beforeAll(async () => {
   server = await startTestServer();
   [investigation, other] = [await created('Shared'), await created('Own')];
-  const added = await addRun({
-    investigationId: investigation,
-    origin: 'imported',
-    state: 'ended',
-    plan: usualPlan,
-    channels: [
-      channelOf({
-        key: 'x',
-        quantity: 'position',
-        unit: 'm',
-        timeUnit: 's',
-        sampling: { kind: 'regular', start: 0, interval: 0.1 },
-      }),
-    ],
-  });
+  const added = await importedRun(investigation);
   [run, channel] = [added.id, added.channels[0].id];
-  await writeSamples(channel, Float64Array.from([1, 2, 3]), null);
   participant = await letIn('Heron', 'participant');
   screen = await letIn('Projector', 'screen');
   const { id } = await PersonModel.query().insertAndFetch({

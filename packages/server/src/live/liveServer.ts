@@ -148,6 +148,15 @@ export class LiveServer {
     bus.on('document', (investigation, document) =>
       this.broadcast({ type: 'document', investigation, ...document }, investigation),
     );
+    bus.on('notebook', (investigation, written) => {
+      const message = { type: 'notebook', investigation, ...written } as const;
+      this.tell(written.owner, message);
+      // What somebody writes is nothing for others; a screen that shows it asks for it.
+      this.io
+        .to(roomOf(investigation))
+        .except(roomOfPerson(written.owner))
+        .emit('say', { ...message, update: null });
+    });
     bus.on('backlog', () => this.broadcast(this.storage()));
     health.on('changed', () => this.broadcast(this.storage()));
     room.on('changed', () => this.broadcast(this.storage()));

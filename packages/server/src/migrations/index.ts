@@ -18,6 +18,7 @@ import * as looks from './016-looks';
 import * as processes from './017-processes';
 import * as plannedRows from './018-planned-rows';
 import * as templateTrials from './019-template-trials';
+import * as notebooks from './020-notebooks';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -39,6 +40,7 @@ const migrations: Record<string, Knex.Migration> = {
   '017-processes': processes,
   '018-planned-rows': plannedRows,
   '019-template-trials': templateTrials,
+  '020-notebooks': notebooks,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

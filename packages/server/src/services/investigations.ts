@@ -26,6 +26,7 @@ import { DocumentModel } from '../models/document';
 import { investigationsSeenBy } from './access';
 import { copyRun, isWhole } from './copyRun';
 import { addDocument, findDocument, readable } from './documents';
+import { copyNotebook } from './notebooks';
 import { presentRun } from './present';
 import { partsOfRun } from './runs';
 import { copySetups } from './sensorUse';
@@ -262,6 +263,7 @@ export async function copyInvestigation(owner: Teacher, id: string): Promise<Cop
       await addDocument(owner, copy.id, kind, keptKinds[kind].overCopies(document, copies), transaction);
     };
     for (const kind of keptKindKeys) await copyKept(kind);
+    await copyNotebook(owner, { from: id, to: copy.id }, copies, transaction);
     const left = present.filter((run) => !isWhole(run)).map(({ name }) => name);
     return { id: copy.id, left };
   });

@@ -18,6 +18,8 @@ import { History } from './history';
 import { type Host } from './host';
 import { SheetSession } from './sheetSession';
 import { KeptOnPage } from './kept/keptOnPage';
+import { type NotebookSession } from '../notebook/notebookSession';
+import { type Part, OpenedLater } from './openedLater';
 import { tabMemory } from '../traces/pages/lookMemory';
 import { PlanActions } from '../recording/plan/planActions';
 import { RunActions } from '../runs/runActions';
@@ -54,8 +56,12 @@ export class InvestigationSession extends SheetSession implements Host {
   /** Whose documents these are. */
   readonly owner: string;
   private readonly feed: RunFeed;
-  private opening: Promise<TrialsSession> | null = null;
-  private openTrials: TrialsSession | null = null;
+  private readonly openedTrials = new OpenedLater(() => TrialsSession.open(this));
+  /** Its program is fetched with it. */
+  private readonly openedNotebook = new OpenedLater(async () => {
+    const { NotebookSession } = await import('../notebook/notebookSession');
+    return NotebookSession.open(this);
+  });
   private wasOffline = false;
   private isToggling = false;
 
@@ -111,6 +117,10 @@ export class InvestigationSession extends SheetSession implements Host {
     this.renderer.now();
   }
 
+  private get parts(): readonly OpenedLater<Part>[] {
+    return [this.openedTrials, this.openedNotebook];
+  }
+
   /** How far the storing of the sheet is. */
   get saver() {
     return this.sheet.saver;
@@ -125,7 +135,7 @@ export class InvestigationSession extends SheetSession implements Host {
   override dispose(): void {
     if (this.disposed) return;
     super.dispose();
-    this.openTrials?.dispose();
+    for (const part of this.parts) part.dispose();
     this.sheet.leave();
     this.feed.dispose();
     this.pool.dispose();
@@ -133,17 +143,12 @@ export class InvestigationSession extends SheetSession implements Host {
 
   /** The trials, which are fetched when somebody first looks at them. */
   trials(): Promise<TrialsSession> {
-    this.opening ??= TrialsSession.open(this).then(
-      (opened) => {
-        if (this.disposed) opened.dispose();
-        return (this.openTrials = opened);
-      },
-      (error: unknown) => {
-        this.opening = null;
-        throw error;
-      },
-    );
-    return this.opening;
+    return this.openedTrials.get();
+  }
+
+  /** The notebook, which is fetched when somebody first looks at it, or pins something to it. */
+  notebook(): Promise<NotebookSession> {
+    return this.openedNotebook.get();
   }
 
   protected store(before: WorkingsDocument, after: WorkingsDocument): void {
@@ -177,7 +182,7 @@ export class InvestigationSession extends SheetSession implements Host {
     this.isToggling = true;
     await attemptInOrder(async () => {
       // The run is to fill the row that was planned a moment ago; it does not wait for one that cannot be stored.
-      if (!isRunning) await this.openTrials?.saver.storeWithin(500);
+      if (!isRunning) await this.openedTrials.now?.saver.storeWithin(500);
       const answer = await request(isRunning ? 'DELETE' : 'POST', this.path('/recording'));
       // Null: it waits, or was cancelled while it waited.
       if (answer !== null) this.takeRun(runSchema.parse(answer));
@@ -207,7 +212,7 @@ export class InvestigationSession extends SheetSession implements Host {
     const onHide = () => {
       this.looking.keep();
       this.sheet.keep();
-      this.openTrials?.keep();
+      for (const { now } of this.parts) now?.keep();
     };
     window.addEventListener('pagehide', onHide);
     this.unlisten.push(() => window.removeEventListener('pagehide', onHide));
@@ -223,10 +228,9 @@ export class InvestigationSession extends SheetSession implements Host {
       tell({ kind: 'fault', text: message.sentence });
     if (message.type === 'plan' && message.investigation === this.id)
       this.plan.hear({ name: message.name, plan: message.plan });
-    if (message.type === 'document' && message.investigation === this.id) {
-      void this.sheet.hear(message);
-      this.openTrials?.hear(message);
-    }
+    if (message.type === 'document' && message.investigation === this.id) void this.sheet.hear(message);
+    const isOfAnother = 'investigation' in message && message.investigation !== this.id;
+    if (!isOfAnother) for (const { now } of this.parts) now?.hear(message);
   }
 
   /** The stream stands again: what was missed is fetched, and what was edited meanwhile stays. */
@@ -247,6 +251,7 @@ export class InvestigationSession extends SheetSession implements Host {
       });
       this.tellEnded(ended);
       this.sheet.newer(workings, workingsVersion);
+      for (const { now: part } of this.parts) part?.catchUp?.();
       this.holdShown();
       this.feed.completeAll();
       this.renderer.now();

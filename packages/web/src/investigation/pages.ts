@@ -24,6 +24,12 @@ export const investigationPages: readonly InvestigationPage[] = [
     prepare: async (session) => (await session.trials()).enter(),
   },
   {
+    path: 'notebook',
+    below: [],
+    title: 'Notebook',
+    page: loadedPage(() => import('../notebook/NotebookPage')),
+  },
+  {
     path: 'stage',
     below: [':apparatus'],
     title: 'Stage',

@@ -16,6 +16,7 @@ import { bringIn, importLimit } from '../files/ImportDialog';
 import { bringInPasted } from '../files/pasting';
 import { RunDetails } from './RunDetails';
 import { FixedMenu } from '../ui/FixedMenu';
+import { PinButton } from './PinButton';
 
 /** More runs than this are found in the list rather than by eye. */
 const manyRuns = 6;
@@ -39,6 +40,7 @@ export function RunChips({ pictured }: { pictured: SheetSession | null }) {
         <div className="end">
           {practice.length > 0 && <ClearPractice runs={practice} />}
           <SetApart runs={runs.filter((run) => run.removed)} />
+          <PinButton pictured={pictured} />
           <Files pictured={pictured} />
         </div>
       </footer>

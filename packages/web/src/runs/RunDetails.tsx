@@ -1,5 +1,4 @@
 import { runDate } from './runDate';
-import { format } from 'date-fns';
 import { type Channel, type LeftOutCount, type Run, leftOutCountSchema } from '@heuristor/contracts';
 import { parseUnit, printedUnit } from '@heuristor/core';
 import { Modal } from 'react-bootstrap';
@@ -7,7 +6,7 @@ import { z } from 'zod';
 import { useServer } from '../api/queries';
 import { beginningWords, endingWords } from '../recording/plan/planWords';
 import { type SeenRun } from './seenRun';
-import { rateWords } from '../ui/rateText';
+import { appliedWords, samplingWords } from './channelWords';
 import { shortText } from '../ui/numberText';
 
 const countsSchema = z.array(leftOutCountSchema);
@@ -97,32 +96,14 @@ function leftOutWords({ pinned, strays }: LeftOutCount): string {
 function ChannelRow({ channel, count }: { channel: Channel; count: LeftOutCount | undefined }) {
   const { symbol, quantity, unit, deviceCode, sampling, low, high, applied } = channel;
   const printed = printedUnit(parseUnit(unit));
-  const words =
-    applied === null
-      ? []
-      : [
-          applied.zero === null
-            ? null
-            : `zero at ${shown(applied.zero.offset)}${applied.zeroedAtStart ? ' from its own beginning' : ''}${
-                applied.zero.at === '' ? '' : `, ${format(new Date(applied.zero.at), 'd MMM HH:mm')}`
-              }`,
-          applied.twoPoint === null ? null : `scale × ${shown(applied.twoPoint.gain)} by two values`,
-          applied.reversed ? 'sign reversed' : null,
-          ...Object.entries(applied.numbers).map(([key, value]) => `${key} ${shown(value)}`),
-        ].filter((part) => part !== null);
+  const words = appliedWords(applied);
   return (
     <tr>
       <td>
         {symbol} <span className="quiet">{quantity}</span>
       </td>
       <td className="mono">{deviceCode ?? '—'}</td>
-      <td>
-        {sampling.kind === 'regular'
-          ? rateWords(1 / sampling.interval)
-          : sampling.kind === 'events'
-            ? 'every edge'
-            : 'at irregular times'}
-      </td>
+      <td>{samplingWords(sampling)}</td>
       <td>{low === null || high === null ? '—' : `${shown(low)} to ${shown(high)} ${printed}`}</td>
       <td>{words.length === 0 ? 'as the sensor has it' : words.join(', ')}</td>
       <td>{count === undefined ? '…' : leftOutWords(count)}</td>

@@ -153,7 +153,7 @@ export function resultTitles({
   workings,
   outcomes,
   runs,
-}: Omit<TableInputs, 'table'>): Record<string, string> {
+}: Pick<TableInputs, 'workings' | 'outcomes' | 'runs'>): Record<string, string> {
   // The run of which most is known tells what every entry gives.
   const known: Record<string, { kind: 'results'; results: { key: string; name: string }[] }> = {};
   for (const { id } of runs)

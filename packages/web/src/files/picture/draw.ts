@@ -27,16 +27,20 @@ interface Box {
   height: number;
 }
 
-/** Draws what stands on a bench onto a sheet: a head with the runs, the traces over their axis, graphs of their own, labels. */
+/**
+ * Draws what stands on a bench onto a sheet: a head with the runs, the traces over their axis, graphs of their own, labels.
+ * @param ground the colour of the sheet
+ */
 export function drawPicture(
   paper: Paper<unknown>,
   content: PictureContent,
   width: number,
   height: number,
+  ground: string = colours.paper,
 ): void {
   const { context } = paper;
   const { traces, graphs } = content;
-  context.fillStyle = colours.paper;
+  context.fillStyle = ground;
   context.fillRect(0, 0, width, height);
   const top = drawHead(context, content, width);
   const inner = { left: margin, width: width - 2 * margin };
@@ -73,8 +77,10 @@ function drawHead(
   context.textAlign = 'left';
   context.fillStyle = colours.text;
   context.font = `650 ${15 * size}px "Inter Variable"`;
-  context.fillText(title, margin, y);
-  y += 22 * size;
+  if (title !== '') {
+    context.fillText(title, margin, y);
+    y += 22 * size;
+  }
   let x = margin;
   context.font = `${13 * size}px "Inter Variable"`;
   const room = width - margin;

@@ -1,5 +1,5 @@
 import { type ConditionColumn, type ConditionValue } from '@heuristor/contracts';
-import { leadingNumber, parseUnit, typedQuantity } from '@heuristor/core';
+import { leadingNumber, parseUnit, printedUnit, typedQuantity } from '@heuristor/core';
 import { shortText } from '../../ui/numberText';
 
 const shown = (value: number) => shortText(value, 10);
@@ -41,3 +41,18 @@ export const faultOfCondition = (
   text: string,
   column: Pick<ConditionColumn, 'kind' | 'unit'>,
 ): string | null => faultOfTyping(() => conditionTyped(text, column));
+
+/** What was said of a run, each with its name and its unit: “mass 0.5 ± 0.001 kg”. */
+export const conditionsSaid = (
+  said: Readonly<Record<string, ConditionValue>>,
+  columns: readonly ConditionColumn[],
+): string[] =>
+  columns.flatMap((column) =>
+    said[column.key] === undefined ? [] : [`${column.name} ${conditionWithUnit(said[column.key], column)}`],
+  );
+
+/** A condition as it is read in a sentence, with its unit. */
+export const conditionWithUnit = (
+  said: ConditionValue,
+  { kind, unit }: Pick<ConditionColumn, 'kind' | 'unit'>,
+): string => `${textOfCondition(said)} ${kind === 'word' ? '' : printedUnit(parseUnit(unit))}`.trim();

@@ -1,0 +1,51 @@
+import { useEffect } from 'react';
+import { Button } from 'react-bootstrap';
+import { useStore } from 'zustand';
+import { countedRuns } from '../trials/counted';
+import { useNotebook } from './context';
+import { outlineOf } from './outline';
+import { newBlocks } from './newBlocks';
+
+/** What an empty notebook offers. */
+export function FirstBlocks() {
+  const notebook = useNotebook();
+  const { runs } = useStore(notebook.host.documents);
+  const { outcomes } = useStore(notebook.values.state);
+  const counted = countedRuns(runs);
+  const ids = counted.map(({ id }) => id).join();
+  useEffect(() => {
+    if (ids === '') return undefined;
+    const stops = ids.split(',').map((id) => notebook.values.need(id));
+    return () => stops.forEach((stop) => stop());
+  }, [notebook, ids]);
+  const waiting = counted.filter(({ id }) => !outcomes.has(id)).length;
+  return (
+    <div className="first-blocks">
+      <p>
+        Nothing is written yet. Pin what you see on the Bench or on Trials with <kbd>N</kbd>, write as you go,
+        and quote results in your sentences: they follow the workings.
+      </p>
+      {notebook.mayWrite && (
+        <div className="first-choices">
+          <Button
+            variant="act"
+            disabled={waiting > 0}
+            onClick={() => notebook.addAll(outlineOf(notebook.host, outcomes), 'add the outline of a report')}
+          >
+            {waiting > 0 ? 'Working out the results …' : 'Outline of a lab report'}
+          </Button>
+          {newBlocks.map(({ title, called, block }) => (
+            <Button key={title} variant="plain" onClick={() => notebook.add(block, called)}>
+              {title}
+            </Button>
+          ))}
+        </div>
+      )}
+      {counted.length > 0 && (
+        <p className="quiet">
+          The outline is filled with what is known: sensors and settings, runs with their conditions, results.
+        </p>
+      )}
+    </div>
+  );
+}

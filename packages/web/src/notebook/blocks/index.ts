@@ -1,0 +1,12 @@
+import { type BlockKind } from '../document/notebookDocument';
+import { type BlockView } from './block';
+import { pinBlock } from './pinBlock';
+import { resultsBlock } from './resultsBlock';
+import { textBlock } from './textBlock';
+
+/** Every kind of block, as pages show it. */
+export const blockViews: { readonly [K in BlockKind]: BlockView } = {
+  text: textBlock,
+  pin: pinBlock,
+  results: resultsBlock,
+};

@@ -1,0 +1,14 @@
+import { type StoreApi } from 'zustand/vanilla';
+import { type History } from '../investigation/history';
+import { type Documents } from '../investigation/state';
+import { type RunPool } from '../runs/pool';
+
+/** What a notebook needs of the investigation that it belongs to. */
+export interface NotebookHost {
+  readonly id: string;
+  readonly documents: StoreApi<Documents>;
+  readonly history: History;
+  readonly pool: RunPool;
+  /** Resolves when the workings are stored as they stand. */
+  stored(): Promise<void>;
+}
