@@ -1,13 +1,11 @@
 import { useEffect, useState } from 'react';
-import { Button } from 'react-bootstrap';
-import { Printer } from 'react-bootstrap-icons';
 import { useLocation } from 'react-router';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { sentenceOf } from '../api/client';
 import { InvestigationHead } from '../investigation/InvestigationHead';
 import { SavingBar } from '../investigation/SavingBar';
 import { SideColumn } from '../investigation/SideColumn';
-import { StepButtons } from '../investigation/StepButtons';
+import { SavedWord, StepButtons } from '../investigation/StepButtons';
 import { useInvestigation } from '../investigation/context';
 import { useSides } from '../investigation/sides';
 import { Message } from '../ui/Message';
@@ -15,6 +13,7 @@ import { BlockFrame, goToBlock } from './BlockFrame';
 import { BlockList } from './BlockList';
 import { FirstBlocks } from './FirstBlocks';
 import { Heading } from './Heading';
+import { LeaveMenu } from './LeaveMenu';
 import { NotebookProvider, useNotebook, useNotebookState } from './context';
 import { type NotebookSession } from './notebookSession';
 import { TextTools } from './text/TextTools';
@@ -56,7 +55,7 @@ export default function NotebookPage() {
 }
 
 function OpenNotebook() {
-  const { mayWrite } = useNotebook();
+  const { mayWrite, saver } = useNotebook();
   const blocks = useNotebookState((state) => state.blocks);
   const present = blocks.filter(({ isRemoved }) => !isRemoved);
   const stands = useSides(({ left }) => left);
@@ -74,9 +73,8 @@ function OpenNotebook() {
           {mayWrite && <TextTools />}
           <span className="end">
             {mayWrite && <StepButtons />}
-            <Button variant="plain" onClick={() => window.print()}>
-              <Printer aria-hidden /> Print
-            </Button>
+            <LeaveMenu />
+            {mayWrite && <SavedWord saver={saver} />}
           </span>
         </div>
         <div className="notebook-scroll">

@@ -5,6 +5,9 @@ import { OutcomeReader } from '../trials/outcomeReader';
 import { type RunOutcome } from '../trials/rowOutcomes';
 import { type NotebookHost } from './host';
 
+/** A notebook is written down after so long, whatever is still being worked out. */
+const longestWait = 30_000;
+
 /** What the workings say of the runs that a notebook speaks of, as long as somebody looks. */
 export class NotebookValues {
   readonly state: StoreApi<{ outcomes: ReadonlyMap<string, RunOutcome>; waiting: number }>;
@@ -45,6 +48,25 @@ export class NotebookValues {
       if (left === 0) this.wanted.delete(run);
       else this.wanted.set(run, left);
     };
+  }
+
+  /** Resolves when what the workings say of these runs is known, or cannot be worked out; or after half a minute. */
+  async settled(runs: readonly string[]): Promise<void> {
+    const present = new Set(this.host.documents.getState().runs.map(({ id }) => id));
+    const wanted = runs.filter((run) => present.has(run));
+    const stops = wanted.map((run) => this.need(run));
+    const isKnown = () => wanted.every((run) => this.state.getState().outcomes.has(run));
+    await new Promise<void>((resolve) => {
+      const end = () => {
+        clearTimeout(timer);
+        stop();
+        resolve();
+      };
+      const stop = this.state.subscribe(() => isKnown() && end());
+      const timer = setTimeout(end, longestWait);
+      if (isKnown()) end();
+    });
+    stops.forEach((stop) => stop());
   }
 
   /** Many are shown at once, and asked about together. */

@@ -49,7 +49,8 @@ function Pin({ pictured }: { pictured: SheetSession }) {
   return (
     <Button
       variant="plain"
-      disabled={isPinning || !hasRuns}
+      disabled={!hasRuns}
+      aria-busy={isPinning}
       title="Keep what is seen as a block of the notebook, with its runs, regions and results"
       onClick={() => void pin()}
     >

@@ -7,13 +7,17 @@ import { writtenTex } from './numberText';
 export function Typeset({ tex, block = false }: { tex: string; block?: boolean }) {
   const place = useRef<HTMLSpanElement>(null);
   useEffect(() => {
-    if (place.current !== null)
+    if (place.current === null) return;
+    try {
       katex.render(writtenTex(tex), place.current, {
-        throwOnError: false,
         trust: false,
         strict: false,
         maxExpand: 200,
       });
+    } catch {
+      // It is being written, or is no formula: it stands there as it was typed.
+      place.current.textContent = tex;
+    }
   }, [tex]);
   return <span ref={place} className={block ? 'typeset block' : 'typeset'} />;
 }

@@ -1,33 +1,14 @@
-import { type ResultRef, resultRef } from '@heuristor/core';
 import { useEffect, useMemo } from 'react';
 import { Button, Table } from 'react-bootstrap';
 import { useStore } from 'zustand';
-import { z } from 'zod';
 import { countedRuns } from '../../trials/counted';
-import { resultTitles } from '../../trials/tableView';
 import { SharedLine } from '../SharedLine';
 import { useNotebook } from '../context';
 import { Step } from '../document/step';
-import { resultText } from '../quotation';
 import { useBlockField, useSharedText } from '../useShared';
+import { writtenResults } from '../writtenResults';
 import { type BlockProps, type BlockView } from './block';
-
-/** A table as it is written: a head, and a row for each run. */
-const writtenSchema = z.object({
-  head: z.array(z.string()),
-  rows: z.array(z.array(z.string())),
-});
-type Written = z.infer<typeof writtenSchema>;
-
-/** The table as it was frozen; null where it follows. */
-export function frozenTable(stored: unknown): Written | null {
-  if (typeof stored !== 'string' || stored === '') return null;
-  try {
-    return writtenSchema.parse(JSON.parse(stored));
-  } catch {
-    return null;
-  }
-}
+import { type Written, frozenTable } from './writtenTable';
 
 /** What the workings say of every run that counts, as a table is written. */
 function useFollowed(isWanted: boolean): Written & { isWaiting: boolean } {
@@ -41,32 +22,7 @@ function useFollowed(isWanted: boolean): Written & { isWaiting: boolean } {
     const stops = ids.split(',').map((id) => notebook.values.need(id));
     return () => stops.forEach((stop) => stop());
   }, [notebook, ids, isWanted]);
-  return useMemo(() => {
-    const titles = resultTitles({ workings, outcomes, runs });
-    const columns = workings.entries.flatMap(({ id }) => {
-      const keys = new Set(
-        runs.flatMap((run) =>
-          [...(outcomes.get(run.id)?.results.values() ?? [])]
-            .filter(({ entry, main }) => entry === id && main)
-            .map(({ field }) => field),
-        ),
-      );
-      return [...keys].map((key) => ({ entry: id, key, title: titles[resultRef(id, key) as ResultRef] }));
-    });
-    return {
-      head: ['run', ...columns.map(({ title }) => title)],
-      rows: runs.map((run) => {
-        const outcome = outcomes.get(run.id);
-        return [
-          `${run.number} · ${run.name}`,
-          ...columns.map(({ entry, key }) =>
-            outcome === undefined ? '…' : (resultText(outcome, workings, entry, key) ?? '–'),
-          ),
-        ];
-      }),
-      isWaiting: runs.some(({ id }) => !outcomes.has(id)),
-    };
-  }, [workings, outcomes, runs]);
+  return useMemo(() => writtenResults({ workings, outcomes, runs }), [workings, outcomes, runs]);
 }
 
 function ResultsView({ id }: BlockProps) {
