@@ -17,7 +17,7 @@ const serverRooms = [
   'queue',
   'processes',
   'recorder',
-  '(spots|away|imports)',
+  '(spots|away|imports|photographs)',
   'live',
   'routes',
 ];

@@ -1,4 +1,7 @@
-import { readFileSync, rmSync } from 'node:fs';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { PNG } from 'pngjs';
+import { type ElementHandle } from 'puppeteer-core';
 import { atRest } from './support/atRest';
 import { barriersOn } from './support/barriers';
 import { type BenchHand } from './support/bench';
@@ -185,6 +188,56 @@ test('letters, formulas, indices and lists are written with keys; steps are take
   await system.page.reload({ waitUntil: 'load' });
   await hand.element('.rich-text');
   expect(await textsOf(system.page)).toEqual(texts);
+  // The first menu after loading stands at its button.
+  await hand.press('Save');
+  const menu = await (await hand.element('.dropdown-menu.show')).boundingBox();
+  const button = await (await hand.element('.dropdown-toggle.show')).boundingBox();
+  if (menu === null || button === null) throw new Error('no menu');
+  expect(Math.abs(menu.y - button.y - button.height)).toBeLessThan(12);
+  expect(Math.abs(menu.x + menu.width - button.x - button.width)).toBeLessThan(2);
+  await system.page.keyboard.press('Escape');
+});
+
+test('a photograph of the apparatus stands in the notebook with its words, and in the page that is saved; a drawing in disguise does not', async () => {
+  await open();
+  await toNotebook(hand);
+  const [width, height] = [300, 200];
+  const image = new PNG({ width, height });
+  image.data.fill(255);
+  const file = join(system.downloads, '..', 'apparatus.png');
+  writeFileSync(file, PNG.sync.write(image));
+  const disguised = join(system.downloads, '..', 'drawing.png');
+  writeFileSync(disguised, '<svg xmlns="http://www.w3.org/2000/svg" onload="hurt()"/>');
+  const field = await system.page.waitForSelector('input[aria-label="Photograph"]');
+  await (field as ElementHandle<HTMLInputElement>).uploadFile(disguised);
+  await hand.waitForText('This is a text with markup (SVG, HTML) and no photograph.');
+  // The browser says of every refusal of a server that it has loaded something badly.
+  expect(system.faults.splice(0).filter((fault) => !/status of 4\d\d/.test(fault))).toEqual([]);
+  await (field as ElementHandle<HTMLInputElement>).uploadFile(file);
+  const photograph = await hand.element('.photograph-block img');
+  await until(
+    () => photograph.evaluate((one) => (one as HTMLImageElement).naturalWidth),
+    (wide) => wide === width,
+  );
+  await hand.type('Caption of the photograph', 'The buoy on its spring');
+  await until(
+    async () => (await wordsOf(system.page, '.block-name'))[0] === 'The buoy on its spring',
+    Boolean,
+  );
+  expect(await barriersOn(system.page)).toEqual([]);
+  await hand.press('Save');
+  await hand.item('Save as one page (HTML)');
+  const saved = await downloaded(system.downloads, '.html');
+  const page = await system.newPage('/');
+  await page.goto(`file://${saved}`);
+  const shown = await page.$eval('figure img', (one) => ({
+    words: one.alt,
+    wide: one.naturalWidth,
+    from: one.src.slice(0, 23),
+  }));
+  expect(shown).toEqual({ words: 'The buoy on its spring', wide: width, from: 'data:image/jpeg;base64,' });
+  await page.close();
+  rmSync(saved);
 });
 
 test('saved as one page it opens anywhere: no script, no outside address, the sheet’s numbers in real tables', async () => {

@@ -100,3 +100,17 @@ export const pinIdSchema = z
   .string()
   .regex(/^[0-9a-z]{12}$/, 'the id of a pin has twelve letters and digits');
 export const newPinSchema = z.object({ id: pinIdSchema, content: pinContentSchema }).strict();
+
+/** A photograph that is sent at most, in bytes, and how many a notebook holds. */
+export const mostPhotographBytes = 40 << 20;
+export const mostPhotographs = 60;
+/** The longer side of a photograph as it is kept, in pixels. */
+export const photographSide = 2000;
+
+/** A photograph as it was kept. */
+export const photographSchema = z.object({
+  id: pinIdSchema,
+  width: z.number().int(),
+  height: z.number().int(),
+});
+export type Photograph = z.infer<typeof photographSchema>;

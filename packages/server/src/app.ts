@@ -19,6 +19,7 @@ import { type Calibrations } from './sensors/calibrations';
 import { type Outputs } from './sensors/outputs';
 import { type SensorUses } from './sensors/sensorUses';
 import { type AwayRecorder } from './away/awayRecorder';
+import { type Photographs } from './photographs/photographs';
 import { type Queue } from './queue/queue';
 import { type Recorder } from './recorder/recorder';
 import { type SenmlGateway } from './senml/gateway';
@@ -56,6 +57,7 @@ export interface Parts {
   importer: Importer;
   evaluations: Evaluations;
   queue: Queue;
+  photographs: Photographs;
   senml: SenmlGateway;
   pairings: Pairings;
   live: LiveServer;

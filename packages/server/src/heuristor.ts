@@ -26,6 +26,7 @@ import { Recordings } from './recorder/recordings';
 import { LeftBehind } from './processes/leftBehind';
 import { OwnProcess } from './processes/ownProcess';
 import { Queue } from './queue/queue';
+import { Photographs } from './photographs/photographs';
 import { joinNotebook } from './queue/joinNotebook';
 import { tidyRun } from './queue/tidyRun';
 import { workOut } from './queue/workOut';
@@ -148,6 +149,7 @@ export async function startHeuristor(
     importer,
     evaluations,
     queue,
+    photographs: new Photographs(),
     senml,
     pairings: new Pairings(),
     live,

@@ -25,8 +25,18 @@ export async function up(knex: Knex): Promise<void> {
     table.timestamp('madeAt', { useTz: true }).notNullable().defaultTo(knex.fn.now());
     table.primary(['notebookId', 'id']);
   });
+  await knex.schema.createTable('photograph', (table) => {
+    table.uuid('notebookId').notNullable().references('notebook.id').onDelete('CASCADE');
+    table.text('id').notNullable();
+    table.binary('content').notNullable();
+    table.integer('width').notNullable();
+    table.integer('height').notNullable();
+    table.timestamp('madeAt', { useTz: true }).notNullable().defaultTo(knex.fn.now());
+    table.primary(['notebookId', 'id']);
+  });
 }
 
 export async function down(knex: Knex): Promise<void> {
-  for (const table of ['pin', 'notebook_update', 'notebook']) await knex.schema.dropTable(table);
+  for (const table of ['photograph', 'pin', 'notebook_update', 'notebook'])
+    await knex.schema.dropTable(table);
 }

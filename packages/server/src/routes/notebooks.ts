@@ -1,16 +1,32 @@
-import { newPinSchema, newUpdateSchema } from '@heuristor/contracts';
+import { mostPhotographBytes, newPinSchema, newUpdateSchema, pinIdSchema } from '@heuristor/contracts';
 import { Router } from 'express';
 import { type Bus } from '../bus';
+import { Failure } from '../failure';
+import { type Photographs, tooLargePhotograph } from '../photographs/photographs';
 import { type Queue } from '../queue/queue';
 import { findInvestigation } from '../services/investigations';
-import { addPin, findNotebook, findPin, writeUpdate } from '../services/notebooks';
+import {
+  addPhotograph,
+  addPin,
+  findNotebook,
+  findPhotograph,
+  findPin,
+  mayAddPhotograph,
+  writeUpdate,
+} from '../services/notebooks';
 import { actorIn, seenIn } from './allowed';
 import { bodyOf, indexOf, textOf } from './validated';
 
 /** A longer update is fetched by those who want it. */
 const mostSpoken = 16_384;
 
-export function notebookRoutes({ bus, queue }: { bus: Bus; queue: Queue }): Router {
+interface Parts {
+  bus: Bus;
+  queue: Queue;
+  photographs: Photographs;
+}
+
+export function notebookRoutes({ bus, queue, photographs }: Parts): Router {
   const router = Router();
   router.get('/:id/notebook', async (request, response) => {
     const id = await seenIn(request, response);
@@ -43,6 +59,26 @@ export function notebookRoutes({ bus, queue }: { bus: Bus; queue: Queue }): Rout
     const id = await seenIn(request, response);
     await findInvestigation(id);
     response.json(await findPin(actorIn(response), id, textOf(request, 'pin')));
+  });
+  router.post('/:id/notebook/photographs/:photograph', async (request, response) => {
+    const id = await seenIn(request, response);
+    const actor = actorIn(response);
+    const called = pinIdSchema.safeParse(textOf(request, 'photograph'));
+    if (!called.success) throw new Failure('invalid-request', called.error.issues[0].message);
+    await findInvestigation(id);
+    await mayAddPhotograph(actor, id);
+    if (Number(request.headers['content-length'] ?? 0) > mostPhotographBytes) throw tooLargePhotograph();
+    const made = await photographs.take(request);
+    await addPhotograph(actor, id, called.data, made);
+    response.status(201).json({ id: called.data, width: made.width, height: made.height });
+  });
+  router.get('/:id/notebook/photographs/:photograph', async (request, response) => {
+    const id = await seenIn(request, response);
+    await findInvestigation(id);
+    const content = await findPhotograph(actorIn(response), id, textOf(request, 'photograph'));
+    // It never changes; whoever signs in after him on the same machine is asked again.
+    response.setHeader('Cache-Control', 'private, no-cache');
+    response.type('image/jpeg').send(content);
   });
   return router;
 }

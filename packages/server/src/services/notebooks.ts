@@ -2,6 +2,7 @@ import {
   type Notebook,
   type PinContent,
   mostNotebookBytes,
+  mostPhotographs,
   mostUpdateBytes,
   pinContentSchema,
 } from '@heuristor/contracts';
@@ -12,6 +13,7 @@ import { Failure } from '../failure';
 import { InvestigationModel } from '../models/investigation';
 import { NotebookModel } from '../models/notebook';
 import { NotebookUpdateModel } from '../models/notebookUpdate';
+import { PhotographModel } from '../models/photograph';
 import { PinModel } from '../models/pin';
 import { withIdsReplaced } from './replacedIds';
 
@@ -162,6 +164,43 @@ export async function findPin(actor: Actor, investigationId: string, id: string)
   return parsed.data;
 }
 
+/** Keeps a photograph. @throws Failure */
+export async function addPhotograph(
+  actor: Actor,
+  investigationId: string,
+  id: string,
+  photograph: Pick<PhotographModel, 'content' | 'width' | 'height'>,
+): Promise<void> {
+  await NotebookModel.transaction(async (transaction) => {
+    const { id: notebookId } = await lockedFor(actor.id, investigationId, transaction);
+    await mustHaveRoom(notebookId, transaction);
+    await PhotographModel.query(transaction)
+      .insert({ notebookId, id, ...photograph })
+      .onConflict(['notebookId', 'id'])
+      .ignore();
+  });
+}
+
+/** @throws Failure where somebody may not, or where there are too many */
+export async function mayAddPhotograph(actor: Actor, investigationId: string): Promise<void> {
+  mustWrite(actor);
+  const found = await noteOf(investigationId, actor.id);
+  if (found !== undefined) await mustHaveRoom(found.id);
+}
+
+async function mustHaveRoom(notebookId: string, transaction?: Transaction): Promise<void> {
+  if ((await PhotographModel.query(transaction).where({ notebookId }).resultSize()) >= mostPhotographs)
+    throw new Failure('too-many-requests', `This notebook has ${mostPhotographs} photographs already.`);
+}
+
+/** A photograph of the notebook that somebody sees, as JPEG. @throws Failure where there is none */
+export async function findPhotograph(actor: Actor, investigationId: string, id: string): Promise<Buffer> {
+  const found = await noteOf(investigationId, await ownerFor(actor, investigationId));
+  const photograph = found && (await PhotographModel.query().findById([found.id, id]));
+  if (!photograph) throw new Failure('not-found', 'There is no such photograph in this notebook.');
+  return photograph.content;
+}
+
 /**
  * Somebody's notebook, with what is pinned in it, beside copies of the runs that it speaks of.
  * @param copies ids of copies, by those of their runs
@@ -185,6 +224,13 @@ export async function copyNotebook(
   });
   if (rows.length > 0)
     await NotebookUpdateModel.query(transaction).insert({ notebookId: copy.id, at: 1, content });
+  await PhotographModel.knex()
+    .raw(
+      `insert into photograph ("notebookId", id, content, width, height)
+       select ?, id, content, width, height from photograph where "notebookId" = ?`,
+      [copy.id, found.id],
+    )
+    .transacting(transaction);
   for (const pin of pins) {
     const text = JSON.stringify(pin.content);
     const renamed = text.replaceAll(

@@ -15,15 +15,27 @@ import {
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Button, Dropdown } from 'react-bootstrap';
-import { GraphUp, GripVertical, PlusLg, QuestionSquare, Table, TextLeft } from 'react-bootstrap-icons';
+import {
+  GraphUp,
+  GripVertical,
+  Image as ImageIcon,
+  PlusLg,
+  QuestionSquare,
+  Table,
+  TextLeft,
+} from 'react-bootstrap-icons';
 import { FixedMenu } from '../ui/FixedMenu';
 import { goToBlock } from './BlockFrame';
 import { blockViews } from './blocks';
 import { useNotebook, useNotebookState } from './context';
 import { type BlockKind, type SeenBlock } from './document/notebookDocument';
 import { newBlocks } from './newBlocks';
+import { PhotographButton } from './photographs/PhotographButton';
 
-const icons = { text: TextLeft, pin: GraphUp, results: Table } satisfies Record<BlockKind, unknown>;
+const icons = { text: TextLeft, pin: GraphUp, results: Table, photograph: ImageIcon } satisfies Record<
+  BlockKind,
+  unknown
+>;
 
 /** Every block by what it is called: pressed it is gone to, dragged it is moved. */
 export function BlockList() {
@@ -57,6 +69,7 @@ export function BlockList() {
               <PlusLg aria-hidden /> {title}
             </Button>
           ))}
+          <PhotographButton />
         </div>
       )}
       {notebook.mayWrite && removed.length > 0 && (

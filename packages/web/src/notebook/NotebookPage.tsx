@@ -16,6 +16,7 @@ import { Heading } from './Heading';
 import { LeaveMenu } from './LeaveMenu';
 import { NotebookProvider, useNotebook, useNotebookState } from './context';
 import { type NotebookSession } from './notebookSession';
+import { picturesIn, takePhotograph } from './photographs/takePhotograph';
 import { TextTools } from './text/TextTools';
 
 /** What was found, told with its evidence: pictures, texts that quote results, tables. */
@@ -55,7 +56,20 @@ export default function NotebookPage() {
 }
 
 function OpenNotebook() {
-  const { mayWrite, saver } = useNotebook();
+  const notebook = useNotebook();
+  const { mayWrite, saver } = notebook;
+  useEffect(() => {
+    if (!mayWrite) return undefined;
+    const onPaste = (event: ClipboardEvent) => {
+      const pictures = picturesIn(event.clipboardData);
+      // Where there are words too, they are what was meant.
+      if (pictures.length === 0 || event.clipboardData?.types.includes('text/plain') === true) return;
+      event.preventDefault();
+      for (const picture of pictures) void takePhotograph(notebook, picture);
+    };
+    document.addEventListener('paste', onPaste, true);
+    return () => document.removeEventListener('paste', onPaste, true);
+  }, [notebook, mayWrite]);
   const blocks = useNotebookState((state) => state.blocks);
   const present = blocks.filter(({ isRemoved }) => !isRemoved);
   const stands = useSides(({ left }) => left);

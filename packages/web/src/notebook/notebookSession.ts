@@ -3,11 +3,12 @@ import {
   type PinContent,
   type ToScreen,
   notebookSchema,
+  photographSchema,
   pinContentSchema,
 } from '@heuristor/contracts';
 import * as Y from 'yjs';
 import { type StoreApi, createStore } from 'zustand/vanilla';
-import { getJson, request } from '../api/client';
+import { getJson, postFile, request } from '../api/client';
 import { newId } from '../investigation/ids';
 import { type Part } from '../investigation/openedLater';
 import { fromBase64 } from './base64';
@@ -155,6 +156,26 @@ export class NotebookSession implements Part {
       redo: () => this.document.mark(block, false, pinned),
     });
     return block;
+  }
+
+  /**
+   * Keeps a photograph as a block behind another one, or at the end.
+   * @throws ApiError where it cannot be read
+   */
+  async addPhotograph(file: Blob, after?: string): Promise<string> {
+    const id = newId();
+    const answer = await postFile(`${pathOf(this.host)}/photographs/${id}`, file);
+    const { width, height } = photographSchema.parse(answer);
+    return this.add(
+      { kind: 'photograph', fields: { photograph: id, width, height }, lines: { caption: '' } },
+      'add a photograph',
+      after,
+    );
+  }
+
+  /** Where a photograph is fetched. */
+  addressOfPhotograph(id: string): string {
+    return `/api${pathOf(this.host)}/photographs/${encodeURIComponent(id)}`;
   }
 
   /** What was pinned; it never changes. @throws ApiError */

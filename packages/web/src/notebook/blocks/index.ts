@@ -1,5 +1,6 @@
 import { type BlockKind } from '../document/notebookDocument';
 import { type BlockView } from './block';
+import { photographBlock } from './photographBlock';
 import { pinBlock } from './pinBlock';
 import { resultsBlock } from './resultsBlock';
 import { textBlock } from './textBlock';
@@ -9,4 +10,5 @@ export const blockViews: { readonly [K in BlockKind]: BlockView } = {
   text: textBlock,
   pin: pinBlock,
   results: resultsBlock,
+  photograph: photographBlock,
 };

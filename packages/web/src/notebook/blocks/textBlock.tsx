@@ -4,6 +4,7 @@ import * as Y from 'yjs';
 import { useInvestigation } from '../../investigation/context';
 import { useNotebook, useNotebookState } from '../context';
 import { leaveText, writeIn } from '../text/activeEditor';
+import { cleanPasted } from '../text/pasted';
 import { textExtensions } from '../text/extensions';
 import { SharedFragment } from '../text/sharedFragment';
 import { type BlockProps, type BlockView } from './block';
@@ -19,6 +20,7 @@ function TextView({ id }: BlockProps) {
       editable: notebook.mayWrite,
       injectCSS: false,
       editorProps: {
+        transformPastedHTML: cleanPasted,
         attributes: { class: 'rich-text', 'aria-label': 'Text', role: 'textbox', 'aria-multiline': 'true' },
       },
       onFocus: ({ editor: focused }) => writeIn(id, focused),

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { newId } from '../../investigation/ids';
 import { Step } from './step';
 
-export const blockKinds = ['text', 'pin', 'results'] as const;
+export const blockKinds = ['text', 'pin', 'results', 'photograph'] as const;
 export type BlockKind = (typeof blockKinds)[number];
 
 /** What is said of a notebook as a whole; it stands on every printed page. */
@@ -22,7 +22,7 @@ export interface SeenBlock {
 /** What a block is made with, beside its place. */
 export interface NewBlock {
   kind: BlockKind;
-  fields?: Readonly<Record<string, string | boolean | readonly string[]>>;
+  fields?: Readonly<Record<string, string | number | boolean | readonly string[]>>;
   /** Its texts of one line, by their names. */
   lines?: Readonly<Record<string, string>>;
   /** Its rich text. */

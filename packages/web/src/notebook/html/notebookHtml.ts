@@ -1,5 +1,6 @@
 import { type PinContent } from '@heuristor/contracts';
 import DOMPurify from 'dompurify';
+import { toBase64 } from '../base64';
 import { cleanShapes } from '../Shapes';
 import { type Written, frozenTable } from '../blocks/writtenTable';
 import { headingFields } from '../document/notebookDocument';
@@ -68,6 +69,16 @@ function pinHtml(content: PinContent, title: string, caption: string): HTMLEleme
   );
 }
 
+async function photographHtml(address: string, caption: string): Promise<HTMLElement> {
+  const picture = document.createElement('img');
+  const answer = await fetch(address);
+  if (!answer.ok) throw new Error('A photograph could not be loaded. Try again in a moment.');
+  const bytes = new Uint8Array(await answer.arrayBuffer());
+  picture.src = `data:image/jpeg;base64,${toBase64(bytes)}`;
+  picture.alt = caption === '' ? 'Photograph without a caption' : caption;
+  return made('figure', '', picture, ...(caption === '' ? [] : [made('figcaption', '', caption)]));
+}
+
 /**
  * A notebook as one file that opens anywhere: no scripts, nothing that is fetched, pictures as shapes with what they show in words,
  * numbers in real tables.
@@ -99,6 +110,10 @@ export async function notebookHtml(notebook: NotebookSession, called: string): P
             frozenTable(pages.block(id)?.get('frozen')) ?? writtenResults({ workings, outcomes, runs });
           return made('figure', '', made('div', 'title', line(id, 'title')), tableOf(table));
         }
+        if (kind === 'photograph') {
+          const address = notebook.addressOfPhotograph(String(pages.block(id)?.get('photograph')));
+          return photographHtml(address, line(id, 'caption'));
+        }
         return null;
       }),
   );
@@ -119,7 +134,7 @@ export async function notebookHtml(notebook: NotebookSession, called: string): P
   // What stands in a text may have been written by anybody.
   const clean = DOMPurify.sanitize(body, {
     USE_PROFILES: { html: true, svg: true, mathMl: true },
-    FORBID_TAGS: ['style', 'form', 'input', 'button', 'img', 'video', 'audio'],
+    FORBID_TAGS: ['style', 'form', 'input', 'button', 'video', 'audio'],
     FORBID_ATTR: ['style'],
     ADD_ATTR: ['target'],
   });
@@ -127,7 +142,7 @@ export async function notebookHtml(notebook: NotebookSession, called: string): P
 <html lang="en">
 <head>
 <meta charset="utf-8">
-<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'">
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; img-src data:; style-src 'unsafe-inline'">
 <meta name="viewport" content="width=device-width">
 <title>${made('i', '', title).innerHTML}</title>
 <style>${style}</style>

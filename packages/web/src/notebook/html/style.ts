@@ -8,6 +8,7 @@ h3 { font-size: 1rem; }
 .names span + span::before { content: ' · '; }
 figure { margin: 1rem 0; padding: 0.6rem 0.8rem; border: 1px solid #c9d6d2; border-radius: 8px; break-inside: avoid; }
 figure svg { display: block; width: 100%; height: auto; }
+figure img { display: block; max-width: 100%; height: auto; }
 figcaption { margin-top: 0.4rem; }
 .title { font-weight: 600; }
 table { border-collapse: collapse; margin: 0.5rem 0; }
