@@ -198,6 +198,32 @@ test('letters, formulas, indices and lists are written with keys; steps are take
   await system.page.keyboard.press('Escape');
 });
 
+test('a table of trials stands in the notebook as on its page, follows it, and stays as it was once it is frozen', async () => {
+  await open('four snatches');
+  await hand.press('Trials', 'nav');
+  await hand.element('[data-entry="held"] .results');
+  const heads = await wordsOf(system.page, '.trial-grid thead th .column-title, .trial-grid thead th');
+  const impulses = (await system.page.$eval('.trial-grid', (grid) => (grid as HTMLElement).innerText)).match(
+    /\d\.\d+ ± \d\.\d+/g,
+  );
+  expect(heads.length).toBeGreaterThan(2);
+  expect(impulses?.length).toBeGreaterThan(5);
+  await toNotebook(hand);
+  await hand.press('Table of trials', '.new-blocks');
+  await hand.element('.results-block td');
+  const words = () => system.page.$eval('.results-block table', (table) => (table as HTMLElement).innerText);
+  for (const impulse of impulses ?? []) expect(await words()).toContain(impulse);
+  expect(await wordsOf(system.page, '.results-block tbody th')).toHaveLength(4);
+  await hand.press('Freeze');
+  const frozen = await words();
+  await stored(system.page);
+  await system.page.reload({ waitUntil: 'load' });
+  await hand.element('.results-block td');
+  expect(await words()).toBe(frozen);
+  await hand.press('Follow');
+  await hand.element('.results-block .form-select');
+});
+
 test('a photograph of the apparatus stands in the notebook with its words, and in the page that is saved; a drawing in disguise does not', async () => {
   await open();
   await toNotebook(hand);

@@ -3,6 +3,7 @@ import { join, resolve } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { type ElementHandle } from 'puppeteer-core';
 import { BenchHand } from '../e2e/support/bench';
+import { quote, stored, toBench, toNotebook, write } from '../e2e/support/notebook';
 import { StageHand } from '../e2e/support/stage';
 import { type System, startSystem } from '../e2e/support/system';
 import { buildAll } from './build';
@@ -21,6 +22,37 @@ const towRows = () =>
       .map((value) => value.toFixed(3).replace('.', ','))
       .join(';');
   }).join('\n');
+
+/** A notebook as a group writes it: what was expected, a picture, a sentence with its numbers, a table. */
+async function writeNotebook({ page }: System, hand: BenchHand): Promise<void> {
+  await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
+  await hand.element('.groups[aria-busy="false"] .results');
+  await toNotebook(hand);
+  const heading = {
+    Group: 'Terns',
+    Names: 'Ilse, Marek',
+    Class: '11a',
+    'Title of the notebook': 'Which spring swings faster?',
+  };
+  for (const [label, text] of Object.entries(heading)) await hand.type(label, text);
+  await write(hand, 'We expected the stiffer spring to have the shorter period, since it pulls back harder.');
+  await stored(page);
+  await toBench(hand);
+  await hand.pressLabelled('Show only the trace of x');
+  await pause(600);
+  await page.keyboard.press('n');
+  await hand.waitForText('What you see is pinned to the notebook.');
+  await hand.pressLabelled('Dismiss');
+  await hand.pressLabelled('Show all traces');
+  await toNotebook(hand);
+  await hand.type('Title of what is pinned', 'Soft and stiff spring');
+  await write(hand, 'The soft spring took ');
+  await quote(hand, 'period', 'Run 1');
+  await page.keyboard.type(' for a swing, the stiff one ');
+  await quote(hand, 'period', 'Run 3');
+  await page.keyboard.type('.');
+  await stored(page);
+}
 
 /** Takes the pictures, in the real application. */
 async function takeAll(): Promise<void> {
@@ -49,6 +81,9 @@ async function takeAll(): Promise<void> {
     await hand.press('Trials', 'nav[aria-label="Pages"]');
     await hand.element('[data-entry="held"] .results');
     await take('trials');
+    await system.open('/');
+    await writeNotebook(system, hand);
+    await take('notebook');
     await system.open('/');
     await hand.waitForText('Channel buoy: soft and stiff spring');
     const stage = await system.newPage('/stage');
@@ -129,7 +164,6 @@ async function takeAll(): Promise<void> {
     await page.keyboard.press('Space');
     await hand.waitForText('is armed');
     await pause(6000);
-    await take('waiting');
     await hand.press('Cancel', '.waiting-view');
     await hand.plan('Beginning', () => hand.choose('begin-pressed'));
     await hand.plan('Repetition', () => hand.choose('times-once'));

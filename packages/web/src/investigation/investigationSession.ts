@@ -2,6 +2,7 @@ import {
   type Investigation,
   type Run,
   type ToScreen,
+  type TrialTable,
   type WorkingsDocument,
   frameKinds,
   investigationSchema,
@@ -144,6 +145,10 @@ export class InvestigationSession extends SheetSession implements Host {
   /** The trials, which are fetched when somebody first looks at them. */
   trials(): Promise<TrialsSession> {
     return this.openedTrials.get();
+  }
+
+  async tables(): Promise<readonly TrialTable[]> {
+    return (await this.trials()).state.getState().trials.tables;
   }
 
   /** The notebook, which is fetched when somebody first looks at it, or pins something to it. */

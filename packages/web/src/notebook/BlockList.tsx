@@ -17,6 +17,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { Button, Dropdown } from 'react-bootstrap';
 import {
   GraphUp,
+  Grid3x3,
   GripVertical,
   Image as ImageIcon,
   PlusLg,
@@ -32,10 +33,13 @@ import { type BlockKind, type SeenBlock } from './document/notebookDocument';
 import { newBlocks } from './newBlocks';
 import { PhotographButton } from './photographs/PhotographButton';
 
-const icons = { text: TextLeft, pin: GraphUp, results: Table, photograph: ImageIcon } satisfies Record<
-  BlockKind,
-  unknown
->;
+const icons = {
+  text: TextLeft,
+  pin: GraphUp,
+  results: Table,
+  trials: Grid3x3,
+  photograph: ImageIcon,
+} satisfies Record<BlockKind, unknown>;
 
 /** Every block by what it is called: pressed it is gone to, dragged it is moved. */
 export function BlockList() {

@@ -1,10 +1,10 @@
-import { useEffect } from 'react';
 import { Button } from 'react-bootstrap';
 import { useStore } from 'zustand';
 import { countedRuns } from '../trials/counted';
 import { useNotebook } from './context';
 import { outlineOf } from './outline';
 import { newBlocks } from './newBlocks';
+import { useRunsNeeded } from './useRunsNeeded';
 
 /** What an empty notebook offers. */
 export function FirstBlocks() {
@@ -12,12 +12,7 @@ export function FirstBlocks() {
   const { runs } = useStore(notebook.host.documents);
   const { outcomes } = useStore(notebook.values.state);
   const counted = countedRuns(runs);
-  const ids = counted.map(({ id }) => id).join();
-  useEffect(() => {
-    if (ids === '') return undefined;
-    const stops = ids.split(',').map((id) => notebook.values.need(id));
-    return () => stops.forEach((stop) => stop());
-  }, [notebook, ids]);
+  useRunsNeeded(counted);
   const waiting = counted.filter(({ id }) => !outcomes.has(id)).length;
   return (
     <div className="first-blocks">

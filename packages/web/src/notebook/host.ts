@@ -1,3 +1,4 @@
+import { type TrialTable } from '@heuristor/contracts';
 import { type StoreApi } from 'zustand/vanilla';
 import { type History } from '../investigation/history';
 import { type Documents } from '../investigation/state';
@@ -9,6 +10,8 @@ export interface NotebookHost {
   readonly documents: StoreApi<Documents>;
   readonly history: History;
   readonly pool: RunPool;
+  /** The tables of its trials, which are fetched when somebody first needs them. */
+  tables(): Promise<readonly TrialTable[]>;
   /** Resolves when the workings are stored as they stand. */
   stored(): Promise<void>;
 }

@@ -8,4 +8,9 @@ export const newBlocks: readonly { title: string; called: string; block: NewBloc
     called: 'add a table of results',
     block: { kind: 'results', lines: { title: '' } },
   },
+  {
+    title: 'Table of trials',
+    called: 'add a table of trials',
+    block: { kind: 'trials', fields: { table: '' }, lines: { title: '' } },
+  },
 ];

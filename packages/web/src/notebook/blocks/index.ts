@@ -4,6 +4,7 @@ import { photographBlock } from './photographBlock';
 import { pinBlock } from './pinBlock';
 import { resultsBlock } from './resultsBlock';
 import { textBlock } from './textBlock';
+import { trialsBlock } from './trialsBlock';
 
 /** Every kind of block, as pages show it. */
 export const blockViews: { readonly [K in BlockKind]: BlockView } = {
@@ -11,4 +12,5 @@ export const blockViews: { readonly [K in BlockKind]: BlockView } = {
   pin: pinBlock,
   results: resultsBlock,
   photograph: photographBlock,
+  trials: trialsBlock,
 };

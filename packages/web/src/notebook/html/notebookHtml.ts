@@ -7,6 +7,7 @@ import { headingFields } from '../document/notebookDocument';
 import { type NotebookSession } from '../notebookSession';
 import { type Quoted, type Quotation, quotedNow } from '../quotation';
 import { writtenResults } from '../writtenResults';
+import { writtenTrials } from '../writtenTrials';
 import { pinnedWhen } from '../pinning/pinWords';
 import { style } from './style';
 import { runsQuoted, textHtml } from './textHtml';
@@ -91,6 +92,13 @@ export async function notebookHtml(notebook: NotebookSession, called: string): P
   const { outcomes } = notebook.values.state.getState();
   const valueOf = (quotation: Quotation): Quoted =>
     quotedNow(quotation, { workings, plan, runs, outcomeOf: (run) => outcomes.get(run), names: {} });
+  const tables = await host.tables();
+  const trialsNow = (id: string) => {
+    const table = tables.find((one) => one.id === id) ?? (id === '' ? tables.at(0) : undefined);
+    return table === undefined
+      ? null
+      : writtenTrials(table, { workings, conditions: plan.conditions, outcomes, runs });
+  };
   const line = (id: string, name: string) => pages.lineOf(id, name)?.toString() ?? '';
   const blocks = await Promise.all(
     notebook.state
@@ -109,6 +117,16 @@ export async function notebookHtml(notebook: NotebookSession, called: string): P
           const table =
             frozenTable(pages.block(id)?.get('frozen')) ?? writtenResults({ workings, outcomes, runs });
           return made('figure', '', made('div', 'title', line(id, 'title')), tableOf(table));
+        }
+        if (kind === 'trials') {
+          const table =
+            frozenTable(pages.block(id)?.get('frozen')) ?? trialsNow(String(pages.block(id)?.get('table')));
+          return made(
+            'figure',
+            '',
+            made('div', 'title', line(id, 'title')),
+            ...(table === null ? [] : [tableOf(table)]),
+          );
         }
         if (kind === 'photograph') {
           const address = notebook.addressOfPhotograph(String(pages.block(id)?.get('photograph')));
@@ -163,7 +181,8 @@ function valuesQuoted({ document: pages, state, host }: NotebookSession): string
     return text === null ? [] : runsQuoted(text);
   });
   const hasTable = present.some(
-    ({ id, kind }) => kind === 'results' && frozenTable(pages.block(id)?.get('frozen')) === null,
+    ({ id, kind }) =>
+      (kind === 'results' || kind === 'trials') && frozenTable(pages.block(id)?.get('frozen')) === null,
   );
   return [...new Set([...quoted, ...(hasTable ? host.documents.getState().runs.map(({ id }) => id) : [])])];
 }

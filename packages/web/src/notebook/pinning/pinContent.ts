@@ -24,7 +24,8 @@ const mostResults = 60;
  * @throws Error where nothing is drawn yet
  */
 export function pinContent(session: SheetSession, called: string): PinContent {
-  const content = shownContent(session, null);
+  const { enlarged } = session.view.getState();
+  const content = shownContent(session, enlarged);
   const { runs, plan, workings } = session.documents.getState();
   const page = pageIn(workings, session.onPage.page);
   const shown = shownRuns(runs);
@@ -33,7 +34,7 @@ export function pinContent(session: SheetSession, called: string): PinContent {
   // The block has a title of its own.
   drawPicture(paper, { ...content, title: '' }, width, height, colours.sheet);
   const results = resultsBeside(session, shown);
-  const { sight, scales, reach, withZero, enlarged } = session.view.getState();
+  const { sight, scales, reach, withZero } = session.view.getState();
   const { placed, second } = session.cursor.state.getState();
   return pinContentSchema.parse({
     of: session.isOfTables ? 'trials' : 'bench',
