@@ -52,6 +52,7 @@ async function writeNotebook({ page }: System, hand: BenchHand): Promise<void> {
   await quote(hand, 'period', 'Run 3');
   await page.keyboard.type('.');
   await stored(page);
+  await page.$eval('.notebook-scroll', (sheet) => sheet.scrollTo(0, 0));
 }
 
 /** Takes the pictures, in the real application. */

@@ -118,13 +118,8 @@ export function createApp(parts: Parts): Express {
   app.use('/api', forDevices);
   app.use('/api', signedInOnly);
   app.use('/api/device-tokens', deviceTokenRoutes(parts));
-  app.use(
-    '/api/investigations',
-    investigationRoutes(parts),
-    workOutRoutes(parts),
-    manyOutcomesRoutes(parts),
-    notebookRoutes(parts),
-  );
+  app.use('/api/investigations', investigationRoutes(parts), workOutRoutes(parts), manyOutcomesRoutes(parts));
+  app.use('/api/investigations', notebookRoutes(parts));
   app.use('/api/jobs', jobRoutes(parts));
   app.use('/api/templates', templateRoutes());
   app.use('/api/imports', importRoutes(parts));
