@@ -8,6 +8,9 @@ import { type NotebookHost } from './host';
 /** A notebook is written down after so long, whatever is still being worked out. */
 const longestWait = 30_000;
 
+/** Whether anything can be worked out of a run as a whole. */
+const isAnswered = ({ state, removed }: Run) => (state === 'ended' || state === 'interrupted') && !removed;
+
 /** What the workings say of the runs that a notebook speaks of, as long as somebody looks. */
 export class NotebookValues {
   readonly state: StoreApi<{ outcomes: ReadonlyMap<string, RunOutcome>; waiting: number }>;
@@ -52,7 +55,12 @@ export class NotebookValues {
 
   /** Resolves when what the workings say of these runs is known, or cannot be worked out; or after half a minute. */
   async settled(runs: readonly string[]): Promise<void> {
-    const present = new Set(this.host.documents.getState().runs.map(({ id }) => id));
+    const present = new Set(
+      this.host.documents
+        .getState()
+        .runs.filter(isAnswered)
+        .map(({ id }) => id),
+    );
     const wanted = runs.filter((run) => present.has(run));
     const stops = wanted.map((run) => this.need(run));
     const isKnown = () => wanted.every((run) => this.state.getState().outcomes.has(run));
@@ -76,9 +84,7 @@ export class NotebookValues {
     queueMicrotask(() => {
       this.isScheduled = false;
       const { runs, workings, plan } = this.host.documents.getState();
-      const isWanted = ({ id, state, removed }: Run) =>
-        this.wanted.has(id) && state !== 'recording' && !removed;
-      const asked = runs.filter(isWanted);
+      const asked = runs.filter((run) => this.wanted.has(run.id) && isAnswered(run));
       if (asked.length > 0) this.reader.want({ runs: asked, workings, plan });
     });
   }

@@ -4,7 +4,7 @@ import { SharedLine } from '../SharedLine';
 import { useNotebook } from '../context';
 import { Step } from '../document/step';
 import { useBlockField } from '../useShared';
-import { type Written, frozenTable } from './writtenTable';
+import { type Written, frozenTable } from '../written/table';
 
 interface Props {
   id: string;

@@ -4,7 +4,7 @@ import { countedRuns } from '../../trials/counted';
 import { useNotebook } from '../context';
 import { useRunsNeeded } from '../useRunsNeeded';
 import { useSharedText } from '../useShared';
-import { writtenResults } from '../writtenResults';
+import { writtenResults } from '../written/results';
 import { TableFrame, useFrozen } from './TableFrame';
 import { type BlockProps, type BlockView } from './block';
 

@@ -9,7 +9,7 @@ import { useNotebook } from '../context';
 import { Step } from '../document/step';
 import { useRunsNeeded } from '../useRunsNeeded';
 import { useBlockField, useSharedText } from '../useShared';
-import { tableName, writtenTrials } from '../writtenTrials';
+import { tableName, writtenTrials } from '../written/trials';
 import { TableFrame, useFrozen } from './TableFrame';
 import { type BlockProps, type BlockView } from './block';
 

@@ -1,16 +1,12 @@
 import { type PinContent } from '@heuristor/contracts';
 import DOMPurify from 'dompurify';
-import { toBase64 } from '../base64';
 import { cleanShapes } from '../Shapes';
-import { type Written, frozenTable } from '../blocks/writtenTable';
-import { headingFields } from '../document/notebookDocument';
-import { type NotebookSession } from '../notebookSession';
-import { type Quoted, type Quotation, quotedNow } from '../quotation';
-import { writtenResults } from '../writtenResults';
-import { writtenTrials } from '../writtenTrials';
-import { pinnedWhen } from '../pinning/pinWords';
+import { toBase64 } from '../base64';
+import { pinnedTable, pinnedWhen, runWords } from '../pinning/pinWords';
+import { type WrittenBlock, type WrittenNotebook } from '../written/collect';
+import { type Written } from '../written/table';
 import { style } from './style';
-import { runsQuoted, textHtml } from './textHtml';
+import { textHtml } from './textHtml';
 
 /** An element with words or other elements in it; words are never taken for HTML. */
 function made(tag: string, className: string, ...inside: (string | Node)[]): HTMLElement {
@@ -37,28 +33,12 @@ function tableOf({ head, rows }: Written): HTMLElement {
   );
 }
 
-/** The results that stood beside a picture, as a table. */
-function pinnedTable({ runs, results }: PinContent): Written {
-  if (runs.length < 2)
-    return { head: ['result', 'value'], rows: results.map(({ name, text }) => [name, text]) };
-  return {
-    head: ['run', 'result', 'value'],
-    rows: results.map(({ run, name, text }) => {
-      const of = runs.find(({ id }) => id === run);
-      return [of === undefined ? '' : `${of.number} · ${of.name}`, name, text];
-    }),
-  };
-}
-
 function pinHtml(content: PinContent, title: string, caption: string): HTMLElement {
   const picture = made('div', '');
   picture.setAttribute('role', 'img');
   picture.setAttribute('aria-label', content.says);
   picture.innerHTML = cleanShapes(content.picture);
-  const runs = content.runs.map(
-    ({ number, name, group, conditions }) =>
-      `run ${number} · ${name}${group === '' ? '' : ` (${group})`}${conditions.length === 0 ? '' : `: ${conditions.join(', ')}`}`,
-  );
+  const runs = content.runs.map(runWords);
   return made(
     'figure',
     '',
@@ -70,74 +50,33 @@ function pinHtml(content: PinContent, title: string, caption: string): HTMLEleme
   );
 }
 
-async function photographHtml(address: string, caption: string): Promise<HTMLElement> {
+function photographHtml(jpeg: Uint8Array, caption: string): HTMLElement {
   const picture = document.createElement('img');
-  const answer = await fetch(address);
-  if (!answer.ok) throw new Error('A photograph could not be loaded. Try again in a moment.');
-  const bytes = new Uint8Array(await answer.arrayBuffer());
-  picture.src = `data:image/jpeg;base64,${toBase64(bytes)}`;
+  picture.src = `data:image/jpeg;base64,${toBase64(jpeg)}`;
   picture.alt = caption === '' ? 'Photograph without a caption' : caption;
   return made('figure', '', picture, ...(caption === '' ? [] : [made('figcaption', '', caption)]));
+}
+
+function blockHtml(block: WrittenBlock, valueOf: WrittenNotebook['valueOf']): HTMLElement {
+  switch (block.kind) {
+    case 'text':
+      return textHtml(block.text, valueOf);
+    case 'pin':
+      return pinHtml(block.content, block.title, block.caption);
+    case 'table':
+      return made('figure', '', made('div', 'title', block.title), tableOf(block.table));
+    case 'photograph':
+      return photographHtml(block.jpeg, block.caption);
+    case 'missing':
+      return made('p', 'gone', block.words);
+  }
 }
 
 /**
  * A notebook as one file that opens anywhere: no scripts, nothing that is fetched, pictures as shapes with what they show in words,
  * numbers in real tables.
- * @param called the name of the investigation, for a notebook without a title
  */
-export async function notebookHtml(notebook: NotebookSession, called: string): Promise<string> {
-  const { document: pages, host } = notebook;
-  await notebook.values.settled(valuesQuoted(notebook));
-  const { workings, plan, runs } = host.documents.getState();
-  const { outcomes } = notebook.values.state.getState();
-  const valueOf = (quotation: Quotation): Quoted =>
-    quotedNow(quotation, { workings, plan, runs, outcomeOf: (run) => outcomes.get(run), names: {} });
-  const tables = await host.tables();
-  const trialsNow = (id: string) => {
-    const table = tables.find((one) => one.id === id) ?? (id === '' ? tables.at(0) : undefined);
-    return table === undefined
-      ? null
-      : writtenTrials(table, { workings, conditions: plan.conditions, outcomes, runs });
-  };
-  const line = (id: string, name: string) => pages.lineOf(id, name)?.toString() ?? '';
-  const blocks = await Promise.all(
-    notebook.state
-      .getState()
-      .blocks.filter(({ isRemoved }) => !isRemoved)
-      .map(async ({ id, kind }): Promise<HTMLElement | null> => {
-        if (kind === 'text') {
-          const fragment = pages.textOf(id);
-          return fragment === null ? null : textHtml(fragment, valueOf);
-        }
-        if (kind === 'pin') {
-          const pin = String(pages.block(id)?.get('pin'));
-          return pinHtml(await notebook.pinOf(pin), line(id, 'title'), line(id, 'caption'));
-        }
-        if (kind === 'results') {
-          const table =
-            frozenTable(pages.block(id)?.get('frozen')) ?? writtenResults({ workings, outcomes, runs });
-          return made('figure', '', made('div', 'title', line(id, 'title')), tableOf(table));
-        }
-        if (kind === 'trials') {
-          const table =
-            frozenTable(pages.block(id)?.get('frozen')) ?? trialsNow(String(pages.block(id)?.get('table')));
-          return made(
-            'figure',
-            '',
-            made('div', 'title', line(id, 'title')),
-            ...(table === null ? [] : [tableOf(table)]),
-          );
-        }
-        if (kind === 'photograph') {
-          const address = notebook.addressOfPhotograph(String(pages.block(id)?.get('photograph')));
-          return photographHtml(address, line(id, 'caption'));
-        }
-        return null;
-      }),
-  );
-  const words = Object.fromEntries(headingFields.map((field) => [field, pages.heading(field).toString()]));
-  const title = words.title === '' ? called : words.title;
-  const names = [words.group, words.names, words.class, words.date].filter((one) => one !== '');
+export function notebookHtml({ title, names, blocks, valueOf }: WrittenNotebook): string {
   const body = made(
     'main',
     '',
@@ -147,7 +86,7 @@ export async function notebookHtml(notebook: NotebookSession, called: string): P
       made('div', 'names', ...names.map((one) => made('span', '', one))),
       made('h1', '', title),
     ),
-    ...blocks.filter((block) => block !== null),
+    ...blocks.map((block) => blockHtml(block, valueOf)),
   );
   // What stands in a text may have been written by anybody.
   const clean = DOMPurify.sanitize(body, {
@@ -170,19 +109,4 @@ ${clean}
 </body>
 </html>
 `;
-}
-
-/** The runs of which values have to be known before the notebook can be written down. */
-function valuesQuoted({ document: pages, state, host }: NotebookSession): string[] {
-  const { blocks } = state.getState();
-  const present = blocks.filter(({ isRemoved }) => !isRemoved);
-  const quoted = present.flatMap(({ id }) => {
-    const text = pages.textOf(id);
-    return text === null ? [] : runsQuoted(text);
-  });
-  const hasTable = present.some(
-    ({ id, kind }) =>
-      (kind === 'results' || kind === 'trials') && frozenTable(pages.block(id)?.get('frozen')) === null,
-  );
-  return [...new Set([...quoted, ...(hasTable ? host.documents.getState().runs.map(({ id }) => id) : [])])];
 }

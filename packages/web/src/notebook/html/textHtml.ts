@@ -1,58 +1,27 @@
-import { getSchema } from '@tiptap/core';
-import { DOMSerializer } from '@tiptap/pm/model';
-import { yXmlFragmentToProseMirrorRootNode } from '@tiptap/y-tiptap';
-import katex from 'katex';
-import { type XmlFragment, XmlElement } from 'yjs';
-import { type Quoted } from '../quotation';
-import { mostTex } from '../text/formula';
-import { textExtensions } from '../text/extensions';
+import { type Node, DOMSerializer } from '@tiptap/pm/model';
+import { type Quotation, type Quoted } from '../quotation';
+import { mathMl } from '../text/mathMl';
 import { quotationOf } from '../text/quote';
+import { wordsOf } from '../written/collect';
 
 /** A rich text as elements of HTML, with the values that it quotes as words and its formulas as MathML. */
-export function textHtml(
-  fragment: XmlFragment,
-  valueOf: (quotation: ReturnType<typeof quotationOf>) => Quoted,
-): HTMLElement {
-  const schema = getSchema(textExtensions);
-  const root = yXmlFragmentToProseMirrorRootNode(fragment, schema);
+export function textHtml(text: Node, valueOf: (quotation: Quotation) => Quoted): HTMLElement {
   const place = document.createElement('div');
   place.className = 'text';
-  place.append(DOMSerializer.fromSchema(schema).serializeFragment(root.content));
+  place.append(DOMSerializer.fromSchema(text.type.schema).serializeFragment(text.content));
   for (const element of place.querySelectorAll<HTMLElement>('span[data-quote]')) {
     const quoted = valueOf(quotationOf({ ...element.dataset }));
     const then = element.dataset.then ?? '';
     const value = document.createElement('span');
     value.className = quoted.kind === 'missing' ? 'value gone' : 'value';
-    value.textContent =
-      quoted.kind === 'value'
-        ? quoted.text
-        : quoted.kind === 'missing'
-          ? `${then} (gone: ${quoted.why})`
-          : then;
+    value.textContent = wordsOf(quoted, then);
     element.replaceWith(value);
   }
   for (const element of place.querySelectorAll<HTMLElement>('span[data-tex]')) {
+    const tex = element.dataset.tex ?? '';
     const formula = document.createElement('span');
-    const tex = (element.dataset.tex ?? '').slice(0, mostTex);
-    try {
-      katex.render(tex, formula, { output: 'mathml', trust: false, strict: false, maxExpand: 200 });
-      // The TeX that comes with it is no part of what is read.
-      for (const annotation of formula.querySelectorAll('annotation')) annotation.remove();
-      for (const semantics of formula.querySelectorAll('semantics'))
-        semantics.replaceWith(...semantics.childNodes);
-    } catch {
-      formula.textContent = tex;
-    }
+    formula.append(mathMl(tex) ?? tex);
     element.replaceWith(formula);
   }
   return place;
-}
-
-/** The runs that a text quotes. */
-export function runsQuoted(parent: XmlFragment): string[] {
-  return parent.toArray().flatMap((node) => {
-    if (!(node instanceof XmlElement)) return [];
-    const attributes = node.getAttributes() as Record<string, unknown>;
-    return node.nodeName === 'quote' ? [quotationOf(attributes).run] : runsQuoted(node);
-  });
 }

@@ -1,10 +1,10 @@
 import { type Run, type WorkingsDocument } from '@heuristor/contracts';
 import { type ResultRef, resultRef } from '@heuristor/core';
-import { countedRuns } from '../trials/counted';
-import { type RunOutcome } from '../trials/rowOutcomes';
-import { resultTitles } from '../trials/tableView';
-import { type Written } from './blocks/writtenTable';
-import { resultText } from './quotation';
+import { countedRuns } from '../../trials/counted';
+import { type RunOutcome } from '../../trials/rowOutcomes';
+import { resultTitles } from '../../trials/tableView';
+import { type Written } from './table';
+import { resultText } from '../quotation';
 
 interface Inputs {
   workings: WorkingsDocument;

@@ -1,10 +1,10 @@
 import { type ConditionColumn, type Run, type TrialTable, type WorkingsDocument } from '@heuristor/contracts';
 import { axisLabel } from '@heuristor/core';
-import { cellText } from '../trials/cellText';
-import { countedRows, countedRuns } from '../trials/counted';
-import { type RunOutcome } from '../trials/rowOutcomes';
-import { tableView } from '../trials/tableView';
-import { type Written } from './blocks/writtenTable';
+import { cellText } from '../../trials/cellText';
+import { countedRows, countedRuns } from '../../trials/counted';
+import { type RunOutcome } from '../../trials/rowOutcomes';
+import { tableView } from '../../trials/tableView';
+import { type Written } from './table';
 
 interface Inputs {
   workings: WorkingsDocument;

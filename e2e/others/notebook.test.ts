@@ -1,0 +1,74 @@
+import { execFileSync } from 'node:child_process';
+import { BenchHand } from '../support/bench';
+import { quote, toNotebook, write } from '../support/notebook';
+import { type System, downloaded, startSystem } from '../support/system';
+
+// A notebook as a text document, read by Python's own readers of zip and XML: its numbers are those of the sheet.
+
+let system: System;
+let hand: BenchHand;
+
+beforeAll(async () => {
+  system = await startSystem();
+  hand = new BenchHand(system.page);
+  await system.open(`/sign-in/${await system.signInToken()}`);
+  await hand.openCopy(system.site, 'Channel buoy');
+  await hand.element('.groups[aria-busy="false"] .results');
+});
+afterAll(() => system.close());
+
+/** A text document as Python's own reader of XML sees it: its words, a paragraph a line, and how many of some elements it has. */
+const readByPython = (file: string): { words: string; counts: Record<string, number>; said: string[] } =>
+  JSON.parse(
+    execFileSync(
+      '/usr/bin/python3',
+      [
+        '-c',
+        `import json, sys, zipfile
+import xml.etree.ElementTree as tree
+packed = zipfile.ZipFile(sys.argv[1])
+assert packed.testzip() is None
+for name in packed.namelist():
+    if name.endswith('.xml') or name.endswith('.rels'): tree.fromstring(packed.read(name))
+root = tree.fromstring(packed.read('word/document.xml'))
+local = lambda element: element.tag.split('}')[1]
+lines = [''.join(part.text or '' for part in paragraph.iter() if local(part) == 't') for paragraph in root.iter() if local(paragraph) == 'p']
+counts = {}
+for element in root.iter(): counts[local(element)] = counts.get(local(element), 0) + 1
+said = [element.get('descr') for element in root.iter() if local(element) == 'docPr']
+print(json.dumps({'words': '\\n'.join(lines), 'counts': counts, 'said': said}))`,
+        file,
+      ],
+      { encoding: 'utf8', maxBuffer: 2 ** 26 },
+    ),
+  ) as { words: string; counts: Record<string, number>; said: string[] };
+
+test('the text document has its words, its values, its tables, and its formulas as equations', async () => {
+  const periods = (await hand.named('the swing', 'period')).map(({ value }) =>
+    value.toPrecision(6).slice(0, 6),
+  );
+  await system.page.keyboard.press('n');
+  await hand.waitForText('What you see is pinned to the notebook.');
+  await toNotebook(hand);
+  await hand.type('Title of the notebook', 'Which <spring> & why?');
+  await hand.type('Group', 'Terns');
+  await write(hand, 'It took ');
+  await quote(hand, 'period', 'Run 3');
+  await system.page.keyboard.type(' since ');
+  await hand.press('Formula', '.text-tools');
+  await hand.element('.formula-field');
+  await system.page.keyboard.type('T = 2\\pi\\sqrt{\\frac{m}{k_0}}');
+  await system.page.keyboard.press('Enter');
+  await hand.press('Table of results', '.new-blocks');
+  await hand.element('.results-block td');
+  await hand.press('Save');
+  await hand.item('Save as a text document');
+  const file = await downloaded(system.downloads, '.docx');
+  const { words, counts, said } = readByPython(file);
+  // A root, a fraction and an index as equations (ECMA-376, 22.1), and two tables.
+  expect(counts).toMatchObject({ rad: 1, f: 1, sSub: 1, tbl: 2 });
+  expect(said[0]).toMatch(/^Graph of x \/ m/);
+  expect(words).toContain('Which <spring> & why?');
+  expect(words).toMatch(new RegExp(`It took ${periods[2].replace('.', '\\.')}`));
+  for (const digits of periods) expect(words.split(digits).length).toBeGreaterThan(2);
+});
