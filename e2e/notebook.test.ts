@@ -211,7 +211,12 @@ test('a table of trials stands in the notebook as on its page, follows it, and s
   await toNotebook(hand);
   await hand.press('Table of trials', '.new-blocks');
   await hand.element('.results-block td');
-  const words = () => system.page.$eval('.results-block table', (table) => (table as HTMLElement).innerText);
+  const words = () =>
+    system.page.$$eval('.results-block tr', (rows) =>
+      rows.map((row) => [...row.children].map(({ textContent }) => textContent).join(' | ')).join('\n'),
+    );
+  // A mass stands as it was typed.
+  expect(await words()).toContain('string, light | 0.5 ± 0.001 | 0.39335 ± 0.00083');
   for (const impulse of impulses ?? []) expect(await words()).toContain(impulse);
   expect(await wordsOf(system.page, '.results-block tbody th')).toHaveLength(4);
   await hand.press('Freeze');

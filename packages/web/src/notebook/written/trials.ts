@@ -1,8 +1,10 @@
 import { type ConditionColumn, type Run, type TrialTable, type WorkingsDocument } from '@heuristor/contracts';
-import { axisLabel } from '@heuristor/core';
+import { type Cell, axisLabel, halfWidth } from '@heuristor/core';
 import { cellText } from '../../trials/cellText';
 import { countedRows, countedRuns } from '../../trials/counted';
 import { type RunOutcome } from '../../trials/rowOutcomes';
+import { asTyped } from '../../trials/runCells';
+import { shortText } from '../../ui/numberText';
 import { tableView } from '../../trials/tableView';
 import { type Written } from './table';
 
@@ -30,8 +32,15 @@ export function writtenTrials(
     head: ['', ...columns.map(({ title, unit }) => axisLabel(title, unit ?? []))],
     rows: countedRows(view, table).map(({ name, cells }) => [
       name,
-      ...columns.map(({ key }) => cellText(cells[key])),
+      ...columns.map(({ key }) => written(cells[key])),
     ]),
     isWaiting: runs.some(({ id }) => !outcomes.has(id)),
   };
+}
+
+/** What was typed stands as it was typed, as in its own table. */
+function written(cell: Cell): string {
+  const half = cell.kind === 'number' && cell.roundTo === asTyped ? halfWidth(cell.quantity) : null;
+  if (cell.kind !== 'number' || half === null) return cellText(cell);
+  return `${shortText(cell.quantity.value, 10)} ± ${shortText(half, 10)}`;
 }
