@@ -67,7 +67,7 @@ test('the text document has its words, its values, its tables, and its formulas 
   const { words, counts, said } = readByPython(file);
   // A root, a fraction and an index as equations (ECMA-376, 22.1), and two tables.
   expect(counts).toMatchObject({ rad: 1, f: 1, sSub: 1, tbl: 2 });
-  expect(said[0]).toMatch(/^Graph of x \/ m/);
+  expect(said[0].slice(0, 14)).toBe('Graph of x / m');
   expect(words).toContain('Which <spring> & why?');
   expect(words).toMatch(new RegExp(`It took ${periods[2].replace('.', '\\.')}`));
   for (const digits of periods) expect(words.split(digits).length).toBeGreaterThan(2);

@@ -34,26 +34,26 @@ function TextView({ id }: BlockProps) {
   return <EditorContent editor={editor} className="text-block" />;
 }
 
-/** The first words of a text. */
+const mostLetters = 60;
+
+/** The first words of a text: its heading, or where it has none the beginning of its first line. */
 export function firstWords(fragment: Y.XmlFragment | null): string {
   const words: string[] = [];
-  const read = (parent: Y.XmlFragment) => {
-    for (const node of parent.toArray()) {
-      if (words.join(' ').length > 40) return;
-      if (node instanceof Y.XmlText)
-        words.push(
-          (node.toDelta() as { insert: unknown }[])
-            .map(({ insert }) => (typeof insert === 'string' ? insert : ''))
-            .join(''),
-        );
-      else if (node instanceof Y.XmlElement) {
-        if (node.nodeName === 'quote') words.push(String(node.getAttribute('then')));
-        read(node);
-      }
+  const read = (node: unknown) => {
+    if (node instanceof Y.XmlText)
+      for (const { insert } of node.toDelta() as { insert: unknown }[])
+        words.push(typeof insert === 'string' ? insert : '');
+    else if (node instanceof Y.XmlElement) {
+      if (node.nodeName === 'quote') words.push(String(node.getAttribute('then')));
+      node.toArray().forEach(read);
     }
   };
-  if (fragment !== null) read(fragment);
-  return words.join(' ').replaceAll(/\s+/g, ' ').trim().slice(0, 60);
+  const text = () => words.join('').replaceAll(/\s+/g, ' ').trim();
+  for (const node of fragment?.toArray() ?? []) {
+    read(node);
+    if (text() !== '') break;
+  }
+  return text().slice(0, mostLetters);
 }
 
 function useName(id: string): string {

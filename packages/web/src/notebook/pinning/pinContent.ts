@@ -12,10 +12,13 @@ import { colours } from '../../ui/colours';
 import { resultWithUnit, shortText } from '../../ui/numberText';
 import { abscissaOfRuns, mainResults, resultNames } from '../../workings/edits';
 import { pictureSays } from './pictureSays';
+import { tableOf } from './tableOf';
 
 /** The width of a picture in a notebook, and the heights of what stands in it, in points. */
 const width = 760;
-const [head, each, least, most] = [64, 176, 240, 780];
+const [head, each, most] = [64, 176, 780];
+/** What stands alone has more room, and a plot of one thing against another most. */
+const least = { bench: 300, trials: 420 };
 const mostResults = 60;
 
 /**
@@ -29,7 +32,8 @@ export function pinContent(session: SheetSession, called: string): PinContent {
   const { runs, plan, workings } = session.documents.getState();
   const page = pageIn(workings, session.onPage.page);
   const shown = shownRuns(runs);
-  const height = Math.min(Math.max(head + each * rows(content), least), most);
+  const of = session.isOfTables ? 'trials' : 'bench';
+  const height = Math.min(Math.max(head + each * rows(content), least[of]), most);
   const paper = shapePaper(width, height);
   // The block has a title of its own.
   drawPicture(paper, { ...content, title: '' }, width, height, colours.sheet);
@@ -37,7 +41,7 @@ export function pinContent(session: SheetSession, called: string): PinContent {
   const { sight, scales, reach, withZero } = session.view.getState();
   const { placed, second } = session.cursor.state.getState();
   return pinContentSchema.parse({
-    of: session.isOfTables ? 'trials' : 'bench',
+    of,
     made: new Date().toISOString(),
     page: (page.name === '' ? called : page.name).slice(0, 80),
     picture: paper.finish(),
@@ -61,7 +65,7 @@ export function pinContent(session: SheetSession, called: string): PinContent {
     })),
     results,
     look: {
-      page: session.isOfTables ? tableOf(session) : page.id,
+      page: session.isOfTables ? (tableOf(session)?.id ?? '') : page.id,
       sight,
       scales,
       reach,
@@ -74,10 +78,6 @@ export function pinContent(session: SheetSession, called: string): PinContent {
 }
 
 const rows = ({ traces, graphs }: PictureContent) => traces.length + (graphs.length > 0 ? 1.4 : 0);
-
-/** The table of a sheet of trials; its pages are its own. */
-const tableOf = (session: SheetSession): string =>
-  'shownTable' in session ? ((session.shownTable as { id: string } | undefined)?.id ?? '') : '';
 
 /** The results that the shown runs have, those of the run in front first. */
 function resultsBeside(session: SheetSession, shown: readonly SeenRun[]): PinnedResult[] {

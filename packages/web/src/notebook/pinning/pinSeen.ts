@@ -2,6 +2,7 @@ import { type InvestigationSession } from '../../investigation/investigationSess
 import { type SheetSession } from '../../investigation/sheetSession';
 import { pageIn } from '../../traces/pages/pages';
 import { pinContent } from './pinContent';
+import { tableOf } from './tableOf';
 
 /**
  * Keeps what is seen on the bench, or on a table of trials, in the notebook.
@@ -16,7 +17,7 @@ export async function pinSeen(session: InvestigationSession, seen: SheetSession)
 }
 
 function calledOf(session: InvestigationSession, seen: SheetSession): string {
-  if (seen.isOfTables) return 'Trials';
+  if (seen.isOfTables) return tableOf(seen)?.name || 'Trials';
   const { pages } = session.workings;
   const page = pageIn(session.workings, seen.onPage.page);
   return pages.length === 1 ? 'Traces' : `Page ${pages.indexOf(page) + 1}`;
