@@ -149,4 +149,8 @@ test('scripts, styles and odd addresses that are pasted do nothing; a million le
     60,
   );
   expect(await wordsOf(other, '.conflict')).toEqual([]);
+  // More than can be stored in one go is not taken, and the rest goes on.
+  await paste('', long + long);
+  await hand.waitForText('That is too much at once: 3 MB of words.');
+  await stored(hand.page);
 });

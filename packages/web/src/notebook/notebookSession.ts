@@ -107,6 +107,11 @@ export class NotebookSession implements Part {
     }, new Step(called));
   }
 
+  /** The hand is in the block that was made last; who comes back later is not led there again. */
+  taken(id: string): void {
+    if (this.state.getState().fresh === id) this.state.setState({ fresh: null });
+  }
+
   remove(id: string): void {
     this.document.mark(id, true, new Step('remove a block'));
   }

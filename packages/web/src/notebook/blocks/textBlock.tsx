@@ -4,7 +4,7 @@ import * as Y from 'yjs';
 import { useInvestigation } from '../../investigation/context';
 import { useNotebook, useNotebookState } from '../context';
 import { leaveText, writeIn } from '../text/activeEditor';
-import { cleanPasted } from '../text/pasted';
+import { cleanPasted, refusesPasted } from '../text/pasted';
 import { textExtensions } from '../text/extensions';
 import { SharedFragment } from '../text/sharedFragment';
 import { type BlockProps, type BlockView } from './block';
@@ -21,6 +21,8 @@ function TextView({ id }: BlockProps) {
       injectCSS: false,
       editorProps: {
         transformPastedHTML: cleanPasted,
+        handlePaste: (_view, event) => refusesPasted(event.clipboardData),
+        handleDrop: (_view, event) => refusesPasted(event.dataTransfer),
         attributes: { class: 'rich-text', 'aria-label': 'Text', role: 'textbox', 'aria-multiline': 'true' },
       },
       onFocus: ({ editor: focused }) => writeIn(id, focused),
@@ -28,8 +30,10 @@ function TextView({ id }: BlockProps) {
     [fragment, history],
   );
   useEffect(() => {
-    if (isFresh) editor.commands.focus('end');
-  }, [editor, isFresh]);
+    if (!isFresh) return;
+    editor.commands.focus('end');
+    notebook.taken(id);
+  }, [editor, isFresh, notebook, id]);
   useEffect(() => () => leaveText(id), [id, editor]);
   return <EditorContent editor={editor} className="text-block" />;
 }
