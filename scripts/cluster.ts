@@ -253,12 +253,14 @@ async function launch(place: Place, kept: Kept, options: ClusterOptions): Promis
       /shared memory block .* still in use|another server might be running|lock file .* already exists/i.test(
         outcome,
       );
-    if (!isWaiting || Date.now() > givenUpAt)
+    // Another program may have taken the port since it was found free; the next one is looked for.
+    const isPortTaken = /address already in use|could not create any TCP\/IP sockets/i.test(outcome);
+    if (!(isWaiting || isPortTaken) || Date.now() > givenUpAt)
       throw new PlainFault(
         `The database did not start. Its log, ${join(place.data, 'postgres.log')}, ends with: ${lastLine(outcome)}`,
       );
-    if (!said) say('The database that was ended still holds its memory; waiting for it.');
-    said = true;
+    if (!said && isWaiting) say('The database that was ended still holds its memory; waiting for it.');
+    said ||= isWaiting;
     await new Promise((resolve) => setTimeout(resolve, retryMilliseconds));
   }
 }
