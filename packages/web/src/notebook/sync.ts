@@ -6,6 +6,7 @@ import {
   storedUpdateSchema,
 } from '@heuristor/contracts';
 import * as Y from 'yjs';
+import { askAgainMilliseconds, mayAnswerLater } from '../api/askAgain';
 import { ApiError, getJson, request, sentenceOf } from '../api/client';
 import { Saver, type Sent } from '../investigation/saver';
 import { fromBase64, toBase64 } from './base64';
@@ -48,7 +49,11 @@ export class NotebookSync {
   /** Updates that are not stored, the oldest first. */
   private unsent: Uint8Array[] = [];
   private at: number;
-  private fetching: Promise<void> | null = null;
+  /** How far the server is, as far as that was heard. */
+  private heard: number;
+  private fetching = false;
+  private again: ReturnType<typeof setTimeout> | undefined;
+  private isOver = false;
 
   /** @param opened the notebook as the server had it, which is in the document already */
   constructor(
@@ -58,6 +63,7 @@ export class NotebookSync {
     private readonly memory: UnsentMemory,
   ) {
     this.at = opened.at;
+    this.heard = opened.at;
     this.saver = new Saver<Version>(
       {},
       opened.at,
@@ -76,21 +82,30 @@ export class NotebookSync {
   /** The live stream says something. */
   hear(message: ToScreen): void {
     if (message.type !== 'notebook' || message.owner !== this.opened.owner || message.at <= this.at) return;
+    this.heard = Math.max(this.heard, message.at);
     if (message.update !== null && message.at === this.at + 1) {
       this.apply(message.update);
       this.at = message.at;
-    } else this.fetchLater();
+    } else void this.fetchLater();
   }
 
-  /** Fetches what was written since; what fails is asked for at the next occasion. */
-  fetchLater(): void {
-    this.fetching ??= getJson(`${this.path}?after=${this.at}`, notebookSchema)
-      .then(({ at, update }) => {
+  /** Fetches what was written since, until all is here that was heard of; a server that is away is asked again. */
+  async fetchLater(): Promise<void> {
+    if (this.fetching || this.isOver) return;
+    this.fetching = true;
+    clearTimeout(this.again);
+    try {
+      do {
+        const { at, update } = await getJson(`${this.path}?after=${this.at}`, notebookSchema);
         if (update !== null) this.apply(update);
         this.at = Math.max(this.at, at);
-      })
-      .catch(() => undefined)
-      .finally(() => (this.fetching = null));
+        // What is said while an answer is on its way may be newer than the answer.
+      } while (this.at < this.heard && !this.isOver);
+    } catch (error) {
+      if (mayAnswerLater(error)) this.again = setTimeout(() => void this.fetchLater(), askAgainMilliseconds);
+    } finally {
+      this.fetching = false;
+    }
   }
 
   /** The page may go away in this very moment. */
@@ -102,16 +117,19 @@ export class NotebookSync {
     const update = toBase64(Y.mergeUpdates(this.unsent));
     this.memory.save(update);
     if (update.length < mostAtLast)
-      void fetch(`/api${this.path}/updates`, {
+      fetch(`/api${this.path}/updates`, {
         method: 'POST',
         keepalive: true,
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify({ update }),
-      });
+        // What does not arrive is taken up when the page is loaded anew.
+      }).catch(() => undefined);
   }
 
   /** Stores what is not stored yet, and goes on trying until it is. */
   leave(): void {
+    this.isOver = true;
+    clearTimeout(this.again);
     this.saver.leave();
   }
 
@@ -142,7 +160,10 @@ export class NotebookSync {
       else if (this.saver.state.getState().phase === 'sending')
         this.saver.tell({ kind: 'edited', document: {} });
       if (at === this.at + 1) this.at = at;
-      else if (at > this.at) this.fetchLater();
+      else if (at > this.at) {
+        this.heard = Math.max(this.heard, at);
+        void this.fetchLater();
+      }
       return { kind: 'stored', version: at };
     } catch (error) {
       const isFinal = error instanceof ApiError && refusing.has(error.code);
