@@ -214,7 +214,7 @@ export async function copyNotebook(
   const found = await noteOf(from, ownerId, transaction);
   if (found === undefined) return;
   const rows = await NotebookUpdateModel.query(transaction).where({ notebookId: found.id }).orderBy('at');
-  const pins = await PinModel.query(transaction).where({ notebookId: found.id });
+  const pins = await PinModel.query(transaction).where({ notebookId: found.id }).select('id');
   const content = Buffer.from(rows.length === 0 ? [] : withIdsReplaced(joined(rows), 'blocks', copies));
   const copy = await NotebookModel.query(transaction).insertAndFetch({
     investigationId: to,
@@ -231,15 +231,17 @@ export async function copyNotebook(
       [copy.id, found.id],
     )
     .transacting(transaction);
-  for (const pin of pins) {
+  // All at once they might not fit into memory.
+  for (const { id } of pins) {
+    const pin = await PinModel.query(transaction).findById([found.id, id]).throwIfNotFound();
     const text = JSON.stringify(pin.content);
     const renamed = text.replaceAll(
       /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g,
-      (id) => copies.get(id) ?? id,
+      (run) => copies.get(run) ?? run,
     );
     await PinModel.query(transaction).insert({
       notebookId: copy.id,
-      id: pin.id,
+      id,
       content: JSON.parse(renamed) as PinContent,
     });
   }

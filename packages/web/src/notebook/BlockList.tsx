@@ -1,30 +1,9 @@
-import {
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  closestCenter,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable';
+import { DndContext, type DragEndEvent, closestCenter } from '@dnd-kit/core';
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Button, Dropdown } from 'react-bootstrap';
-import {
-  GraphUp,
-  Grid3x3,
-  GripVertical,
-  Image as ImageIcon,
-  PlusLg,
-  QuestionSquare,
-  Table,
-  TextLeft,
-} from 'react-bootstrap-icons';
+import { GripVertical, PlusLg, QuestionSquare } from 'react-bootstrap-icons';
+import { useSortSensors } from '../ui/useSortSensors';
 import { FixedMenu } from '../ui/FixedMenu';
 import { goToBlock } from './BlockFrame';
 import { blockViews } from './blocks';
@@ -33,24 +12,13 @@ import { type BlockKind, type SeenBlock } from './document/notebookDocument';
 import { newBlocks } from './newBlocks';
 import { PhotographButton } from './photographs/PhotographButton';
 
-const icons = {
-  text: TextLeft,
-  pin: GraphUp,
-  results: Table,
-  trials: Grid3x3,
-  photograph: ImageIcon,
-} satisfies Record<BlockKind, unknown>;
-
 /** Every block by what it is called: pressed it is gone to, dragged it is moved. */
 export function BlockList() {
   const notebook = useNotebook();
   const blocks = useNotebookState((state) => state.blocks);
   const present = blocks.filter(({ isRemoved }) => !isRemoved);
   const removed = blocks.filter(({ isRemoved }) => isRemoved);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useSortSensors();
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over !== null) notebook.moveTo(String(active.id), String(over.id));
   };
@@ -101,7 +69,7 @@ function BlockName({ block: { id, kind } }: { block: SeenBlock }) {
     id,
     disabled: !mayWrite,
   });
-  const Icon = kind === null ? QuestionSquare : icons[kind];
+  const Icon = kind === null ? QuestionSquare : blockViews[kind].Icon;
   return (
     <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }}>
       <Button variant="plain" className="block-name" onClick={() => goToBlock(id)}>

@@ -1,8 +1,7 @@
 import { Button } from 'react-bootstrap';
 import { useStore } from 'zustand';
-import { countedRuns } from '../trials/counted';
 import { useNotebook } from './context';
-import { outlineOf } from './outline';
+import { listedRuns, outlineOf } from './outline';
 import { newBlocks } from './newBlocks';
 import { useRunsNeeded } from './useRunsNeeded';
 
@@ -11,9 +10,9 @@ export function FirstBlocks() {
   const notebook = useNotebook();
   const { runs } = useStore(notebook.host.documents);
   const { outcomes } = useStore(notebook.values.state);
-  const counted = countedRuns(runs);
-  useRunsNeeded(counted);
-  const waiting = counted.filter(({ id }) => !outcomes.has(id)).length;
+  const listed = listedRuns(runs);
+  useRunsNeeded(listed);
+  const waiting = listed.filter(({ id }) => !outcomes.has(id)).length;
   return (
     <div className="first-blocks">
       <p>
@@ -36,7 +35,7 @@ export function FirstBlocks() {
           ))}
         </div>
       )}
-      {counted.length > 0 && (
+      {listed.length > 0 && (
         <p className="quiet">
           The outline is filled with what is known: sensors and settings, runs with their conditions, results.
         </p>

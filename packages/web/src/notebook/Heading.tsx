@@ -1,14 +1,9 @@
 import { useDocuments } from '../investigation/context';
 import { SharedLine } from './SharedLine';
 import { useNotebook } from './context';
-import { type HeadingField } from './document/notebookDocument';
 
-const fields: readonly { field: HeadingField; label: string; placeholder: string }[] = [
-  { field: 'group', label: 'Group', placeholder: 'Group' },
-  { field: 'names', label: 'Names', placeholder: 'Names' },
-  { field: 'class', label: 'Class', placeholder: 'Class' },
-  { field: 'date', label: 'Date', placeholder: 'Date' },
-];
+/** Beside its title, each with what it is called. */
+const fields = { group: 'Group', names: 'Names', class: 'Class', date: 'Date' } as const;
 
 /** Whose notebook it is and what it is about; it stands on every printed page. */
 export function Heading() {
@@ -17,12 +12,12 @@ export function Heading() {
   return (
     <header className="notebook-heading">
       <div className="notebook-names">
-        {fields.map(({ field, label, placeholder }) => (
+        {(Object.keys(fields) as (keyof typeof fields)[]).map((field) => (
           <SharedLine
             key={field}
             shared={document.heading(field)}
-            label={label}
-            placeholder={placeholder}
+            label={fields[field]}
+            placeholder={fields[field]}
             mayWrite={mayWrite}
           />
         ))}
@@ -32,6 +27,7 @@ export function Heading() {
           shared={document.heading('title')}
           label="Title of the notebook"
           placeholder={name}
+          usual={name}
           mayWrite={mayWrite}
         />
       </h1>

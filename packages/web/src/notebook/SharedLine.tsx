@@ -7,12 +7,15 @@ interface Props {
   placeholder: string;
   className?: string;
   mayWrite: boolean;
+  /** What stands there where nothing is typed; it is printed too. */
+  usual?: string;
 }
 
 /** A text of one line that several may type at once; where nobody may, it is read. */
-export function SharedLine({ shared, label, placeholder, className = '', mayWrite }: Props) {
+export function SharedLine({ shared, label, placeholder, className = '', mayWrite, usual = '' }: Props) {
   const [text, setText] = useSharedText(shared);
-  if (!mayWrite) return text === '' ? null : <span className={className}>{text}</span>;
+  const words = text === '' ? usual : text;
+  if (!mayWrite) return words === '' ? null : <span className={className}>{words}</span>;
   return (
     <span className={`shared-line ${className}`}>
       {/* Its words give the field its width, and are what is printed. */}

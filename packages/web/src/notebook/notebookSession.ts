@@ -79,7 +79,7 @@ export class NotebookSession implements Part {
   }
 
   catchUp(): void {
-    this.sync.fetchLater();
+    void this.sync.fetchLater();
   }
 
   keep(): void {
@@ -93,8 +93,8 @@ export class NotebookSession implements Part {
   }
 
   /** Adds a block behind another one, or at the end. */
-  add(block: NewBlock, called: string, after: string | null | undefined = undefined): string {
-    const id = this.document.add(block, after === undefined ? this.last : after, new Step(called));
+  add(block: NewBlock, called: string, after = this.last): string {
+    const id = this.document.add(block, after, new Step(called));
     this.state.setState({ fresh: id });
     return id;
   }
@@ -137,11 +137,6 @@ export class NotebookSession implements Part {
     this.document.move(id, to > from ? target : (present[to - 1]?.id ?? null));
   }
 
-  /** What comes next is another step than what came before. */
-  pause(): void {
-    this.steps.pause();
-  }
-
   /**
    * Keeps what is seen as a block at the end, as a step of the page on which it is seen.
    * @throws ApiError where the server does not take it
@@ -163,18 +158,14 @@ export class NotebookSession implements Part {
     return block;
   }
 
-  /**
-   * Keeps a photograph as a block behind another one, or at the end.
-   * @throws ApiError where it cannot be read
-   */
-  async addPhotograph(file: Blob, after?: string): Promise<string> {
+  /** Keeps a photograph as a block at the end. @throws ApiError where it cannot be read */
+  async addPhotograph(file: Blob): Promise<string> {
     const id = newId();
     const answer = await postFile(`${pathOf(this.host)}/photographs/${id}`, file);
     const { width, height } = photographSchema.parse(answer);
     return this.add(
       { kind: 'photograph', fields: { photograph: id, width, height }, lines: { caption: '' } },
       'add a photograph',
-      after,
     );
   }
 

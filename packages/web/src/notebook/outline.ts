@@ -1,3 +1,4 @@
+import { type Run } from '@heuristor/contracts';
 import { type ResultRef, resultRef } from '@heuristor/core';
 import * as Y from 'yjs';
 import { countedRuns } from '../trials/counted';
@@ -47,6 +48,9 @@ const text = (...nodes: Y.XmlElement[]): NewBlock => ({ kind: 'text', text: node
 /** Of more runs than this only the table tells. */
 const mostListed = 8;
 
+/** The runs whose results the outline quotes. */
+export const listedRuns = <R extends Run>(runs: readonly R[]): R[] => countedRuns(runs).slice(-mostListed);
+
 /**
  * The parts of a report, filled with what the investigation knows: how it was recorded, its runs with their conditions, its results.
  * @param outcomes what the workings say of runs, as far as that is known
@@ -58,7 +62,7 @@ export function outlineOf(
   const { runs: all, workings, plan } = documents.getState();
   const runs = countedRuns(all);
   const recorded = howRecorded(runs, workings);
-  const listed = runs.slice(-mostListed);
+  const listed = listedRuns(all);
   const results = listed.flatMap((run): Inline[][] => {
     const outcome = outcomes.get(run.id);
     if (outcome === undefined) return [];

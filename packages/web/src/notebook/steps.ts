@@ -20,13 +20,12 @@ export class NotebookSteps {
       captureTimeout: stepMilliseconds,
       trackedOrigins: new Set([Step, ySyncPluginKey]),
     });
-    document.doc.on('beforeTransaction', ({ origin }: Y.Transaction) => {
-      // What has a name of its own is a step of its own.
+    // What has a name of its own is a step of its own.
+    const apart = ({ origin }: Y.Transaction) => {
       if (origin instanceof Step && origin !== typing) this.manager.stopCapturing();
-    });
-    document.doc.on('afterTransaction', ({ origin }: Y.Transaction) => {
-      if (origin instanceof Step && origin !== typing) this.manager.stopCapturing();
-    });
+    };
+    document.doc.on('beforeTransaction', apart);
+    document.doc.on('afterTransaction', apart);
     this.manager.on('stack-item-added', ({ type, origin }: { type: 'undo' | 'redo'; origin: unknown }) => {
       if (type !== 'undo' || origin === this.manager) return;
       history.push({
@@ -35,11 +34,6 @@ export class NotebookSteps {
         redo: () => this.manager.redo(),
       });
     });
-  }
-
-  /** What comes next is another step than what came before. */
-  pause(): void {
-    this.manager.stopCapturing();
   }
 
   dispose(): void {

@@ -2,7 +2,7 @@ import { type Run, type WorkingsDocument } from '@heuristor/contracts';
 import { type ResultRef } from '@heuristor/core';
 import { useEffect, useMemo } from 'react';
 import { useStore } from 'zustand';
-import { resultTitles } from '../trials/tableView';
+import { resultTitles } from '../trials/resultTitles';
 import { type RunOutcome } from '../trials/rowOutcomes';
 import { useNotebook } from './context';
 import { type Quotation, type Quoted, quotedNow } from './quotation';

@@ -1,12 +1,6 @@
-import {
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { DndContext, type DragEndEvent } from '@dnd-kit/core';
+import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { useSortSensors } from '../ui/useSortSensors';
 import { type Plan } from '@heuristor/contracts';
 import { useEffect, useMemo, useRef } from 'react';
 import { useShallow } from 'zustand/react/shallow';
@@ -72,10 +66,7 @@ export function TraceStack() {
   const enlargedGraph = enlarged !== null && graphKeys.includes(enlarged) ? enlarged : null;
   const weight = usePicture(({ traces }) => traces.reduce((sum, trace) => sum + trace.weight, 0));
   const isHidden = enlargedGraph !== null || (shownKeys.length === 0 && graphKeys.length > 0);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useSortSensors();
   const onDragEnd = ({ active, over }: DragEndEvent) =>
     session.changePage((page, own) => {
       const place = panelsOf(page, own).findIndex(({ id }) => id === over?.id);

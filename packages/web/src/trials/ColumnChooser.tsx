@@ -7,7 +7,8 @@ import { useStore } from 'zustand';
 import { Palette } from '../ui/Palette';
 import { useTrials } from './context';
 import { repeatsIn } from './rowOutcomes';
-import { type TableInputs, resultTitles } from './tableView';
+import { resultTitles } from './resultTitles';
+import { type TableInputs } from './tableView';
 import { type NewColumn, newColumn, withColumnChanged } from './trialsDocument';
 
 interface Choice {

@@ -1,7 +1,8 @@
 import { type TrialColumn, type TrialTable, panelOf, emptyTable } from '@heuristor/contracts';
 import { channelRef, entryIn, resultRef, sameName } from '@heuristor/core';
 import { repeatsIn } from './rowOutcomes';
-import { type TableInputs, resultTitles } from './tableView';
+import { resultTitles } from './resultTitles';
+import { type TableInputs } from './tableView';
 import { newColumn } from './trialsDocument';
 
 /** A table that the workings make likely. */

@@ -24,7 +24,7 @@ import {
 import { RowMemory } from './rowMemory';
 import { asTyped, conditionCell, runFieldCell } from './runCells';
 import { plannedName } from './plannedName';
-import { resultNames } from '../workings/edits';
+import { resultTitles } from './resultTitles';
 import { type RunOutcome, placeOf } from './rowOutcomes';
 
 /** A row of a table of trials, with what stands in it. */
@@ -147,22 +147,6 @@ export function tableView(inputs: TableInputs, memory = new RowMemory<TrialRow>(
 }
 
 type Head = Omit<ViewColumn, 'unit'>;
-
-/** How results are called, as on the sheet. */
-export function resultTitles({
-  workings,
-  outcomes,
-  runs,
-}: Pick<TableInputs, 'workings' | 'outcomes' | 'runs'>): Record<string, string> {
-  // The run of which most is known tells what every entry gives.
-  const known: Record<string, { kind: 'results'; results: { key: string; name: string }[] }> = {};
-  for (const { id } of runs)
-    for (const { entry, field, name } of outcomes.get(id)?.results.values() ?? []) {
-      const { results } = (known[entry] ??= { kind: 'results', results: [] });
-      if (!results.some(({ key }) => key === field)) results.push({ key: field, name });
-    }
-  return resultNames(workings, known, 't');
-}
 
 const runTitles = { number: 'run', name: 'name', group: 'group', date: 'date', note: 'note' } as const;
 

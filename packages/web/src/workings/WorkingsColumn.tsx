@@ -1,14 +1,6 @@
-import {
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  closestCenter,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
+import { DndContext, type DragEndEvent, closestCenter } from '@dnd-kit/core';
 import { valueAtShare } from '../traces/axes/axisScale';
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { type EntryKindKey, type Field, entryKindKeys, kindOf } from '@heuristor/core';
 import { type WorkingsDocument } from '@heuristor/contracts';
 import { type ReactNode, memo, useMemo } from 'react';
@@ -34,6 +26,7 @@ import { pageIn } from '../traces/pages/pages';
 import { regionOffers } from './Offers';
 import { FittingTemplates, TemplateMenu } from './templates/TemplateMenu';
 import { RegionHead } from './regions/RegionHead';
+import { useSortSensors } from '../ui/useSortSensors';
 import { FixedMenu } from '../ui/FixedMenu';
 
 const blinkMilliseconds = 300;
@@ -53,10 +46,7 @@ export function WorkingsColumn({ title, empty, ofRuns }: Props) {
   // While a region is dragged, the sheet is another one many times a second; the column is made anew only when its order changes.
   const shape = useDocuments(useShallow((documents) => shapeOf(documents.workings)));
   const groups = useMemo(() => groupsIn(shape), [shape]);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useSortSensors();
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over !== null)
       session.changeWorkings((sheet) => withMoved(sheet, String(active.id), String(over.id)));

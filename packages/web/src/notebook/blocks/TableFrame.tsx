@@ -1,9 +1,10 @@
 import { type ReactNode } from 'react';
-import { Button, Table } from 'react-bootstrap';
+import { Button } from 'react-bootstrap';
 import { SharedLine } from '../SharedLine';
 import { useNotebook } from '../context';
 import { Step } from '../document/step';
 import { useBlockField } from '../useShared';
+import { WrittenTable } from '../written/WrittenTable';
 import { type Written, frozenTable } from '../written/table';
 
 interface Props {
@@ -59,40 +60,5 @@ export function TableFrame({ id, follows, followed, children }: Props) {
       </header>
       {typeof shown === 'string' ? <p className="quiet">{shown}</p> : <WrittenTable table={shown} />}
     </figure>
-  );
-}
-
-function WrittenTable({ table: { head, rows } }: { table: Written }) {
-  return (
-    <div className="wide-table">
-      <Table size="sm">
-        <thead>
-          <tr>
-            {head.map((title, i) => (
-              <th key={i} scope="col">
-                {title}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((cells, i) => (
-            <tr key={i}>
-              {cells.map((cell, column) =>
-                column === 0 ? (
-                  <th key={column} scope="row">
-                    {cell}
-                  </th>
-                ) : (
-                  <td key={column} className="number">
-                    {cell}
-                  </td>
-                ),
-              )}
-            </tr>
-          ))}
-        </tbody>
-      </Table>
-    </div>
   );
 }

@@ -1,4 +1,5 @@
 import { type ComponentType } from 'react';
+import { type Icon } from 'react-bootstrap-icons';
 import { type BlockKind } from '../document/notebookDocument';
 
 export interface BlockProps {
@@ -9,6 +10,7 @@ export interface BlockProps {
 export interface BlockView {
   kind: BlockKind;
   title: string;
+  Icon: Icon;
   View: ComponentType<BlockProps>;
   /** What it is called in the list of blocks; it follows what is in it. */
   useName(id: string): string;

@@ -1,3 +1,4 @@
+import { Image as ImageIcon } from 'react-bootstrap-icons';
 import { useState } from 'react';
 import { SharedLine } from '../SharedLine';
 import { useNotebook } from '../context';
@@ -48,6 +49,7 @@ function useName(id: string): string {
 export const photographBlock: BlockView = {
   kind: 'photograph',
   title: 'Photograph',
+  Icon: ImageIcon,
   View: PhotographView,
   useName,
 };

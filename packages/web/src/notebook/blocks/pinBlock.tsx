@@ -1,7 +1,9 @@
+import { GraphUp } from 'react-bootstrap-icons';
 import { type PinContent } from '@heuristor/contracts';
 import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useNavigate } from 'react-router';
+import { attempt } from '../../api/attempt';
 import { sentenceOf } from '../../api/client';
 import { useInvestigation } from '../../investigation/context';
 import { SharedLine } from '../SharedLine';
@@ -82,7 +84,7 @@ function Origin({ content }: { content: PinContent }) {
       {content.runs.length === 1 ? 'run ' : content.runs.length > 1 ? 'runs ' : ''}
       {content.runs.map(({ number }) => number).join(', ')}
       {content.runs.length > 0 && ' · '}pinned {pinnedWhen(content.made)}
-      <Button variant="link" onClick={() => goThere(session, content, navigate)}>
+      <Button variant="link" onClick={() => void attempt(() => goThere(session, content, navigate))}>
         Go there
       </Button>
     </span>
@@ -116,4 +118,10 @@ function useName(id: string): string {
   return title === '' ? 'Pinned traces' : title;
 }
 
-export const pinBlock: BlockView = { kind: 'pin', title: 'Pinned traces', View: PinView, useName };
+export const pinBlock: BlockView = {
+  kind: 'pin',
+  title: 'Pinned traces',
+  Icon: GraphUp,
+  View: PinView,
+  useName,
+};

@@ -1,3 +1,4 @@
+import { Table } from 'react-bootstrap-icons';
 import { useMemo } from 'react';
 import { useStore } from 'zustand';
 import { countedRuns } from '../../trials/counted';
@@ -32,6 +33,7 @@ function useName(id: string): string {
 export const resultsBlock: BlockView = {
   kind: 'results',
   title: 'Table of results',
+  Icon: Table,
   View: ResultsView,
   useName,
 };

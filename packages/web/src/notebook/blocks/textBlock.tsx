@@ -1,3 +1,4 @@
+import { TextLeft } from 'react-bootstrap-icons';
 import { EditorContent, useEditor } from '@tiptap/react';
 import { useCallback, useEffect, useMemo, useSyncExternalStore } from 'react';
 import * as Y from 'yjs';
@@ -75,4 +76,4 @@ function useName(id: string): string {
   return words === '' ? 'Text' : words;
 }
 
-export const textBlock: BlockView = { kind: 'text', title: 'Text', View: TextView, useName };
+export const textBlock: BlockView = { kind: 'text', title: 'Text', Icon: TextLeft, View: TextView, useName };

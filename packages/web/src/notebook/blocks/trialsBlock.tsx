@@ -1,3 +1,4 @@
+import { Grid3x3 } from 'react-bootstrap-icons';
 import { type TrialsDocument } from '@heuristor/contracts';
 import { useEffect, useMemo, useState } from 'react';
 import { Form } from 'react-bootstrap';
@@ -86,4 +87,10 @@ function useName(id: string): string {
   return title === '' ? 'Trials' : title;
 }
 
-export const trialsBlock: BlockView = { kind: 'trials', title: 'Table of trials', View: TrialsView, useName };
+export const trialsBlock: BlockView = {
+  kind: 'trials',
+  title: 'Table of trials',
+  Icon: Grid3x3,
+  View: TrialsView,
+  useName,
+};

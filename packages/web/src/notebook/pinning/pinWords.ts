@@ -12,15 +12,17 @@ export function pinnedWhen(made: string, now = new Date()): string {
 export const runWords = ({ number, name, group, conditions }: PinContent['runs'][number]): string =>
   `run ${number} · ${name}${group === '' ? '' : ` (${group})`}${conditions.length === 0 ? '' : `: ${conditions.join(', ')}`}`;
 
-/** The results that stood beside a picture, as a table. */
-export function pinnedTable({ runs, results }: PinContent): Written {
+/** The results that stood beside a picture: of several runs a row each, of one a row for each result. */
+export function pinnedTable({ runs, results }: Pick<PinContent, 'runs' | 'results'>): Written {
   if (runs.length < 2)
     return { head: ['result', 'value'], rows: results.map(({ name, text }) => [name, text]) };
+  const names = [...new Set(results.map(({ name }) => name))];
+  const shown = runs.filter(({ id }) => results.some(({ run }) => run === id));
   return {
-    head: ['run', 'result', 'value'],
-    rows: results.map(({ run, name, text }) => {
-      const of = runs.find(({ id }) => id === run);
-      return [of === undefined ? '' : `${of.number} · ${of.name}`, name, text];
-    }),
+    head: ['run', ...names],
+    rows: shown.map(({ id, number, name: called }) => [
+      `${number} · ${called}`,
+      ...names.map((name) => results.find((one) => one.run === id && one.name === name)?.text ?? '–'),
+    ]),
   };
 }

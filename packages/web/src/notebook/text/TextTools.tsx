@@ -1,8 +1,9 @@
-import { type Editor } from '@tiptap/core';
+import { type ChainedCommands, type Editor } from '@tiptap/core';
 import { useEditorState } from '@tiptap/react';
 import { useState } from 'react';
 import { Button, ButtonGroup, Dropdown, Form } from 'react-bootstrap';
 import {
+  type Icon,
   Link45deg,
   ListOl,
   ListUl,
@@ -19,17 +20,32 @@ import { QuoteChooser } from './QuoteChooser';
 import { useActiveEditor } from './activeEditor';
 import { symbols } from './symbols';
 
-const marks = [
-  { name: 'bold', title: 'Bold', Icon: TypeBold },
-  { name: 'italic', title: 'Italic', Icon: TypeItalic },
-  { name: 'subscript', title: 'Subscript', Icon: Subscript },
-  { name: 'superscript', title: 'Superscript', Icon: Superscript },
-] as const;
+interface Toggled {
+  /** What the editor calls it. */
+  name: string;
+  title: string;
+  Icon: Icon;
+  toggle(chain: ChainedCommands): ChainedCommands;
+}
 
-const lists = [
-  { name: 'bulletList', title: 'List', Icon: ListUl },
-  { name: 'orderedList', title: 'Numbered list', Icon: ListOl },
-] as const;
+const mark = (name: string, title: string, Icon: Icon): Toggled => ({
+  name,
+  title,
+  Icon,
+  toggle: (chain) => chain.toggleMark(name),
+});
+
+const marks: readonly Toggled[] = [
+  mark('bold', 'Bold', TypeBold),
+  mark('italic', 'Italic', TypeItalic),
+  mark('subscript', 'Subscript', Subscript),
+  mark('superscript', 'Superscript', Superscript),
+];
+
+const lists: readonly Toggled[] = [
+  { name: 'bulletList', title: 'List', Icon: ListUl, toggle: (chain) => chain.toggleBulletList() },
+  { name: 'orderedList', title: 'Numbered list', Icon: ListOl, toggle: (chain) => chain.toggleOrderedList() },
+];
 
 type Asked = 'quote' | 'link' | null;
 
@@ -92,38 +108,23 @@ function Tools({ editor, onAsk }: { editor: Editor | null; onAsk: (asked: Asked)
         <option value="heading">Heading</option>
         <option value="subheading">Subheading</option>
       </Form.Select>
-      <ButtonGroup>
-        {marks.map(({ name, title, Icon }) => (
-          <Button
-            key={name}
-            variant="plain"
-            disabled={isOff}
-            aria-pressed={is(name)}
-            aria-label={title}
-            title={title}
-            onClick={() => chain()?.toggleMark(name).run()}
-          >
-            <Icon aria-hidden />
-          </Button>
-        ))}
-      </ButtonGroup>
-      <ButtonGroup>
-        {lists.map(({ name, title, Icon }) => (
-          <Button
-            key={name}
-            variant="plain"
-            disabled={isOff}
-            aria-pressed={is(name)}
-            aria-label={title}
-            title={title}
-            onClick={() =>
-              name === 'bulletList' ? chain()?.toggleBulletList().run() : chain()?.toggleOrderedList().run()
-            }
-          >
-            <Icon aria-hidden />
-          </Button>
-        ))}
-      </ButtonGroup>
+      {[marks, lists].map((group, i) => (
+        <ButtonGroup key={i}>
+          {group.map(({ name, title, Icon, toggle }) => (
+            <Button
+              key={name}
+              variant="plain"
+              disabled={isOff}
+              aria-pressed={is(name)}
+              aria-label={title}
+              title={title}
+              onClick={() => editor !== null && toggle(editor.chain().focus()).run()}
+            >
+              <Icon aria-hidden />
+            </Button>
+          ))}
+        </ButtonGroup>
+      ))}
       <Button variant="plain" disabled={isOff} onClick={() => onAsk('quote')}>
         <Quote aria-hidden /> Value
       </Button>

@@ -1,11 +1,12 @@
 import katex from 'katex';
+import { writtenTex } from '../../ui/numberText';
 import { mostTex } from './formula';
 
 /** A formula in TeX as MathML, without the TeX itself; null where it is none. */
 export function mathMl(tex: string): Element | null {
   const place = document.createElement('span');
   try {
-    katex.render(tex.slice(0, mostTex), place, {
+    katex.render(writtenTex(tex.slice(0, mostTex)), place, {
       output: 'mathml',
       trust: false,
       strict: false,

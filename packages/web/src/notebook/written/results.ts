@@ -2,7 +2,7 @@ import { type Run, type WorkingsDocument } from '@heuristor/contracts';
 import { type ResultRef, resultRef } from '@heuristor/core';
 import { countedRuns } from '../../trials/counted';
 import { type RunOutcome } from '../../trials/rowOutcomes';
-import { resultTitles } from '../../trials/tableView';
+import { resultTitles } from '../../trials/resultTitles';
 import { type Written } from './table';
 import { resultText } from '../quotation';
 

@@ -1,16 +1,6 @@
-import {
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core';
-import {
-  SortableContext,
-  horizontalListSortingStrategy,
-  sortableKeyboardCoordinates,
-} from '@dnd-kit/sortable';
+import { DndContext, type DragEndEvent } from '@dnd-kit/core';
+import { SortableContext, horizontalListSortingStrategy } from '@dnd-kit/sortable';
+import { useSortSensors } from '../../ui/useSortSensors';
 import { useShallow } from 'zustand/react/shallow';
 import { usePicture, useSession } from '../../investigation/context';
 import { panelsOf, withPanelMoved, withWeights } from '../pages/pages';
@@ -37,10 +27,7 @@ export function OwnGraphs({ enlarged, styles }: Props) {
   const keys = usePicture(useShallow(({ graphs }) => graphs.map(({ key }) => key)));
   const weight = usePicture(({ graphs }) => Math.max(...graphs.map((graph) => graph.weight)));
   const above = usePicture(({ traces }) => sum(traces));
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useSortSensors();
   const shown = enlarged === null ? keys : keys.filter((key) => key === enlarged);
   if (shown.length === 0) return null;
   const onDragEnd = ({ active, over }: DragEndEvent) =>
