@@ -13,6 +13,7 @@ import { join } from 'node:path';
 import pg from 'pg';
 import { type Cluster, startCluster } from './cluster';
 import { openDataFolder } from './dataFolder';
+import { portIsFree } from './ports';
 
 const folder = mkdtempSync(join(tmpdir(), 'heuristor-cluster-'));
 let cluster: Cluster | null = null;
@@ -48,6 +49,33 @@ test('a database that runs goes on when all is being ended, until it is told to 
   await cluster.ended;
   expect(hasEnded).toBe(true);
 });
+
+test('another database takes the port after it was found free: it is left to it, with the password as it was', async () => {
+  const other = mkdtempSync(join(tmpdir(), 'heuristor-cluster-'));
+  const kept = join(other, 'cluster.json');
+  try {
+    cluster = await startCluster(other);
+    await ask(cluster.address, 'create table own (name text)');
+    await cluster.stop();
+    cluster = await startCluster(folder);
+    const port = Number(new URL(cluster.address).port);
+    const before = JSON.parse(readFileSync(kept, 'utf8')) as { password: string };
+    writeFileSync(kept, JSON.stringify({ ...before, port }));
+    let asked = 0;
+    const late = await startCluster(other, {
+      isFree: (asks) => (asked++ === 0 ? Promise.resolve(true) : portIsFree(asks)),
+    });
+    try {
+      expect(await ask(late.address, 'select * from own')).toEqual([]);
+      expect(Number(new URL(late.address).port)).not.toBe(port);
+      expect(JSON.parse(readFileSync(kept, 'utf8'))).toMatchObject({ password: before.password });
+    } finally {
+      await late.stop();
+    }
+  } finally {
+    rmSync(other, { recursive: true, force: true });
+  }
+}, 60_000);
 
 test('a start that is broken off leaves nothing running', async () => {
   const ending = new AbortController();

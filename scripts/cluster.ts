@@ -62,6 +62,8 @@ export interface ClusterOptions {
   durable?: boolean;
   /** Ends the start wherever it is. */
   signal?: AbortSignal;
+  /** How it is found out whether a port is free; another program may take it right after. */
+  isFree?: (port: number) => Promise<boolean>;
 }
 
 /** Debian's newest PostgreSQL on this machine. */
@@ -265,15 +267,28 @@ async function launch(place: Place, kept: Kept, options: ClusterOptions): Promis
   }
 }
 
+/**
+ * Whether the server of a process has its port and takes connections: the first line of its lock file is its number, the
+ * eighth its state (PostgreSQL documentation, “Database File Layout”; states in its source, miscadmin.h).
+ */
+function holdsPort(folder: string, process: number | undefined): boolean {
+  try {
+    const lines = readFileSync(join(folder, 'postmaster.pid'), 'utf8').split('\n');
+    return lines[0]?.trim() === String(process) && lines[7]?.trim() === 'ready';
+  } catch {
+    return false; // not written yet, or gone again
+  }
+}
+
 /** Starts the database once. @returns it, or the end of what it wrote where it did not start @throws WrongPassword */
 async function tryLaunch(
   { data, folder, binaries, account, keptFile }: Place,
   kept: Kept,
-  { durable = true, signal }: ClusterOptions,
+  { durable = true, signal, isFree = portIsFree }: ClusterOptions,
 ): Promise<Cluster | string> {
   signal?.throwIfAborted();
   let { port } = kept;
-  if (!(await portIsFree(port))) {
+  if (!(await isFree(port))) {
     port = await freePort(firstPort);
     say(`The database's port ${kept.port} is taken by another program; it uses ${port} now.`);
     writeKept(keptFile, { ...kept, port });
@@ -326,6 +341,11 @@ async function tryLaunch(
         await stop();
         signal?.throwIfAborted();
         return tail;
+      }
+      // Another server may have taken the port in the last moment; what it says is not asked for.
+      if (!holdsPort(folder, child.pid)) {
+        await new Promise((resolve) => setTimeout(resolve, 100));
+        continue;
       }
       const client = new pg.Client({ connectionString: `${server}/postgres`, connectionTimeoutMillis: 2000 });
       client.on('error', () => undefined);
