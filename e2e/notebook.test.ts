@@ -198,6 +198,26 @@ test('letters, formulas, indices and lists are written with keys; steps are take
   await system.page.keyboard.press('Escape');
 });
 
+test('on a tablet the blocks lie over the sheet; what is added there is written in at once', async () => {
+  await open();
+  await toNotebook(hand);
+  await system.page.setViewport({ width: 1024, height: 768 });
+  try {
+    await hand.pressLabelled('Blocks: show or fold away');
+    await hand.press('Text', '.offcanvas .new-blocks');
+    await system.page.waitForFunction(() => document.activeElement?.classList.contains('rich-text'), {
+      polling: 50,
+      timeout: 40_000,
+    });
+    await system.page.keyboard.type('by finger');
+    expect(await textsOf(system.page)).toEqual(['by finger']);
+    expect(await system.page.$('.offcanvas.show')).toBeNull();
+    expect(await barriersOn(system.page)).toEqual([]);
+  } finally {
+    await system.page.setViewport({ width: 1280, height: 800 });
+  }
+});
+
 test('a table of trials stands in the notebook as on its page, follows it, and stays as it was once it is frozen', async () => {
   await open('four snatches');
   await hand.press('Trials', 'nav');

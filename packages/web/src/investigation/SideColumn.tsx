@@ -1,6 +1,6 @@
 import { type ReactNode, useSyncExternalStore } from 'react';
 import { Offcanvas } from 'react-bootstrap';
-import { type Side, closeSheet, onRoom, roomForBoth, useSides } from './sides';
+import { type Side, closeSheet, onRoom, roomForBoth, sheetGone, useSides } from './sides';
 
 export function SideColumn({ side, title, children }: { side: Side; title: string; children: ReactNode }) {
   const isSheet = useSides((state) => state.sheet === side);
@@ -17,6 +17,7 @@ export function SideColumn({ side, title, children }: { side: Side; title: strin
       placement={side === 'left' ? 'start' : 'end'}
       show={isSheet}
       onHide={closeSheet}
+      onExited={sheetGone}
       className={`side ${side}`}
       aria-label={title}
     >

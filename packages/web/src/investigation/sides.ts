@@ -39,3 +39,22 @@ export function toggleSide(side: Side): void {
 
 /** Puts the sheet away that lies over the traces. */
 export const closeSheet = (): void => useSides.setState({ sheet: null });
+
+let next: () => void = () => undefined;
+
+/** Does something that is seen on the page: at once, or where a sheet lies over it when that is gone. */
+export function onPage(go: () => void): void {
+  if (useSides.getState().sheet === null) go();
+  else {
+    next = go;
+    closeSheet();
+  }
+}
+
+/** A sheet is gone. */
+export function sheetGone(): void {
+  const go = next;
+  next = () => undefined;
+  // It gives the focus back first.
+  setTimeout(go);
+}

@@ -4,6 +4,7 @@ import { CSS } from '@dnd-kit/utilities';
 import { Button, Dropdown } from 'react-bootstrap';
 import { GripVertical, PlusLg, QuestionSquare } from 'react-bootstrap-icons';
 import { useSortSensors } from '../ui/useSortSensors';
+import { onPage } from '../investigation/sides';
 import { FixedMenu } from '../ui/FixedMenu';
 import { goToBlock } from './BlockFrame';
 import { blockViews } from './blocks';
@@ -24,7 +25,7 @@ export function BlockList() {
   };
   return (
     <>
-      <h2>Blocks</h2>
+      <h2 className="blocks-title">Blocks</h2>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={present.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
           <ol className="block-list">
@@ -37,7 +38,7 @@ export function BlockList() {
       {notebook.mayWrite && (
         <div className="new-blocks">
           {newBlocks.map(({ title, called, block }) => (
-            <Button key={title} variant="plain" onClick={() => notebook.add(block, called)}>
+            <Button key={title} variant="plain" onClick={() => onPage(() => notebook.add(block, called))}>
               <PlusLg aria-hidden /> {title}
             </Button>
           ))}
@@ -72,7 +73,7 @@ function BlockName({ block: { id, kind } }: { block: SeenBlock }) {
   const Icon = kind === null ? QuestionSquare : blockViews[kind].Icon;
   return (
     <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }}>
-      <Button variant="plain" className="block-name" onClick={() => goToBlock(id)}>
+      <Button variant="plain" className="block-name" onClick={() => onPage(() => goToBlock(id))}>
         <Icon aria-hidden /> <span>{kind === null ? 'Unknown block' : <Name id={id} kind={kind} />}</span>
       </Button>
       {mayWrite && (

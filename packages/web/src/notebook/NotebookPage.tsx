@@ -1,4 +1,6 @@
 import { useEffect, useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { LayoutSidebar } from 'react-bootstrap-icons';
 import { useLocation } from 'react-router';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { sentenceOf } from '../api/client';
@@ -7,7 +9,7 @@ import { SavingBar } from '../investigation/SavingBar';
 import { SideColumn } from '../investigation/SideColumn';
 import { SavedWord, StepButtons } from '../investigation/StepButtons';
 import { useInvestigation } from '../investigation/context';
-import { useSides } from '../investigation/sides';
+import { toggleSide, useSides } from '../investigation/sides';
 import { Message } from '../ui/Message';
 import { BlockFrame, goToBlock } from './BlockFrame';
 import { BlockList } from './BlockList';
@@ -87,6 +89,15 @@ function OpenNotebook() {
           {mayWrite && <TextTools />}
           <span className="end">
             {mayWrite && <StepButtons />}
+            <Button
+              variant="plain"
+              aria-label="Blocks: show or fold away"
+              title="Blocks"
+              aria-pressed={stands}
+              onClick={() => toggleSide('left')}
+            >
+              <LayoutSidebar aria-hidden />
+            </Button>
             <LeaveMenu />
             {mayWrite && <SavedWord saver={saver} />}
           </span>
