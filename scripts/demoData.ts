@@ -1,4 +1,13 @@
-import { type TrialTable, emptyTrials, knownChannels, usualPlan } from '@heuristor/contracts';
+import {
+  type NewTemplate,
+  type TrialTable,
+  emptyGuide,
+  emptyTrials,
+  knownChannels,
+  trialsWithoutRuns,
+  usualPlan,
+  withoutRuns,
+} from '@heuristor/contracts';
 import {
   addRun,
   changeInvestigation,
@@ -16,14 +25,26 @@ import { experiments } from './demo/index';
 import { type MotionStudy, buoyStudy, lifeboatStudy, motionOf } from './demo/motionStudies';
 import { record } from './demo/record';
 
-/** An experiment with its runs. @returns the id of its investigation */
-async function addExperiment({ name, conditions, workings, tables, runs }: Experiment): Promise<string> {
+/** An experiment with its runs, and what leads through it. @returns it as a template */
+async function addExperiment(experiment: Experiment): Promise<NewTemplate> {
+  const { name, template, conditions, workings, tables = [], runs } = experiment;
   const id = await createInvestigation(await onlyTeacher(), name, workings);
   await changeInvestigation(id, { plan: { conditions } });
   // Runs fill the rows that are planned.
   await addTables(id, tables);
   for (const run of runs) await record(id, run);
-  return id;
+  const sheet = {
+    name: template.name,
+    channels: await channelsOf(id),
+    conditions,
+    workings: withoutRuns(workings),
+    trials: trialsWithoutRuns({ ...emptyTrials, tables }),
+  };
+  const guide = { ...emptyGuide, items: experiment.guide(sheet) };
+  const owner = await onlyTeacher();
+  const { version } = await findDocument(owner, id, 'guide');
+  await writeDocument(owner, id, 'guide', version, guide);
+  return { ...sheet, ...template, guide };
 }
 
 /** A study of one motion sensor with its runs. */
@@ -62,17 +83,9 @@ async function channelsOf(id: string) {
 /** The investigations of the harbour school of Saltmarsh Quay, simulated by the stand-ins; only into an empty database. */
 export async function loadDemoData(): Promise<void> {
   if (await hasInvestigations()) return;
-  const made: [Experiment, string][] = [];
+  const templates: NewTemplate[] = [];
   // Those that were used last stand first in the list.
-  for (const experiment of [...experiments].reverse())
-    made.unshift([experiment, await addExperiment(experiment)]);
-  for (const [{ template, conditions, workings, tables = [] }, id] of made)
-    await keepTemplate(await onlyTeacher(), {
-      ...template,
-      conditions,
-      workings,
-      trials: { ...emptyTrials, tables },
-      channels: await channelsOf(id),
-    });
+  for (const experiment of [...experiments].reverse()) templates.unshift(await addExperiment(experiment));
+  for (const template of templates) await keepTemplate(await onlyTeacher(), template);
   for (const study of [lifeboatStudy, buoyStudy]) await addStudy(study);
 }

@@ -10,6 +10,7 @@ import {
   runColumn,
   sheet,
 } from './experiment';
+import { capacitorGuide } from './guides/capacitor';
 import { type DemoRun } from './record';
 
 const falls = (level: number) => ({ event: 'falls', of: 'channel:U', level, count: 1, offset: 0 }) as const;
@@ -79,6 +80,7 @@ export const capacitor: Experiment = {
       discharge,
     ),
   ],
+  guide: capacitorGuide,
   runs: [10, 9.7].map((resistance, i): DemoRun => ({
     name: i === 0 ? 'flash' : 'another resistor',
     rig: beacon,

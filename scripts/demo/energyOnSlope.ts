@@ -11,6 +11,7 @@ import {
   runColumn,
   sheet,
 } from './experiment';
+import { energyOnSlopeGuide } from './guides/energyOnSlope';
 import { type DemoRun } from './record';
 
 /** When the boat passes a place on its way down. */
@@ -102,6 +103,7 @@ export const energyOnSlope: Experiment = {
     ['channel:s', ['entry:kinetic', 'entry:potential', 'entry:total']],
   ),
   tables: [powerAgainstTilt],
+  guide: energyOnSlopeGuide,
   runs: [0.012, 0.03].map((friction, i): DemoRun => ({
     name: i === 0 ? 'clean rails' : 'sand on the rails',
     rig: lifeboat,

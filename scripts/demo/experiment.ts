@@ -1,5 +1,7 @@
 import {
+  type BroughtSheet,
   type ConditionColumn,
+  type GuideItem,
   type Panel,
   type TrialColumn,
   type TrialTable,
@@ -28,6 +30,8 @@ export interface Experiment {
   /** What is said of each run. */
   conditions: ConditionColumn[];
   workings: WorkingsDocument;
+  /** What leads a class through it. @param sheet what its steps bring */
+  guide(sheet: BroughtSheet): GuideItem[];
   /** Tables over its runs, with what is concluded from them. */
   tables?: TrialTable[];
   runs: readonly (DemoRun | DemoSpots)[];

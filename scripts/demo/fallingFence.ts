@@ -10,6 +10,7 @@ import {
   runColumn,
   sheet,
 } from './experiment';
+import { fallingFenceGuide } from './guides/fallingFence';
 import { type DemoRun } from './record';
 
 const drop = runColumn('name');
@@ -41,6 +42,7 @@ export const fallingFence: Experiment = {
       drop,
     ),
   ],
+  guide: fallingFenceGuide,
   runs: [0, 1, 2].map((place): DemoRun => ({
     name: `drop ${place + 1}`,
     rig: gate,

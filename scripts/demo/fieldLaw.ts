@@ -10,6 +10,7 @@ import {
   sheet,
   valueColumn,
 } from './experiment';
+import { fieldLawGuide } from './guides/fieldLaw';
 
 /** How far the sensing point lies behind the tip of the probe, and the field without the magnet. */
 const behindTip = 0.012;
@@ -82,6 +83,7 @@ export const fieldLaw: Experiment = {
       rows: { kind: 'values', of: 'channel:B' },
     },
   ],
+  guide: fieldLawGuide,
   runs: [
     {
       name: 'along the rail',

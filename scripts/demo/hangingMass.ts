@@ -12,6 +12,7 @@ import {
   runColumn,
   sheet,
 } from './experiment';
+import { hangingMassGuide } from './guides/hangingMass';
 import { type DemoRun } from './record';
 
 const acceleration = resultColumn('path', 'curvature', 'a', 'm.s-2');
@@ -81,6 +82,7 @@ export const hangingMass: Experiment = {
       planned: weighed.map((mass, i) => ({ id: `planned-${i + 1}`, conditions: { M: mass } })),
     },
   ],
+  guide: hangingMassGuide,
   runs: masses.map((mass, i): DemoRun => ({
     name: `${Math.round(1000 * mass)} g`,
     rig: trolley,

@@ -1,5 +1,6 @@
 import { cord } from '@heuristor/stand-ins';
 import { type Experiment, barsTable, entry, resultColumn, runColumn, sheet } from './experiment';
+import { hookeGuide } from './guides/hooke';
 import { type DemoRun } from './record';
 
 const stiffness = resultColumn('stiffness', 'slope', 'k');
@@ -25,6 +26,7 @@ export const hooke: Experiment = {
     'channel:x',
   ),
   tables: [barsTable('k of the cords', [cordName, stiffness], stiffness, cordName)],
+  guide: hookeGuide,
   runs: [24, 38].map((newtonsPerMetre, i): DemoRun => ({
     name: i === 0 ? 'thin cord' : 'thick cord',
     rig: cord,

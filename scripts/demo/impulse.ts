@@ -11,6 +11,7 @@ import {
   runColumn,
   sheet,
 } from './experiment';
+import { impulseGuide } from './guides/impulse';
 import { type DemoRun } from './record';
 
 const pulled = (event: 'rises' | 'falls', offset: number) =>
@@ -87,6 +88,7 @@ export const impulse: Experiment = {
       entry('comparison', 'held', '', { first: 'result:ratio/factor', second: 'result:one/value' }),
     ]),
   ],
+  guide: impulseGuide,
   runs: [
     { name: 'string, light', elastic: 0, load: 0 },
     { name: 'string, loaded', elastic: 0, load: 0.5 },

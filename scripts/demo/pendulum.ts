@@ -10,6 +10,7 @@ import {
   resultColumn,
   sheet,
 } from './experiment';
+import { pendulumGuide } from './guides/pendulum';
 import { type DemoRun } from './record';
 
 const period = resultColumn('periods', 'period', 'T');
@@ -71,6 +72,7 @@ export const pendulum: Experiment = {
       ],
     ),
   ],
+  guide: pendulumGuide,
   // It is let go at the side and swings through rest a quarter of a period later, there the run begins.
   runs: [
     [10, 0.58],

@@ -1,5 +1,6 @@
 import { type Rig, reed } from '@heuristor/stand-ins';
 import { type Experiment, columnRef, entry, formula, pointsTable, sheet, valueColumn } from './experiment';
+import { resonanceGuide } from './guides/resonance';
 
 const frequencies = [
   10, 12, 14, 15, 15.8, 16.4, 16.7, 16.9, 17.05, 17.15, 17.25, 17.3, 17.35, 17.45, 17.55, 17.7, 17.9, 18.3,
@@ -49,6 +50,7 @@ export const resonance: Experiment = {
       rows: { kind: 'values', of: 'channel:A' },
     },
   ],
+  guide: resonanceGuide,
   runs: [
     {
       name: 'driven',

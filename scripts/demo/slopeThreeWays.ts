@@ -1,5 +1,6 @@
 import { lifeboat } from '@heuristor/stand-ins';
 import { type Experiment, barsTable, entry, resultColumn, runColumn, sheet } from './experiment';
+import { slopeThreeWaysGuide } from './guides/slopeThreeWays';
 import { type DemoRun } from './record';
 
 const way = runColumn('name');
@@ -50,6 +51,7 @@ export const slopeThreeWays: Experiment = {
       way,
     ),
   ],
+  guide: slopeThreeWaysGuide,
   runs: [5, 5, 7].map((angle, i): DemoRun => ({
     name: i === 1 ? `${angle}° again` : `${angle}°`,
     rig: lifeboat,

@@ -27,3 +27,6 @@ export * from './runChoices';
 export * from './trials';
 export * from './plannedRows';
 export * from './notebook';
+export * from './guide';
+export * from './guideAnswers';
+export * from './knownChannels';

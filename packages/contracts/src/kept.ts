@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { type DocumentFormat, readDocument } from './documents';
+import { type GuideDocument, emptyGuide, guideFormat, withoutRight } from './guide';
 import { type TrialsDocument, emptyTrials, trialsFormat, trialsOverCopies } from './trials';
 import { type WorkingsDocument, emptyWorkings, withRunsRenamed, workingsFormat } from './workings';
 
-/** A kind of document that people keep over the runs of an investigation: each who works along has one of his own. */
+/** A kind of document that people keep over the runs of an investigation: each who works along has one of his own, or all read the owner's. */
 interface KeptKindOf<T> {
   /** Its formats, with the steps from older ones. */
   format: DocumentFormat<T>;
@@ -11,18 +12,27 @@ interface KeptKindOf<T> {
   empty: T;
   /** The same over copies of the runs that it speaks of, by the ids of both. */
   overCopies(document: T, copies: ReadonlyMap<string, string>): T;
+  /** There is only one, of the owner of the investigation; as others see it. */
+  seenByOthers?(document: T): T;
 }
 
 /** What each kind is. */
 interface KeptDocuments {
   workings: WorkingsDocument;
   trials: TrialsDocument;
+  guide: GuideDocument;
 }
 
 /** Every kind, one entry each; the name is that of its address and of its place in what is sent. */
 export const keptKinds: { readonly [K in keyof KeptDocuments]: KeptKindOf<KeptDocuments[K]> } = {
   workings: { format: workingsFormat, empty: emptyWorkings, overCopies: withRunsRenamed },
   trials: { format: trialsFormat, empty: emptyTrials, overCopies: trialsOverCopies },
+  guide: {
+    format: guideFormat,
+    empty: emptyGuide,
+    overCopies: (guide) => guide,
+    seenByOthers: withoutRight,
+  },
 };
 
 export type KeptKind = keyof KeptDocuments;

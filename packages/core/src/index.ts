@@ -164,6 +164,8 @@ export {
   unitChoices,
   unitShown,
 } from './results/readable';
+export { type BothWays, bothWays } from './timing/bothWays';
+export { significantDigits } from './results/digits';
 export { grouped, type WrittenResult, raised, resultText, writeResult } from './results/rounding';
 export { type Heading, axisLabel, parseHeading, writeHeading } from './tables/heading';
 export { type Numbers, arrayOf } from './tables/numbers';

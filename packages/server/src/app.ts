@@ -31,6 +31,7 @@ import { deviceRoutes } from './routes/devices';
 import { importRoutes } from './routes/imports';
 import { investigationRoutes } from './routes/investigations';
 import { jobRoutes, workOutRoutes } from './routes/jobs';
+import { guideRoutes } from './routes/guides';
 import { notebookRoutes } from './routes/notebooks';
 import { manyOutcomesRoutes, outcomeRoutes } from './routes/outcomes';
 import { channelRoutes, runRoutes } from './routes/runs';
@@ -119,7 +120,7 @@ export function createApp(parts: Parts): Express {
   app.use('/api', signedInOnly);
   app.use('/api/device-tokens', deviceTokenRoutes(parts));
   app.use('/api/investigations', investigationRoutes(parts), workOutRoutes(parts), manyOutcomesRoutes(parts));
-  app.use('/api/investigations', notebookRoutes(parts));
+  app.use('/api/investigations', notebookRoutes(parts), guideRoutes(parts));
   app.use('/api/jobs', jobRoutes(parts));
   app.use('/api/templates', templateRoutes());
   app.use('/api/imports', importRoutes(parts));

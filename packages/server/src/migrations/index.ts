@@ -19,6 +19,7 @@ import * as processes from './017-processes';
 import * as plannedRows from './018-planned-rows';
 import * as templateTrials from './019-template-trials';
 import * as notebooks from './020-notebooks';
+import * as guides from './021-guides';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -41,6 +42,7 @@ const migrations: Record<string, Knex.Migration> = {
   '018-planned-rows': plannedRows,
   '019-template-trials': templateTrials,
   '020-notebooks': notebooks,
+  '021-guides': guides,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

@@ -39,14 +39,21 @@ export async function addDocument<K extends KeptKind>(
   await DocumentModel.query(transaction).insert({ investigationId, ownerId, kind, content });
 }
 
-/** A document as somebody sees it: his own; a screen sees that of the owner. @throws Failure */
+/** A document as somebody sees it: his own; a screen sees that of the owner, as all do where there is only one. @throws Failure */
 export async function findDocument<K extends KeptKind>(
   actor: Actor,
   investigationId: string,
   kind: K,
 ): Promise<FoundDocument<K>> {
   const { content, version, ownerId } = await rowFor(actor, investigationId, kind);
-  return { document: readable((stored) => readKept(kind, stored), content), version, owner: ownerId };
+  const document = readable((stored) => readKept(kind, stored), content);
+  const { seenByOthers } = keptKinds[kind];
+  const isOwn = ownerId === actor.id;
+  return {
+    document: isOwn || seenByOthers === undefined ? document : seenByOthers(document),
+    version,
+    owner: ownerId,
+  };
 }
 
 /** A document of a person who has one in an investigation; null where there is none. @throws Failure where it cannot be read */
@@ -70,12 +77,13 @@ async function rowFor(actor: Actor, investigationId: string, kind: KeptKind): Pr
       .ignore();
     return of(ownerId).throwIfNotFound();
   };
-  const own = actor.kind === 'screen' ? undefined : await of(actor.id);
+  const isOnlyOne = keptKinds[kind].seenByOthers !== undefined;
+  const own = actor.kind === 'screen' || isOnlyOne ? undefined : await of(actor.id);
   if (own !== undefined) return own;
   const { ownerId } = await InvestigationModel.query().findById(investigationId).throwIfNotFound();
   const whole = (await of(ownerId)) ?? (await begin(ownerId, keptKinds[kind].empty));
   // Who takes part begins with what stands there, and goes on alone.
-  return actor.kind === 'participant' ? begin(actor.id, whole.content) : whole;
+  return actor.kind === 'participant' && !isOnlyOne ? begin(actor.id, whole.content) : whole;
 }
 
 /**
@@ -91,6 +99,8 @@ export async function writeDocument<K extends KeptKind>(
   content: KeptDocument<K>,
 ): Promise<number> {
   if (actor.kind === 'screen') throw new Failure('not-allowed', 'A screen only shows what others work out.');
+  if (actor.kind !== 'teacher' && keptKinds[kind].seenByOthers !== undefined)
+    throw new Failure('not-allowed', `Only the teacher changes the ${keptKinds[kind].format.title}.`);
   const changed = await DocumentModel.query()
     .where({ investigationId, ownerId: actor.id, kind, version })
     .patch({ content, version: version + 1, updatedAt: new Date() });

@@ -215,7 +215,9 @@ export async function copyNotebook(
   if (found === undefined) return;
   const rows = await NotebookUpdateModel.query(transaction).where({ notebookId: found.id }).orderBy('at');
   const pins = await PinModel.query(transaction).where({ notebookId: found.id }).select('id');
-  const content = Buffer.from(rows.length === 0 ? [] : withIdsReplaced(joined(rows), 'blocks', copies));
+  const content = Buffer.from(
+    rows.length === 0 ? [] : withIdsReplaced(joined(rows), ['blocks', 'answers'], copies),
+  );
   const copy = await NotebookModel.query(transaction).insertAndFetch({
     investigationId: to,
     ownerId,

@@ -4,14 +4,14 @@ type Ids = ReadonlyMap<string, string>;
 
 /**
  * A document of Yjs in which ids stand for other things: every value of a map and every attribute of a node that is such an id, or a
- * list with such ids, is replaced. Written text is left as it is.
- * @param root the map in which they stand, by its name
+ * list or an object with such ids, is replaced. Written text is left as it is.
+ * @param roots the maps in which they stand, by their names
  * @returns an update that holds all of it
  */
-export function withIdsReplaced(update: Uint8Array, root: string, ids: Ids): Uint8Array {
+export function withIdsReplaced(update: Uint8Array, roots: readonly string[], ids: Ids): Uint8Array {
   const document = new Y.Doc();
   Y.applyUpdate(document, update);
-  document.transact(() => replaceInMap(document.getMap(root), ids));
+  document.transact(() => roots.forEach((root) => replaceInMap(document.getMap(root), ids)));
   const replaced = Y.encodeStateAsUpdate(document);
   document.destroy();
   return replaced;
@@ -41,7 +41,14 @@ function replaceInNodes(parent: Y.XmlFragment, ids: Ids): void {
 
 function replaced(value: unknown, ids: Ids): unknown {
   if (typeof value === 'string') return ids.get(value) ?? value;
-  if (!Array.isArray(value)) return value;
-  const others = value.map((one: unknown) => replaced(one, ids));
-  return others.some((one, i) => one !== value[i]) ? others : value;
+  if (Array.isArray(value)) {
+    const others = value.map((one: unknown) => replaced(one, ids));
+    return others.some((one, i) => one !== value[i]) ? others : value;
+  }
+  if (typeof value !== 'object' || value === null || Object.getPrototypeOf(value) !== Object.prototype)
+    return value;
+  const others = Object.entries(value).map(([key, one]) => [key, replaced(one, ids)] as const);
+  return others.some(([key, one]) => one !== (value as Record<string, unknown>)[key])
+    ? Object.fromEntries(others)
+    : value;
 }

@@ -2,6 +2,7 @@ import {
   type NewTemplate,
   type Template,
   conditionColumnSchema,
+  emptyGuide,
   emptyTrials,
   knownChannelSchema,
   readKept,
@@ -23,7 +24,7 @@ export async function listTemplates(owner: Teacher): Promise<Template[]> {
     .where({ ownerId: owner.id })
     .whereNull('deletedAt')
     .orderBy([{ column: 'madeAt' }, { column: 'id' }]);
-  return rows.flatMap(({ id, name, about, channels, conditions, document, trials }) => {
+  return rows.flatMap(({ id, name, about, channels, conditions, document, trials, guide }) => {
     try {
       return [
         {
@@ -34,6 +35,7 @@ export async function listTemplates(owner: Teacher): Promise<Template[]> {
           conditions: conditionsSchema.parse(conditions),
           workings: readWorkings(document),
           trials: trials === null ? emptyTrials : readKept('trials', trials),
+          guide: guide === null ? emptyGuide : readKept('guide', guide),
         },
       ];
     } catch {
@@ -44,7 +46,7 @@ export async function listTemplates(owner: Teacher): Promise<Template[]> {
 
 export async function keepTemplate(
   owner: Teacher,
-  { name, about, channels, conditions, workings, trials }: NewTemplate,
+  { name, about, channels, conditions, workings, trials, guide }: NewTemplate,
 ): Promise<string> {
   const { id } = await TemplateModel.query().insertAndFetch({
     ownerId: owner.id,
@@ -54,6 +56,7 @@ export async function keepTemplate(
     conditions,
     document: withoutRuns(workings),
     trials: trialsWithoutRuns(trials),
+    guide,
   });
   return id;
 }

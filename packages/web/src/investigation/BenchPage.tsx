@@ -1,10 +1,12 @@
-import { useEffect } from 'react';
+import { Suspense, lazy, useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useStore } from 'zustand';
 import { useDocuments, useInvestigation } from './context';
 import { LargeDigits } from '../sensors/LargeDigits';
 import { CursorBar } from '../traces/cursor/CursorBar';
 import { GatePanel } from '../recording/gate/GatePanel';
+import { BesideButton } from '../guide/BesideButton';
+import { useBesideTraces } from '../guide/besideTraces';
 import { ImportDialog } from '../files/ImportDialog';
 import { MovedRuns } from '../runs/MovedRuns';
 import { PageTabs } from '../traces/pages/PageTabs';
@@ -32,6 +34,8 @@ import { WaitingView } from '../recording/WaitingView';
 import { wayParts } from '../recording/wayParts';
 import { WorkingsColumn } from '../workings/WorkingsColumn';
 
+const GuideColumn = lazy(() => import('../guide/GuideColumn'));
+
 /** What ways of recording say between the plan and the traces. */
 const panels = Object.values(wayParts).flatMap(({ Panel }) => (Panel === null ? [] : [Panel]));
 
@@ -40,6 +44,7 @@ export default function BenchPage() {
   const session = useInvestigation();
   const sides = useSides();
   const { Beside } = wayParts[useDocuments(({ plan }) => plan.way)];
+  const isGuided = useBesideTraces(session.id) === 'guide';
   const hasTable = useStore(session.table.state, ({ isOpen }) => isOpen);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -101,12 +106,19 @@ export default function BenchPage() {
           <CursorBar />
           <RunChips pictured={session} />
         </main>
-        <SideColumn side="right" title="Workings">
-          <WorkingsColumn
-            title="Workings"
-            ofRuns
-            empty="Drag over a trace to mark a region. What can be worked out on it is offered beside it, and is worked out for every run that is shown."
-          />
+        <SideColumn side="right" title={isGuided ? 'Guide' : 'Workings'}>
+          {isGuided ? (
+            <Suspense fallback={<p className="quiet">Loading …</p>}>
+              <GuideColumn beside={<BesideButton to="workings" />} />
+            </Suspense>
+          ) : (
+            <WorkingsColumn
+              title="Workings"
+              ofRuns
+              beside={<BesideButton to="guide" />}
+              empty="Drag over a trace to mark a region. What can be worked out on it is offered beside it, and is worked out for every run that is shown."
+            />
+          )}
         </SideColumn>
       </div>
       <ImportDialog />

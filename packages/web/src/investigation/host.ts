@@ -1,4 +1,9 @@
-import { type Run, type TrialsDocument, type WorkingsDocument } from '@heuristor/contracts';
+import {
+  type GuideDocument,
+  type Run,
+  type TrialsDocument,
+  type WorkingsDocument,
+} from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
 import { type StoreApi } from 'zustand/vanilla';
 import { type RunPool } from '../runs/pool';
@@ -15,6 +20,13 @@ import { type Viewing } from './viewing';
 export interface KeptTrials {
   readonly state: StoreApi<{ trials: TrialsDocument }>;
   change(change: (trials: TrialsDocument) => TrialsDocument): void;
+}
+
+/** The guide of an investigation, as it is kept. */
+export interface KeptGuide {
+  readonly mayWrite: boolean;
+  readonly guide: GuideDocument;
+  change(change: (guide: GuideDocument) => GuideDocument): void;
 }
 
 /** What of an open investigation those need who do one thing in it; each picks its part. */
@@ -35,6 +47,8 @@ export interface Host {
   readonly onPage: OnPage;
   /** Its tables, which are fetched when somebody first needs them. */
   trials(): Promise<KeptTrials>;
+  /** Its guide, which is fetched when somebody first needs it. */
+  guide(): Promise<KeptGuide>;
   changeWorkings(change: (workings: WorkingsDocument) => WorkingsDocument): void;
   changeEntry(id: string, patch: Partial<Entry>): void;
   /** Lays a run as the server has it. */

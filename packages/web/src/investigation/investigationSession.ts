@@ -19,6 +19,7 @@ import { History } from './history';
 import { type Host } from './host';
 import { SheetSession } from './sheetSession';
 import { KeptOnPage } from './kept/keptOnPage';
+import { type GuideSession } from '../guide/guideSession';
 import { type NotebookSession } from '../notebook/notebookSession';
 import { type Part, OpenedLater } from './openedLater';
 import { tabMemory } from '../traces/pages/lookMemory';
@@ -62,6 +63,10 @@ export class InvestigationSession extends SheetSession implements Host {
   private readonly openedNotebook = new OpenedLater(async () => {
     const { NotebookSession } = await import('../notebook/notebookSession');
     return NotebookSession.open(this);
+  });
+  private readonly openedGuide = new OpenedLater(async () => {
+    const { GuideSession } = await import('../guide/guideSession');
+    return GuideSession.open(this);
   });
   private wasOffline = false;
   private isToggling = false;
@@ -119,7 +124,7 @@ export class InvestigationSession extends SheetSession implements Host {
   }
 
   private get parts(): readonly OpenedLater<Part>[] {
-    return [this.openedTrials, this.openedNotebook];
+    return [this.openedTrials, this.openedNotebook, this.openedGuide];
   }
 
   /** How far the storing of the sheet is. */
@@ -154,6 +159,11 @@ export class InvestigationSession extends SheetSession implements Host {
   /** The notebook, which is fetched when somebody first looks at it, or pins something to it. */
   notebook(): Promise<NotebookSession> {
     return this.openedNotebook.get();
+  }
+
+  /** The guide, which is fetched when somebody first looks at it. */
+  guide(): Promise<GuideSession> {
+    return this.openedGuide.get();
   }
 
   protected store(before: WorkingsDocument, after: WorkingsDocument): void {

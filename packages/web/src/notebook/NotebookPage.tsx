@@ -1,6 +1,6 @@
-import { useEffect, useState } from 'react';
+import { Suspense, lazy, useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { LayoutSidebar } from 'react-bootstrap-icons';
+import { LayoutSidebar, LayoutSidebarReverse } from 'react-bootstrap-icons';
 import { useLocation } from 'react-router';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { sentenceOf } from '../api/client';
@@ -11,6 +11,7 @@ import { SavedWord, StepButtons } from '../investigation/StepButtons';
 import { useInvestigation } from '../investigation/context';
 import { toggleSide, useSides } from '../investigation/sides';
 import { Message } from '../ui/Message';
+import { useGuideBeside } from '../guide/useGuideBeside';
 import { BlockFrame, goToBlock } from './BlockFrame';
 import { BlockList } from './BlockList';
 import { FirstBlocks } from './FirstBlocks';
@@ -20,6 +21,8 @@ import { NotebookProvider, useNotebook, useNotebookState } from './context';
 import { type NotebookSession } from './notebookSession';
 import { picturesIn, takePhotograph } from './photographs/takePhotograph';
 import { TextTools } from './text/TextTools';
+
+const GuideColumn = lazy(() => import('../guide/GuideColumn'));
 
 /** What was found, told with its evidence: pictures, texts that quote results, tables. */
 export default function NotebookPage() {
@@ -74,13 +77,14 @@ function OpenNotebook() {
   }, [notebook, mayWrite]);
   const blocks = useNotebookState((state) => state.blocks);
   const present = blocks.filter(({ isRemoved }) => !isRemoved);
-  const stands = useSides(({ left }) => left);
+  const { left: stands } = useSides();
+  const { isThere, stands: guides, toggle } = useGuideBeside();
   const { hash } = useLocation();
   useEffect(() => {
     if (hash.startsWith('#block-')) goToBlock(hash.slice('#block-'.length));
   }, [hash]);
   return (
-    <div className={`notebook ${stands ? '' : 'left-folded'}`}>
+    <div className={`notebook ${stands ? '' : 'left-folded'} ${guides ? '' : 'right-folded'}`}>
       <SideColumn side="left" title="Blocks">
         <BlockList />
       </SideColumn>
@@ -97,6 +101,15 @@ function OpenNotebook() {
               onClick={() => toggleSide('left')}
             >
               <LayoutSidebar aria-hidden />
+            </Button>
+            <Button
+              variant="plain"
+              aria-label="Guide: show or fold away"
+              title="Guide"
+              aria-pressed={guides}
+              onClick={toggle}
+            >
+              <LayoutSidebarReverse aria-hidden />
             </Button>
             <LeaveMenu />
             {mayWrite && <SavedWord saver={saver} />}
@@ -119,6 +132,13 @@ function OpenNotebook() {
           </article>
         </div>
       </main>
+      {isThere && (
+        <SideColumn side="right" title="Guide">
+          <Suspense fallback={<p className="quiet">Loading …</p>}>
+            <GuideColumn />
+          </Suspense>
+        </SideColumn>
+      )}
     </div>
   );
 }

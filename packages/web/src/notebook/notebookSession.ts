@@ -1,4 +1,5 @@
 import {
+  type GuideAnswer,
   type Notebook,
   type PinContent,
   type ToScreen,
@@ -110,6 +111,22 @@ export class NotebookSession implements Part {
   /** The hand is in the block that was made last; who comes back later is not led there again. */
   taken(id: string): void {
     if (this.state.getState().fresh === id) this.state.setState({ fresh: null });
+  }
+
+  /** What is answered in words to a question of the guide. */
+  answerText(question: string): Y.Text {
+    const text = this.document.answerText(question);
+    this.steps.include(text);
+    return text;
+  }
+
+  /** Answers a question of the guide, or takes the answer back. */
+  answer(question: string, answer: GuideAnswer | null): void {
+    const { answers, doc } = this.document;
+    doc.transact(() => {
+      if (answer === null) answers.delete(question);
+      else answers.set(question, answer);
+    }, new Step('answer a question'));
   }
 
   remove(id: string): void {

@@ -36,6 +36,11 @@ export class NotebookSteps {
     });
   }
 
+  /** What is written there is a step too. */
+  include(text: Y.Text): void {
+    this.manager.addToScope(text);
+  }
+
   dispose(): void {
     this.manager.destroy();
   }

@@ -37,10 +37,12 @@ interface Props {
   empty: string;
   /** Whether the sheet is one over runs, for which there are templates. */
   ofRuns: boolean;
+  /** What else its head holds. */
+  beside?: ReactNode;
 }
 
 /** A sheet of entries, grouped by region, each with what it says. */
-export function WorkingsColumn({ title, empty, ofRuns }: Props) {
+export function WorkingsColumn({ title, empty, ofRuns, beside }: Props) {
   const session = useSession();
   const order = useDocuments(useShallow((documents) => orderOf(documents.workings)));
   // While a region is dragged, the sheet is another one many times a second; the column is made anew only when its order changes.
@@ -55,6 +57,7 @@ export function WorkingsColumn({ title, empty, ofRuns }: Props) {
     <>
       <div className="side-head titled">
         <h2>{title}</h2>
+        {beside}
         {ofRuns && <TemplateMenu />}
         <WorkOut />
       </div>

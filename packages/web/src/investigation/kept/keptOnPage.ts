@@ -31,8 +31,8 @@ export class KeptOnPage<K extends KeptKind> {
   constructor(
     private readonly kind: K,
     version: number,
-    /** Whose it is; others have one of their own over the same runs. */
-    private readonly owner: string,
+    /** Whose it is; others have one of their own over the same runs. Null where there is only one, whoever reads it. */
+    private readonly owner: string | null,
     private readonly place: Place<K>,
   ) {
     this.saver = new Saver(
@@ -59,7 +59,8 @@ export class KeptOnPage<K extends KeptKind> {
 
   /** Another screen may have stored it; it is fetched unless it was this one. */
   async hear(message: ToScreen): Promise<void> {
-    if (message.type !== 'document' || message.kind !== this.kind || message.owner !== this.owner) return;
+    if (message.type !== 'document' || message.kind !== this.kind) return;
+    if (this.owner !== null && message.owner !== this.owner) return;
     const state = this.saver.state.getState();
     if (message.version <= state.version || state.phase === 'sending') return;
     const { version, document } = await getJson(this.path, storedKeptSchema(this.kind));

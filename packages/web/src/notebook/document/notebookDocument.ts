@@ -44,14 +44,27 @@ type Block = Y.Map<unknown>;
 export class NotebookDocument {
   readonly doc = new Y.Doc();
   readonly blocks = this.doc.getMap<Block>('blocks');
+  /** What was answered to questions of the guide, by their ids; free words have texts of their own. */
+  readonly answers = this.doc.getMap<unknown>('answers');
+  /** Checks of the guide that were met by something that has passed, by their ids. */
+  readonly ticks = this.doc.getMap<boolean>('ticks');
 
   heading(field: HeadingField): Y.Text {
     return this.doc.getText(`heading ${field}`);
   }
 
-  /** All of what can be undone together. */
+  /** What was answered in words to a question of the guide. */
+  answerText(question: string): Y.Text {
+    return this.doc.getText(`answer ${question}`);
+  }
+
+  /** All of what can be undone together; an answer in words comes to it when it is first looked at. */
   get parts(): Y.AbstractType<unknown>[] {
-    return [this.blocks, ...headingFields.map((field) => this.heading(field))] as Y.AbstractType<unknown>[];
+    return [
+      this.blocks,
+      this.answers,
+      ...headingFields.map((field) => this.heading(field)),
+    ] as Y.AbstractType<unknown>[];
   }
 
   /** Every block in its order, also those that were removed. */

@@ -6,10 +6,11 @@ import { request } from '../../api/client';
 import { askAnew, useServer } from '../../api/queries';
 import { tell } from '../../ui/noticeStore';
 import { attempt } from '../../api/attempt';
-import { type Host, type KeptTrials } from '../../investigation/host';
+import { type Host, type KeptGuide, type KeptTrials } from '../../investigation/host';
 import { type Alike, alikesOf, withAlikes } from './templateConditions';
 import {
   askedWords,
+  guideWords,
   lackingWords,
   tableWords,
   templateOf,
@@ -36,7 +37,15 @@ export class TemplateActions {
   constructor(
     private readonly session: Pick<
       Host,
-      'documents' | 'workings' | 'runs' | 'changeWorkings' | 'looking' | 'plan' | 'history' | 'trials'
+      | 'documents'
+      | 'workings'
+      | 'runs'
+      | 'changeWorkings'
+      | 'looking'
+      | 'plan'
+      | 'history'
+      | 'trials'
+      | 'guide'
     >,
   ) {}
 
@@ -54,6 +63,19 @@ export class TemplateActions {
     else this.question.setState({ asked: { template, alikes } });
   }
 
+  /** Puts a template onto the sheet unless all of it is there already; then its page is opened. */
+  bring(template: Template): void {
+    const { workings, runs, looking } = this.session;
+    const made = withTemplate(workings, runs, template);
+    const isThere = made !== null && made.workings.entries.length === workings.entries.length;
+    if (!isThere || workings.entries.length === 0) this.use(template);
+    else {
+      const [first] = template.workings.pages;
+      const named = workings.pages.find(({ name }) => name === template.name || name === first?.name);
+      if (named !== undefined) looking.open(named.id);
+    }
+  }
+
   /** Puts a template onto the sheet, with these conditions in place of what it asks for; null lets it be. */
   answer(alikes: readonly Alike[] | null): void {
     const { asked } = this.question.getState();
@@ -68,6 +90,8 @@ export class TemplateActions {
     let trials: KeptTrials | null = null;
     // Trials that cannot be opened are in the way of no sheet.
     if (hasTables) trials = await session.trials().catch(() => null);
+    // What leads through it comes along where nothing leads through this investigation yet.
+    const here = template.guide.items.length > 0 ? await this.ownGuide() : null;
     const asked = session.documents.getState().plan.conditions;
     const conditions = withConditions(asked, template);
     const made = withTemplate(session.workings, session.runs, template, conditions ?? asked);
@@ -84,13 +108,21 @@ export class TemplateActions {
     const tables = trials === null ? [] : made.tables.slice(0, room);
     if (tables.length > 0)
       trials?.change((document) => ({ ...document, tables: [...document.tables, ...tables] }));
+    const hasGuide = here !== null && here.guide.items.length > 0;
+    if (here !== null && !hasGuide) here.change(() => ({ ...template.guide, isReleased: false }));
     session.history.release();
     if (conditions !== null) void session.plan.change({ conditions });
     if (made.page !== null) session.looking.open(made.page);
     tell({
       kind: 'news',
-      text: `“${template.name}” is on the sheet, for every run that is shown.${lackingWords(made.lacking)}${unzeroedWords(made.unzeroed)}${tableWords(tables)}${askedWords((conditions ?? []).slice(asked.length))}`,
+      text: `“${template.name}” is on the sheet, for every run that is shown.${lackingWords(made.lacking)}${unzeroedWords(made.unzeroed)}${tableWords(tables)}${guideWords(here === null ? null : !hasGuide)}${askedWords((conditions ?? []).slice(asked.length))}`,
     });
+  }
+
+  /** The guide of the investigation, where whoever is here may change it. */
+  private async ownGuide(): Promise<KeptGuide | null> {
+    const guide = await this.session.guide().catch(() => null);
+    return guide?.mayWrite === true ? guide : null;
   }
 
   /** Keeps the sheet as a template. */
@@ -98,7 +130,8 @@ export class TemplateActions {
     const documents = this.session.documents.getState();
     const isKept = await attempt(async () => {
       const { trials } = (await this.session.trials()).state.getState();
-      return request('POST', templatesPath, templateOf(documents, trials, name, about));
+      const { guide } = await this.session.guide();
+      return request('POST', templatesPath, { ...templateOf(documents, trials, name, about), guide });
     });
     if (isKept) {
       await askAnew(templatesPath);

@@ -1,4 +1,10 @@
-import { type ConditionColumn, type Template, emptyTrials, emptyWorkings } from '@heuristor/contracts';
+import {
+  type ConditionColumn,
+  type Template,
+  emptyGuide,
+  emptyTrials,
+  emptyWorkings,
+} from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
 import { withConditions } from './templates';
 import { alikesOf, looksLike, withAlikes } from './templateConditions';
@@ -22,6 +28,7 @@ const template = (entries: Entry[], conditions: ConditionColumn[] = []): Templat
   conditions,
   workings: { ...emptyWorkings, entries },
   trials: emptyTrials,
+  guide: emptyGuide,
 });
 const kinetic: Entry = {
   kind: 'formulaSeries',

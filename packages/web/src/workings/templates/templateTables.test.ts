@@ -4,6 +4,7 @@ import {
   emptyTable,
   emptyTrials,
   emptyWorkings,
+  emptyGuide,
   trialsWithoutRuns,
 } from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
@@ -27,6 +28,7 @@ const template: Template = {
   channels: [{ key: 'x', quantity: 'position', unit: 'm' }],
   conditions: [{ key: 'c1', name: 'm', kind: 'number', unit: 'kg' }],
   workings: { ...emptyWorkings, entries: [slope] },
+  guide: emptyGuide,
   trials: {
     ...emptyTrials,
     tables: [

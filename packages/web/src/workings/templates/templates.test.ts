@@ -1,4 +1,11 @@
-import { type Template, emptyPage, emptyTrials, emptyWorkings, panelOf } from '@heuristor/contracts';
+import {
+  type Template,
+  emptyPage,
+  emptyGuide,
+  emptyTrials,
+  emptyWorkings,
+  panelOf,
+} from '@heuristor/contracts';
 import { type Entry } from '@heuristor/core';
 import { runOf } from '../../testing/runs';
 import {
@@ -18,6 +25,7 @@ const template: Template = {
   channels: [{ key: 'x', quantity: 'x', unit: 'm' }],
   conditions: [{ key: 'm', name: 'mass', kind: 'number', unit: 'kg' }],
   trials: emptyTrials,
+  guide: emptyGuide,
   workings: {
     ...emptyWorkings,
     entries: [v],

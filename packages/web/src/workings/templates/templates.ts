@@ -119,13 +119,13 @@ function mappedPage(page: Page, { ids, channels }: Transfer, isKnown: boolean): 
   };
 }
 
-/** The sheet as a template. */
+/** The sheet as a template, without what leads through it. */
 export const templateOf = (
   { workings, runs, plan }: Pick<Investigation, 'workings' | 'runs' | 'plan'>,
   trials: TrialsDocument,
   name: string,
   about: string,
-): NewTemplate => ({
+): Omit<NewTemplate, 'guide'> => ({
   name,
   about,
   channels: channelsOfRuns(runs),
@@ -166,3 +166,11 @@ export const tableWords = (tables: readonly Pick<TrialTable, 'name'>[]): string 
   tables.length === 0
     ? ''
     : ` ${tables.map(({ name }) => `“${name || 'table'}”`).join(' and ')} ${tables.length === 1 ? 'is a table' : 'are tables'} on the page Trials.`;
+
+/** Whether its guide came along, in a sentence; nothing where it has none. @param isPut null where it has none, or none can be put here */
+export const guideWords = (isPut: boolean | null): string => {
+  if (isPut === null) return '';
+  return isPut
+    ? ' Its guide stands beside the traces and the notebook.'
+    : ' This investigation has a guide already; that of the template was left out.';
+};
