@@ -1,4 +1,4 @@
-import { type Outcome, Evaluator, timesOf, tryRelations } from '@heuristor/core';
+import { type Outcome, Evaluator, parseUnit, timesOf, tryRelations } from '@heuristor/core';
 import { gravity } from '@heuristor/stand-ins';
 import { capacitor } from './capacitor';
 import { channelsOf, conditionsOf } from './channelsOf';
@@ -19,6 +19,10 @@ import { slopeThreeWays } from './slopeThreeWays';
 const seeds = [0, 5000];
 const degree = Math.PI / 180;
 
+/** The line that was followed, as an evaluation takes it. */
+const paceOf = (run: Experiment['runs'][number]) =>
+  'typed' in run || run.pace === undefined ? null : { ...run.pace, unit: parseUnit(run.pace.unit) };
+
 /** What a sheet says of each of its runs, recorded once more with other noise. */
 function said(experiment: Experiment, more: number) {
   const { workings, runs } = experiment;
@@ -27,6 +31,7 @@ function said(experiment: Experiment, more: number) {
       id: run.name,
       channels: channelsOf({ ...run, seed: run.seed + more }),
       conditions: conditionsOf(run, experiment),
+      pace: paceOf(run),
     });
     const { outcomes } = evaluator.evaluate(workings);
     return { run, evaluator, outcomes, at: (id: string, key: string) => quantityIn(outcomes.get(id), key) };

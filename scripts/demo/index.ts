@@ -1,3 +1,13 @@
+import { tension } from './tension';
+import { walk } from './walk';
+import { stair } from './stair';
+import { fallingMagnet } from './fallingMagnet';
+import { lampAndResistor } from './lampAndResistor';
+import { ringingCircuit } from './ringingCircuit';
+import { pluckedStrip } from './pluckedStrip';
+import { bounces } from './bounces';
+import { throws } from './throws';
+import { twoSprings } from './twoSprings';
 import { capacitor } from './capacitor';
 import { energyOnSlope } from './energyOnSlope';
 import { type Experiment } from './experiment';
@@ -15,6 +25,7 @@ export const experiments: readonly Experiment[] = [
   pendulum,
   fallingFence,
   slopeThreeWays,
+  tension,
   hangingMass,
   impulse,
   hooke,
@@ -22,4 +33,13 @@ export const experiments: readonly Experiment[] = [
   energyOnSlope,
   resonance,
   fieldLaw,
+  twoSprings,
+  throws,
+  bounces,
+  pluckedStrip,
+  ringingCircuit,
+  lampAndResistor,
+  fallingMagnet,
+  stair,
+  walk,
 ];

@@ -1,6 +1,7 @@
 import {
   type ChannelFields,
   type ConditionValues,
+  type PaceTarget,
   type SpotCell,
   type SpotColumn,
   channelOf,
@@ -35,6 +36,8 @@ export interface DemoRun {
   acts: Acts;
   streams: readonly DemoStream[];
   conditions?: ConditionValues;
+  /** The line that was followed. */
+  pace?: PaceTarget;
   seed: number;
 }
 
@@ -50,7 +53,11 @@ export async function record(investigationId: string, run: DemoRun | DemoSpots):
     name: run.name,
     origin: 'recorded',
     state: 'ended',
-    plan: { ...usualPlan, end: { kind: 'after', seconds: run.streams[0].seconds } },
+    plan: {
+      ...usualPlan,
+      ...(run.pace === undefined ? {} : { way: 'pace', pace: run.pace }),
+      end: { kind: 'after', seconds: run.streams[0].seconds },
+    },
     channels: parts.map(({ channel }) => channel),
   });
   for (const [i, { values, times }] of parts.entries())

@@ -1,3 +1,7 @@
+import { stair } from './stair';
+import { coil } from './coil';
+import { circuit } from './circuit';
+import { ball } from './ball';
 import { capacitor } from './capacitor';
 import { cord } from './cord';
 import { gate } from './gate';
@@ -13,6 +17,10 @@ import { type DrawingOf } from './kind';
 
 /** Every drawing, by the key under which guides know it. */
 export const drawings: Readonly<Record<string, DrawingOf>> = {
+  stair,
+  coil,
+  circuit,
+  ball,
   capacitor,
   cord,
   gate,
