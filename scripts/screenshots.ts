@@ -55,6 +55,20 @@ async function writeNotebook({ page }: System, hand: BenchHand): Promise<void> {
   await page.$eval('.notebook-scroll', (sheet) => sheet.scrollTo(0, 0));
 }
 
+/** A guide as a group follows it: a sketch with what was measured over it. */
+async function followGuide(hand: BenchHand): Promise<void> {
+  await (await hand.element('::-p-xpath(//a[contains(., "Beacon")])')).click();
+  await hand.element('.groups[aria-busy="false"] .results');
+  await toNotebook(hand);
+  await (await hand.element('.guide-item details summary')).click();
+  const falls = Array.from({ length: 12 }, (_, i) => `${0.4 * i} ${(5 * Math.exp(-0.35 * i)).toFixed(2)}`);
+  await hand.type('Points of the sketch', falls.join('; '));
+  await hand.pick('Lay what was measured over the sketch', 'Over run 1');
+  await (await hand.element('.guide-item details summary')).click();
+  await stored(hand.page);
+  await pause(800);
+}
+
 /** Takes the pictures, in the real application. */
 async function takeAll(): Promise<void> {
   const system = await startSystem({ own: true, demo: true, pace: 1 });
@@ -85,6 +99,9 @@ async function takeAll(): Promise<void> {
     await system.open('/');
     await writeNotebook(system, hand);
     await take('notebook');
+    await page.goto(system.site, { waitUntil: 'load' });
+    await followGuide(hand);
+    await take('guide');
     await system.open('/');
     await hand.waitForText('Channel buoy: soft and stiff spring');
     const stage = await system.newPage('/stage');
@@ -152,7 +169,6 @@ async function takeAll(): Promise<void> {
     const fault = await hand.element('::-p-xpath(//*[contains(text(), "they cannot be added")])');
     await fault.evaluate((words) => words.closest('.result-card')?.scrollIntoView({ block: 'end' }));
     await pause(400);
-    await take('formula');
     await page.keyboard.press('Escape');
     await hand.menu('More for E', 'Remove');
     await hand.menu('More for m', 'Remove');

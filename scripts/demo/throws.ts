@@ -52,6 +52,8 @@ export const throws: Experiment = {
           apparatus.control({ action: 'set', key: 'passer', value: 1 });
           apparatus.control({ action: 'set', key: 'speed', value: meant });
           apparatus.control({ action: 'set', key: 'unsteady', value: 3 });
+          // The hand is warm by the second run: its throws are others than those of the first.
+          for (let k = 0; k < 7 * i; k++) apparatus.control({ action: 'do', key: 'go' });
         },
       ],
       ...Array.from({ length: 10 }, (_, k): [number, () => void] => [

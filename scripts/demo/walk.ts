@@ -7,6 +7,9 @@ import { line } from './walkLine';
 const name = runColumn('name');
 const off = resultColumn('closeness', 'rms', 'off by', 'cm');
 
+/** The walker comes to the beginning of the line before the run begins. */
+const ahead = 1;
+
 function placeAt(t: number): number {
   const next = line.points.findIndex((point) => point.t > t);
   if (next <= 0) return line.points.at(next < 0 ? -1 : 0)?.value ?? 0;
@@ -37,15 +40,15 @@ export const walk: Experiment = {
     pace: line,
     // A walker follows what he sees, somewhat late, and not quite evenly.
     acts: ({ apparatus }: Rig) =>
-      Array.from({ length: 101 }, (_, k): [number, () => void] => [
+      Array.from({ length: 115 }, (_, k): [number, () => void] => [
         0.1 * k,
         () =>
           apparatus.control({
             action: 'grab',
-            at: placeAt(0.1 * k - late) + 0.1 * late * Math.sin(0.9 * k),
+            at: placeAt(0.1 * k - ahead - late) + 0.1 * late * Math.sin(0.9 * k),
           }),
       ]),
-    streams: [{ code: 'K9-W', stream: 'motion', rate: 20, seconds: 10, from: 0 }],
+    streams: [{ code: 'K9-W', stream: 'motion', rate: 20, seconds: 10, from: ahead }],
     seed: 560 + i,
   })),
 };
