@@ -1,9 +1,11 @@
+import { readFileSync } from 'node:fs';
 import { PNG } from 'pngjs';
 import { atRest } from './support/atRest';
 import { barriersOn } from './support/barriers';
 import { pressIn, saidBy, untilSaid } from './support/guide';
 import { type Lab, openLab } from './support/lab';
-import { stored, toNotebook } from './support/notebook';
+import { stored, toNotebook, wordsOf } from './support/notebook';
+import { downloaded } from './support/system';
 
 // A guide is followed, answered and checked; it is written, and sets the bench up. The apparatus is the beacon.
 
@@ -57,7 +59,8 @@ test('a guide is followed beside the notebook: sketched, answered, linked to the
   const before = await pixelsLike(ink);
   await hand.pick('Lay what was measured over the sketch', 'Over run 1');
   let after = before;
-  for (let i = 0; i < 100 && after < before + 80; i++) after = await pixelsLike(ink);
+  for (const end = Date.now() + 40_000; Date.now() < end && after <= before + 80;)
+    after = await pixelsLike(ink);
   expect(after).toBeGreaterThan(before + 80);
 
   const linked = 'The time constant by the curve';
@@ -108,6 +111,30 @@ test('a guide is followed beside the notebook: sketched, answered, linked to the
   ).toBe('They agree within the tolerance of the capacitor.');
   await hand.element('canvas[aria-label^="A sketch of U against t from 0"]');
   expect(await saidBy(system.page, shown)).toContain('Before you record');
+
+  // They stand in the notebook, and leave the room with it.
+  await hand.press('Answers to the guide', '.new-blocks');
+  const answered = async () =>
+    (await wordsOf(system.page, '.results-block tbody tr')).map((row) => row.replace(/^\d+\. /, ''));
+  await hand.element('.answered-sketch canvas');
+  await system.page.waitForFunction(
+    () => document.querySelectorAll('.results-block tbody tr')[1]?.textContent.includes('±') === true,
+    { polling: 50, timeout: 40_000 },
+  );
+  const rows = await answered();
+  expect(rows).toHaveLength(5);
+  expect(rows[0]).toMatch(/as it discharges sketched, see below$/);
+  expect(rows[1]).toMatch(/^The time constant by the curve 1\.0\d+ ± 0\.0\d+ s$/);
+  expect(rows[2]).toMatch(/36\.8 %$/);
+  expect(rows[3]).toMatch(/−1\/τ$/);
+  expect(rows[4]).toMatch(/They agree within the tolerance of the capacitor\.$/);
+  await stored(system.page);
+  await hand.press('Save');
+  await hand.item('Save as one page (HTML)');
+  const html = readFileSync(await downloaded(system.downloads, '.html'), 'utf8');
+  for (const part of ['They agree within the tolerance of the capacitor.', '36.8 %', '−1/τ'])
+    expect(html).toContain(part);
+  expect(html.match(/<img[^>]+src="data:image\/jpeg;base64,/g)).toHaveLength(1);
 });
 
 test('the last answer is taken back by a step, and comes again', async () => {

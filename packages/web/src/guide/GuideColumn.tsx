@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { sentenceOf } from '../api/client';
 import { useInvestigation } from '../investigation/context';
@@ -13,23 +13,14 @@ import './guide.css';
 import { type GuideSession } from './guideSession';
 import { WriteGuide } from './writing/WriteGuide';
 
-/** The guide in a column beside what is worked on. @param beside what else its head holds */
-export default function GuideColumn({ beside }: { beside?: ReactNode }) {
+/** What stands in the column of the guide. */
+export default function GuideColumn() {
   const opened = useOpened();
-  if ('says' in opened)
-    return (
-      <>
-        <div className="side-head titled">
-          <h2>Guide</h2>
-          {beside}
-        </div>
-        <p className="quiet">{opened.says}</p>
-      </>
-    );
+  if (!('guide' in opened)) return <p className="quiet">{opened.says}</p>;
   return (
     <GuideProvider value={opened.guide}>
       <NotebookProvider value={opened.notebook}>
-        <Opened beside={beside} />
+        <Opened />
       </NotebookProvider>
     </GuideProvider>
   );
@@ -52,22 +43,22 @@ function useOpened(): { guide: GuideSession; notebook: NotebookSession } | { say
   return opened;
 }
 
-function Opened({ beside }: { beside?: ReactNode }) {
+function Opened() {
   const guide = useGuide();
   const isWriting = useGuideState((state) => state.isWriting) && guide.mayWrite;
   const hasItems = useGuideState((state) => state.guide.items.length > 0);
   return (
     <>
-      <div className="side-head titled">
-        <h2>Guide</h2>
-        <Progress />
-        {guide.mayWrite && (hasItems || isWriting) && (
-          <Button variant="plain" onClick={() => guide.write(!isWriting)}>
-            {isWriting ? 'Done' : 'Change'}
-          </Button>
-        )}
-        {beside}
-      </div>
+      {(hasItems || isWriting) && (
+        <div className="guide-tools">
+          <Progress />
+          {guide.mayWrite && (
+            <Button variant="plain" onClick={() => guide.write(!isWriting)}>
+              {isWriting ? 'Done' : 'Change'}
+            </Button>
+          )}
+        </div>
+      )}
       <SavingBar saver={guide.saver} what="guide" />
       <FaultBoundary what="The guide" className="guide-items" resetKeys={[isWriting]}>
         {isWriting ? <WriteGuide /> : <ReadGuide />}
@@ -83,8 +74,8 @@ function Progress() {
   const asked = items.filter(({ kind }) => kind !== 'step').length;
   if (asked === 0) return null;
   return (
-    <span className="quiet small" title={`${count} of ${asked} questions are answered`}>
-      {count} of {asked}
+    <span className="quiet small">
+      {count} of {asked} questions answered
     </span>
   );
 }

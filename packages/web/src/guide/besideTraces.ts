@@ -15,7 +15,18 @@ useGuided.subscribe(({ guided }) => sessionStorage.setItem(key, guided.join()));
 export const useBesideTraces = (investigation: string): Beside =>
   useGuided(({ guided }) => (guided.includes(investigation) ? 'guide' : 'workings'));
 
-export const showBeside = (investigation: string, shown: Beside): void =>
+let wantsFocus = false;
+
+/** Whether what was shown last wants the focus; asked once. */
+export function takeFocus(): boolean {
+  const wanted = wantsFocus;
+  wantsFocus = false;
+  return wanted;
+}
+
+export function showBeside(investigation: string, shown: Beside): void {
+  wantsFocus = true;
   useGuided.setState(({ guided }) => ({
     guided: [...guided.filter((id) => id !== investigation), ...(shown === 'guide' ? [investigation] : [])],
   }));
+}

@@ -1,4 +1,4 @@
-import { Suspense, lazy, useEffect } from 'react';
+import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useStore } from 'zustand';
 import { useDocuments, useInvestigation } from './context';
@@ -6,6 +6,7 @@ import { LargeDigits } from '../sensors/LargeDigits';
 import { CursorBar } from '../traces/cursor/CursorBar';
 import { GatePanel } from '../recording/gate/GatePanel';
 import { BesideButton } from '../guide/BesideButton';
+import { GuideSide } from '../guide/GuideSide';
 import { useBesideTraces } from '../guide/besideTraces';
 import { ImportDialog } from '../files/ImportDialog';
 import { MovedRuns } from '../runs/MovedRuns';
@@ -33,8 +34,6 @@ import { TraceStack } from '../traces/TraceStack';
 import { WaitingView } from '../recording/WaitingView';
 import { wayParts } from '../recording/wayParts';
 import { WorkingsColumn } from '../workings/WorkingsColumn';
-
-const GuideColumn = lazy(() => import('../guide/GuideColumn'));
 
 /** What ways of recording say between the plan and the traces. */
 const panels = Object.values(wayParts).flatMap(({ Panel }) => (Panel === null ? [] : [Panel]));
@@ -108,9 +107,7 @@ export default function BenchPage() {
         </main>
         <SideColumn side="right" title={isGuided ? 'Guide' : 'Workings'}>
           {isGuided ? (
-            <Suspense fallback={<p className="quiet">Loading …</p>}>
-              <GuideColumn beside={<BesideButton to="workings" />} />
-            </Suspense>
+            <GuideSide beside={<BesideButton to="workings" />} />
           ) : (
             <WorkingsColumn
               title="Workings"

@@ -10,12 +10,13 @@ import { goToBlock } from './BlockFrame';
 import { blockViews } from './blocks';
 import { useNotebook, useNotebookState } from './context';
 import { type BlockKind, type SeenBlock } from './document/notebookDocument';
-import { newBlocks } from './newBlocks';
+import { useNewBlocks } from './newBlocks';
 import { PhotographButton } from './photographs/PhotographButton';
 
 /** Every block by what it is called: pressed it is gone to, dragged it is moved. */
 export function BlockList() {
   const notebook = useNotebook();
+  const newBlocks = useNewBlocks();
   const blocks = useNotebookState((state) => state.blocks);
   const present = blocks.filter(({ isRemoved }) => !isRemoved);
   const removed = blocks.filter(({ isRemoved }) => isRemoved);

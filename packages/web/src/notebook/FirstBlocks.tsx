@@ -2,12 +2,13 @@ import { Button } from 'react-bootstrap';
 import { useStore } from 'zustand';
 import { useNotebook } from './context';
 import { listedRuns, outlineOf } from './outline';
-import { newBlocks } from './newBlocks';
+import { useNewBlocks } from './newBlocks';
 import { useRunsNeeded } from './useRunsNeeded';
 
 /** What an empty notebook offers. */
 export function FirstBlocks() {
   const notebook = useNotebook();
+  const newBlocks = useNewBlocks();
   const { runs } = useStore(notebook.host.documents);
   const { outcomes } = useStore(notebook.values.state);
   const listed = listedRuns(runs);

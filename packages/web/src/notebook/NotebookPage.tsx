@@ -1,4 +1,4 @@
-import { Suspense, lazy, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { LayoutSidebar, LayoutSidebarReverse } from 'react-bootstrap-icons';
 import { useLocation } from 'react-router';
@@ -11,6 +11,7 @@ import { SavedWord, StepButtons } from '../investigation/StepButtons';
 import { useInvestigation } from '../investigation/context';
 import { toggleSide, useSides } from '../investigation/sides';
 import { Message } from '../ui/Message';
+import { GuideSide } from '../guide/GuideSide';
 import { useGuideBeside } from '../guide/useGuideBeside';
 import { BlockFrame, goToBlock } from './BlockFrame';
 import { BlockList } from './BlockList';
@@ -21,8 +22,6 @@ import { NotebookProvider, useNotebook, useNotebookState } from './context';
 import { type NotebookSession } from './notebookSession';
 import { picturesIn, takePhotograph } from './photographs/takePhotograph';
 import { TextTools } from './text/TextTools';
-
-const GuideColumn = lazy(() => import('../guide/GuideColumn'));
 
 /** What was found, told with its evidence: pictures, texts that quote results, tables. */
 export default function NotebookPage() {
@@ -134,9 +133,7 @@ function OpenNotebook() {
       </main>
       {isThere && (
         <SideColumn side="right" title="Guide">
-          <Suspense fallback={<p className="quiet">Loading …</p>}>
-            <GuideColumn />
-          </Suspense>
+          <GuideSide />
         </SideColumn>
       )}
     </div>

@@ -1,4 +1,4 @@
-import { type TrialTable } from '@heuristor/contracts';
+import { type GuideDocument, type TrialTable } from '@heuristor/contracts';
 import { type StoreApi } from 'zustand/vanilla';
 import { type History } from '../investigation/history';
 import { type Documents } from '../investigation/state';
@@ -12,6 +12,8 @@ export interface NotebookHost {
   readonly pool: RunPool;
   /** The tables of its trials, which are fetched when somebody first needs them. */
   tables(): Promise<readonly TrialTable[]>;
+  /** The guide whose questions are answered here, which is fetched when somebody first needs it. */
+  guide(): Promise<{ readonly guide: GuideDocument }>;
   /** Resolves when the workings are stored as they stand. */
   stored(): Promise<void>;
 }

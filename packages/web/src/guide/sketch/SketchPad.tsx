@@ -1,17 +1,16 @@
 import { type GuideItemOf } from '@heuristor/contracts';
-import { axisLabel, parseUnit } from '@heuristor/core';
 import { Chart } from 'chart.js';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { Button, Form } from 'react-bootstrap';
 import { sentenceOf } from '../../api/client';
 import { useInvestigationDocuments } from '../../investigation/context';
-import { fontOf, tickText } from '../../trials/chartOf';
+import { tickText } from '../../trials/chartOf';
 import { countedRuns } from '../../trials/counted';
 import { TextField } from '../../ui/TextField';
-import { colours } from '../../ui/colours';
 import { usePresenter } from '../../ui/presenter';
 import { type Point, pointsText, typedPoints, withStroke } from './drawn';
 import { measuredIn } from './measured';
+import { showOn, sketchConfiguration } from './sketchChart';
 
 interface Props {
   item: GuideItemOf<'sketch'>;
@@ -19,8 +18,6 @@ interface Props {
   mayDraw: boolean;
   onDraw: (points: readonly Point[]) => void;
 }
-
-const asXy = (points: readonly Point[]) => points.map(([x, y]) => ({ x, y }));
 
 /** Empty axes on which a prediction is drawn by hand; what was measured can be laid over it. */
 export function SketchPad({ item, points, mayDraw, onDraw }: Props) {
@@ -34,45 +31,12 @@ export function SketchPad({ item, points, mayDraw, onDraw }: Props) {
   const seen = draft ?? points;
   useEffect(() => {
     if (canvas.current === null) return undefined;
-    const axis = ({ title, unit, from, to }: typeof across) => ({
-      type: 'linear' as const,
-      min: from,
-      max: to,
-      grid: { color: colours.grid },
-      border: { color: colours.rule },
-      ticks: { font: fontOf('mono', 11), color: colours.quiet, callback: tickText, maxTicksLimit: 6 },
-      title: {
-        display: true,
-        text: axisLabel(title, parseUnit(unit)),
-        color: colours.text,
-        font: fontOf('words'),
-      },
-    });
-    const line = { showLine: true, pointRadius: 0, borderWidth: 2.5, data: [] };
-    const made = new Chart(canvas.current, {
-      type: 'scatter',
-      data: {
-        datasets: [
-          { ...line, borderColor: colours.regionLilacEdge },
-          { ...line, borderColor: colours.text, borderWidth: 1.2 },
-        ],
-      },
-      options: {
-        animation: false,
-        maintainAspectRatio: false,
-        events: [],
-        scales: { x: axis(across), y: axis(upright) },
-      },
-    });
+    const made = new Chart(canvas.current, sketchConfiguration({ across, upright }));
     chart.current = made;
     return () => made.destroy();
   }, [across, upright, large]);
   useEffect(() => {
-    if (chart.current === null) return;
-    const [sketched, laid] = chart.current.data.datasets;
-    sketched.data = asXy(seen);
-    laid.data = asXy(measured);
-    chart.current.update('none');
+    if (chart.current !== null) showOn(chart.current, seen, measured);
   }, [seen, measured, across, upright, large]);
 
   const placeOf = ({ clientX, clientY }: PointerEvent): Point | null => {
@@ -124,7 +88,7 @@ export function SketchPad({ item, points, mayDraw, onDraw }: Props) {
             Clear
           </Button>
         )}
-        {item.over !== '' && points.length > 0 && <LayOver item={item} onLaid={setMeasured} />}
+        {mayDraw && item.over !== '' && points.length > 0 && <LayOver item={item} onLaid={setMeasured} />}
       </div>
       {mayDraw && (
         <details>

@@ -131,10 +131,15 @@ function WrittenItem({ item, number }: { item: GuideItem; number: number }) {
 
 function AddItem() {
   const guide = useGuide();
+  const toggle = useRef<HTMLButtonElement>(null);
+  // Who begins a guide goes on here.
+  useEffect(() => {
+    if (guide.guide.items.length === 0) toggle.current?.focus();
+  }, [guide]);
   const isFull = useGuideState((state) => state.guide.items.length >= mostInGuide.items);
   return (
     <Dropdown drop="up">
-      <Dropdown.Toggle variant="plain" className="no-caret" disabled={isFull}>
+      <Dropdown.Toggle ref={toggle} variant="plain" className="no-caret" disabled={isFull}>
         <PlusLg aria-hidden /> Add a step or a question
       </Dropdown.Toggle>
       <FixedMenu>

@@ -1,4 +1,5 @@
 import { type BlockKind } from '../document/notebookDocument';
+import { answersBlock } from './answersBlock';
 import { type BlockView } from './block';
 import { photographBlock } from './photographBlock';
 import { pinBlock } from './pinBlock';
@@ -13,4 +14,5 @@ export const blockViews: { readonly [K in BlockKind]: BlockView } = {
   results: resultsBlock,
   photograph: photographBlock,
   trials: trialsBlock,
+  answers: answersBlock,
 };

@@ -10,6 +10,7 @@ import { type NotebookSession } from '../notebookSession';
 import { type Quotation, type Quoted, quotedNow } from '../quotation';
 import { textExtensions } from '../text/extensions';
 import { quotationOf } from '../text/quote';
+import { runsAnswered, sketchesOf, writtenAnswers } from './answers';
 import { writtenResults } from './results';
 import { type Written, frozenTable } from './table';
 import { writtenTrials } from './trials';
@@ -52,6 +53,8 @@ export async function collected(notebook: NotebookSession, called: string): Prom
         : writtenTrials(table, { workings, conditions: plan.conditions, outcomes, runs });
     return written ?? { head: [], rows: [] };
   };
+  const now = (quotation: Quotation) =>
+    quotedNow(quotation, { workings, plan, runs, outcomeOf: (run) => outcomes.get(run), names: {} });
   const written = async (id: string, kind: string | null): Promise<WrittenBlock[]> => {
     const title = line(id, 'title');
     const caption = line(id, 'caption');
@@ -72,6 +75,11 @@ export async function collected(notebook: NotebookSession, called: string): Prom
             ? writtenResults({ workings, outcomes, runs })
             : await trialsNow(String(field(id, 'table'))));
         return [{ kind: 'table', table, title }];
+      }
+      case 'answers': {
+        const { items } = (await host.guide()).guide;
+        const table = frozenTable(field(id, 'frozen')) ?? writtenAnswers(items, pages, now);
+        return [{ kind: 'table', table, title }, ...(await sketchesOf(items, pages))];
       }
       case 'photograph': {
         const answer = await fetch(notebook.addressOfPhotograph(String(field(id, 'photograph'))));
@@ -97,8 +105,7 @@ export async function collected(notebook: NotebookSession, called: string): Prom
     title: words.title === '' ? called : words.title,
     names: [words.group, words.names, words.class, words.date].filter((one) => one !== ''),
     blocks: blocks.flat(),
-    valueOf: (quotation) =>
-      quotedNow(quotation, { workings, plan, runs, outcomeOf: (run) => outcomes.get(run), names: {} }),
+    valueOf: now,
   };
 }
 
@@ -118,7 +125,8 @@ function runsNeeded({ document: pages, state, host }: NotebookSession): string[]
       (kind === 'results' || kind === 'trials') && frozenTable(pages.block(id)?.get('frozen')) === null,
   );
   const counted = hasTable ? countedRuns(host.documents.getState().runs).map(({ id }) => id) : [];
-  return [...new Set([...quoted, ...counted])];
+  const answered = present.some(({ kind }) => kind === 'answers') ? runsAnswered(pages) : [];
+  return [...new Set([...quoted, ...counted, ...answered])];
 }
 
 /** The runs that a text quotes. */
