@@ -235,7 +235,7 @@ test('a template brings its guide, and a step sets plan, rate and page up', asyn
     (title: string) =>
       [...document.querySelectorAll('.guide-item')]
         .find((item) => item.querySelector('h3')?.textContent.includes(title))
-        ?.querySelector('.guide-checks .met') !== null,
+        ?.querySelector('.guide-checks .met') instanceof Element,
     { polling: 50, timeout: 40_000 },
     record,
   );

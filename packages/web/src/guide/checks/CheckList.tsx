@@ -14,7 +14,7 @@ export function CheckList({ checks }: { checks: readonly GuideCheck[] }) {
 
 function Looked({ checks }: { checks: readonly GuideCheck[] }) {
   const { ticked, tick } = useTicks();
-  const bench = useBench(true);
+  const bench = useBench(checks.some(({ id, kind }) => checkKindsHere[kind].isOnce && !ticked.has(id)));
   const seen = checks.map((check) => {
     const kind = checkKindsHere[check.kind];
     const isKept = kind.isOnce && ticked.has(check.id);

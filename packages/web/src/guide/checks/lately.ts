@@ -7,14 +7,3 @@ export function lately({ times, values }: Thread, seconds: number): { values: nu
   if (from < 0) return { values: [], reach: 0 };
   return { values: values.slice(from).filter(Number.isFinite), reach: end - times[from] };
 }
-
-export const meanOf = (values: readonly number[]): number =>
-  values.reduce((sum, value) => sum + value, 0) / values.length;
-
-/** How far values scatter about their mean. */
-export function spreadOf(values: readonly number[]): number {
-  const mean = meanOf(values);
-  return Math.sqrt(
-    values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / Math.max(1, values.length - 1),
-  );
-}

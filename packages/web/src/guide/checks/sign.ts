@@ -1,5 +1,5 @@
+import { mean } from 'd3-array';
 import { type CheckKindHere, met, notMeasured, notYet, quantityOf } from './check';
-import { meanOf } from './lately';
 
 const restSeconds = 0.5;
 
@@ -18,7 +18,7 @@ export const sign: CheckKindHere = {
     const wanted = check.number ?? 0;
     const rest = values.filter((value, i) => times[i] < times[0] + restSeconds && Number.isFinite(value));
     if (rest.length === 0 || wanted === 0) return notYet();
-    const from = meanOf(rest);
+    const from = mean(rest) ?? NaN;
     const moved = values.find((value) => Math.abs(value - from) >= Math.abs(wanted));
     if (moved === undefined) return notYet();
     if (Math.sign(moved - from) === Math.sign(wanted)) return met;

@@ -1,5 +1,6 @@
+import { deviation } from 'd3-array';
 import { type CheckKindHere, met, notMeasured, notYet, quantityOf } from './check';
-import { lately, spreadOf } from './lately';
+import { lately } from './lately';
 
 const seconds = 1.5;
 /** Of what rests, nearly no reading scatters beyond so many times the noise of its sensor. */
@@ -18,6 +19,6 @@ export const still: CheckKindHere = {
     const { noise, resolution } = quantity.channel;
     const { values, reach } = lately(bench.threadOf(quantity), seconds);
     if (values.length < 5 || reach < 0.8 * seconds) return notYet();
-    return spreadOf(values) <= noises * noise + resolution ? met : notYet('It moves still.');
+    return (deviation(values) ?? 0) <= noises * noise + resolution ? met : notYet('It moves still.');
   },
 };

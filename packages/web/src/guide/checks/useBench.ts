@@ -14,7 +14,7 @@ const fetched = new Map<string, Readings | 'asked'>();
 const mostFetched = 8;
 const lookMilliseconds = 250;
 
-/** What checks look at, looked at anew a few times a second as long as something is not met. @param isLooked false where all is */
+/** What checks look at, looked at anew a few times a second as long as readings can still tick something. @param isLooked whether they can */
 export function useBench(isLooked: boolean): CheckedBench {
   const quantities = useQuantities();
   const { plan, runs } = useInvestigationDocuments((documents) => documents);

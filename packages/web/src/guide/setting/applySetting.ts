@@ -1,4 +1,5 @@
 import { type GuideSetting, emptyGuide } from '@heuristor/contracts';
+import { least } from 'd3-array';
 import { type InvestigationSession } from '../../investigation/investigationSession';
 import { quantitiesOf } from '../../sensors/sensors';
 import { useDevices } from '../../sensors/devices';
@@ -22,7 +23,7 @@ export async function applySetting(session: Session, setting: GuideSetting, mayP
   const { plan, sensors, page, sheet } = setting;
   if (mayPlan && plan !== null) await session.plan.change(plan);
   if (mayPlan && sensors.length > 0) await setUpSensors(session, sensors);
-  if (sheet !== null) session.templates.bring({ id: '', about: '', guide: emptyGuide, ...sheet });
+  if (sheet !== null) await session.templates.bring({ id: '', about: '', guide: emptyGuide, ...sheet });
   if (page === null) return;
   const { pages } = session.workings;
   const found = pages.find(({ id }) => id === page.id) ?? pages.find(({ name }) => name === page.name);
@@ -39,7 +40,10 @@ async function setUpSensors(session: Session, wanted: GuideSetting['sensors']): 
     const { device, stream, channel } = found;
     const { lowest, highest, only } = stream.rates;
     const within = rate === null ? null : Math.min(highest, Math.max(lowest, rate));
-    const taken = within === null || only === undefined ? within : nearest(only, within);
+    const taken =
+      within === null || only === undefined
+        ? within
+        : (least(only, (one) => Math.abs(one - within)) ?? within);
     const patch = (toRate: number | null, toZero: boolean | null) => ({
       ...(toRate === null ? {} : { rates: { [stream.key]: toRate } }),
       ...(toZero === null ? {} : { channels: { [channel.key]: { zeroAtStart: toZero } } }),
@@ -55,6 +59,3 @@ async function setUpSensors(session: Session, wanted: GuideSetting['sensors']): 
     );
   }
 }
-
-const nearest = (rates: readonly number[], wanted: number) =>
-  rates.reduce((best, rate) => (Math.abs(rate - wanted) < Math.abs(best - wanted) ? rate : best), rates[0]);

@@ -1,8 +1,8 @@
 import { type GuideItemOf } from '@heuristor/contracts';
-import { parseUnit } from '@heuristor/core';
 import { Form } from 'react-bootstrap';
 import { NumberField } from '../../ui/NumberField';
 import { TextField } from '../../ui/TextField';
+import { UnitField } from '../writing/UnitField';
 import { useChannelKeys } from '../useChannelKeys';
 
 type Sketch = GuideItemOf<'sketch'>;
@@ -63,22 +63,7 @@ function Axis({
         check={(value) => (value > from ? null : `It ends above ${from}.`)}
         onCommit={(value) => onChange({ ...axis, to: value })}
       />
-      <TextField
-        label={`${title}: unit`}
-        placeholder="unit"
-        className="unit-typed"
-        value={axis.unit}
-        maxLength={40}
-        check={(text) => {
-          try {
-            parseUnit(text.trim());
-            return null;
-          } catch (error) {
-            return error instanceof Error ? error.message : String(error);
-          }
-        }}
-        onCommit={(text) => onChange({ ...axis, unit: text.trim() })}
-      />
+      <UnitField label={`${title}: unit`} unit={axis.unit} onCommit={(unit) => onChange({ ...axis, unit })} />
     </div>
   );
 }

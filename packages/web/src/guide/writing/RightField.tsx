@@ -1,7 +1,6 @@
 import { type GuideItemOf } from '@heuristor/contracts';
-import { parseUnit } from '@heuristor/core';
 import { QuantityField } from '../../ui/QuantityField';
-import { TextField } from '../../ui/TextField';
+import { UnitField } from './UnitField';
 
 type Right = GuideItemOf<'number'>['right'];
 
@@ -35,24 +34,7 @@ export function RightField({
         check={(tolerance) => (tolerance >= 0 ? null : 'A tolerance is not negative.')}
         onCommit={(tolerance) => right !== null && onChange({ right: { ...right, tolerance } })}
       />
-      <TextField
-        label="Unit"
-        placeholder="unit"
-        className="unit-typed"
-        value={unit}
-        maxLength={40}
-        check={faultOfUnit}
-        onCommit={(to) => onChange({ unit: to.trim() })}
-      />
+      <UnitField label="Unit" unit={unit} onCommit={(to) => onChange({ unit: to })} />
     </div>
   );
-}
-
-function faultOfUnit(text: string): string | null {
-  try {
-    parseUnit(text.trim());
-    return null;
-  } catch (error) {
-    return error instanceof Error ? error.message : String(error);
-  }
 }

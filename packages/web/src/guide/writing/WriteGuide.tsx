@@ -5,6 +5,7 @@ import { type GuideItem, mostInGuide } from '@heuristor/contracts';
 import { useEffect, useRef } from 'react';
 import { Dropdown, Form } from 'react-bootstrap';
 import { PlusLg } from 'react-bootstrap-icons';
+import { useInvestigation } from '../../investigation/context';
 import { newId } from '../../investigation/ids';
 import { CardTools } from '../../ui/CardTools';
 import { FixedMenu } from '../../ui/FixedMenu';
@@ -50,6 +51,7 @@ export function WriteGuide() {
 
 function WrittenItem({ item, number }: { item: GuideItem; number: number }) {
   const guide = useGuide();
+  const { history } = useInvestigation();
   const isFresh = useGuideState((state) => state.fresh === item.id);
   const first = useRef<HTMLSpanElement>(null);
   useEffect(() => {
@@ -73,7 +75,11 @@ function WrittenItem({ item, number }: { item: GuideItem; number: number }) {
     });
   const remove = () => {
     guide.change((document) => withoutItem(document, item.id));
-    tell({ kind: 'news', text: `${title} ${number} is removed from the guide. Step back with Ctrl Z.` });
+    tell({
+      kind: 'news',
+      text: `${title} ${number} is removed from the guide.`,
+      action: { label: 'Undo', run: () => history.undo() },
+    });
   };
   return (
     <section

@@ -39,7 +39,7 @@ function TemplateItems({ templates }: { templates: readonly Template[] }) {
   const fitting = judged.filter(({ lacking }) => lacking.length === 0);
   const rest = judged.filter(({ lacking }) => lacking.length > 0);
   const item = ({ template, lacking }: (typeof judged)[number]) => (
-    <Dropdown.Item key={template.id} onClick={() => session.templates.use(template)}>
+    <Dropdown.Item key={template.id} onClick={() => void session.templates.use(template)}>
       <strong>{template.name}</strong>
       <span className="quiet">
         {lacking.length === 0
@@ -73,7 +73,7 @@ export function FittingTemplates() {
           key={template.id}
           variant="plain"
           title={template.about}
-          onClick={() => session.templates.use(template)}
+          onClick={() => void session.templates.use(template)}
         >
           {template.name}
         </Button>

@@ -50,7 +50,7 @@ export class TemplateActions {
   ) {}
 
   /** Puts a template onto the sheet, after it was asked what of it is a condition that is asked of the runs already. */
-  use(template: Template): void {
+  async use(template: Template): Promise<void> {
     const { conditions } = this.session.documents.getState().plan;
     const alikes = alikesOf(template, conditions).filter(
       ({ constantId, symbol }) =>
@@ -59,16 +59,16 @@ export class TemplateActions {
           ({ kind, name }) => kind === 'constant' && sameName(name) === sameName(symbol),
         ),
     );
-    if (alikes.length === 0) void this.put(template);
+    if (alikes.length === 0) await this.put(template);
     else this.question.setState({ asked: { template, alikes } });
   }
 
   /** Puts a template onto the sheet unless all of it is there already; then its page is opened. */
-  bring(template: Template): void {
+  async bring(template: Template): Promise<void> {
     const { workings, runs, looking } = this.session;
     const made = withTemplate(workings, runs, template);
     const isThere = made !== null && made.workings.entries.length === workings.entries.length;
-    if (!isThere || workings.entries.length === 0) this.use(template);
+    if (!isThere || workings.entries.length === 0) await this.use(template);
     else {
       const [first] = template.workings.pages;
       const named = workings.pages.find(({ name }) => name === template.name || name === first?.name);
