@@ -207,13 +207,19 @@ export class BenchHand extends PageHand {
     );
   }
 
-  /** Lets a device in that did not come with the program. */
+  /** Lets a device in that did not come with the program, and waits until it is offered like any other. */
   async letIn(code: string): Promise<void> {
     await this.press('Connect');
     await this.item(`Let in`);
     await this.page.waitForFunction(
-      (name: string) => !document.body.innerText.includes(`Let in ${name}`),
-      {},
+      (name: string) => {
+        const entries = [...document.querySelectorAll('.dropdown-item')].map(
+          (entry) => entry.textContent ?? '',
+        );
+        const named = entries.filter((words) => words.includes(name));
+        return named.length > 0 && !named.some((words) => words.startsWith('Let in'));
+      },
+      { polling: 50, timeout: 40_000 },
       code,
     );
   }
