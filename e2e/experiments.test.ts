@@ -378,6 +378,9 @@ test('a ball is dropped: each flight between two bounces is a row, and shorter t
   await stage.show('ball');
   await stage.set('Share of the speed after a bounce', 0.75);
   await stage.set('Height of the drop', 1.2);
+  // A wrong echo at the very bounce leaves that one out.
+  await stage.errorsOf('K4-B');
+  await stage.set('Echoes of x from something else', 0);
   await stage.press('Lift it and hold');
   await hand.begin(system.site, 'Ball', ['K4-B']);
   await hand.beginAt('x', 'rises through', '0.7');
@@ -398,12 +401,9 @@ test('a ball is dropped: each flight between two bounces is a row, and shorter t
   const rows = await until(cells, (all) => all.filter(([value]) => value > 0).length >= 3, 15);
   const flights = rows.filter(([value]) => value > 0).slice(0, 3);
   // The first flight begins with e √(2 g h), and each is as long as twice its speed over g.
-  const off = flights.map(([value, u], k) => {
+  flights.forEach(([value, u], k) => {
     const truth = (2 * 0.75 ** (k + 1) * Math.sqrt(2 * gravity * 1.2)) / gravity;
     expect(u).toBeLessThan(0.01);
-    expect(share(value, truth)).toBeLessThan(0.05);
-    return Math.abs(value - truth) / Math.max(4 * u, 1e-4);
+    expect(Math.abs(value - truth)).toBeLessThan(Math.max(4 * u, 1e-4));
   });
-  // One echo in 500 is wrong; beside a bounce it bends the two flights that meet there.
-  expect(off.sort((a, b) => a - b)[0]).toBeLessThan(1);
 });

@@ -218,7 +218,8 @@ function spectrumOf(root: ReadingsRoot, values: Float64Array, first: number): Li
   const input = new Float64Array(size);
   for (let i = 0; i < n; i++) input[i] = flat[i] * window[i];
   const output = fourierOf(input);
-  const sigma = root.level.between(first, first + n).standardDeviation;
+  // No window follows a break, and no spectrum tells of one.
+  const sigma = root.level.restlessness(first, first + n);
   const floor = (Number.isFinite(sigma) ? sigma * sigma : 0) * windowSquared;
   const lines: Line[] = [];
   for (let bin = 1; bin < size / 2; bin++) {

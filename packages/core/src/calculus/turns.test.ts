@@ -1,11 +1,12 @@
-import { normalRandom } from '../random';
+import { normalRandom, uniformRandom } from '../random';
 import { regular } from '../series/sampling';
 import { normSquared } from '../series/noisePath';
+import { withoutStrays } from '../series/strays';
 import { sampledSeries } from '../testing/series';
 import { eventIn } from './events';
 import { ballHeights } from '../testing/ball';
 import { cornerAt } from './corner';
-import { turnsOf } from './turns';
+import { noiseOf, turnsOf } from './turns';
 
 // Truths are those of the functions the readings were made from.
 
@@ -201,4 +202,96 @@ test.each([
       expect(Math.abs(offTime / ofTime)).toBeLessThan(2.5);
       expect(Math.abs(offHeight / ofHeight)).toBeLessThan(1.5);
     }
+});
+
+/** How many of some values lie within ± of their truths, and the farthest off, in ±. */
+function held(found: readonly (readonly [off: number, u: number])[]): { share: number; farthest: number } {
+  const sizes = found.map(([off, u]) => Math.abs(off) / u);
+  return { share: sizes.filter((size) => size < 1).length / sizes.length, farthest: Math.max(...sizes) };
+}
+
+describe('a swing that is read coarsely', () => {
+  // From the sine itself: its turns are a quarter and three quarters of a period after it rises through its middle.
+  test.each([5.37, 6.37, 7.37, 8.37, 10.37, 14.37])(
+    '%f readings a period: no corner is seen in it',
+    (per) => {
+      for (const noise of [0.0003, 0.01]) {
+        const [times, values]: (readonly [number, number])[][] = [[], []];
+        for (let seed = 1; seed <= 40; seed++) {
+          const normal = normalRandom(seed);
+          const phase = (0.618 * seed) % 1;
+          const series = sampledSeries(
+            regular(0, 1, Math.round(12 * per)),
+            (t) => Math.sin(2 * Math.PI * (phase + t / per)) + noise * normal(),
+          );
+          const sigma = noiseOf(series, 0, series.values.length);
+          // The first and the last one have too few readings on one side.
+          for (const turn of turnsOf(series).slice(1, -1)) {
+            expect(turn.isUntold).toBeUndefined();
+            const isPeak = turn.kind === 'peak';
+            const cycle = turn.time.value / per + phase - (isPeak ? 0.25 : 0.75);
+            const ofTurn = (weights: Float64Array) => sigma * Math.sqrt(normSquared(weights));
+            times.push([per * (cycle - Math.round(cycle)), ofTurn(turn.time.weights.weights)]);
+            values.push([turn.value.value - (isPeak ? 1 : -1), ofTurn(turn.value.weights.weights)]);
+          }
+        }
+        for (const found of [times, values]) {
+          expect(held(found).share).toBeGreaterThan(0.6);
+          expect(held(found).farthest).toBeLessThan(10);
+        }
+        for (const [off] of values) expect(Math.abs(off)).toBeLessThan(0.02 + 5 * noise);
+      }
+    },
+  );
+});
+
+describe('a ball that bounces, under noise, with wrong echoes among its readings', () => {
+  test.each([
+    [20, 0],
+    [30, 0.001],
+    [100, 0.001],
+  ])('at %i readings a second: each bounce is when and where it was, within ±', (rate, wrong) => {
+    const [sigma, floor] = [0.0003, 2];
+    const [times, depths]: (readonly [number, number])[][] = [[], []];
+    for (let seed = 1; seed <= 150; seed++) {
+      const [normal, uniform] = [normalRandom(seed), uniformRandom(seed + 777)];
+      const { at, impacts } = ballHeights({
+        drop: 0.8 + 0.6 * uniform(),
+        bounce: 0.7 + 0.15 * uniform(),
+        released: 0.1 + uniform() / rate,
+        count: 12,
+      });
+      const readings = Float64Array.from({ length: 3 * rate }, (_, i) =>
+        uniform() < wrong ? 0.15 + 1.85 * uniform() : floor - at(i / rate) + sigma * normal(),
+      );
+      const clean = withoutStrays(readings, Math.max(20 * sigma, 100 / rate ** 2));
+      const series = sampledSeries(regular(0, 1 / rate, 3 * rate), (t) => clean[Math.round(t * rate)]);
+      const own = noiseOf(series, 0, 3 * rate);
+      for (const turn of turnsOf(series)) {
+        const k = impacts.findIndex((impact) => Math.abs(impact - turn.time.value) < 2 / rate);
+        // Flights of fewer readings are no flights any more.
+        const isFlight =
+          k >= 0 && Math.min(impacts[k + 1] - impacts[k], impacts[k] - (impacts[k - 1] ?? 0)) * rate > 6;
+        if (turn.kind === 'trough' || turn.isUntold || !isFlight) continue;
+        const of = (weights: Float64Array) => own * Math.sqrt(normSquared(weights));
+        times.push([turn.time.value - impacts[k], of(turn.time.weights.weights)]);
+        depths.push([turn.value.value - floor, of(turn.value.weights.weights)]);
+      }
+    }
+    expect(times.length).toBeGreaterThan(300);
+    for (const found of [times, depths]) {
+      expect(held(found).share).toBeGreaterThan(0.65);
+      expect(held(found).farthest).toBeLessThan(10);
+    }
+  });
+});
+
+test('where no top can be told, as at a plateau, the moment is anywhere on it', () => {
+  const normal = normalRandom(3);
+  const series = sampledSeries(regular(0, 0.1, 60), (t) => (t > 2 && t < 4 ? 5 : 0) + 0.01 * normal());
+  const [{ time }] = turnsOf(series);
+  const sigma = noiseOf(series, 0, 60);
+  const u = sigma * Math.sqrt(normSquared(time.weights.weights));
+  expect(u).toBeGreaterThan(0);
+  expect(Math.abs(time.value - 3)).toBeLessThan(Math.max(3 * u, 1.1));
 });

@@ -86,16 +86,17 @@ function turnAt(series: Series, before: number, here: number, after: number, sig
   // Once more about where it turned out to be, so that the reading that noise lifted most is not the middle of it all.
   const middle = rough === null ? here : nearest(series, rough, here, way);
   const timeAbout = (index: number) =>
-    leastBiased((level) => vertexOf(series, index, kind, closer(wide, level), level.degree), sigma);
+    leastBiased(
+      (level) => vertexOf(series, index, kind, closer(wide, level), level.degree),
+      sigma,
+      way <= coarse,
+    );
   const time = timeAbout(middle) ?? (middle === here ? null : timeAbout(here));
   return {
     kind,
     index: here,
     ...(isUntold ? { isUntold } : {}),
-    time: time ?? {
-      value: timeAt(series.sampling, here),
-      weights: { first: here, weights: new Float64Array(0) },
-    },
+    time: time ?? about(series, here, sigma),
     value:
       time === null
         ? readingAt(series, here)
@@ -109,7 +110,27 @@ function turnAt(series: Series, before: number, here: number, after: number, sig
                 level.degree,
               )?.weightedAt(0, time.value) ?? null,
             sigma,
+            way <= coarse,
           ) ?? readingAt(series, middle)),
+  };
+}
+
+/**
+ * When a series turns where no polynomial has a top, as at a plateau or beside missing readings: evenly anywhere among the readings that
+ * noise does not tell from the greatest, and up to those beside them. Source of the standard deviation: GUM 4.3.7.
+ */
+function about({ values, sampling }: Series, here: number, sigma: number): WeightedValue {
+  const isAsHigh = (i: number) => !(Math.abs(values[i] - values[here]) > thrown * sigma);
+  let [before, after] = [here - 1, here + 1];
+  while (before > 0 && isAsHigh(before)) before--;
+  while (after < values.length - 1 && isAsHigh(after)) after++;
+  const [from, to] = [Math.max(before, 0), Math.min(after, values.length - 1)].map((i) =>
+    timeAt(sampling, i),
+  );
+  const spread = (to - from) / 2 / Math.sqrt(3);
+  return {
+    value: (from + to) / 2,
+    weights: { first: here, weights: sigma === 0 ? new Float64Array(0) : Float64Array.of(spread / sigma) },
   };
 }
 
@@ -129,6 +150,8 @@ const levels: readonly Level[] = [
 
 /** By so many standard deviations of their difference the next polynomial has to differ before it is taken. */
 const clearly = 3;
+/** So many readings from one turn to the next are few. */
+const coarse = 16;
 /** Below this share of a value, a difference is rounding. */
 const rounding = 1e-9;
 
@@ -142,7 +165,11 @@ const closer = ({ depth, most }: Top, { share }: Level): Top => ({
  * What a polynomial tells of a turn, by the first one that the next does not clearly contradict: a parabola where the turn is as that of a
  * swing, one of fourth degree where it leans or is pointed, as a pulse does, and over a shorter part where that still misses.
  */
-function leastBiased(found: (level: Level) => WeightedValue | null, sigma: number): WeightedValue | null {
+function leastBiased(
+  found: (level: Level) => WeightedValue | null,
+  sigma: number,
+  isCoarse: boolean,
+): WeightedValue | null {
   const [first, ...others] = levels;
   let taken = found(first);
   let isFirst = true;
@@ -151,21 +178,24 @@ function leastBiased(found: (level: Level) => WeightedValue | null, sigma: numbe
     const next = taken === null ? null : found(level);
     if (next === null || taken === null) break;
     const off = Math.abs(next.value - taken.value);
-    const isSame = off <= rounding * Math.max(Math.abs(next.value), Math.abs(taken.value));
+    // Of a narrow top the closer one goes through the same readings, which tells nothing.
+    if (off <= rounding * Math.max(Math.abs(next.value), Math.abs(taken.value))) break;
     const ofOff = sigma * Math.sqrt(normSquared(addSpans(next.weights, taken.weights, -1).weights));
-    const isClear = !isSame && off > clearly * ofOff;
+    const isClear = off > clearly * ofOff;
     if (isClear || !isFirst) change = off;
+    // Few readings seldom lie evenly about a top; what noise does not explain of the difference may come from that.
+    else if (isCoarse) change = Math.sqrt(Math.max(square(off) - square(ofOff), 0));
     if (!isClear) break;
     isFirst = false;
     taken = next;
   }
   // Nobody knows what a still closer one would change: about as much as the last one did.
-  return taken === null || isFirst ? taken : widened(taken, change, sigma);
+  return taken === null ? taken : widened(taken, change, sigma);
 }
 
 /** A value that may be further off than noise makes it: its weights stand for both. */
 function widened(found: WeightedValue, by: number, sigma: number): WeightedValue {
-  if (sigma === 0) return found;
+  if (sigma === 0 || by === 0) return found;
   return new LazyWeightedValue(found.value, () => {
     const own = sigma * Math.sqrt(normSquared(found.weights.weights));
     return scaledSpan(found.weights, Math.sqrt(1 + square(by / own)));
@@ -245,7 +275,7 @@ function polynomialAt(
 ): Polynomial | null {
   const sign = kind === 'peak' ? 1 : -1;
   const reaches = (step: 1 | -1) => {
-    let beside = 1;
+    let beside = degree / 2;
     while (beside < most) {
       const value = values[index + step * (beside + 1)];
       // A missing reading does not end the top.
@@ -258,8 +288,7 @@ function polynomialAt(
   let missing = 0;
   for (let i = left; i <= right; i++) if (Number.isNaN(values[i])) missing++;
   const length = right - left + 1;
-  // A parabola through three readings is all there is of a narrow top; more than that is not told by so few.
-  if (length - missing < (degree === 2 ? 3 : degree + 3)) return null;
+  if (length - missing < degree + 1) return null;
   const here = timeAt(sampling, index);
   const weights = weightsAt({ values, sampling }, index, { left, length, missing, degree });
   const dots = weights.map((row) => {

@@ -184,3 +184,17 @@ describe('a channel', () => {
     expect(grown.series.values[198]).toBe(1.9);
   });
 });
+
+test('an echo of something else soon after a bounce is found: the bounce is looked at first, and what follows anew', () => {
+  const rate = 50;
+  const normal = normalRandom(2);
+  for (const after of [3, 4, 5, 6])
+    for (const off of [-0.3, -0.12, 0.2]) {
+      const values = Float64Array.from(
+        { length: 60 },
+        (_, i) => 2 - Math.abs(2.4 * (i - 30.15) * (1 / rate)) + noise * normal(),
+      );
+      values[30 + after] += off;
+      expect(missing(withoutStrays(values, strayFloor(sensor, 1 / rate)))).toEqual([30 + after]);
+    }
+});

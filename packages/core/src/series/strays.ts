@@ -67,16 +67,20 @@ export class StrayWatch {
   look(values: Float64Array, index: number): void {
     const value = values[index];
     const { pending } = this;
-    if (pending.length > 0 && index - pending[0].index > longestWait) this.giveUp();
-    if (value !== value) return;
+    if (pending.length > 0 && index - pending[0].index > longestWait) this.giveUp(values);
+    if (value === value) this.take(values, { index, value });
+  }
+
+  private take(values: Float64Array, reading: Reading): void {
+    const { index, value } = reading;
     const isOff = this.standsOff(index, value);
     if (!isOff && this.pending.length === 0) this.good(index, value);
-    else if (!isOff && this.after === null) this.after = { index, value };
-    else if (!isOff && this.after !== null) this.judge(values, this.after, { index, value });
-    else if (this.pending.length < mostInRow) this.pending.push({ index, value });
+    else if (!isOff && this.after === null) this.after = reading;
+    else if (!isOff && this.after !== null) this.judge(values, this.after, reading);
+    else if (this.pending.length < mostInRow) this.pending.push(reading);
     else {
-      this.giveUp();
-      this.good(index, value);
+      this.giveUp(values);
+      this.take(values, reading);
     }
   }
 
@@ -106,7 +110,7 @@ export class StrayWatch {
     const earlier = { index: this.earlierIndex, value: this.earlierValue };
     const last = { index: this.lastIndex, value: this.lastValue };
     const half = (first.index - last.index) / 2;
-    for (const stray of this.pending) {
+    const strays = this.pending.filter((stray) => {
       const left = lineAt(earlier, last, stray.index);
       const right = lineAt(first, second, stray.index);
       const middle = lineAt(last, first, stray.index);
@@ -114,22 +118,30 @@ export class StrayWatch {
       const isOneSided = off.every((distance) => distance > 0) || off.every((distance) => distance < 0);
       const doubt = Math.max(Math.abs(left - middle), Math.abs(right - middle));
       const least = Math.min(...off.map(Math.abs));
-      if (!isOneSided || least <= Math.max(this.floor * half * half, doubtFactor * doubt)) continue;
-      this.strays.push(stray);
-      values[stray.index] = NaN;
+      return isOneSided && least > Math.max(this.floor * half * half, doubtFactor * doubt);
+    });
+    if (strays.length === 0) {
+      this.after = first;
+      this.giveUp(values);
+      this.take(values, second);
+      return;
     }
+    for (const { index } of strays) values[index] = NaN;
+    this.strays.push(...strays);
     this.pending = [];
     this.after = null;
     this.good(first.index, first.value);
     this.good(second.index, second.value);
   }
 
-  /** What stood off was no stray: the motion goes on from there. */
-  private giveUp(): void {
+  /** What stood off was no stray: the motion goes on from there, and what follows may be one. */
+  private giveUp(values: Float64Array): void {
     const readings = [...this.pending, ...(this.after === null ? [] : [this.after])];
     this.pending = [];
     this.after = null;
-    for (const { index, value } of readings.sort((a, b) => a.index - b.index)) this.good(index, value);
+    readings.sort((a, b) => a.index - b.index);
+    for (const { index, value } of readings.slice(0, 2)) this.good(index, value);
+    for (const reading of readings.slice(2)) this.take(values, reading);
   }
 }
 

@@ -8,8 +8,8 @@ import { type Outcome } from './outcome';
 // What is said of windows, of motions whose truth is known. Coverage of what is corrected: testing/truth/windows.ts.
 
 const omega = (2 * Math.PI) / 0.94;
-const x = (value: (t: number) => number, noise = 0.0005) => {
-  const normal = normalRandom(11);
+const x = (value: (t: number) => number, noise = 0.0005, seed = 11) => {
+  const normal = normalRandom(seed);
   return channelOf(
     'x',
     'm',
@@ -85,6 +85,28 @@ test('a kick within a wide window is brought back as far as ± says, or the sent
   const within = changeIn(1.98, 2.02, 61);
   expect(within.u).toBeNull();
   expect(within.notes).toMatch(/no reliable ± of .* can be given/);
+});
+
+test('what changes across a kick is as ± says from windows that reach into it and from those that do not', () => {
+  let [within, all] = [0, 0];
+  for (let seed = 1; seed <= 12; seed++) {
+    const kicked = x((t) => (t < 2 ? 0.4 * t : 0.8 - 0.3 * (t - 2)), 0.0001, seed);
+    const change = entryOf('changeAcross', 'q', { of: 'entry:v', ...onA });
+    for (const [start, end] of [
+      [1.9, 2.04],
+      [1.8, 2.1],
+      [1.7, 2.2],
+      [1, 3],
+    ])
+      for (const windowPoints of [7, 15]) {
+        const entries = [regionEntry('A', 'A', start, end), { ...v, windowPoints } as Entry, change];
+        const { value, u } = main(said(entries, kicked).get('q'));
+        expect(Math.abs(value + 0.7)).toBeLessThan(4.5 * (u ?? 0));
+        all++;
+        if (Math.abs(value + 0.7) < (u ?? 0)) within++;
+      }
+  }
+  expect(within / all).toBeGreaterThan(0.6);
 });
 
 test('where too many readings are missing to tell what is lost, the sentence stands in the place of ±', () => {

@@ -88,6 +88,7 @@ export function unflattened(
     found,
     runId: about.runId,
     isWhole: missing === 0 && !touchesEnd(series, region),
+    hasBreaks: hasBreaks(series, region),
   };
   const corrected =
     found === null ? unseen(asSheet, level, flattened) : seen(asSheet, level, { ...flattened, found });
@@ -124,6 +125,8 @@ interface Flattened {
   runId: string;
   /** Whether all windows are whole: no reading missing, and none that hangs over the end of the run. */
   isWhole: boolean;
+  /** Whether the readings break within reach of them: no polynomial follows that, and higher ones swing to either side of it. */
+  hasBreaks: boolean;
 }
 
 /** Whether a region reaches to where windows hang over the beginning or the end of a run; of all of it that is the least part. */
@@ -133,6 +136,17 @@ const touchesEnd = (all: readonly Series[], region: RegionBounds | null): boolea
     const half = made.reduce((sum, { windowPoints }) => sum + (windowPoints - 1) / 2, 0);
     const [first, past] = [indexAtOrAfter(sampling, region.start), indexAfter(sampling, region.end)];
     return first < half || past > countOf(sampling) - half;
+  });
+
+/** Whether the readings break somewhere in a region, or so near that its windows reach there. */
+const hasBreaks = (all: readonly Series[], region: RegionBounds | null): boolean =>
+  all.some(({ noise, sampling, made }) => {
+    if (noise === null) return false;
+    const half = made.reduce((sum, { windowPoints }) => sum + (windowPoints - 1) / 2, 0);
+    const isInTime = region !== null && region.along === 't';
+    const first = isInTime ? indexAtOrAfter(sampling, region.start) - half : 0;
+    const past = isInTime ? indexAfter(sampling, region.end) + half : countOf(sampling);
+    return noise.root.level.hasBreak(first, past);
   });
 
 const isClear = ({ off, size, ofOff }: Difference) =>
@@ -168,9 +182,10 @@ function seen(
         const step = steps.find(({ key }) => key === one.key);
         const open =
           step === undefined ? 0 : helping * (Math.abs(step.off) + (isClear(step) ? 0 : step.ofOff()));
+        const ofBreaks = flattened.hasBreaks ? helping * Math.abs(one.off) : 0;
         return {
           key: one.key,
-          bias: Math.max(ratio * (Math.abs(one.off) + (isClear(one) ? 0 : one.ofOff())), open),
+          bias: Math.max(ratio * (Math.abs(one.off) + (isClear(one) ? 0 : one.ofOff())), open, ofBreaks),
           share: lost / found.lost,
           u: one.uNext,
         };
