@@ -109,6 +109,36 @@ test('who goes there finds the bench as it was: its interval, its runs', async (
   expect(await wordsOf(system.page, '.trace-area')).toEqual(ticks);
 });
 
+test('a block is pinned anew: it shows what is seen now, and what it showed before once that is taken back', async () => {
+  await open();
+  await system.page.keyboard.press('n');
+  await hand.waitForText('What you see is pinned to the notebook.');
+  await hand.type('End of region A', '4');
+  await toNotebook(hand);
+  await hand.waitForText('The sheet has changed since');
+  const shapes = () => system.page.$eval('.pin-block .shapes', (picture) => picture.innerHTML);
+  const picture = await shapes();
+  await hand.press('Pin anew');
+  await hand.element('.groups[aria-busy="false"]');
+  await atRest(system.page);
+  await hand.element(
+    '::-p-xpath(//button[starts-with(normalize-space(), "Leave “") and contains(., "as it was")])',
+  );
+  await system.page.keyboard.press('n');
+  await hand.waitForText('in the notebook shows what you see now.');
+  await hand.press('Look at it');
+  await hand.element('.pin-block .shapes svg');
+  expect(await system.page.$$('.pin-block')).toHaveLength(1);
+  expect(await shapes()).not.toBe(picture);
+  expect(await wordsOf(system.page, '.pin-block')).not.toContainEqual(
+    expect.stringContaining('has changed since'),
+  );
+  await toBench(hand);
+  await hand.pressLabelled('Undo');
+  await toNotebook(hand);
+  await until(shapes, (now) => now === picture);
+});
+
 test('a sentence quotes a value of a run; it follows the sheet and a new name, and says when it is gone', async () => {
   await open();
   const [soft] = await periods();

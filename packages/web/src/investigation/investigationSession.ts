@@ -24,6 +24,7 @@ import { type NotebookSession } from '../notebook/notebookSession';
 import { type Part, OpenedLater } from './openedLater';
 import { tabMemory } from '../traces/pages/lookMemory';
 import { PlanActions } from '../recording/plan/planActions';
+import { PinAgainState } from '../runs/pinAgain';
 import { RunActions } from '../runs/runActions';
 import { RunFeed } from '../runs/runFeed';
 import { RunsSeen } from '../runs/runsSeen';
@@ -54,6 +55,7 @@ export class InvestigationSession extends SheetSession implements Host {
   readonly sensors: SensorActions;
   readonly spots: SpotActions;
   readonly away: AwayActions;
+  readonly pinAgain = new PinAgainState();
   readonly seen = new RunsSeen(async (runId) => (await this.pool.ask(runId, 'seen')) ?? []);
   /** Whose documents these are. */
   readonly owner: string;

@@ -16,6 +16,7 @@ import { fromBase64 } from './base64';
 import { type NewBlock, type SeenBlock, NotebookDocument } from './document/notebookDocument';
 import { Step } from './document/step';
 import { type NotebookHost } from './host';
+import { type Mark, markPrefix } from './photographs/marks';
 import { NotebookSteps } from './steps';
 import { NotebookSync, fromServer, tabUnsent } from './sync';
 import { NotebookValues } from './values';
@@ -129,6 +130,11 @@ export class NotebookSession implements Part {
     }, new Step('answer a question'));
   }
 
+  /** Lays a mark on the photograph of a block, changes it, or takes it off (null). */
+  mark(id: string, name: string, mark: Mark | null, called: string): void {
+    this.document.set(id, `${markPrefix}${name}`, mark, new Step(called));
+  }
+
   remove(id: string): void {
     this.document.mark(id, true, new Step('remove a block'));
   }
@@ -172,6 +178,22 @@ export class NotebookSession implements Part {
       undo: () => this.document.mark(block, true, pinned),
       redo: () => this.document.mark(block, false, pinned),
     });
+    return block;
+  }
+
+  /**
+   * Lets a block show what is seen now, as a step of the page on which it is seen; what it showed before is kept for the way back.
+   * @throws Error where the block is gone; ApiError where the server does not take it
+   */
+  async pinAnew(block: string, content: PinContent): Promise<string> {
+    const before = this.document.block(block)?.get('pin');
+    if (before === undefined) throw new Error('The block is not in the notebook any more.');
+    const id = newId();
+    await request('POST', `${pathOf(this.host)}/pins`, { id, content });
+    this.pins.set(id, Promise.resolve(content));
+    const show = (pin: unknown) => this.document.set(block, 'pin', pin, pinned);
+    show(id);
+    this.host.history.push({ name: 'pin anew', undo: () => show(before), redo: () => show(id) });
     return block;
   }
 

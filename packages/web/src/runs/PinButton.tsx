@@ -24,15 +24,22 @@ function Pin({ pictured }: { pictured: SheetSession }) {
   const navigate = useNavigate();
   const [isPinning, setIsPinning] = useState(false);
   const hasRuns = useStore(pictured.documents, ({ runs }) => shownRuns(runs).length > 0);
+  const again = useStore(session.pinAgain.state, ({ wanted }) =>
+    wanted !== null && (wanted.of === 'trials') === pictured.isOfTables ? wanted : null,
+  );
   const pin = async () => {
     if (isPinning || !hasRuns) return;
     setIsPinning(true);
     try {
       const { pinSeen } = await import('../notebook/pinning/pinSeen');
-      const block = await pinSeen(session, pictured);
+      const block = await pinSeen(session, pictured, again?.block ?? null);
+      if (again !== null) session.pinAgain.leave();
       tell({
         kind: 'news',
-        text: 'What you see is pinned to the notebook.',
+        text:
+          again === null
+            ? 'What you see is pinned to the notebook.'
+            : `“${again.title}” in the notebook shows what you see now.`,
         action: {
           label: 'Look at it',
           run: () => void navigate(`${addressOf(session.id, { path: 'notebook' })}#block-${block}`),
@@ -47,14 +54,25 @@ function Pin({ pictured }: { pictured: SheetSession }) {
   };
   useHotkeys('n', () => void pin());
   return (
-    <Button
-      variant="plain"
-      disabled={!hasRuns}
-      aria-busy={isPinning}
-      title="Keep what is seen as a block of the notebook, with its runs, regions and results"
-      onClick={() => void pin()}
-    >
-      {isPinning ? 'Pinning …' : 'Pin'} <kbd>N</kbd>
-    </Button>
+    <>
+      {again !== null && (
+        <Button variant="plain" onClick={() => session.pinAgain.leave()}>
+          Leave “{again.title}” as it was
+        </Button>
+      )}
+      <Button
+        variant={again === null ? 'plain' : 'primary'}
+        disabled={!hasRuns}
+        aria-busy={isPinning}
+        title={
+          again === null
+            ? 'Keep what is seen as a block of the notebook, with its runs, regions and results'
+            : `Let “${again.title}” in the notebook show what is seen now`
+        }
+        onClick={() => void pin()}
+      >
+        {isPinning ? 'Pinning …' : again === null ? 'Pin' : 'Pin anew'} <kbd>N</kbd>
+      </Button>
+    </>
   );
 }

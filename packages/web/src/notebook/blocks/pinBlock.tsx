@@ -53,7 +53,7 @@ function PinView({ id }: BlockProps) {
           className="pin-title"
           mayWrite={notebook.mayWrite}
         />
-        {fetched !== null && 'content' in fetched && <Origin content={fetched.content} />}
+        {fetched !== null && 'content' in fetched && <Origin id={id} content={fetched.content} />}
       </header>
       {fetched === null ? (
         <p className="quiet">Loading …</p>
@@ -75,18 +75,34 @@ function PinView({ id }: BlockProps) {
   );
 }
 
-/** Which runs it shows and when it was pinned, and the way there. */
-function Origin({ content }: { content: PinContent }) {
+/** Which runs it shows and when it was pinned, the way there, and the way to another picture of it. */
+function Origin({ id, content }: { id: string; content: PinContent }) {
   const session = useInvestigation();
+  const notebook = useNotebook();
+  const title = useName(id);
   const navigate = useNavigate();
+  const go = () => attempt(() => goThere(session, content, navigate));
+  const pinAnew = async () => {
+    session.pinAgain.ask({ block: id, title, of: content.of });
+    await go();
+  };
   return (
     <span className="pin-origin">
       {content.runs.length === 1 ? 'run ' : content.runs.length > 1 ? 'runs ' : ''}
       {content.runs.map(({ number }) => number).join(', ')}
       {content.runs.length > 0 && ' · '}pinned {pinnedWhen(content.made)}
-      <Button variant="link" onClick={() => void attempt(() => goThere(session, content, navigate))}>
+      <Button variant="link" onClick={() => void go()}>
         Go there
       </Button>
+      {notebook.mayWrite && (
+        <Button
+          variant="link"
+          title="Go there, change what is seen, and let this block show that"
+          onClick={() => void pinAnew()}
+        >
+          Pin anew
+        </Button>
+      )}
     </span>
   );
 }

@@ -3,10 +3,14 @@ import DOMPurify from 'dompurify';
 import { cleanShapes } from '../Shapes';
 import { toBase64 } from '../base64';
 import { pinnedTable, pinnedWhen, runWords } from '../pinning/pinWords';
+import { marksAsShapes } from '../photographs/drawMarks';
+import { marksSay } from '../photographs/markWords';
 import { type WrittenBlock, type WrittenNotebook } from '../written/collect';
 import { type Written } from '../written/table';
 import { style } from './style';
 import { textHtml } from './textHtml';
+
+type WrittenPhotograph = Extract<WrittenBlock, { kind: 'photograph' }>;
 
 /** An element with words or other elements in it; words are never taken for HTML. */
 function made(tag: string, className: string, ...inside: (string | Node)[]): HTMLElement {
@@ -50,11 +54,19 @@ function pinHtml(content: PinContent, title: string, caption: string): HTMLEleme
   );
 }
 
-function photographHtml(jpeg: Uint8Array, caption: string): HTMLElement {
+function photographHtml({ jpeg, width, height, caption, marks }: WrittenPhotograph): HTMLElement {
   const picture = document.createElement('img');
   picture.src = `data:image/jpeg;base64,${toBase64(jpeg)}`;
-  picture.alt = caption === '' ? 'Photograph without a caption' : caption;
-  return made('figure', '', picture, ...(caption === '' ? [] : [made('figcaption', '', caption)]));
+  const says = marksSay(marks, { width, height });
+  picture.alt = [caption === '' ? 'Photograph without a caption' : caption, says].filter(Boolean).join('. ');
+  const marked = made('div', 'marked', picture);
+  if (marks.length > 0) {
+    const over = made('div', 'marks');
+    over.setAttribute('aria-hidden', 'true');
+    over.innerHTML = cleanShapes(marksAsShapes(marks, { width, height }));
+    marked.append(over);
+  }
+  return made('figure', '', marked, ...(caption === '' ? [] : [made('figcaption', '', caption)]));
 }
 
 function blockHtml(block: WrittenBlock, valueOf: WrittenNotebook['valueOf']): HTMLElement {
@@ -66,7 +78,7 @@ function blockHtml(block: WrittenBlock, valueOf: WrittenNotebook['valueOf']): HT
     case 'table':
       return made('figure', '', made('div', 'title', block.title), tableOf(block.table));
     case 'photograph':
-      return photographHtml(block.jpeg, block.caption);
+      return photographHtml(block);
     case 'missing':
       return made('p', 'gone', block.words);
   }

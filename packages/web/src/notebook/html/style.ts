@@ -9,6 +9,8 @@ h3 { font-size: 1rem; }
 figure { margin: 1rem 0; padding: 0.6rem 0.8rem; border: 1px solid #c9d6d2; border-radius: 8px; break-inside: avoid; }
 figure svg { display: block; width: 100%; height: auto; }
 figure img { display: block; max-width: 100%; height: auto; }
+.marked { position: relative; width: fit-content; max-width: 100%; }
+.marks, .marks svg { position: absolute; inset: 0; width: 100%; height: 100%; }
 figcaption { margin-top: 0.4rem; }
 .title { font-weight: 600; }
 table { border-collapse: collapse; margin: 0.5rem 0; }

@@ -6,14 +6,19 @@ import { tableOf } from './tableOf';
 
 /**
  * Keeps what is seen on the bench, or on a table of trials, in the notebook.
+ * @param again the block that shows it in place of what it showed before; null for a block of its own
  * @returns the id of the block
  * @throws Error that says why it cannot be kept
  */
-export async function pinSeen(session: InvestigationSession, seen: SheetSession): Promise<string> {
+export async function pinSeen(
+  session: InvestigationSession,
+  seen: SheetSession,
+  again: string | null,
+): Promise<string> {
   // As it is in the moment of the press, however long the notebook takes to open.
   const content = pinContent(seen, calledOf(session, seen));
   const notebook = await session.notebook();
-  return notebook.pin(content, titleOf(content));
+  return again === null ? notebook.pin(content, titleOf(content)) : notebook.pinAnew(again, content);
 }
 
 function calledOf(session: InvestigationSession, seen: SheetSession): string {

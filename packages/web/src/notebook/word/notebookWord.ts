@@ -15,11 +15,13 @@ import {
   TextRun,
   WidthType,
 } from 'docx';
+import { marksAsShapes } from '../photographs/drawMarks';
+import { marksSay } from '../photographs/markWords';
 import { pinnedTable, pinnedWhen, runWords } from '../pinning/pinWords';
 import { type WrittenBlock, type WrittenNotebook } from '../written/collect';
 import { type Written } from '../written/table';
 import { numbered, plainText, textWord } from './textWord';
-import { pixelsOf } from './pixels';
+import { photographUnder, pixelsOf } from './pixels';
 
 /** The width between the margins of a page, in points of 1/96 inch. */
 const room = 600;
@@ -92,11 +94,15 @@ async function blockWord(
       return block.table.rows.length === 0
         ? titled(block.title)
         : [...titled(block.title), tableWord(block.table), ...captioned(' ')];
-    case 'photograph':
-      return [
-        pictureWord('jpg', block.jpeg, block, block.caption === '' ? 'Photograph' : block.caption),
-        ...captioned(block.caption === '' ? ' ' : block.caption),
-      ];
+    case 'photograph': {
+      const { jpeg, caption, marks } = block;
+      const picture =
+        marks.length === 0 ? jpeg : await photographUnder(jpeg, marksAsShapes(marks, block), block);
+      const says = [caption === '' ? 'Photograph' : caption, marksSay(marks, block)]
+        .filter(Boolean)
+        .join('. ');
+      return [pictureWord('jpg', picture, block, says), ...captioned(caption === '' ? ' ' : caption)];
+    }
     case 'missing':
       return [quiet(block.words)];
   }

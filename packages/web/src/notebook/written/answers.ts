@@ -59,7 +59,7 @@ export async function sketchesOf(items: readonly GuideItem[], pages: Pages) {
     const answer = answerTo(pages, item.id);
     if (item.kind !== 'sketch' || answer?.kind !== 'sketch') return [];
     const picture = await sketchPicture(item, answer.points);
-    return [{ kind: 'photograph' as const, ...picture, caption: `${i + 1}. ${item.title}` }];
+    return [{ kind: 'photograph' as const, ...picture, caption: `${i + 1}. ${item.title}`, marks: [] }];
   });
   return (await Promise.all(all)).flat();
 }

@@ -6,6 +6,7 @@ import { type XmlFragment, XmlElement } from 'yjs';
 import { sentenceOf } from '../../api/client';
 import { countedRuns } from '../../trials/counted';
 import { headingFields } from '../document/notebookDocument';
+import { type NamedMark, marksIn } from '../photographs/marks';
 import { type NotebookSession } from '../notebookSession';
 import { type Quotation, type Quoted, quotedNow } from '../quotation';
 import { textExtensions } from '../text/extensions';
@@ -20,7 +21,14 @@ export type WrittenBlock =
   | { kind: 'text'; text: Node }
   | { kind: 'pin'; content: PinContent; title: string; caption: string }
   | { kind: 'table'; table: Written; title: string }
-  | { kind: 'photograph'; jpeg: Uint8Array; width: number; height: number; caption: string }
+  | {
+      kind: 'photograph';
+      jpeg: Uint8Array;
+      width: number;
+      height: number;
+      caption: string;
+      marks: readonly NamedMark[];
+    }
   /** It cannot be had: why. */
   | { kind: 'missing'; words: string };
 
@@ -86,7 +94,7 @@ export async function collected(notebook: NotebookSession, called: string): Prom
         if (!answer.ok) return [{ kind: 'missing', words: 'A photograph that could not be loaded.' }];
         const jpeg = new Uint8Array(await answer.arrayBuffer());
         const [width, height] = ['width', 'height'].map((name) => Number(field(id, name)));
-        return [{ kind, jpeg, width, height, caption }];
+        return [{ kind, jpeg, width, height, caption, marks: marksIn(pages.block(id)?.entries() ?? []) }];
       }
       default:
         return [];
