@@ -48,6 +48,7 @@ const hasPostgres = () =>
   );
 const hasPython = () => spawnSync('python3', ['--version'], { stdio: 'ignore' }).status === 0;
 const hasOffice = () => existsSync('/usr/bin/soffice');
+const hasWriter = () => existsSync('/usr/lib/libreoffice/program/libswlo.so');
 // Debian's packages belong to Debian's own Python, whichever else comes first on the path.
 const hasPandas = () =>
   spawnSync('/usr/bin/python3', ['-c', 'import pandas, openpyxl'], { stdio: 'ignore' }).status === 0;
@@ -67,6 +68,7 @@ function installDebianPackages() {
     ...(hasSocat() || !isTest ? [] : ['socat']),
     ...(hasPython() || !isTest ? [] : ['python3']),
     ...(hasOffice() || !isOutside ? [] : ['libreoffice-calc', 'libreoffice-draw']),
+    ...(hasWriter() || !isOutside ? [] : ['libreoffice-writer']),
     ...(hasPandas() || !isOutside ? [] : ['python3-pandas', 'python3-openpyxl']),
   ];
   if (missing.length === 0) return;

@@ -1,4 +1,6 @@
 import { execFileSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { dirname } from 'node:path';
 import { BenchHand } from '../support/bench';
 import { quote, toNotebook, write } from '../support/notebook';
 import { type System, downloaded, startSystem } from '../support/system';
@@ -59,6 +61,13 @@ test('the text document has its words, its values, its tables, and its formulas 
   await hand.element('.formula-field');
   await system.page.keyboard.type('T = 2\\pi\\sqrt{\\frac{m}{k_0}}');
   await system.page.keyboard.press('Enter');
+  // What no native equation can say is a picture with its letters.
+  await hand.press('Formula', '.text-tools');
+  await hand.element('.formula-field');
+  await system.page.keyboard.type(
+    '\\bar{T} = \\sum_{i=1}^{n} \\begin{pmatrix} a & b \\\\ c & d \\end{pmatrix}',
+  );
+  await system.page.keyboard.press('Enter');
   await hand.press('Table of results', '.new-blocks');
   await hand.element('.results-block td');
   await hand.press('Save');
@@ -68,7 +77,24 @@ test('the text document has its words, its values, its tables, and its formulas 
   // A root, a fraction and an index as equations (ECMA-376, 22.1), and two tables.
   expect(counts).toMatchObject({ rad: 1, f: 1, sSub: 1, tbl: 2 });
   expect(said[0].slice(0, 14)).toBe('Graph of x / m');
+  expect(said[1]).toMatch(/^T.*=∑i=1n.*abcd/);
   expect(words).toContain('Which <spring> & why?');
   expect(words).toMatch(new RegExp(`It took ${periods[2].replace('.', '\\.')}`));
   for (const digits of periods) expect(words.split(digits).length).toBeGreaterThan(2);
+
+  // An office suite reads it: every number of the sheet, and as pages whose pictures are there.
+  const made = (kind: string) => {
+    const [end] = kind.split(':');
+    execFileSync('soffice', ['--headless', '--convert-to', kind, '--outdir', dirname(file), file], {
+      stdio: 'ignore',
+    });
+    return file.replace(/docx$/, end);
+  };
+  const read = readFileSync(made('txt:Text (encoded):UTF8'), 'utf8');
+  for (const digits of periods) expect(read).toContain(digits);
+  expect(read).toContain('Which <spring> & why?');
+  const printed = readFileSync(made('pdf'), 'latin1');
+  expect(printed.slice(0, 5)).toBe('%PDF-');
+  // The picture of the traces, and that of the formula.
+  expect([...printed.matchAll(/\/Subtype\s*\/Image/g)].length).toBeGreaterThanOrEqual(2);
 });

@@ -1,6 +1,10 @@
+import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useStore } from 'zustand';
+import { attempt } from '../api/attempt';
+import { countedRuns } from '../trials/counted';
 import { useNotebook } from './context';
+import { leftOutOf } from './leftOut';
 import { listedRuns, outlineOf } from './outline';
 import { useNewBlocks } from './newBlocks';
 import { useRunsNeeded } from './useRunsNeeded';
@@ -14,6 +18,15 @@ export function FirstBlocks() {
   const listed = listedRuns(runs);
   useRunsNeeded(listed);
   const waiting = listed.filter(({ id }) => !outcomes.has(id)).length;
+  const [isAsking, setIsAsking] = useState(false);
+  const addOutline = async () => {
+    setIsAsking(true);
+    await attempt(async () => {
+      const leftOut = await leftOutOf(countedRuns(runs));
+      notebook.addAll(outlineOf(notebook.host, outcomes, leftOut), 'add the outline of a report');
+    });
+    setIsAsking(false);
+  };
   return (
     <div className="first-blocks">
       <p>
@@ -25,9 +38,14 @@ export function FirstBlocks() {
           <Button
             variant="act"
             disabled={waiting > 0}
-            onClick={() => notebook.addAll(outlineOf(notebook.host, outcomes), 'add the outline of a report')}
+            aria-busy={isAsking}
+            onClick={() => isAsking || void addOutline()}
           >
-            {waiting > 0 ? 'Working out the results …' : 'Outline of a lab report'}
+            {waiting > 0
+              ? 'Working out the results …'
+              : isAsking
+                ? 'Looking at the runs …'
+                : 'Outline of a lab report'}
           </Button>
           {newBlocks.map(({ title, called, block }) => (
             <Button key={title} variant="plain" onClick={() => notebook.add(block, called)}>

@@ -44,6 +44,20 @@ test('files, readings that were set aside and what went wrong are said', () => {
   expect(said).toContain('Run 2: A gap.');
 });
 
+test('readings that are no measurement are said, by run and channel, and what became of them', () => {
+  const runs = [run(1, {}), run(2, {})];
+  const [{ id }] = runs[0].channels;
+  const leftOut = new Map([
+    ['r1', [{ channel: id, pinned: 2, strays: 1 }]],
+    ['r2', [{ channel: id, pinned: 1, strays: 0 }]],
+  ]);
+  const said = howRecorded(runs, { ...emptyWorkings, runs: [{ run: 'r2', keepPinned: true }] }, leftOut);
+  expect(said.slice(-2)).toEqual([
+    'Run 1, x: 2 readings at a limit of the sensor and 1 wrong echo were left out, since that is no measurement.',
+    'Run 2, x: 1 reading at a limit of the sensor was counted in spite of it.',
+  ]);
+});
+
 test('of no run nothing is said', () => {
   expect(howRecorded([], emptyWorkings)).toEqual([]);
 });

@@ -1,13 +1,18 @@
-import { type Channel, type Run, type WorkingsDocument } from '@heuristor/contracts';
+import { type Channel, type LeftOutCount, type Run, type WorkingsDocument } from '@heuristor/contracts';
 import { parseUnit, printedUnit } from '@heuristor/core';
 import { beginningWords, endingWords } from '../recording/plan/planWords';
 import { appliedWords, samplingWords } from '../runs/channelWords';
 
 /**
  * How runs were recorded, in sentences: sensors by their codes, rates, zero and calibration, how a run began and ended, and what was
- * left out by hand. What is the same for several runs is said once.
+ * left out, by hand or because it is no measurement. What is the same for several runs is said once.
+ * @param leftOut readings that are no measurement, by run, as far as that was asked
  */
-export function howRecorded(runs: readonly Run[], { aside }: Pick<WorkingsDocument, 'aside'>): string[] {
+export function howRecorded(
+  runs: readonly Run[],
+  { aside, runs: looks }: Pick<WorkingsDocument, 'aside' | 'runs'>,
+  leftOut: ReadonlyMap<string, readonly LeftOutCount[]> = new Map(),
+): string[] {
   const channels = grouped(
     runs.flatMap((run) => run.channels.map((channel) => [channelWords(channel), run] as const)),
   );
@@ -40,6 +45,10 @@ export function howRecorded(runs: readonly Run[], { aside }: Pick<WorkingsDocume
       ? [`${capital(runWords(files))} ${files.length === 1 ? 'was' : 'were'} brought in from a file.`]
       : []),
     ...outs,
+    ...runs.flatMap((run) => {
+      const isKept = looks.some((look) => look.run === run.id && look.keepPinned === true);
+      return (leftOut.get(run.id) ?? []).flatMap((count) => leftOutWords(run, count, isKept));
+    }),
     ...runs.flatMap(({ notes, number }) => notes.map((note) => `Run ${number}: ${note}`)),
   ];
 }
@@ -53,6 +62,20 @@ function channelWords({ symbol, quantity, unit, deviceCode, sampling, applied }:
     ...appliedWords(applied),
   ].filter((part) => part !== null);
   return `${named}${printed === '' ? '' : ` in ${printed}`}: ${parts.join('; ')}`;
+}
+
+/** How many readings of a channel are no measurement, and what became of them. */
+function leftOutWords(run: Run, { channel: id, pinned, strays }: LeftOutCount, isKept: boolean): string[] {
+  const channel = run.channels.find((one) => one.id === id);
+  if (channel === undefined || pinned + strays === 0) return [];
+  const parts = [
+    ...(pinned > 0 ? [`${pinned} ${pinned === 1 ? 'reading' : 'readings'} at a limit of the sensor`] : []),
+    ...(strays > 0 ? [`${strays} wrong ${strays === 1 ? 'echo' : 'echoes'}`] : []),
+  ];
+  const were = pinned + strays === 1 ? 'was' : 'were';
+  return [
+    `Run ${run.number}, ${channel.symbol}: ${parts.join(' and ')} ${were} ${isKept ? 'counted in spite of it' : 'left out, since that is no measurement'}.`,
+  ];
 }
 
 /** “run 2”, or “runs 1, 3 and 4”. */

@@ -1,4 +1,4 @@
-import { type Run } from '@heuristor/contracts';
+import { type LeftOutCount, type Run } from '@heuristor/contracts';
 import { type ResultRef, resultRef } from '@heuristor/core';
 import * as Y from 'yjs';
 import { countedRuns } from '../trials/counted';
@@ -54,14 +54,16 @@ export const listedRuns = <R extends Run>(runs: readonly R[]): R[] => countedRun
 /**
  * The parts of a report, filled with what the investigation knows: how it was recorded, its runs with their conditions, its results.
  * @param outcomes what the workings say of runs, as far as that is known
+ * @param leftOut readings of runs that are no measurement
  */
 export function outlineOf(
   { documents }: Pick<NotebookHost, 'documents'>,
   outcomes: ReadonlyMap<string, RunOutcome>,
+  leftOut: ReadonlyMap<string, readonly LeftOutCount[]>,
 ): NewBlock[] {
   const { runs: all, workings, plan } = documents.getState();
   const runs = countedRuns(all);
-  const recorded = howRecorded(runs, workings);
+  const recorded = howRecorded(runs, workings, leftOut);
   const listed = listedRuns(all);
   const results = listed.flatMap((run): Inline[][] => {
     const outcome = outcomes.get(run.id);

@@ -20,6 +20,7 @@ import { marksSay } from '../photographs/markWords';
 import { pinnedTable, pinnedWhen, runWords } from '../pinning/pinWords';
 import { type WrittenBlock, type WrittenNotebook } from '../written/collect';
 import { type Written } from '../written/table';
+import { formulaPictures } from './formulaPicture';
 import { numbered, plainText, textWord } from './textWord';
 import { photographUnder, pixelsOf } from './pixels';
 
@@ -78,7 +79,7 @@ async function blockWord(
 ): Promise<(Paragraph | Table)[]> {
   switch (block.kind) {
     case 'text':
-      return textWord(block.text, valueOf);
+      return textWord(block.text, { valueOf, pictures: await formulaPictures(block.text) });
     case 'pin': {
       const { content, title, caption } = block;
       const picture = await pixelsOf(content.picture, content.width, content.height);

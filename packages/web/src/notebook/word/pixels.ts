@@ -3,10 +3,16 @@ const sharpness = 2;
 
 /**
  * A picture of shapes as pixels (PNG).
+ * @param ratio so many pixels a unit of length
  * @throws Error where the browser cannot draw it
  */
-export async function pixelsOf(shapes: string, width: number, height: number): Promise<Uint8Array> {
-  return laid([await shapesImage(shapes)], width * sharpness, height * sharpness, 'image/png');
+export async function pixelsOf(
+  shapes: string,
+  width: number,
+  height: number,
+  ratio = sharpness,
+): Promise<Uint8Array> {
+  return laid([await shapesImage(shapes)], width * ratio, height * ratio, 'image/png');
 }
 
 /**

@@ -4,6 +4,7 @@ import {
   type ParagraphChild,
   ExternalHyperlink,
   HeadingLevel,
+  ImageRun,
   Math as Equation,
   Paragraph,
   Table,
@@ -16,9 +17,14 @@ import { isSafeLink } from '../text/extensions';
 import { mathMl } from '../text/mathMl';
 import { quotationOf } from '../text/quote';
 import { type WrittenNotebook, wordsOf } from '../written/collect';
+import { type FormulaPicture } from './formulaPicture';
 import { equationOf } from './math';
 
-type ValueOf = WrittenNotebook['valueOf'];
+/** What a text refers to: values as they are now, and formulas that are pictures, by their TeX. */
+export interface Referred {
+  valueOf: WrittenNotebook['valueOf'];
+  pictures: ReadonlyMap<string, FormulaPicture>;
+}
 
 /** The name of the numbering that numbered lists use. */
 export const numbered = 'numbered';
@@ -41,7 +47,8 @@ const styleOf = (node: Node): Partial<IRunOptions> => {
 };
 
 /** The parts of a line: words with their marks, values that are quoted, formulas as native equations, links. */
-function lineOf(node: Node, valueOf: ValueOf): ParagraphChild[] {
+function lineOf(node: Node, referred: Referred): ParagraphChild[] {
+  const { valueOf, pictures } = referred;
   return node.children.flatMap((child): ParagraphChild[] => {
     switch (child.type.name) {
       case 'quote':
@@ -55,6 +62,8 @@ function lineOf(node: Node, valueOf: ValueOf): ParagraphChild[] {
         const tex = String(child.attrs.tex);
         const math = mathMl(tex);
         const equation = math === null ? null : equationOf(math);
+        const picture = pictures.get(tex);
+        if (picture !== undefined) return [formulaRun(picture)];
         return [
           equation === null
             ? new TextRun(plainText(math?.textContent ?? tex))
@@ -72,26 +81,34 @@ function lineOf(node: Node, valueOf: ValueOf): ParagraphChild[] {
   });
 }
 
+const formulaRun = ({ png, width, height, says }: FormulaPicture) =>
+  new ImageRun({
+    type: 'png',
+    data: png,
+    transformation: { width, height },
+    altText: { name: 'formula', title: '', description: plainText(says) },
+  });
+
 interface Place {
   /** Of a list: its kind and how deep it lies. */
   list?: { isNumbered: boolean; level: number };
 }
 
 /** A rich text as paragraphs and tables of a text document. */
-export function textWord(node: Node, valueOf: ValueOf, { list }: Place = {}): (Paragraph | Table)[] {
+export function textWord(node: Node, referred: Referred, { list }: Place = {}): (Paragraph | Table)[] {
   return node.children.flatMap((child): (Paragraph | Table)[] => {
     switch (child.type.name) {
       case 'heading':
         return [
           new Paragraph({
             heading: child.attrs.level === 3 ? HeadingLevel.HEADING_3 : HeadingLevel.HEADING_2,
-            children: lineOf(child, valueOf),
+            children: lineOf(child, referred),
           }),
         ];
       case 'bulletList':
       case 'orderedList': {
         const level = Math.min((list?.level ?? -1) + 1, 8);
-        return textWord(child, valueOf, { list: { isNumbered: child.type.name === 'orderedList', level } });
+        return textWord(child, referred, { list: { isNumbered: child.type.name === 'orderedList', level } });
       }
       case 'table':
         return [
@@ -101,7 +118,7 @@ export function textWord(node: Node, valueOf: ValueOf, { list }: Place = {}): (P
               (row) =>
                 new TableRow({
                   children: row.children.map(
-                    (cell) => new TableCell({ children: textWord(cell, valueOf) as Paragraph[] }),
+                    (cell) => new TableCell({ children: textWord(cell, referred) as Paragraph[] }),
                   ),
                 }),
             ),
@@ -110,7 +127,7 @@ export function textWord(node: Node, valueOf: ValueOf, { list }: Place = {}): (P
       case 'paragraph':
         return [
           new Paragraph({
-            children: lineOf(child, valueOf),
+            children: lineOf(child, referred),
             ...(list === undefined
               ? { spacing: { after: 120 } }
               : list.isNumbered
@@ -121,7 +138,7 @@ export function textWord(node: Node, valueOf: ValueOf, { list }: Place = {}): (P
       case 'horizontalRule':
         return [new Paragraph({ thematicBreak: true })];
       default:
-        return textWord(child, valueOf, list === undefined ? {} : { list });
+        return textWord(child, referred, list === undefined ? {} : { list });
     }
   });
 }
