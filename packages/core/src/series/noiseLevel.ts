@@ -91,6 +91,18 @@ export class NoiseLevel {
     return firstFrom(at, first) < firstFrom(at, end);
   }
 
+  /**
+   * The sum of squares of the jumps at the breaks between two readings, as if all of each were one jump. Where between its readings a jump
+   * was, nobody can tell.
+   */
+  jumpsIn(first: number, end: number): number {
+    if (this.inTime) this.learn();
+    const { at, squares } = this.across;
+    // A jump between two readings stands in the third differences of the second of them and of the two after it, as 1, −2, 1.
+    const [begin, past] = [first + 1, end + 2].map((index) => firstFrom(at, index));
+    return ((squares[past] - squares[begin]) * thirdSquared) / ofJumpSquared;
+  }
+
   /** Third differences across breaks counted in; null where there are too few. */
   private withBreaks(first: number, to: number): { variance: number; order: number; count: number } | null {
     const [{ squares, counts }] = this.sums;
@@ -137,6 +149,9 @@ export class NoiseLevel {
     this.known = n;
   }
 }
+
+/** Sums of squares of the weights of a third difference, 1, −3, 3, −1, and of what a jump of 1 leaves in three of them, 1, −2, 1. */
+const [thirdSquared, ofJumpSquared] = [20, 6];
 
 /** The place of the first of some numbers in order that is not below a limit. */
 function firstFrom(numbers: readonly number[], limit: number): number {

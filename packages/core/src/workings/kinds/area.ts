@@ -1,6 +1,7 @@
 import { Refusal } from '../../refusal';
 import { type Area, areaAlongPath, areaBetween } from '../../calculus/area';
 import { atTimesOf } from '../../series/atTimesOf';
+import { type Influence, type Quantity, withShared } from '../../results/quantity';
 import { type Series, valuesAtTimesOf } from '../../series/series';
 import { type WeightedValue } from '../../calculus/cycles';
 import { type WeightSpan, addSpans, sumOfSpans } from '../../series/noisePath';
@@ -15,8 +16,8 @@ import { symbolOf, texPart, withWorkings } from '../working';
 
 /**
  * The area between a series and zero, a level, the mean of another region, or the line between its own ends. Its uncertainty is what the noise of the readings does to the sum, of those along the
- * axis too, carried through the weights and, for a derived series, through its filter; how well the shape between readings is
- * met is not in it.
+ * axis too, carried through the weights and, for a derived series, through its filter. Where readings over time jump from one to the next,
+ * the jump may have been anywhere between them, which counts too; how well another shape between readings is met is not in it.
  */
 export const area = defineKind({
   kind: 'area',
@@ -53,10 +54,12 @@ export const area = defineKind({
           ? areaUnder(series.values)
           : fromLevel(areaUnder, series.values, level);
     const { value, bridged, passes } = found;
-    const quantity = weighed(value, multiplyUnits(series.unit, other.unit), [
+    const own = weighed(value, multiplyUnits(series.unit, other.unit), [
       [series, found.byValues],
       [other, found.byAbscissas],
     ]);
+    const ofJumps = plain ? influenceOfJumps(series, first, past) : null;
+    const quantity = ofJumps === null ? own : withFurther(own, ofJumps);
     return {
       kind: 'results',
       results: withWorkings([{ key: 'area', name: 'area', quantity, roundTo: null, main: true }], {
@@ -75,6 +78,32 @@ export const area = defineKind({
       fitted: null,
     };
   },
+});
+
+/**
+ * What jumps between two readings do to an area over regular times: each is off by up to half of the jump times the interval, evenly
+ * (GUM 4.3.7). Null where there is none.
+ */
+function influenceOfJumps(
+  { noise, sampling, symbol }: Series,
+  first: number,
+  past: number,
+): Influence | null {
+  if (noise === null || !noise.independent || sampling.kind !== 'regular') return null;
+  const jumps = Math.sqrt(noise.root.level.jumpsIn(first, past));
+  if (!(jumps > 0)) return null;
+  return {
+    root: `${noise.root.key}/jumps/${first}/${past}`,
+    label: `where between two readings ${symbol} jumps`,
+    effect: { first: 0, weights: Float64Array.of((jumps * sampling.interval) / Math.sqrt(12)) },
+  };
+}
+
+/** A quantity with one more thing that it is uncertain by. */
+const withFurther = (quantity: Quantity, further: Influence): Quantity => ({
+  ...quantity,
+  ...withShared(quantity, [further]),
+  influences: () => [...quantity.influences(), further],
 });
 
 /** The trapezoidal rule, and its sum as the mean height over the whole width. */
