@@ -33,9 +33,7 @@ async function pull(from: readonly [number, number], to: readonly [number, numbe
   await mouse.up();
 }
 
-const choose = async (tool: string) => {
-  await (await hand.element(`.marking-tools ::-p-xpath(.//label[normalize-space()="${tool}"])`)).click();
-};
+const choose = (tool: string) => hand.press(tool, '.marking-tools');
 /** The focus is on an end of a mark. */
 const takeHold = (mark: string) =>
   system.page.$eval(`.mark-end[aria-label^="${mark}"]`, (end) => (end as SVGElement).focus());

@@ -61,7 +61,7 @@ function Pin({ pictured }: { pictured: SheetSession }) {
         </Button>
       )}
       <Button
-        variant={again === null ? 'plain' : 'primary'}
+        variant={again === null ? 'plain' : 'act'}
         disabled={!hasRuns}
         aria-busy={isPinning}
         title={

@@ -1,4 +1,4 @@
-import { Button, ButtonGroup, ToggleButton } from 'react-bootstrap';
+import { Button, ButtonGroup } from 'react-bootstrap';
 import { XLg } from 'react-bootstrap-icons';
 import { newId } from '../../investigation/ids';
 import { QuantityField } from '../../ui/QuantityField';
@@ -35,21 +35,18 @@ export function Marking({ id, marks, size, tool, setTool, onDone }: Props) {
   return (
     <div className="marking-tools">
       <div className="row-buttons">
-        <ButtonGroup size="sm" aria-label="What is drawn">
+        <ButtonGroup aria-label="What is drawn">
           {tools.map(({ kind }) => (
-            <ToggleButton
+            <Button
               key={kind}
-              id={`${id} ${kind}`}
-              type="radio"
-              name={`${id} tool`}
-              value={kind}
-              variant="outline-secondary"
-              checked={tool === kind}
+              variant="plain"
+              active={tool === kind}
+              aria-pressed={tool === kind}
               disabled={marks.length >= mostMarks || (kind === 'scale' && hasScale)}
-              onChange={() => setTool(kind)}
+              onClick={() => setTool(tool === kind ? null : kind)}
             >
               {markTitles[kind]}
-            </ToggleButton>
+            </Button>
           ))}
         </ButtonGroup>
         <Button variant="plain" onClick={onDone}>

@@ -3,8 +3,8 @@ import { colours } from '../../ui/colours';
 import { type NamedMark, type Place, type Size } from './marks';
 import { wordsOfMark } from './markWords';
 
-/** Line, letters and heads of arrows, as shares of the longer side. */
-const [thick, letters, head] = [0.0035, 0.026, 0.02];
+/** Line, letters, heads of arrows and room beside a place, as shares of the longer side. */
+const [thick, letters, head, aside] = [0.0035, 0.026, 0.02, 0.012];
 
 /** Marks as shapes that lie over a photograph of this size; dark on a light edge, so that they are seen on anything. */
 export function marksAsShapes(marks: readonly NamedMark[], size: Size): string {
@@ -42,7 +42,8 @@ export function marksAsShapes(marks: readonly NamedMark[], size: Size): string {
     const words = wordsOfMark(mark, marks, size);
     if (mark.kind === 'words') {
       const [x, y] = at(mark.at);
-      write(words, x, y, x > 0.7 * width ? 'right' : 'left');
+      const isRight = x > 0.7 * width;
+      write(words, x + (isRight ? -1 : 1) * aside * longer, y, isRight ? 'right' : 'left');
       continue;
     }
     const [[x1, y1], [x2, y2]] = [at(mark.from), at(mark.to)];
@@ -65,7 +66,11 @@ export function marksAsShapes(marks: readonly NamedMark[], size: Size): string {
         ])
           line([beside(x, y, Math.PI / 2), beside(x, y, -Math.PI / 2)]);
     });
-    if (words !== '') write(words, (x1 + x2) / 2, (y1 + y2) / 2 - letters * longer, 'center');
+    if (words === '') continue;
+    const [middleX, middleY] = [(x1 + x2) / 2, (y1 + y2) / 2];
+    // Beside a line that stands, over one that lies.
+    if (Math.abs(y2 - y1) < Math.abs(x2 - x1)) write(words, middleX, middleY - letters * longer, 'center');
+    else write(words, middleX + 2 * aside * longer, middleY, 'left');
   }
   return paper.finish();
 }
