@@ -86,7 +86,13 @@ const program = (name: string, called: string, entries: string[]): Made => ({
 
 const all: Made[] = [
   web,
-  program('server', 'the server', ['main', 'evaluation/worker', 'imports/worker', 'photographs/process']),
+  program('server', 'the server', [
+    'main',
+    'evaluation/worker',
+    'imports/worker',
+    'photographs/process',
+    'films/process',
+  ]),
   program('stand-ins', 'the simulated sensors', ['main']),
   program('bridge', 'the bridge to serial ports', ['main']),
 ];

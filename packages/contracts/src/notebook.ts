@@ -114,3 +114,8 @@ export const photographSchema = z.object({
   height: z.number().int(),
 });
 export type Photograph = z.infer<typeof photographSchema>;
+
+/** A film that is sent at most, in bytes and in seconds, and how many a notebook holds. */
+export const mostFilmBytes = 24 << 20;
+export const mostFilmSeconds = 60;
+export const mostFilms = 6;

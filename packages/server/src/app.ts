@@ -19,6 +19,7 @@ import { type Calibrations } from './sensors/calibrations';
 import { type Outputs } from './sensors/outputs';
 import { type SensorUses } from './sensors/sensorUses';
 import { type AwayRecorder } from './away/awayRecorder';
+import { type Films } from './films/films';
 import { type Photographs } from './photographs/photographs';
 import { type Queue } from './queue/queue';
 import { type Recorder } from './recorder/recorder';
@@ -59,6 +60,7 @@ export interface Parts {
   evaluations: Evaluations;
   queue: Queue;
   photographs: Photographs;
+  films: Films;
   senml: SenmlGateway;
   pairings: Pairings;
   live: LiveServer;
@@ -83,6 +85,7 @@ export function createApp(parts: Parts): Express {
         // React and the chart set sizes as style attributes through the DOM, which this does not concern.
         styleSrcAttr: ["'none'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
+        mediaSrc: ["'self'", 'blob:'],
         connectSrc: ["'self'"],
         objectSrc: ["'none'"],
         frameAncestors: ["'none'"],

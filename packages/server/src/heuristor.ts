@@ -26,6 +26,7 @@ import { Recordings } from './recorder/recordings';
 import { LeftBehind } from './processes/leftBehind';
 import { OwnProcess } from './processes/ownProcess';
 import { Queue } from './queue/queue';
+import { Films } from './films/films';
 import { Photographs } from './photographs/photographs';
 import { joinNotebook } from './queue/joinNotebook';
 import { tidyRun } from './queue/tidyRun';
@@ -150,6 +151,7 @@ export async function startHeuristor(
     evaluations,
     queue,
     photographs: new Photographs(),
+    films: new Films(),
     senml,
     pairings: new Pairings(),
     live,

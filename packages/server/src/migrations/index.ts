@@ -20,6 +20,7 @@ import * as plannedRows from './018-planned-rows';
 import * as templateTrials from './019-template-trials';
 import * as notebooks from './020-notebooks';
 import * as guides from './021-guides';
+import * as films from './022-films';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -43,6 +44,7 @@ const migrations: Record<string, Knex.Migration> = {
   '019-template-trials': templateTrials,
   '020-notebooks': notebooks,
   '021-guides': guides,
+  '022-films': films,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

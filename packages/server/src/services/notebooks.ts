@@ -2,6 +2,7 @@ import {
   type Notebook,
   type PinContent,
   mostNotebookBytes,
+  mostFilms,
   mostPhotographs,
   mostUpdateBytes,
   pinContentSchema,
@@ -13,6 +14,7 @@ import { Failure } from '../failure';
 import { InvestigationModel } from '../models/investigation';
 import { NotebookModel } from '../models/notebook';
 import { NotebookUpdateModel } from '../models/notebookUpdate';
+import { FilmModel } from '../models/film';
 import { PhotographModel } from '../models/photograph';
 import { PinModel } from '../models/pin';
 import { withIdsReplaced } from './replacedIds';
@@ -201,6 +203,44 @@ export async function findPhotograph(actor: Actor, investigationId: string, id: 
   return photograph.content;
 }
 
+/** Keeps a film. @throws Failure where somebody may not, or where there are too many */
+export async function addFilm(
+  actor: Actor,
+  investigationId: string,
+  id: string,
+  content: Buffer,
+): Promise<void> {
+  mustWrite(actor);
+  await NotebookModel.transaction(async (transaction) => {
+    const { id: notebookId } = await lockedFor(actor.id, investigationId, transaction);
+    await mustHaveRoomForFilm(notebookId, transaction);
+    await FilmModel.query(transaction)
+      .insert({ notebookId, id, content })
+      .onConflict(['notebookId', 'id'])
+      .ignore();
+  });
+}
+
+/** @throws Failure where somebody may not, or where there are too many */
+export async function mayAddFilm(actor: Actor, investigationId: string): Promise<void> {
+  mustWrite(actor);
+  const found = await noteOf(investigationId, actor.id);
+  if (found !== undefined) await mustHaveRoomForFilm(found.id);
+}
+
+async function mustHaveRoomForFilm(notebookId: string, transaction?: Transaction): Promise<void> {
+  if ((await FilmModel.query(transaction).where({ notebookId }).resultSize()) >= mostFilms)
+    throw new Failure('too-many-requests', `This notebook has ${mostFilms} films already.`);
+}
+
+/** A film of the notebook that somebody sees, as MP4. @throws Failure where there is none */
+export async function findFilm(actor: Actor, investigationId: string, id: string): Promise<Buffer> {
+  const found = await noteOf(investigationId, await ownerFor(actor, investigationId));
+  const film = found && (await FilmModel.query().findById([found.id, id]));
+  if (!film) throw new Failure('not-found', 'There is no such film in this notebook.');
+  return film.content;
+}
+
 /**
  * Somebody's notebook, with what is pinned in it, beside copies of the runs that it speaks of.
  * @param copies ids of copies, by those of their runs
@@ -230,6 +270,12 @@ export async function copyNotebook(
     .raw(
       `insert into photograph ("notebookId", id, content, width, height)
        select ?, id, content, width, height from photograph where "notebookId" = ?`,
+      [copy.id, found.id],
+    )
+    .transacting(transaction);
+  await FilmModel.knex()
+    .raw(
+      `insert into film ("notebookId", id, content) select ?, id, content from film where "notebookId" = ?`,
       [copy.id, found.id],
     )
     .transacting(transaction);

@@ -10,6 +10,7 @@ import { goToBlock } from './BlockFrame';
 import { blockViews } from './blocks';
 import { useNotebook, useNotebookState } from './context';
 import { type BlockKind, type SeenBlock } from './document/notebookDocument';
+import { FilmButton } from './films/FilmButton';
 import { useNewBlocks } from './newBlocks';
 import { PhotographButton } from './photographs/PhotographButton';
 
@@ -44,6 +45,7 @@ export function BlockList() {
             </Button>
           ))}
           <PhotographButton />
+          <FilmButton />
         </div>
       )}
       {notebook.mayWrite && removed.length > 0 && (

@@ -15,6 +15,7 @@ import { type Part } from '../investigation/openedLater';
 import { fromBase64 } from './base64';
 import { type NewBlock, type SeenBlock, NotebookDocument } from './document/notebookDocument';
 import { Step } from './document/step';
+import { type FilmFrame } from './films/frame';
 import { type NotebookHost } from './host';
 import { type Mark, markPrefix } from './photographs/marks';
 import { NotebookSteps } from './steps';
@@ -206,6 +207,34 @@ export class NotebookSession implements Part {
       { kind: 'photograph', fields: { photograph: id, width, height }, lines: { caption: '' } },
       'add a photograph',
     );
+  }
+
+  /** Keeps a film as a block at the end, with the frame that is printed. @throws ApiError where it cannot be read */
+  async addFilm(file: Blob, frame: FilmFrame): Promise<string> {
+    const id = newId();
+    await postFile(`${pathOf(this.host)}/films/${id}`, file);
+    const fields = { film: id, ...(await this.keptFrame(frame)) };
+    return this.add({ kind: 'film', fields, lines: { caption: '' } }, 'add a film');
+  }
+
+  /** Another frame of a film is printed. @throws ApiError where it cannot be kept */
+  async setFrame(block: string, frame: FilmFrame): Promise<void> {
+    const fields = await this.keptFrame(frame);
+    this.document.doc.transact(() => {
+      for (const [name, value] of Object.entries(fields)) this.document.set(block, name, value, null);
+    }, new Step('choose the frame that is printed'));
+  }
+
+  private async keptFrame({ jpeg, seconds }: FilmFrame) {
+    const id = newId();
+    const answer = await postFile(`${pathOf(this.host)}/photographs/${id}`, jpeg);
+    const { width, height } = photographSchema.parse(answer);
+    return { photograph: id, width, height, seconds };
+  }
+
+  /** Where a film is fetched. */
+  addressOfFilm(id: string): string {
+    return `/api${pathOf(this.host)}/films/${encodeURIComponent(id)}`;
   }
 
   /** Where a photograph is fetched. */

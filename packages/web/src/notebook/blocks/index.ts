@@ -1,6 +1,7 @@
 import { type BlockKind } from '../document/notebookDocument';
 import { answersBlock } from './answersBlock';
 import { type BlockView } from './block';
+import { filmBlock } from './filmBlock';
 import { photographBlock } from './photographBlock';
 import { pinBlock } from './pinBlock';
 import { resultsBlock } from './resultsBlock';
@@ -13,6 +14,7 @@ export const blockViews: { readonly [K in BlockKind]: BlockView } = {
   pin: pinBlock,
   results: resultsBlock,
   photograph: photographBlock,
+  film: filmBlock,
   trials: trialsBlock,
   answers: answersBlock,
 };

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { newId } from '../../investigation/ids';
 import { Step } from './step';
 
-export const blockKinds = ['text', 'pin', 'results', 'trials', 'photograph', 'answers'] as const;
+export const blockKinds = ['text', 'pin', 'results', 'trials', 'photograph', 'film', 'answers'] as const;
 export type BlockKind = (typeof blockKinds)[number];
 
 /** What is said of a notebook as a whole; it stands on every printed page. */

@@ -6,6 +6,7 @@ import { type XmlFragment, XmlElement } from 'yjs';
 import { sentenceOf } from '../../api/client';
 import { countedRuns } from '../../trials/counted';
 import { headingFields } from '../document/notebookDocument';
+import { filmCaption, frameSeconds } from '../films/filmWords';
 import { type NamedMark, marksIn } from '../photographs/marks';
 import { type NotebookSession } from '../notebookSession';
 import { type Quotation, type Quoted, quotedNow } from '../quotation';
@@ -89,12 +90,15 @@ export async function collected(notebook: NotebookSession, called: string): Prom
         const table = frozenTable(field(id, 'frozen')) ?? writtenAnswers(items, pages, now);
         return [{ kind: 'table', table, title }, ...(await sketchesOf(items, pages))];
       }
-      case 'photograph': {
+      case 'photograph':
+      case 'film': {
         const answer = await fetch(notebook.addressOfPhotograph(String(field(id, 'photograph'))));
         if (!answer.ok) return [{ kind: 'missing', words: 'A photograph that could not be loaded.' }];
         const jpeg = new Uint8Array(await answer.arrayBuffer());
         const [width, height] = ['width', 'height'].map((name) => Number(field(id, name)));
-        return [{ kind, jpeg, width, height, caption, marks: marksIn(pages.block(id)?.entries() ?? []) }];
+        const said = kind === 'film' ? filmCaption(caption, frameSeconds(field(id, 'seconds'))) : caption;
+        const marks = kind === 'film' ? [] : marksIn(pages.block(id)?.entries() ?? []);
+        return [{ kind: 'photograph', jpeg, width, height, caption: said, marks }];
       }
       default:
         return [];

@@ -1,0 +1,81 @@
+import { useRef, useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { CameraReels } from 'react-bootstrap-icons';
+import { attempt } from '../../api/attempt';
+import { SharedLine } from '../SharedLine';
+import { useNotebook } from '../context';
+import { frameOf } from '../films/frame';
+import { filmCaption, frameSeconds } from '../films/filmWords';
+import { useBlockField, useSharedText } from '../useShared';
+import { type BlockProps, type BlockView } from './block';
+
+function FilmView({ id }: BlockProps) {
+  const notebook = useNotebook();
+  const block = notebook.document.block(id);
+  const film = useBlockField(block, 'film');
+  const frame = useBlockField(block, 'photograph');
+  const seconds = frameSeconds(useBlockField(block, 'seconds'));
+  const caption = notebook.document.lineOf(id, 'caption');
+  const [said] = useSharedText(caption);
+  const video = useRef<HTMLVideoElement>(null);
+  const [isMissing, setIsMissing] = useState(false);
+  const [isTaking, setIsTaking] = useState(false);
+  const poster = typeof frame === 'string' ? notebook.addressOfPhotograph(frame) : undefined;
+  const takeFrame = async () => {
+    if (video.current === null || isTaking) return;
+    setIsTaking(true);
+    video.current.pause();
+    const taken = video.current;
+    await attempt(async () => notebook.setFrame(id, await frameOf(taken)));
+    setIsTaking(false);
+  };
+  return (
+    <figure className="photograph-block film-block">
+      {isMissing || typeof film !== 'string' ? (
+        <p className="refused">This film cannot be played here. Is Heuristor still running?</p>
+      ) : (
+        <video
+          ref={video}
+          src={notebook.addressOfFilm(film)}
+          poster={poster}
+          controls
+          muted
+          playsInline
+          preload="metadata"
+          aria-label={said === '' ? 'Film without a caption' : said}
+          onError={() => setIsMissing(true)}
+        />
+      )}
+      {poster !== undefined && <img className="film-frame" src={poster} alt={filmCaption(said, seconds)} />}
+      <p className="film-said quiet small">
+        In print stands the frame at {seconds.toFixed(2)} s.
+        {notebook.mayWrite && (
+          <Button variant="link" aria-busy={isTaking} onClick={() => void takeFrame()}>
+            Print the frame that is seen
+          </Button>
+        )}
+      </p>
+      <figcaption>
+        <SharedLine
+          shared={caption}
+          label="Caption of the film"
+          placeholder="What does it show?"
+          mayWrite={notebook.mayWrite}
+        />
+      </figcaption>
+    </figure>
+  );
+}
+
+function useName(id: string): string {
+  const [caption] = useSharedText(useNotebook().document.lineOf(id, 'caption'));
+  return caption === '' ? 'Film' : caption;
+}
+
+export const filmBlock: BlockView = {
+  kind: 'film',
+  title: 'Film',
+  Icon: CameraReels,
+  View: FilmView,
+  useName,
+};
