@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { dirname } from 'node:path';
+import { dirname, join } from 'node:path';
 import { BenchHand } from '../support/bench';
 import { quote, toNotebook, write } from '../support/notebook';
 import { type System, downloaded, startSystem } from '../support/system';
@@ -97,4 +97,28 @@ test('the text document has its words, its values, its tables, and its formulas 
   expect(printed.slice(0, 5)).toBe('%PDF-');
   // The picture of the traces, and that of the formula.
   expect([...printed.matchAll(/\/Subtype\s*\/Image/g)].length).toBeGreaterThanOrEqual(2);
+});
+
+test('printed by the browser it has the numbers of the sheet, and whose it is on every page', async () => {
+  const periods = await system.page.$$eval('.results-block tbody tr', (rows) =>
+    rows.map((row) => (row as HTMLElement).innerText.match(/\d\.\d+ ± \d\.\d+/)?.[0] ?? 'no number'),
+  );
+  const file = join(system.downloads, '..', 'printed.pdf');
+  await system.page.pdf({ path: file, format: 'A4', printBackground: true, preferCSSPageSize: true });
+  execFileSync('soffice', ['--headless', '--convert-to', 'fodg', '--outdir', dirname(file), file], {
+    stdio: 'ignore',
+  });
+  const drawn = readFileSync(file.replace(/pdf$/, 'fodg'), 'utf8');
+  const read = drawn
+    .slice(drawn.indexOf('<office:body>'))
+    .replaceAll(/<[^>]*>/g, '')
+    .replaceAll('&lt;', '<')
+    .replaceAll('&gt;', '>')
+    .replaceAll('&amp;', '&');
+  // Whoever reads it back puts spaces and breaks where he likes.
+  const plain = (text: string) => text.replaceAll(/\s+/g, '');
+  for (const period of periods) expect(plain(read)).toContain(plain(period));
+  expect(plain(read)).toContain(plain('Which <spring> & why?'));
+  const pages = [...readFileSync(file, 'latin1').matchAll(/\/Type\s*\/Page\b/g)].length;
+  expect(plain(read).split('Terns').length - 1).toBeGreaterThanOrEqual(pages);
 });
