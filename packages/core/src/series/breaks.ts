@@ -50,23 +50,28 @@ export function breaksIn(third: Float64Array): Uint8Array {
 /** The standard deviation that the smaller differences of each block tell; infinity where they say nothing, so that nothing there is unusual. */
 function usualSizes(third: Float64Array): Float64Array {
   const blocks = new Float64Array(Math.ceil(third.length / blockLength)).fill(Infinity);
+  const room = new Float64Array(blockLength);
   for (let block = 0; block < blocks.length; block++) {
-    const sizes = third
-      .slice(block * blockLength, (block + 1) * blockLength)
-      .filter((value) => !Number.isNaN(value))
-      .map(Math.abs)
-      .sort();
-    if (sizes.length < fewest) continue;
-    // A sensor of coarse steps says the same again and again; its steps are no breaks.
-    for (const { share, size } of quantiles) {
-      const sigma = sizes[Math.floor(share * sizes.length)] / size;
-      if (sigma === 0) continue;
-      const usual = sizes.filter((value) => value <= within * sigma);
-      blocks[block] = Math.sqrt(usual.reduce((sum, value) => sum + square(value), 0) / usual.length);
-      break;
-    }
+    const first = block * blockLength;
+    const past = Math.min(first + blockLength, third.length);
+    let count = 0;
+    for (let i = first; i < past; i++) if (third[i] === third[i]) room[count++] = Math.abs(third[i]);
+    if (count >= fewest) blocks[block] = usualOf(room.subarray(0, count).sort());
   }
   return blocks;
+}
+
+/** The same of sizes in order. */
+function usualOf(sizes: Float64Array): number {
+  for (const { share, size } of quantiles) {
+    const sigma = sizes[Math.floor(share * sizes.length)] / size;
+    // A sensor of coarse steps says the same again and again; its steps are no breaks.
+    if (sigma === 0) continue;
+    let [sum, count] = [0, 0];
+    while (count < sizes.length && sizes[count] <= within * sigma) sum += square(sizes[count++]);
+    return Math.sqrt(sum / count);
+  }
+  return Infinity;
 }
 
 /** The least square that is left of a row of differences once a single reading takes what it can. */
