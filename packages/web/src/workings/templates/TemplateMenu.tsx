@@ -17,16 +17,17 @@ export const TemplateMenu = memo(function TemplateMenu() {
     <Dropdown align="end" onToggle={setOpen}>
       <Dropdown.Toggle variant="plain">Templates</Dropdown.Toggle>
       <FixedMenu className="tall-menu template-menu">
-        {fault !== null && <Dropdown.ItemText className="text-danger">{fault}</Dropdown.ItemText>}
-        {templates === null && fault === null && <Dropdown.ItemText>Asking for them …</Dropdown.ItemText>}
-        {templates?.length === 0 && (
-          <Dropdown.ItemText>No sheet was kept yet. Keep this one below.</Dropdown.ItemText>
-        )}
-        {templates !== null && <TemplateItems templates={templates} />}
-        <Dropdown.Divider />
+        {/* Before the list: what comes later moves nothing under the hand. */}
         <Dropdown.Item disabled={isEmpty} onClick={() => session.dialogs.ask('template', true)}>
           Keep this sheet as a template …
         </Dropdown.Item>
+        <Dropdown.Divider />
+        {fault !== null && <Dropdown.ItemText className="text-danger">{fault}</Dropdown.ItemText>}
+        {templates === null && fault === null && <Dropdown.ItemText>Asking for them …</Dropdown.ItemText>}
+        {templates?.length === 0 && (
+          <Dropdown.ItemText>No sheet was kept yet.</Dropdown.ItemText>
+        )}
+        {templates !== null && <TemplateItems templates={templates} />}
       </FixedMenu>
     </Dropdown>
   );
