@@ -258,14 +258,18 @@ export class BenchHand extends PageHand {
     // A sign-in may still be on its way.
     await this.page.waitForFunction(async () => (await fetch('/api/me')).ok, { polling: 100 });
     const id = await this.page.evaluate(async (wanted: string) => {
-      const search = new URLSearchParams({ search: wanted, from: '0' });
-      const found = (await (await fetch(`/api/investigations?${search}`)).json()) as {
-        investigations: { id: string; name: string }[];
-      };
-      const own = found.investigations.find(
-        (one) => one.name.includes(wanted) && !one.name.includes('(copy'),
-      );
-      const copied = await fetch(`/api/investigations/${own?.id}/copy`, { method: 'POST' });
+      // Copies that others have made are in the list, too, a page after the other.
+      let own: { id: string } | undefined;
+      for (let from = 0; own === undefined;) {
+        const search = new URLSearchParams({ search: wanted, from: String(from) });
+        const { investigations } = (await (await fetch(`/api/investigations?${search}`)).json()) as {
+          investigations: { id: string; name: string }[];
+        };
+        if (investigations.length === 0) throw new Error(`there is no investigation called “${wanted}”`);
+        own = investigations.find(({ name: called }) => called.includes(wanted) && !called.includes('(copy'));
+        from += investigations.length;
+      }
+      const copied = await fetch(`/api/investigations/${own.id}/copy`, { method: 'POST' });
       return ((await copied.json()) as { id: string }).id;
     }, name);
     await this.page.goto(`${site}/investigations/${id}`, { waitUntil: 'load' });

@@ -73,11 +73,12 @@ export function MarkingLayer({ id, marks, tool, onMade }: Props) {
         const mark = held === null ? undefined : marks.find((one) => one.id === held.mark);
         if (held !== null && mark !== undefined) move(mark, held.end, placeOf(event));
       }}
-      onPointerUp={() => {
+      onPointerUp={(event) => {
         setHeld(null);
         setStroke(null);
         if (tool === null || stroke === null) return;
-        const { from, to } = stroke;
+        // Where it is let go; what was drawn last on the way may be short of that.
+        const [{ from }, to] = [stroke, placeOf(event)];
         const isPress = Math.hypot(to[0] - from[0], to[1] - from[1]) < press;
         // A line that is only pressed begins there and can be pulled out.
         onMade(tool, from, isPress && tool !== 'words' ? [clamped(from[0] + 0.15), from[1]] : to);
