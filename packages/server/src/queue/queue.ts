@@ -7,6 +7,8 @@ import { JobModel } from '../models/job';
 import { livesIn } from '../services/processLease';
 import { type AnyJobKind } from './jobKind';
 
+/** What was begun is given back within so long when a process ends, in milliseconds; a database that does not answer is not waited for. */
+const mostAtEnd = 3000;
 /** So many are worked on at once in a process. */
 const mostAtOnce = 2;
 const progressMilliseconds = 300;
@@ -39,7 +41,7 @@ export class Queue {
   private readonly process: string;
   private readonly log: Logger;
   private readonly working = new Map<number, { abort: AbortController; done: Promise<void> }>();
-  private taking = false;
+  private taking: Promise<void> | null = null;
   private isClosed = false;
 
   constructor({ kinds, bus, process, log }: Parts) {
@@ -47,7 +49,7 @@ export class Queue {
     this.bus = bus;
     this.process = process;
     this.log = log;
-    bus.on('beat', () => void this.takeNext());
+    bus.on('beat', () => this.takeNext());
   }
 
   /** Puts something at the end of the row. @throws Failure where too much waits already */
@@ -67,7 +69,7 @@ export class Queue {
       investigationId: investigation ?? null,
       state: 'waiting',
     });
-    void this.takeNext();
+    this.takeNext();
     return presentJob(job);
   }
 
@@ -93,8 +95,8 @@ export class Queue {
   async close(): Promise<void> {
     this.isClosed = true;
     for (const { abort } of this.working.values()) abort.abort();
-    const all = Promise.all([...this.working.values()].map(({ done }) => done));
-    await Promise.race([all, new Promise((resolve) => setTimeout(resolve, 1000).unref())]);
+    const all = Promise.all([this.taking, ...[...this.working.values()].map(({ done }) => done)]);
+    await Promise.race([all, new Promise((resolve) => setTimeout(resolve, mostAtEnd).unref())]);
   }
 
   private async find(person: string, id: number): Promise<JobModel> {
@@ -105,25 +107,36 @@ export class Queue {
   }
 
   /** Takes jobs as long as there are any and there is time for them. */
-  private async takeNext(): Promise<void> {
-    if (this.taking) return;
-    this.taking = true;
+  private takeNext(): void {
+    if (this.taking !== null) return;
+    this.taking = this.takeAll().finally(() => (this.taking = null));
+  }
+
+  private async takeAll(): Promise<void> {
     try {
       while (!this.isClosed && this.working.size < mostAtOnce) {
         const job = await this.take();
         if (job === undefined) return;
+        // It was closed while this one was taken.
+        if (this.closed()) {
+          await this.giveBack(job);
+          return;
+        }
         const abort = new AbortController();
         const done = this.work(job, abort).finally(() => {
           this.working.delete(job.id);
-          void this.takeNext();
+          this.takeNext();
         });
         this.working.set(job.id, { abort, done });
       }
     } catch (error) {
       if (!this.isClosed) this.log.warn({ error: String(error) }, 'what waits is looked for again');
-    } finally {
-      this.taking = false;
     }
+  }
+
+  /** Asked anew after each wait. */
+  private closed(): boolean {
+    return this.isClosed;
   }
 
   /** The first that waits, or whose process has ended; it is this process's from now on. */
