@@ -24,9 +24,7 @@ export const TemplateMenu = memo(function TemplateMenu() {
         <Dropdown.Divider />
         {fault !== null && <Dropdown.ItemText className="text-danger">{fault}</Dropdown.ItemText>}
         {templates === null && fault === null && <Dropdown.ItemText>Asking for them …</Dropdown.ItemText>}
-        {templates?.length === 0 && (
-          <Dropdown.ItemText>No sheet was kept yet.</Dropdown.ItemText>
-        )}
+        {templates?.length === 0 && <Dropdown.ItemText>No sheet was kept yet.</Dropdown.ItemText>}
         {templates !== null && <TemplateItems templates={templates} />}
       </FixedMenu>
     </Dropdown>
