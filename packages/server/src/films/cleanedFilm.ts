@@ -2,8 +2,11 @@ import { mostFilmSeconds } from '@heuristor/contracts';
 import { type Box, type ISOFile, MP4BoxBuffer, createFile } from 'mp4box';
 import { readFile, writeFile } from 'node:fs/promises';
 
-/** What a film says of where, when and by whom it was made; it is laid over with nothing. ISO/IEC 14496-12, 8.10 and 8.11. */
-const telling = new Set(['udta', 'meta', 'uuid', 'loci', 'ilst', 'keys']);
+/**
+ * What a film says of where, when and by whom it was made, and room in which anything may stand; it is laid over with nothing. ISO/IEC
+ * 14496-12, 8.10 and 8.11, 8.1.2 (free, skip) and 8.16.5 (prft).
+ */
+const telling = new Set(['udta', 'meta', 'uuid', 'loci', 'ilst', 'keys', 'free', 'skip', 'emsg', 'prft']);
 /** Boxes that begin with when they were made and changed: 4 bytes each, or 8 in version 1 (ISO/IEC 14496-12, 8.2.2, 8.3.2, 8.4.2). */
 const dated = new Set(['mvhd', 'tkhd', 'mdhd']);
 
@@ -55,14 +58,16 @@ function opened(bytes: Buffer): ISOFile | null {
 function cleanBox(bytes: Buffer, box: Box): void {
   const { start = 0, size, type } = box;
   const past = Math.min(start + size, bytes.length);
+  // A size of 1 says that the true one follows, in 8 bytes (4.2).
+  const content = start + (bytes.readUInt32BE(start) === 1 ? 16 : 8);
   if (type !== undefined && telling.has(type)) {
     bytes.write('free', start + 4, 'latin1');
-    bytes.fill(0, start + 8, past);
+    bytes.fill(0, Math.min(content, past), past);
     return;
   }
   if (type !== undefined && dated.has(type)) {
-    const length = bytes[start + 8] === 1 ? 8 : 4;
-    bytes.fill(0, start + 12, Math.min(start + 12 + 2 * length, past));
+    const length = bytes[content] === 1 ? 8 : 4;
+    bytes.fill(0, content + 4, Math.min(content + 4 + 2 * length, past));
   }
   for (const inner of box.boxes ?? []) cleanBox(bytes, inner);
 }

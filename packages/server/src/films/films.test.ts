@@ -112,10 +112,13 @@ function film(seconds = 2): Buffer {
       box('auth', text('Name of a pupil')),
     ),
   );
+  // Room that was left, with something in it; its size stands in 8 bytes.
+  const room = Buffer.concat([u32(1), text('free'), u32(0, 36), text('Left by Somebody Old')]);
   return Buffer.concat([
     begin,
     data,
     moov,
+    room,
     box('uuid', Buffer.alloc(16), text('<xmp>Somebody Secret</xmp>')),
   ]);
 }
@@ -128,7 +131,7 @@ test('where, when and by whom it was made does not leave the room; what is seen 
   const kept = await fetched(name);
   expect(kept).toHaveLength(file.length);
   expect(kept.includes('PICTURE-BYTES-OF-THE-FILM')).toBe(true);
-  for (const secret of ['54.5', '007.9', 'POSITION', 'pupil', 'Somebody Secret']) {
+  for (const secret of ['54.5', '007.9', 'POSITION', 'pupil', 'Somebody Secret', 'Somebody Old']) {
     expect([secret, file.includes(secret)]).toEqual([secret, true]);
     expect([secret, kept.includes(secret)]).toEqual([secret, false]);
   }
