@@ -49,6 +49,9 @@ export function howRecorded(
       const isKept = looks.some((look) => look.run === run.id && look.keepPinned === true);
       return (leftOut.get(run.id) ?? []).flatMap((count) => leftOutWords(run, count, isKept));
     }),
+    ...(leftOut.size > 0 && runs.some(({ id, state }) => state === 'ended' && !leftOut.has(id))
+      ? ['How many readings of earlier runs are no measurement was not counted.']
+      : []),
     ...runs.flatMap(({ notes, number }) => notes.map((note) => `Run ${number}: ${note}`)),
   ];
 }

@@ -2,11 +2,11 @@ import { useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { CameraReels } from 'react-bootstrap-icons';
 import { attempt } from '../../api/attempt';
-import { SharedLine } from '../SharedLine';
 import { useNotebook } from '../context';
 import { frameOf } from '../films/frame';
 import { filmCaption, frameSeconds } from '../films/filmWords';
-import { useBlockField, useSharedText } from '../useShared';
+import { useBlockField } from '../useShared';
+import { PictureCaption, useCaption } from './PictureCaption';
 import { type BlockProps, type BlockView } from './block';
 
 function FilmView({ id }: BlockProps) {
@@ -15,8 +15,7 @@ function FilmView({ id }: BlockProps) {
   const film = useBlockField(block, 'film');
   const frame = useBlockField(block, 'photograph');
   const seconds = frameSeconds(useBlockField(block, 'seconds'));
-  const caption = notebook.document.lineOf(id, 'caption');
-  const [said] = useSharedText(caption);
+  const said = useCaption(id);
   const video = useRef<HTMLVideoElement>(null);
   const [isMissing, setIsMissing] = useState(false);
   const [isTaking, setIsTaking] = useState(false);
@@ -55,22 +54,12 @@ function FilmView({ id }: BlockProps) {
           </Button>
         )}
       </p>
-      <figcaption>
-        <SharedLine
-          shared={caption}
-          label="Caption of the film"
-          placeholder="What does it show?"
-          mayWrite={notebook.mayWrite}
-        />
-      </figcaption>
+      <PictureCaption id={id} what="film" />
     </figure>
   );
 }
 
-function useName(id: string): string {
-  const [caption] = useSharedText(useNotebook().document.lineOf(id, 'caption'));
-  return caption === '' ? 'Film' : caption;
-}
+const useName = (id: string): string => useCaption(id) || 'Film';
 
 export const filmBlock: BlockView = {
   kind: 'film',

@@ -1,14 +1,14 @@
 import { Image as ImageIcon } from 'react-bootstrap-icons';
 import { useMemo, useState } from 'react';
 import { Button } from 'react-bootstrap';
-import { SharedLine } from '../SharedLine';
 import { useNotebook } from '../context';
 import { MarkedPhotograph } from '../photographs/MarkedPhotograph';
 import { Marking, madeMark } from '../photographs/Marking';
 import { MarkingLayer } from '../photographs/MarkingLayer';
 import { type MarkKind } from '../photographs/marks';
 import { useMarks } from '../photographs/useMarks';
-import { useBlockField, useSharedText } from '../useShared';
+import { useBlockField } from '../useShared';
+import { PictureCaption, useCaption } from './PictureCaption';
 import { type BlockProps, type BlockView } from './block';
 
 const lengthOf = (stored: unknown) => (typeof stored === 'number' && stored > 0 && stored < 1e5 ? stored : 1);
@@ -20,8 +20,7 @@ function PhotographView({ id }: BlockProps) {
   const [width, height] = [lengthOf(block?.get('width')), lengthOf(block?.get('height'))];
   const size = useMemo(() => ({ width, height }), [width, height]);
   const marks = useMarks(block);
-  const caption = notebook.document.lineOf(id, 'caption');
-  const [said] = useSharedText(caption);
+  const said = useCaption(id);
   const [isMissing, setIsMissing] = useState(false);
   const [isMarking, setIsMarking] = useState(false);
   const [tool, setTool] = useState<MarkKind | null>(null);
@@ -71,22 +70,12 @@ function PhotographView({ id }: BlockProps) {
           Mark it
         </Button>
       )}
-      <figcaption>
-        <SharedLine
-          shared={caption}
-          label="Caption of the photograph"
-          placeholder="What does it show?"
-          mayWrite={notebook.mayWrite}
-        />
-      </figcaption>
+      <PictureCaption id={id} what="photograph" />
     </figure>
   );
 }
 
-function useName(id: string): string {
-  const [caption] = useSharedText(useNotebook().document.lineOf(id, 'caption'));
-  return caption === '' ? 'Photograph' : caption;
-}
+const useName = (id: string): string => useCaption(id) || 'Photograph';
 
 export const photographBlock: BlockView = {
   kind: 'photograph',

@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useSyncExternalStore } from 'react';
 import type * as Y from 'yjs';
-import { type NamedMark, marksIn } from './marks';
+import { type NamedMark, markPrefix, marksIn } from './marks';
 
 /** The marks on the photograph of a block; they follow whoever changes them. */
 export function useMarks(block: Y.Map<unknown> | undefined): readonly NamedMark[] {
@@ -12,7 +12,7 @@ export function useMarks(block: Y.Map<unknown> | undefined): readonly NamedMark[
       },
       [block],
     ),
-    () => JSON.stringify([...(block?.entries() ?? [])].filter(([name]) => name.startsWith('mark '))),
+    () => JSON.stringify([...(block?.entries() ?? [])].filter(([name]) => name.startsWith(markPrefix))),
   );
   return useMemo(() => marksIn(JSON.parse(stored) as [string, unknown][]), [stored]);
 }
