@@ -2,6 +2,7 @@ import { type KeptMessage, type ToDevice, encodeFrame, frameKinds } from '@heuri
 import { type StreamPlan } from './device';
 import { LevelWatch, type WatchedReading } from './levelWatch';
 import { type RigClock, type RunningStream } from './rigClock';
+import { reachedBy } from './sensor';
 
 type Prepare = Extract<ToDevice, { type: 'prepare' }>;
 type Fetch = Extract<ToDevice, { type: 'fetch' }>;
@@ -251,7 +252,11 @@ export class AwayMemory {
 function watchOf({ channels }: StreamPlan, { begin }: Prepare): LevelWatch | null {
   if (begin.kind !== 'level') return null;
   const place = channels.findIndex(({ channel }) => channel.key === begin.channel);
-  return place < 0 ? null : new LevelWatch(place, begin.direction, begin.value);
+  if (place < 0) return null;
+  const { channel, flaws } = channels[place];
+  // A sensor that hears echoes reads its far limit where it hears none.
+  const nothing = flaws?.lostShare === undefined ? null : reachedBy(channel.ranges[0], flaws).high;
+  return new LevelWatch(place, begin.direction, begin.value, nothing);
 }
 
 const countOf = ({ values, channels }: KeptStream) => values.length / channels;

@@ -1,7 +1,12 @@
 import { LevelWatch } from './levelWatch';
 
-const watched = (direction: 'rise' | 'fall', level: number, values: number[]) => {
-  const watch = new LevelWatch(0, direction, level);
+const watched = (
+  direction: 'rise' | 'fall',
+  level: number,
+  values: number[],
+  nothing: number | null = null,
+) => {
+  const watch = new LevelWatch(0, direction, level, nothing);
   for (const [index, value] of values.entries()) {
     const crossed = watch.sees({ index, own: Float64Array.of(value) });
     if (crossed !== null) return crossed.map((reading) => reading.index);
@@ -28,4 +33,10 @@ test('what stands beyond the level from the start has not crossed it', () => {
 test('what is no number is on neither side', () => {
   expect(watched('rise', 2, [1, 1, NaN, 3, NaN, 3, 3])).toEqual([5, 6]);
   expect(watched('rise', 2, [NaN, NaN, 3, 3])).toBeNull();
+});
+
+test('echoes that are lost, however many in a row, are no motion', () => {
+  expect(watched('rise', 2, [1, 1, 6, 6, 6, 1, 1], 6)).toBeNull();
+  expect(watched('rise', 2, [1, 1, 6, 6, 2.1, 2.2], 6)).toEqual([4, 5]);
+  expect(watched('rise', 2, [1, 1, 6, 6, 1, 1])).toEqual([2, 3]);
 });
