@@ -58,11 +58,11 @@ test('coil and capacitor at 50 kHz: the frequency is 1/2π√LC and the swing di
   expect(run.channels[0].values.length).toBeGreaterThan(1000);
   expect(run.gaps).toEqual([]);
   await hand.mark(0.0005, 0.0025);
-  await hand.press('sine', '.offers');
+  await hand.takeOffer('sine', true);
   const early = await hand.result('sine through U', 'amplitude');
   const period = await hand.result('sine through U', 'period');
   await hand.mark(0.0035, 0.0055);
-  await hand.press('sine', '.offers');
+  await hand.takeOffer('sine', true);
   const late = await hand.result('sine through U', 'amplitude', '[aria-label="On region B"]');
   const beta = 8 / (2 * 0.01);
   const omega = Math.sqrt(1 / (0.01 * 470e-9) - beta ** 2);
@@ -83,7 +83,7 @@ test('a magnet falls through a coil: both areas are the flux, and equal', async 
   const least = values.indexOf(Math.min(...values));
   const middle = sampling.start + sampling.interval * values.findIndex((u, i) => i > least && u >= 0);
   await hand.mark(-0.19, middle);
-  await hand.press('area', '.offers');
+  await hand.takeOffer('area', true);
   await hand.type('End of region A', middle.toFixed(5));
   const first = await hand.result('area under U', 'area');
   await hand.type('End of region A', '0.28');
@@ -120,9 +120,9 @@ test('the reed rings down: period and decay', async () => {
   await hand.lengthOfRun('1.5');
   await hand.recordWhen(() => stage.press('Pluck it'));
   await hand.mark(0.1, 0.3);
-  await hand.press('sine', '.offers');
+  await hand.takeOffer('sine', true);
   await hand.mark(0.8, 1);
-  await hand.press('sine', '.offers');
+  await hand.takeOffer('sine', true);
   const inA = '[aria-label="On region A"]';
   const early = await hand.result('sine through y', 'amplitude', inA);
   const late = await hand.result('sine through y', 'amplitude', '[aria-label="On region B"]');

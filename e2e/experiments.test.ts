@@ -57,7 +57,7 @@ test('pendulum at 10° and 90°: begins on rising through zero, and has the peri
     expect(run.channels[0].sampling.start).toBeLessThan(-0.17);
   }
   await hand.mark(0.2, 5.7);
-  await hand.press('sine', '.offers');
+  await hand.takeOffer('sine', true);
   (await hand.results('sine through θ', 'period')).forEach((period, i) => {
     const truth = 4 * Math.sqrt(0.6 / gravity) * elliptic(Math.sin((amplitudes[i] * Math.PI) / 360));
     expect(share(period, truth)).toBeLessThan(0.003);
@@ -127,7 +127,7 @@ test('slipway: zeroed each run, begun at 8 mm and ended at 1.3 m by itself, the 
     expect(notes).toEqual([]);
   }
   await hand.mark(0.1, 1.4);
-  await hand.press('parabola', '.offers');
+  await hand.takeOffer('parabola', true);
   const truth = gravity * (Math.sin((6 * Math.PI) / 180) - 0.01 * Math.cos((6 * Math.PI) / 180));
   for (const a of await hand.results('parabola through x', 'curvature'))
     expect(share(a, truth)).toBeLessThan(0.01);
@@ -344,7 +344,7 @@ test('a zeroed force: its mean knows the zero, and says so in the budget', async
   const { value, uncertainty } = await hand.result('mean of F', 'mean');
   // Nothing pulls: the mean is the error of the zero, which a second of readings tells as well as ± says.
   expect(Math.abs(value)).toBeLessThan(4 * uncertainty);
-  await (await hand.element('.results [data-result="mean"] button')).click();
+  await (await hand.element('.card-value [data-result="mean"] button')).click();
   await hand.waitForText('zero of F');
   const budget = await (
     await hand.element('[aria-label="Uncertainty of mean"]')
@@ -366,7 +366,7 @@ test('a cord is stretched by hand: force against position, the unsteady ends lef
   await hand.waitForText('Run 2 is ready');
   await hand.horizontal('x');
   await hand.mark(0.1, 0.3);
-  await hand.press('slope', '.offers');
+  await hand.takeOffer('slope', true);
   const { value } = await hand.result('slope of F against x', 'slope');
   expect(share(value, 24)).toBeLessThan(0.01);
   await hand.template('Hooke');

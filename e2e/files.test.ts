@@ -93,7 +93,7 @@ test('Norris (NIST StRD) comes in as a file, is marked, fitted, and gives the ce
   await system.page.mouse.down();
   await system.page.mouse.move(box.x + box.width - 2, box.y + box.height * 0.4, { steps: 8 });
   await system.page.mouse.up();
-  await hand.press('line', '.offers');
+  await hand.takeOffer('line', true);
   const slope = await hand.result('line through y against x', 'slope');
   const intercept = await hand.result('line through y against x', 'intercept');
   const [b0, b1] = norris.certified.parameters;

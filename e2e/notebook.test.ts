@@ -251,7 +251,7 @@ test('on a tablet the blocks lie over the sheet; what is added there is written 
 test('a table of trials stands in the notebook as on its page, follows it, and stays as it was once it is frozen', async () => {
   await open('four snatches');
   await hand.press('Trials', 'nav');
-  await hand.element('[data-entry="held"] .results');
+  await hand.element('[data-entry="held"] .card-value');
   const heads = await wordsOf(system.page, '.trial-grid thead th .column-title, .trial-grid thead th');
   const impulses = (await system.page.$eval('.trial-grid', (grid) => (grid as HTMLElement).innerText)).match(
     /\d\.\d+ ± \d\.\d+/g,

@@ -120,7 +120,7 @@ test('a result is drawn many times beside first order; a constant comes from rep
   await (await hand.element('[data-entry="g"] .btn-number')).click();
   await hand.press('Check by Monte Carlo (200 000 draws)');
   await hand.waitForText('first order is good enough here');
-  await hand.menu('More for l', 'Unfold');
+  await hand.unfoldCard('[data-entry="l"]');
   await hand.type('Repeats of l', '0.598 0.601 0.602 0.599');
   await settled();
   await system.page.waitForFunction(
@@ -201,7 +201,7 @@ test('what is out of sight follows a hand once it pauses, and stands as the shee
     return { id: last.getAttribute('data-entry') ?? '', top: last.getBoundingClientRect().top };
   });
   const textOf = (id: string) =>
-    system.page.$eval(`[data-entry="${id}"] .results`, (results) => results.textContent);
+    system.page.$eval(`[data-entry="${id}"] .card-value`, (results) => results.textContent);
   // So low that nobody sees it.
   await system.page.setViewport({ width: 1280, height: 420 });
   await atRest(system.page);
@@ -226,7 +226,7 @@ test('what is out of sight follows a hand once it pauses, and stands as the shee
   const settled = await textOf(away.id);
   await system.page.setViewport({ width: 1280, height: 800 });
   await system.page.reload({ waitUntil: 'load' });
-  await hand.element(`[data-entry="${away.id}"] .results`);
+  await hand.element(`[data-entry="${away.id}"] .card-value`);
   await until(
     () => textOf(away.id),
     (again) => again === settled,

@@ -58,7 +58,7 @@ test('runs become rows, conditions are typed in the table, and the line through 
   for (const [i, distance] of distances.entries())
     await hand.bring(join(system.downloads, '..', `run${i}.csv`), runOf(factor * distance), `run${i}`);
   await hand.mark(0.5, 2.5);
-  await hand.press('line', '.offers');
+  await hand.takeOffer('line', true);
   await hand.waitForText(/slope\s+\d/);
   // What is offered on the region lies over the conditions.
   await keys('Escape');
@@ -218,7 +218,7 @@ test('a column in another unit is typed and seen in that one, and means the same
 
 test('a region over the values of a column, and a picture of the points with their ticks', async () => {
   await hand.mark(0.15, 0.35);
-  await hand.press('mean', '.offers');
+  await hand.takeOffer('mean', true);
   const { value } = await hand.result('mean of slope', 'mean');
   // Two runs lie in it, whose slopes are 0.5 and 0.75.
   expect(value).toBeCloseTo(0.625, 2);

@@ -18,7 +18,7 @@ export class PageHand {
   }
 
   /** Clicks on something once it stands still: a menu that is being placed, a list that shifts, would let the click miss. */
-  private async click(target: ElementHandle<Element>): Promise<void> {
+  protected async click(target: ElementHandle<Element>): Promise<void> {
     await target.scrollIntoView();
     await target.evaluate(async (element) => {
       let before = '';
@@ -37,10 +37,13 @@ export class PageHand {
     await this.item(item);
   }
 
-  /** Presses an entry of the menu that is open. */
+  /** Presses an entry of the menu, or of the list of choices, that is open. */
   async item(text: string): Promise<void> {
+    // A list of choices is long: it is typed what is looked for.
+    const search = await this.page.$('.choice-palette input');
+    await search?.type(text);
     const entry = await this.element(
-      `::-p-xpath(//*[contains(@class,"dropdown-menu") and contains(@class,"show")]//*[contains(@class,"dropdown-item") and contains(normalize-space(),"${text}")])`,
+      `::-p-xpath(//*[contains(@class,"dropdown-menu") and contains(@class,"show")]//*[contains(@class,"dropdown-item") and contains(normalize-space(),"${text}")] | //*[contains(@class,"palette-item")][.//*[contains(@class,"choice-title") and contains(normalize-space(),"${text}")]])`,
     );
     await this.click(entry);
   }

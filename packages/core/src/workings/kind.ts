@@ -68,8 +68,6 @@ export interface Offer {
   title: string;
   /** Values of fields that this offer sets. */
   preset: Readonly<Record<string, unknown>>;
-  /** One of many, which are chosen from by sight rather than by their names in a row. */
-  isFolded?: boolean;
 }
 
 /**

@@ -253,9 +253,10 @@ function watchOf({ channels }: StreamPlan, { begin }: Prepare): LevelWatch | nul
   if (begin.kind !== 'level') return null;
   const place = channels.findIndex(({ channel }) => channel.key === begin.channel);
   if (place < 0) return null;
-  const { channel, flaws } = channels[place];
+  const plan = channels[place];
+  const flaws = 'flaws' in plan ? plan.flaws : undefined;
   // A sensor that hears echoes reads its far limit where it hears none.
-  const nothing = flaws?.lostShare === undefined ? null : reachedBy(channel.ranges[0], flaws).high;
+  const nothing = flaws?.lostShare === undefined ? null : reachedBy(plan.channel.ranges[0], flaws).high;
   return new LevelWatch(place, begin.direction, begin.value, nothing);
 }
 

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { roomForBoth, toggleSide, useSides } from '../investigation/sides';
+import { canStand, toggleSide, useSides } from '../investigation/sides';
 import { useHasGuide } from './useGuideItems';
 
 /** The guide beside the notebook: it takes no room as long as nobody has written one, or wants to. */
@@ -15,7 +15,7 @@ export function useGuideBeside(): { isThere: boolean; stands: boolean; toggle: (
       if (isThere) toggleSide('right');
       else {
         setWanted(true);
-        if (!right || !roomForBoth.matches) toggleSide('right');
+        if (!right || !canStand('right')) toggleSide('right');
       }
     },
   };

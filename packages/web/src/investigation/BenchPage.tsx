@@ -1,7 +1,8 @@
 import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useStore } from 'zustand';
-import { useDocuments, useInvestigation } from './context';
+import { useDocuments, useInvestigation, useView } from './context';
+import { recordingRun } from '../runs/runs';
 import { LargeDigits } from '../sensors/LargeDigits';
 import { CursorBar } from '../traces/cursor/CursorBar';
 import { GatePanel } from '../recording/gate/GatePanel';
@@ -10,7 +11,12 @@ import { GuideSide } from '../guide/GuideSide';
 import { useBesideTraces } from '../guide/besideTraces';
 import { ImportDialog } from '../files/ImportDialog';
 import { MovedRuns } from '../runs/MovedRuns';
-import { PageTabs } from '../traces/pages/PageTabs';
+import { BenchTools } from './BenchTools';
+import { FirstRunBar } from '../recording/rehearsal/FirstRunBar';
+import { LiveOrSteps } from '../recording/rehearsal/LiveOrSteps';
+import { LiveView } from '../recording/rehearsal/LiveView';
+import { StageStrip } from '../stage/StageStrip';
+import { toggleStrip, useStrip } from '../stage/stripState';
 import { giveKeysBack, isTyping, takesKeys } from '../ui/keyTakers';
 import { bringInText, holdsColumns } from '../files/pasting';
 import { CopyEntry } from '../workings/entries/CopyEntry';
@@ -19,6 +25,7 @@ import { TemplateQuestion } from '../workings/templates/TemplateQuestion';
 import { JointFitDialog } from '../workings/results/JointFit';
 import { KnownConstants } from '../workings/constants/KnownConstants';
 import { RelationChooser } from '../workings/relations/RelationChooser';
+import { WorkOut } from '../workings/workOut/WorkOut';
 import { PictureDialog } from '../files/picture/PictureDialog';
 import { RecorderBar } from '../recording/RecorderBar';
 import { RunChips } from '../runs/RunChips';
@@ -26,6 +33,7 @@ import { InvestigationHead } from './InvestigationHead';
 import { SavingBar } from './SavingBar';
 import { SetUp } from '../sensors/SetUp';
 import { SensorColumn } from '../sensors/SensorColumn';
+import { BesideTraces } from './BesideTraces';
 import { SideColumn } from './SideColumn';
 import { useSheetKeys } from './useSheetKeys';
 import { useSides } from './sides';
@@ -33,6 +41,7 @@ import { TablePanel } from '../table/TablePanel';
 import { TraceStack } from '../traces/TraceStack';
 import { WaitingView } from '../recording/WaitingView';
 import { wayParts } from '../recording/wayParts';
+import { OffersBar, useIsOffering } from '../workings/offers/OffersBar';
 import { WorkingsColumn } from '../workings/WorkingsColumn';
 
 /** What ways of recording say between the plan and the traces. */
@@ -41,10 +50,16 @@ const panels = Object.values(wayParts).flatMap(({ Panel }) => (Panel === null ? 
 /** Where runs are recorded, looked at and worked out. */
 export default function BenchPage() {
   const session = useInvestigation();
-  const sides = useSides();
-  const { Beside } = wayParts[useDocuments(({ plan }) => plan.way)];
+  const hasLeft = useSides(({ left }) => left);
+  const way = useDocuments(({ plan }) => plan.way);
+  const { Beside } = wayParts[way];
+  const isRecording = useDocuments(({ runs }) => recordingRun(runs) !== undefined);
+  const isLive = useView((view) => view.isLive) && !isRecording;
+  const { isOpen: hasStrip, place: stripPlace } = useStrip();
+  const isOffering = useIsOffering();
   const isGuided = useBesideTraces(session.id) === 'guide';
   const hasTable = useStore(session.table.state, ({ isOpen }) => isOpen);
+  const isBeside = Beside !== null || hasTable || (hasStrip && stripPlace === 'beside');
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.code !== 'Space' || takesKeys(event.target)) return;
@@ -77,49 +92,65 @@ export default function BenchPage() {
   useEffect(() => session.dialogs.close, [session]);
   useHotkeys('d', () => session.viewing.showDigits(session.view.getState().digits === null ? [] : null));
   useHotkeys('t', () => session.table.toggle());
+  useHotkeys('l', () => session.viewing.showLive(!session.view.getState().isLive));
+  useHotkeys('a', toggleStrip);
   useHotkeys('r', () => session.regions.lookAt());
   useSheetKeys(session);
   return (
     <div className="page">
       <InvestigationHead />
       <SavingBar saver={session.saver} what="workings" />
-      <div className={`bench ${sides.left ? '' : 'left-folded'} ${sides.right ? '' : 'right-folded'}`}>
+      <div className={`bench ${hasLeft ? '' : 'left-folded'}`}>
         <SideColumn side="left" title="Sensors">
           <SensorColumn />
         </SideColumn>
-        <main className="middle">
-          <RecorderBar />
-          <GatePanel />
-          {panels.map((Panel, i) => (
-            <Panel key={i} />
-          ))}
-          <PageTabs />
-          <MovedRuns />
-          <div className={`stage-of-traces ${Beside !== null || hasTable ? 'with-table' : ''}`}>
-            <TraceStack />
-            <TablePanel />
-            {Beside !== null && <Beside />}
-            <SetUp />
-            <WaitingView />
-          </div>
-          <CursorBar />
-          <RunChips pictured={session} />
-        </main>
-        <SideColumn side="right" title={isGuided ? 'Guide' : 'Workings'}>
-          {isGuided ? (
-            <GuideSide beside={<BesideButton to="workings" />} />
-          ) : (
-            <WorkingsColumn
-              title="Workings"
-              ofRuns
-              beside={<BesideButton to="guide" />}
-              empty="Drag over a trace to mark a region. What can be worked out on it is offered beside it, and is worked out for every run that is shown."
-            />
-          )}
-        </SideColumn>
+        <BesideTraces
+          beside={
+            <SideColumn side="right" room="tablet" title={isGuided ? 'Guide' : 'Workings'}>
+              {isGuided ? (
+                <GuideSide beside={<BesideButton to="workings" />} />
+              ) : (
+                <WorkingsColumn
+                  title="Workings"
+                  ofRuns
+                  beside={<BesideButton to="guide" />}
+                  empty="Drag over a trace to mark a region. What can be worked out on it is offered beside it, and is worked out for every run that is shown."
+                />
+              )}
+            </SideColumn>
+          }
+        >
+          <main className="middle">
+            <RecorderBar />
+            <GatePanel />
+            {panels.map((Panel, i) => (
+              <Panel key={i} />
+            ))}
+            <FirstRunBar />
+            <BenchTools />
+            <MovedRuns />
+            <div className={`stage-of-traces ${isBeside ? 'with-table' : ''}`}>
+              <TraceStack instead={way === 'away' ? undefined : <LiveOrSteps />} />
+              <TablePanel />
+              {Beside !== null && <Beside />}
+              {stripPlace === 'beside' && <StageStrip />}
+              {isLive && (
+                <div className="live-over">
+                  <LiveView />
+                </div>
+              )}
+              <SetUp />
+              <WaitingView />
+            </div>
+            {stripPlace === 'under' && <StageStrip />}
+            <CursorBar />
+            <RunChips pictured={session} inPlaceOfConditions={isOffering ? <OffersBar /> : null} />
+          </main>
+        </BesideTraces>
       </div>
       <ImportDialog />
       <PictureDialog />
+      <WorkOut ofRuns />
       <RelationChooser />
       <KnownConstants />
       <KeepTemplate />

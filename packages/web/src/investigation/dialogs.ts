@@ -15,6 +15,8 @@ export interface DialogSubjects {
   picture: { only: string | null };
   /** An entry is copied to another investigation. */
   copy: { id: string; called: string };
+  /** Something to work out is looked for. */
+  workOut: true;
   /** A constant is taken from the tables that ship. */
   constants: true;
 }

@@ -203,7 +203,7 @@ export class InvestigationSession extends SheetSession implements Host {
       const answer = await request(isRunning ? 'DELETE' : 'POST', this.path('/recording'));
       // Null: it waits, or was cancelled while it waited.
       if (answer !== null) this.takeRun(runSchema.parse(answer));
-      if (!isRunning) this.view.setState({ sight: null, setUp: null });
+      if (!isRunning) this.view.setState({ sight: null, setUp: null, isLive: false });
     });
     this.isToggling = false;
   }

@@ -22,20 +22,44 @@ useSides.subscribe(({ left, right }) =>
   localStorage.setItem(key, [...(left ? [] : ['left']), ...(right ? [] : ['right'])].join()),
 );
 
-/** Width from which both columns stand beside the traces; Bootstrap's own step. */
-export const roomForBoth = window.matchMedia('(min-width: 1200px)');
+/** From which width a column stands beside what it belongs to: where there is much room, or on a tablet, where it takes a third. */
+export type Room = 'wide' | 'tablet';
 
-/** Calls when that comes or goes; as React's `useSyncExternalStore` wants it. */
-export function onRoom(changed: () => void): () => void {
-  roomForBoth.addEventListener('change', changed);
-  return () => roomForBoth.removeEventListener('change', changed);
-}
+/** Bootstrap's own steps. */
+const rooms: Record<Room, MediaQueryList> = {
+  wide: window.matchMedia('(min-width: 1200px)'),
+  tablet: window.matchMedia('(min-width: 768px)'),
+};
+
+/** What the columns of the page that is looked at need. */
+const needed: Record<Side, Room> = { left: 'wide', right: 'wide' };
+
+/** Calls when the room for a column comes or goes; as React's `useSyncExternalStore` wants it. */
+export const onRoom =
+  (room: Room) =>
+  (changed: () => void): (() => void) => {
+    rooms[room].addEventListener('change', changed);
+    return () => rooms[room].removeEventListener('change', changed);
+  };
+
+export const isThereRoom = (room: Room): boolean => rooms[room].matches;
+
+/** The page that is looked at has a column that stands from such a width. */
+export const needsRoom = (side: Side, room: Room): void => {
+  needed[side] = room;
+};
+
+/** Whether a column can stand on the page that is looked at; else it lies over it as a sheet. */
+export const canStand = (side: Side): boolean => isThereRoom(needed[side]);
 
 /** Folds a column away or brings it back; where there is no room it lies over the traces as a sheet. */
 export function toggleSide(side: Side): void {
-  if (roomForBoth.matches) useSides.setState((state) => ({ [side]: !state[side] }));
+  if (canStand(side)) useSides.setState((state) => ({ [side]: !state[side] }));
   else useSides.setState(({ sheet }) => ({ sheet: sheet === side ? null : side }));
 }
+
+/** A column stands or is folded, as its border was dragged. */
+export const setSide = (side: Side, stands: boolean): void => useSides.setState({ [side]: stands });
 
 /** Puts the sheet away that lies over the traces. */
 export const closeSheet = (): void => useSides.setState({ sheet: null });

@@ -42,14 +42,18 @@ export interface View {
   plotWidth: number;
   /** Run whose results stand in front; null follows the newest that is shown. */
   frontRunId: string | null;
-  /** Region whose handles and offers are shown. */
+  /** Region whose handles are shown. */
   selectedRegion: string | null;
+  /** Whether what can be worked out on it is offered. */
+  isOffering: boolean;
   /** Series that offers beside the selected region speak of. */
   selectedSeries: SeriesRef | null;
   /** Entry that was just made and whose fields are to be filled in. */
   openEntry: string | null;
   /** Device whose set-up stands open over the traces. */
   setUp: string | null;
+  /** Whether what the sensors read lies over the traces. */
+  isLive: boolean;
   /** What stands in large digits over the bench: live quantities and results; the usual ones where none are chosen, null where it is closed. */
   digits: readonly string[] | null;
   /** The next spot reading begins a new series. */

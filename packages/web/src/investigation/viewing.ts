@@ -9,7 +9,12 @@ export class Viewing {
 
   /** Shows the handles and offers of a region; null of none. */
   selectRegion(selectedRegion: string | null): void {
-    this.view.setState({ selectedRegion });
+    this.view.setState({ selectedRegion, isOffering: selectedRegion !== null });
+  }
+
+  /** What was offered on the selected region has been taken; its handles stay. */
+  closeOffers(): void {
+    this.view.setState({ isOffering: false });
   }
 
   /** Which series the offers beside the selected region are for. */
@@ -56,6 +61,11 @@ export class Viewing {
     this.view.setState({ setUp });
   }
 
+  /** Lays what the sensors read over the traces, or takes it away. */
+  showLive(isLive: boolean): void {
+    this.view.setState({ isLive });
+  }
+
   /** Shows live quantities and results in large digits, the usual ones of an empty list; null closes them. */
   showDigits(digits: readonly string[] | null): void {
     this.view.setState({ digits });
@@ -66,10 +76,11 @@ export class Viewing {
     this.view.setState({ isNewSeries: true });
   }
 
-  /** Puts away what lies on top: large digits, then a hand's mode, then the selection. @returns false where there was none of them */
+  /** Puts away what lies on top: large digits, what is live, then a hand's mode, then the selection. @returns false where there was none of them */
   putAway(): boolean {
-    const { digits, handMode, selectedRegion } = this.view.getState();
+    const { digits, isLive, handMode, selectedRegion } = this.view.getState();
     if (digits !== null) this.showDigits(null);
+    else if (isLive) this.showLive(false);
     else if (handMode !== 'usual') this.setHandMode('usual');
     else if (selectedRegion !== null) this.selectRegion(null);
     else return false;

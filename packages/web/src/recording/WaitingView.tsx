@@ -93,8 +93,9 @@ function Waiting({ status }: { status: Status<'waiting'> }) {
           {wanted.level.of === 'reading' && (
             <LevelTrace
               quantity={quantity}
-              level={wanted.threshold + rest}
-              onLevel={(value) => void move(value - rest)}
+              levels={[
+                { word: '', value: wanted.threshold + rest, onMove: (value) => void move(value - rest) },
+              ]}
               height={240}
             />
           )}

@@ -1,5 +1,5 @@
 import { type SheetSession } from '../investigation/sheetSession';
-import { memo, useEffect, useRef, useState } from 'react';
+import { type ReactNode, memo, useEffect, useRef, useState } from 'react';
 import { Button, Dropdown, Form } from 'react-bootstrap';
 import { CheckSquare, ChevronUp, Square } from 'react-bootstrap-icons';
 import { useDocuments, useFrontRun, useInvestigation } from '../investigation/context';
@@ -21,15 +21,22 @@ import { PinButton } from './PinButton';
 /** More runs than this are found in the list rather than by eye. */
 const manyRuns = 6;
 
-/** The shelf of runs. @param pictured what “Make a picture” is of; null while there is none */
-export function RunChips({ pictured }: { pictured: SheetSession | null }) {
+interface Props {
+  /** What “Make a picture” is of; null while there is none. */
+  pictured: SheetSession | null;
+  /** What stands in the place of the conditions for as long as it is needed. */
+  inPlaceOfConditions?: ReactNode;
+}
+
+/** The shelf of runs, with the conditions of the one in front. */
+export function RunChips({ pictured, inPlaceOfConditions = null }: Props) {
   const runs = useDocuments((documents) => documents.runs);
   const front = useFrontRun();
   const present = presentRuns(runs);
   const practice = present.filter((run) => run.practice && run.state !== 'recording');
   return (
     <>
-      <ConditionsRow />
+      {inPlaceOfConditions ?? <ConditionsRow />}
       <footer className="shelf" aria-label="Runs">
         {present.length > manyRuns ? <RunList runs={present} /> : <span className="quiet">Runs</span>}
         <div className="chips">

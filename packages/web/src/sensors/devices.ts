@@ -16,7 +16,7 @@ export const useDevices = create<DeviceState>(() => ({
   storage: { away: false, waiting: false, disk: 'plenty', free: null },
 }));
 
-/** The last ten seconds of one channel, for its card; kept outside React, which need not hear of every reading. */
+/** The last seconds of one channel, for its card; kept outside React, which need not hear of every reading. */
 export interface Thread {
   times: number[];
   values: number[];
@@ -28,8 +28,18 @@ export interface Thread {
   lasted: number | null;
 }
 
-const threadSeconds = 10;
+/** What a card shows. */
+export const threadSeconds = 10;
+/** How far back views look that are open. */
+const lookedBack = new Set<{ seconds: number }>();
 const threads = new Map<string, Thread>();
+
+/** Threads reach so far back, from now until the function that comes back is called. */
+export function keepThreads(seconds: number): () => void {
+  const view = { seconds };
+  lookedBack.add(view);
+  return () => lookedBack.delete(view);
+}
 
 export function threadOf(handle: number, channel: number): Thread {
   const key = `${handle}/${channel}`;
@@ -95,6 +105,7 @@ live.onFrame(({ kind, subject, channels, values, firstIndex, times }) => {
   const stream = streamsIn(useDevices.getState().devices).find(({ handle }) => handle === subject);
   if (stream === undefined) return;
   const now = performance.now() / 1000;
+  const kept = Math.max(threadSeconds, ...[...lookedBack].map(({ seconds }) => seconds));
   const count = values.length / channels;
   const { epoch } = clockOf(subject, stream.liveRate, firstIndex, count);
   for (let c = 0; c < channels; c++) {
@@ -107,7 +118,7 @@ live.onFrame(({ kind, subject, channels, values, firstIndex, times }) => {
     }
     thread.revision++;
     if (stream.sampling === 'events' && times !== null) follow(thread, values, times, channels, c);
-    const old = thread.times.findIndex((time) => time > now - threadSeconds);
+    const old = thread.times.findIndex((time) => time > now - kept);
     // Dropped in lots, so that a fast sensor does not move its whole thread with every frame.
     if (old > thread.times.length / 4) {
       thread.times.splice(0, old);

@@ -1,4 +1,5 @@
 import { type Device } from '@heuristor/contracts';
+import { type ReactNode } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import { live } from '../api/live';
 import { type Act, type SceneValues } from './scene';
@@ -16,14 +17,6 @@ interface Props {
 
 /** One experiment: its drawing, its controls, and the devices in front of it. */
 export function OneScene({ title, devices, said }: Props) {
-  const [first] = devices;
-  const { stage } = first;
-  if (stage === null) return null;
-  const scene = sceneOf(stage.apparatus);
-  const act: Act = (control) => live.control(first.code, control);
-  const values: SceneValues | undefined =
-    Object.keys(said).length === 0 ? undefined : Object.assign({}, ...Object.values(said));
-  const outputs = devices.flatMap((device) => device.outputs);
   return (
     <section className="one-scene" aria-label={title}>
       <header>
@@ -54,19 +47,40 @@ export function OneScene({ title, devices, said }: Props) {
           </span>
         ))}
       </header>
-      {values === undefined ? (
-        <div className="empty">Waiting for the apparatus …</div>
-      ) : (
-        <div className="scene-body">
-          {scene !== undefined && <scene.Drawing values={values} act={act} />}
-          <StageControls scene={scene} controls={[...stage.controls, ...outputs]} values={values} act={act}>
-            {devices.map(({ code }) => (
-              <SensorErrors key={code} code={code} values={said[code] ?? {}} />
-            ))}
-          </StageControls>
-        </div>
-      )}
+      <SceneBody devices={devices} said={said}>
+        {devices.map(({ code }) => (
+          <SensorErrors key={code} code={code} values={said[code] ?? {}} />
+        ))}
+      </SceneBody>
     </section>
+  );
+}
+
+interface BodyProps {
+  devices: readonly Device[];
+  said: Readonly<Record<string, SceneValues>>;
+  /** What stands under the controls. */
+  children?: ReactNode;
+}
+
+/** The drawing of an apparatus with its controls. */
+export function SceneBody({ devices, said, children }: BodyProps) {
+  const [first] = devices;
+  const { stage } = first;
+  if (stage === null) return null;
+  const scene = sceneOf(stage.apparatus);
+  const act: Act = (control) => live.control(first.code, control);
+  const values: SceneValues | undefined =
+    Object.keys(said).length === 0 ? undefined : Object.assign({}, ...Object.values(said));
+  const outputs = devices.flatMap((device) => device.outputs);
+  if (values === undefined) return <div className="empty">Waiting for the apparatus …</div>;
+  return (
+    <div className="scene-body">
+      {scene !== undefined && <scene.Drawing values={values} act={act} />}
+      <StageControls scene={scene} controls={[...stage.controls, ...outputs]} values={values} act={act}>
+        {children}
+      </StageControls>
+    </div>
   );
 }
 

@@ -2,7 +2,6 @@ import { type Run } from '@heuristor/contracts';
 import { type KeyboardEvent, type PointerEvent, type RefObject, type WheelEvent, useRef } from 'react';
 import { useDocuments, usePicture, useSession, useShownPage, useView } from '../investigation/context';
 import { shiftOf } from '../runs/aligning';
-import { Offers } from '../workings/Offers';
 import { plotOf } from './axes/panelPlot';
 import { CursorLayer } from './cursor/CursorLayer';
 import { marked, usable } from './axes/axisScale';
@@ -38,8 +37,6 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
   // Only on an axis of time can a run be moved in time.
   const mode = handMode === 'shift' && horizontal !== 't' ? 'usual' : handMode;
   const shift = useDocuments(({ workings }) => (front === undefined ? 0 : shiftOf(workings, front.id)));
-  const selected = useView(({ selectedRegion }) => selectedRegion);
-  const chosen = regions.find(({ id }) => id === selected);
   if (frame === null) return null;
   const { sight } = frame;
 
@@ -160,7 +157,6 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
         </div>
       )}
       <CursorLayer front={front} stack={stack} />
-      {chosen !== undefined && <Offers region={chosen} sight={sight} width={width} />}
     </div>
   );
 }

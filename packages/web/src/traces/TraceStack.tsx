@@ -2,7 +2,7 @@ import { DndContext, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { useSortSensors } from '../ui/useSortSensors';
 import { type Plan } from '@heuristor/contracts';
-import { useEffect, useMemo, useRef } from 'react';
+import { type ReactNode, useEffect, useMemo, useRef } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import {
   useDocuments,
@@ -31,7 +31,12 @@ const howToBegin: Partial<Record<Plan['way'], string>> = {
   away: 'What a device has recorded by itself comes here when it is fetched.',
 };
 
-export function TraceStack() {
+interface Props {
+  /** What stands there before there is a run; else what is to be done is said. */
+  instead?: ReactNode;
+}
+
+export function TraceStack({ instead }: Props) {
   const session = useSession();
   const stack = useRef<HTMLDivElement>(null);
   const keys = usePicture(useShallow(({ traces }) => traces.map(({ key }) => key)));
@@ -83,7 +88,9 @@ export function TraceStack() {
         ref={stack}
         style={{ flex: `${Math.max(weight, 1)} 1 0px` }}
       >
-        {isEmpty ? (
+        {isEmpty && !hasRuns && instead !== undefined ? (
+          instead
+        ) : isEmpty ? (
           <div className="empty">
             <h2>{hasRuns ? 'No run is shown' : 'No run yet'}</h2>
             <p>{hasRuns ? 'Press a run below to show it.' : (howToBegin[way] ?? howToRecord)}</p>

@@ -8,6 +8,7 @@ import { CursorBar } from '../traces/cursor/CursorBar';
 import { PageTabs } from '../traces/pages/PageTabs';
 import { TraceStack } from '../traces/TraceStack';
 import { FixedMenu } from '../ui/FixedMenu';
+import { OffersBar, useIsOffering } from '../workings/offers/OffersBar';
 import { Bars } from './Bars';
 import { FillButton } from './FillButton';
 import { HoldsWhere } from './HoldsWhere';
@@ -30,6 +31,7 @@ export function PlotArea() {
   const table = useShownTable();
   const view = useTrialsState((state) => state.view);
   const stands = useSides(({ right }) => right);
+  const isOffering = useIsOffering();
   if (table === undefined || view === null) return null;
   const { kind } = table.plot;
   return (
@@ -81,6 +83,7 @@ export function PlotArea() {
             <PageTabs />
           </div>
           <TraceStack />
+          {isOffering && <OffersBar />}
           <CursorBar />
         </>
       ) : kind === 'bars' ? (

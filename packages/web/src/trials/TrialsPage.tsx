@@ -18,6 +18,7 @@ import { Message } from '../ui/Message';
 import { KnownConstants } from '../workings/constants/KnownConstants';
 import { CopyEntry } from '../workings/entries/CopyEntry';
 import { RelationChooser } from '../workings/relations/RelationChooser';
+import { WorkOut } from '../workings/workOut/WorkOut';
 import { Conclusions } from './Conclusions';
 import { FirstTables } from './FirstTables';
 import { PlotArea } from './PlotArea';
@@ -123,6 +124,7 @@ function OpenTrials() {
         </div>
       )}
       <PictureDialog />
+      <WorkOut ofRuns={false} />
       <RelationChooser />
       <KnownConstants />
       <CopyEntry />

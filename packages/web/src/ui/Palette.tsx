@@ -16,6 +16,11 @@ interface Props {
   onClose: () => void;
   /** Enter takes the first choice that what was typed leaves. */
   onEnter?: (typed: string) => void;
+  /** The arrow keys move among the choices. */
+  onMove?: (by: 1 | -1) => void;
+  onTyped?: () => void;
+  /** Id of the choice that Enter takes. */
+  active?: string;
   /** What stands over the field. */
   above?: ReactNode;
   /** What stands beside the field. */
@@ -34,6 +39,9 @@ export function Palette({
   isTypedAtOnce,
   onClose,
   onEnter,
+  onMove,
+  onTyped,
+  active,
   above,
   beside,
   children,
@@ -59,8 +67,16 @@ export function Palette({
             placeholder={placeholder}
             value={typed}
             spellCheck={false}
-            onChange={(event) => setTyped(event.target.value)}
+            aria-activedescendant={active}
+            onChange={(event) => {
+              setTyped(event.target.value);
+              onTyped?.();
+            }}
             onKeyDown={(event) => {
+              if ((event.key === 'ArrowDown' || event.key === 'ArrowUp') && onMove !== undefined) {
+                event.preventDefault();
+                onMove(event.key === 'ArrowDown' ? 1 : -1);
+              }
               if (event.key !== 'Enter' || onEnter === undefined) return;
               // The focus goes back at once, and the key would press what it goes to.
               event.preventDefault();

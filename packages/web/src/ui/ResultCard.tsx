@@ -1,6 +1,7 @@
 import { type useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { type ReactNode } from 'react';
+import { ChevronDown, ChevronRight } from 'react-bootstrap-icons';
 import { CardTools } from './CardTools';
 
 interface Props {
@@ -13,15 +14,32 @@ interface Props {
   menu: ReactNode;
   /** What the card is about, as a sentence. */
   sentence: ReactNode;
+  /** What came of it, in one value. */
+  value: ReactNode;
+  /** Whether all it says is seen; null where its line says all. */
+  isOpen: boolean | null;
+  onToggle: () => void;
   /** What tests and other parts of a page know it by. */
   data?: Readonly<Record<`data-${string}`, string>>;
-  /** What was worked out. */
+  /** What stands under its line. */
   children: ReactNode;
 }
 
-/** A card with a sentence, what came of it, a menu, and a handle to move it by. */
-export function ResultCard({ title, sortable, menuLabel, menu, sentence, data, children }: Props) {
+/** A card whose line says what it is about and what came of it; the rest unfolds. It has a menu, and a handle to move it by. */
+export function ResultCard({
+  title,
+  sortable,
+  menuLabel,
+  menu,
+  sentence,
+  value,
+  isOpen,
+  onToggle,
+  data,
+  children,
+}: Props) {
   const { setNodeRef, transform, transition, isDragging } = sortable;
+  const Chevron = isOpen === true ? ChevronDown : ChevronRight;
   return (
     <section
       ref={setNodeRef}
@@ -31,7 +49,30 @@ export function ResultCard({ title, sortable, menuLabel, menu, sentence, data, c
       {...data}
     >
       <div className="card-head">
-        <span className="sentence">{sentence}</span>
+        {isOpen !== null && (
+          <button
+            type="button"
+            className="card-unfold"
+            aria-expanded={isOpen}
+            aria-label={`All about ${title}`}
+            title={isOpen ? 'Fold it to one line' : 'Show all about it'}
+            onClick={onToggle}
+          >
+            <Chevron aria-hidden />
+          </button>
+        )}
+        <span className="card-line">
+          <span
+            className="sentence"
+            onClick={({ target }) => {
+              const isTyped = target instanceof Element && target.closest('input, textarea') !== null;
+              if (isOpen !== null && !isTyped) onToggle();
+            }}
+          >
+            {sentence}
+          </span>
+          {value}
+        </span>
         <CardTools sortable={sortable} gripLabel="Move this entry" menuLabel={menuLabel}>
           {menu}
         </CardTools>

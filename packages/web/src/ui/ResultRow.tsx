@@ -20,8 +20,18 @@ interface Props {
   onOpen: () => void;
 }
 
-/** A name and its number in a list of results: the number opens what is behind it, the unit is chosen beside it. */
-export function ResultRow({
+/** A name and its number in a list of results. */
+export function ResultRow(props: Props) {
+  return (
+    <>
+      <span className={`name ${props.isMain ? 'main' : ''}`}>{props.name}</span>
+      <ResultValue {...props} />
+    </>
+  );
+}
+
+/** A number with its unit: the number opens what is behind it, the unit is chosen beside it. */
+export function ResultValue({
   name,
   resultKey,
   isMain,
@@ -35,23 +45,15 @@ export function ResultRow({
 }: Props) {
   const text = <ResultText result={result} unit={unit} inPlaceOfUnit={<></>} />;
   return (
-    <>
-      <span className={`name ${isMain ? 'main' : ''}`}>{name}</span>
-      <span className={`value ${isMain ? 'main' : ''}`} data-result={resultKey}>
-        {opens === null ? (
-          text
-        ) : (
-          <Button
-            variant="number"
-            aria-expanded={isOpen}
-            aria-description={`opens ${opens}`}
-            onClick={onOpen}
-          >
-            {text}
-          </Button>
-        )}
-        <UnitChoice name={name} of={result.unit} shown={unit} isChosen={isUnitChosen} onChoose={onUnit} />
-      </span>
-    </>
+    <span className={`value ${isMain ? 'main' : ''}`} data-result={resultKey}>
+      {opens === null ? (
+        text
+      ) : (
+        <Button variant="number" aria-expanded={isOpen} aria-description={`opens ${opens}`} onClick={onOpen}>
+          {text}
+        </Button>
+      )}
+      <UnitChoice name={name} of={result.unit} shown={unit} isChosen={isUnitChosen} onChoose={onUnit} />
+    </span>
   );
 }

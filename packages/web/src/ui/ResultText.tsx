@@ -16,13 +16,15 @@ interface Props {
   unit?: Unit;
   /** What stands in the place of the unit. */
   inPlaceOfUnit?: ReactNode;
+  /** Its value alone, as far as its uncertainty lets it be written; all of it is in the title. */
+  isBare?: boolean;
 }
 
 /** A result as a physicist writes it, with its unit. Every digit, in the unit it was worked out in, is in the title. */
-export function ResultText({ result, unit: wanted, inPlaceOfUnit }: Props) {
+export function ResultText({ result, unit: wanted, inPlaceOfUnit, isBare = false }: Props) {
   const { value, halfWidth, roundTo, unit } = resultInUnit(result, wanted ?? readableUnitOf(result));
   const written = writeResult(value, halfWidth ?? roundTo);
-  const pair = halfWidth !== null && written.uncertainty !== null;
+  const pair = !isBare && halfWidth !== null && written.uncertainty !== null;
   const body = pair
     ? `${grouped(written.value)} ± ${grouped(written.uncertainty ?? '')}`
     : grouped(written.value);
@@ -37,12 +39,13 @@ export function ResultText({ result, unit: wanted, inPlaceOfUnit }: Props) {
           <sup className="power">{String(written.exponent).replace('-', '−')}</sup>
         </>
       )}
-      {inPlaceOfUnit ?? (
-        <>
-          {unit.length > 0 && ' '}
-          <UnitText unit={unit} />
-        </>
-      )}
+      {isBare ||
+        (inPlaceOfUnit ?? (
+          <>
+            {unit.length > 0 && ' '}
+            <UnitText unit={unit} />
+          </>
+        ))}
     </span>
   );
 }

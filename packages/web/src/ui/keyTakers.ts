@@ -1,9 +1,9 @@
 /** Texts are typed here, or something is asked that has to be answered first. */
 const typed =
   'input:not([type=range], [type=checkbox], [type=radio]), textarea, [contenteditable=true], [role=dialog]';
-/** What else does something of its own when Space is pressed on it. */
+/** What else does something of its own when Space is pressed on it; sliders do nothing with it. */
 const pressed =
-  'button, a[href], input, select, summary, [role=button], [role=slider], [role=switch], [role=tab], [role=menuitem], [role=option], .dropdown-menu';
+  'button, a[href], input:not([type=range]), select, summary, [role=button], [role=switch], [role=tab], [role=menuitem], [role=option], .dropdown-menu';
 
 const isWithin = (target: EventTarget | null, selector: string): boolean =>
   target instanceof Element && target.closest(selector) !== null;

@@ -13,6 +13,7 @@ import { type HeldRun, type OutcomesQuestion, outcomesOf } from '@heuristor/eval
 import { readAt, steppedFrom } from './atCursor';
 import { outliersIn, readingsIn } from './chosenReadings';
 import { exportColumns } from './exportColumns';
+import { type OfferedQuestion, offeredOn } from './offered';
 import { nearPoint, readingsWithin } from './nearPoint';
 import { type CursorQuestion, type Outline, type PointQuestion, type AxisInterval } from './protocol';
 import { extentOf } from '../drawing/renderRun';
@@ -88,6 +89,8 @@ export const questions = {
     { evaluator }: HeldRun,
     { workings, ...asked }: OnSheet & { of: SeriesRef; against: SeriesRef; region: string | null },
   ) => triedOn(evaluator, workings, asked),
+  /** What could be worked out on a region, with the values that would come of it. */
+  offered: ({ evaluator }: HeldRun, asked: OfferedQuestion) => offeredOn(evaluator, asked),
   /** What sheets say of the run, in a form that can be stored and sent. */
   outcomes: ({ evaluator }: HeldRun, asked: OutcomesQuestion) => outcomesOf(evaluator, asked),
   /** What many draws say of a result by a formula. */

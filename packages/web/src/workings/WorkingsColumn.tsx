@@ -1,33 +1,24 @@
 import { DndContext, type DragEndEvent, closestCenter } from '@dnd-kit/core';
-import { valueAtShare } from '../traces/axes/axisScale';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import { type EntryKindKey, type Field, entryKindKeys, kindOf } from '@heuristor/core';
+import { type EntryKindKey, kindOf } from '@heuristor/core';
 import { type WorkingsDocument } from '@heuristor/contracts';
-import { type ReactNode, memo, useMemo } from 'react';
-import { Button, Dropdown } from 'react-bootstrap';
-import { PlusLg } from 'react-bootstrap-icons';
+import { type ReactNode, useMemo } from 'react';
+import { Button } from 'react-bootstrap';
 import { useShallow } from 'zustand/react/shallow';
-import {
-  useDocuments,
-  useFrontRun,
-  useNames,
-  usePicture,
-  useResultNames,
-  useSession,
-} from '../investigation/context';
-import { groupsOf, orderOf, seriesChoices, withEntry, withMoved, withRegion } from './edits';
-import { pairedResults } from './results/pairing';
+import { useDocuments, useFrontRun, useNames, usePicture, useSession } from '../investigation/context';
+import { groupsOf, orderOf, withMoved } from './edits';
 import { removeEntry } from './entries/removing';
 import { recordingRun } from '../runs/runs';
 import { FaultBoundary } from '../ui/FaultBoundary';
 import { useLasting } from '../ui/useLasting';
+import { SheetLookMenu } from './SheetLookMenu';
+import { SheetTable } from './SheetTable';
+import { useSheetLook } from './sheetLook';
 import { EntryCard } from './entries/EntryCard';
-import { pageIn } from '../traces/pages/pages';
-import { regionOffers } from './Offers';
+import { WorkOutButton } from './workOut/WorkOut';
 import { FittingTemplates, TemplateMenu } from './templates/TemplateMenu';
 import { RegionHead } from './regions/RegionHead';
 import { useSortSensors } from '../ui/useSortSensors';
-import { FixedMenu } from '../ui/FixedMenu';
 
 const blinkMilliseconds = 300;
 
@@ -49,6 +40,8 @@ export function WorkingsColumn({ title, empty, ofRuns, beside }: Props) {
   const shape = useDocuments(useShallow((documents) => shapeOf(documents.workings)));
   const groups = useMemo(() => groupsIn(shape), [shape]);
   const sensors = useSortSensors();
+  const look = useSheetLook((state) => state.look);
+  const front = useFrontRun();
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (over !== null)
       session.changeWorkings((sheet) => withMoved(sheet, String(active.id), String(over.id)));
@@ -56,10 +49,14 @@ export function WorkingsColumn({ title, empty, ofRuns, beside }: Props) {
   return (
     <>
       <div className="side-head titled">
-        <h2>{title}</h2>
+        <h2>
+          {title}
+          {ofRuns && front !== undefined && <span className="of-run"> of {front.name}</span>}
+        </h2>
         {beside}
+        <SheetLookMenu />
         {ofRuns && <TemplateMenu />}
-        <WorkOut />
+        <WorkOutButton />
       </div>
       {order.length === 0 && (
         <>
@@ -67,19 +64,25 @@ export function WorkingsColumn({ title, empty, ofRuns, beside }: Props) {
           {ofRuns && <FittingTemplates />}
         </>
       )}
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        <SortableContext items={order} strategy={verticalListSortingStrategy}>
-          <Numbers>
-            {groups.map(({ region, entries }) => (
-              <Group key={region ?? 'none'} region={region}>
-                {entries.map((id, i) => (
-                  <EntryOf key={id} id={id} previous={entries[i - 1]} next={entries[i + 1]} />
-                ))}
-              </Group>
-            ))}
-          </Numbers>
-        </SortableContext>
-      </DndContext>
+      {look === 'table' ? (
+        <Numbers>
+          <SheetTable />
+        </Numbers>
+      ) : (
+        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+          <SortableContext items={order} strategy={verticalListSortingStrategy}>
+            <Numbers>
+              {groups.map(({ region, entries }) => (
+                <Group key={region ?? 'none'} region={region}>
+                  {entries.map((id, i) => (
+                    <EntryOf key={id} id={id} previous={entries[i - 1]} next={entries[i + 1]} />
+                  ))}
+                </Group>
+              ))}
+            </Numbers>
+          </SortableContext>
+        </DndContext>
+      )}
     </>
   );
 }
@@ -134,11 +137,16 @@ function Group({ region: id, children }: { region: string | null; children: Reac
   );
 }
 
+/** Series are drawn, constants known, and words read: they are no results. */
+const tellsResults = (kind: EntryKindKey) =>
+  kindOf(kind).yields === 'results' && kind !== 'constant' && kind !== 'words';
+
 function EntryOf({ id, ...place }: { id: string; previous: string | undefined; next: string | undefined }) {
   const entry = useDocuments(({ workings }) => workings.entries.find((candidate) => candidate.id === id));
   const session = useSession();
   const nameOf = useNames();
-  if (entry === undefined) return null;
+  const isLean = useSheetLook((state) => state.look === 'results');
+  if (entry === undefined || (isLean && !tellsResults(entry.kind))) return null;
   return (
     <FaultBoundary
       what="This entry"
@@ -152,125 +160,5 @@ function EntryOf({ id, ...place }: { id: string; previous: string | undefined; n
     >
       <EntryCard entry={entry} {...place} />
     </FaultBoundary>
-  );
-}
-
-const WorkOut = memo(function WorkOut() {
-  return (
-    <Dropdown align="end">
-      <Dropdown.Toggle variant="plain" className="no-caret">
-        <PlusLg aria-hidden /> Work out
-      </Dropdown.Toggle>
-      <FixedMenu className="tall-menu">
-        <WorkOutItems />
-      </FixedMenu>
-    </Dropdown>
-  );
-});
-
-/** Whether a kind has fields of a type. */
-const hasField = (kind: EntryKindKey, wanted: Field['type']) =>
-  Object.values(kindOf(kind).fields).some(({ type }) => type === wanted);
-
-/** Kinds whose fields are filled in after they are made: what they are to speak of is not known before. */
-const isFilledIn = (kind: EntryKindKey) =>
-  hasField(kind, 'result') || hasField(kind, 'formula') || kind === 'words' || kind === 'constant';
-
-/** Every kind of entry there is, in the menus that their declarations ask for. */
-function WorkOutItems() {
-  const session = useSession();
-  const { workings, runs } = useDocuments(
-    useShallow(({ workings: sheet, runs: own }) => ({ workings: sheet, runs: own })),
-  );
-  const nameOf = useNames();
-  const choices = seriesChoices(runs, workings);
-  const region = workings.entries.find((entry) => entry.kind === 'region');
-  const { horizontal } = pageIn(workings, session.onPage.page);
-  const upright = choices.find((choice) => choice !== horizontal) ?? choices[0];
-  const add = (about: Omit<Parameters<typeof withEntry>[2], 'region'> & { region?: string | null }) =>
-    session.changeWorkings((sheet) => {
-      const made = withEntry(sheet, session.onPage, { region: null, ...about });
-      if (isFilledIn(about.kind)) session.viewing.openEntry(made.id);
-      return made.workings;
-    });
-  const front = useFrontRun();
-  const hasResults = Object.keys(useResultNames()).length > 0;
-  const sheetResults = () =>
-    pairedResults(workings, session.picture.getState().outcomes[front?.id ?? ''] ?? {});
-  const addMiddleRegion = () => {
-    const sight = session.picture.getState().frame?.sight;
-    if (sight === undefined) return;
-    const [start, end] = [0.25, 0.75].map((share) => valueAtShare(share, sight));
-    session.changeWorkings((sheet) => {
-      const made = withRegion(sheet, session.onPage.page, start, end);
-      session.viewing.selectRegion(made.id);
-      return made.workings;
-    });
-  };
-  const onSeries = entryKindKeys.filter((kind) => kindOf(kind).offered === 'series');
-  const onSheet = entryKindKeys.filter((kind) => kindOf(kind).offered === 'sheet');
-  return (
-    <>
-      <Dropdown.Item onClick={addMiddleRegion} disabled={choices.length === 0}>
-        Region
-      </Dropdown.Item>
-      <Dropdown.Item onClick={() => session.dialogs.ask('constants', true)}>
-        Constant from a table …
-      </Dropdown.Item>
-      {onSheet.flatMap((kind) =>
-        kindOf(kind).offers.map(({ title, preset }) => (
-          <Dropdown.Item
-            key={title}
-            disabled={!hasResults && hasField(kind, 'result')}
-            onClick={() => add({ kind, preset, of: 't', results: sheetResults() })}
-          >
-            {title}
-          </Dropdown.Item>
-        )),
-      )}
-      {onSeries.map((kind) => (
-        <div key={kind}>
-          <Dropdown.Divider />
-          {kindOf(kind).offers.flatMap(({ title, preset }) =>
-            choices.map((choice) => (
-              <Dropdown.Item
-                key={`${title}${choice}`}
-                onClick={() => add({ kind, preset, of: choice, nameOfSource: nameOf(choice) })}
-              >
-                {title} {nameOf(choice)}
-              </Dropdown.Item>
-            )),
-          )}
-        </div>
-      ))}
-      {choices.length > 0 && (
-        <>
-          <Dropdown.Divider />
-          <Dropdown.Header>
-            {region === undefined ? `On ${session.whole}` : `On region ${region.letter}`}
-          </Dropdown.Header>
-          <Dropdown.Item
-            onClick={() =>
-              session.dialogs.ask('relations', {
-                of: upright,
-                against: horizontal,
-                region: region?.id ?? null,
-                entry: null,
-              })
-            }
-          >
-            Relation through {nameOf(upright)} …
-          </Dropdown.Item>
-          {regionOffers.map(({ kind, title, preset }) => (
-            <Dropdown.Item
-              key={title}
-              onClick={() => add({ kind, preset, of: choices[0], region: region?.id ?? null })}
-            >
-              {title} of {nameOf(choices[0])}
-            </Dropdown.Item>
-          ))}
-        </>
-      )}
-    </>
   );
 }

@@ -13,7 +13,6 @@ export const fit = defineKind({
   offers: relationKeys.map((relation) => ({
     title: relationOf(relation).title,
     preset: { relation },
-    isFolded: !['line', 'parabola', 'sine'].includes(relation),
   })),
   fields: {
     relation: choiceField<RelationKey>(

@@ -38,7 +38,7 @@ export const formulaFit = defineKind({
   yields: 'results',
   draws: 'curve',
   offered: 'region',
-  offers: [{ title: 'fit of a formula', preset: {}, isFolded: true }],
+  offers: [{ title: 'fit of a formula', preset: {} }],
   fields: {
     formula: formulaField('Formula'),
     of: seriesField(),

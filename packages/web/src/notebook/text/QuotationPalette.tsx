@@ -80,6 +80,16 @@ export function QuotationPalette({
     onClose();
     onTake(choice);
   };
+  // Who types faster than the workings are evaluated has chosen already.
+  const [entered, setEntered] = useState<string | null>(null);
+  const awaited = entered === null || isWaiting ? undefined : (left(entered).at(0) ?? null);
+  useEffect(() => {
+    if (awaited === undefined) return;
+    setEntered(null);
+    if (awaited === null) return;
+    onClose();
+    onTake(awaited);
+  }, [awaited, onClose, onTake]);
   return (
     <Palette
       title={title}
@@ -89,9 +99,19 @@ export function QuotationPalette({
       className="quote-chooser"
       isTypedAtOnce
       onClose={onClose}
-      onEnter={(typed) => take(left(typed).at(0))}
+      onEnter={(typed) => {
+        if (left(typed).length === 0 && isWaiting) setEntered(typed);
+        else take(left(typed).at(0));
+      }}
       beside={() => (
-        <Form.Select aria-label="Run" value={run} onChange={({ target }) => setRun(target.value)}>
+        <Form.Select
+          aria-label="Run"
+          value={run}
+          onChange={({ target }) => {
+            setEntered(null);
+            setRun(target.value);
+          }}
+        >
           {runs.map(({ id, number, name }) => (
             <option key={id} value={id}>
               Run {number} · {name}

@@ -109,8 +109,7 @@ export function LevelEditor({ level, quantities, of, onChange }: Props) {
         !chosen.channel.zeroAtStart && (
           <LevelTrace
             quantity={chosen}
-            level={level.value}
-            onLevel={(value) => onChange({ ...level, value })}
+            levels={[{ word: '', value: level.value, onMove: (value) => onChange({ ...level, value }) }]}
           />
         )}
     </div>

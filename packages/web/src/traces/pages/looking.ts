@@ -13,6 +13,8 @@ export const usualView: View = {
   plotWidth: 600,
   frontRunId: null,
   selectedRegion: null,
+  isOffering: false,
+  isLive: false,
   selectedSeries: null,
   openEntry: null,
   setUp: null,

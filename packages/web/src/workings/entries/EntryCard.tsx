@@ -1,25 +1,15 @@
 import { useSortable } from '@dnd-kit/sortable';
-import {
-  type Entry,
-  entrySentence,
-  isFit,
-  isSameForAllRuns,
-  kindOf,
-  orRefusal,
-  parseFormula,
-  regionOfEntry,
-  texFormula,
-} from '@heuristor/core';
+import { type Entry, entrySentence, isFit, isSameForAllRuns, kindOf } from '@heuristor/core';
 import { memo, useEffect, useRef, useState } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { useNames, useSession } from '../../investigation/context';
 import { withMoved } from '../edits';
 import { removeEntry } from './removing';
-import { formulasOf } from '../formulas/formulas';
 import { withDuplicate } from './users';
 import { ResultCard } from '../../ui/ResultCard';
 import { NameField } from '../../ui/NameField';
-import { Typeset } from '../../ui/Typeset';
+import { CardName, CardValue } from './CardLine';
+import { useUnfolding } from './unfolding';
 import { ConstantFields } from '../constants/ConstantFields';
 import { EntryEditor } from './EntryEditor';
 import { EntryNote } from './EntryNote';
@@ -75,8 +65,17 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
   const called = entry.name === '' ? sentence : entry.name;
   const [noting, setNoting] = useState(false);
   const hasNote = (entry.note ?? '') !== '';
-  const isFolded = entry.folded === true;
-  useShownIn(node, entry.id, isFolded ? 'inFront' : 'everywhere');
+  const [asked, setAsked] = useState<string | null>(null);
+  const { isOpen, open, toggle } = useUnfolding(entry.kind, entry.folded === true, editing);
+  const ask = (key: string | null) => {
+    setAsked(key);
+    if (key !== null) open();
+  };
+  const change = (isChanged: boolean) => {
+    setEditing(isChanged);
+    if (isChanged) open();
+  };
+  useShownIn(node, entry.id, 'everywhere');
   return (
     <ResultCard
       title={sentence === '' ? entry.name : sentence}
@@ -103,22 +102,18 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
             onDone={() => setRenaming(false)}
           />
         ) : (
-          <>
-            {entry.name !== '' && (
-              <span className="entry-name">
-                {entry.name}
-                {isSeries || formulasOf(entry).length > 0 ? ' = ' : sentence === '' ? '' : ' · '}
-              </span>
-            )}
-            <Sentence entry={entry} sentence={sentence} />
-            {regionOfEntry(entry) === null && <span className="quiet"> on {session.whole}</span>}
-          </>
+          <CardName entry={entry} sentence={sentence} isOpen={isOpen} />
         )
       }
+      value={
+        entry.kind === 'words' ? null : <CardValue entry={entry} isOpen={isOpen} asked={asked} onAsk={ask} />
+      }
+      isOpen={entry.kind === 'words' ? null : isOpen}
+      onToggle={toggle}
       menu={
         <>
           {entry.kind !== 'words' && <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>}
-          <Dropdown.Item onClick={() => setEditing(!editing)}>
+          <Dropdown.Item onClick={() => change(!editing)}>
             {editing ? 'Done changing' : 'Change'}
           </Dropdown.Item>
           {entry.kind === 'fit' && (
@@ -149,7 +144,12 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
             </Dropdown.Item>
           ))}
           {yields === 'results' && entry.kind !== 'words' && (
-            <Dropdown.Item onClick={() => setDigits(!digits)}>
+            <Dropdown.Item
+              onClick={() => {
+                setDigits(!digits);
+                open();
+              }}
+            >
               {digits ? 'Fewer digits' : 'All digits'}
             </Dropdown.Item>
           )}
@@ -161,9 +161,6 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
           </Dropdown.Item>
           <Dropdown.Item onClick={() => setNoting(true)}>
             {hasNote ? 'Change its note' : 'Add a note'}
-          </Dropdown.Item>
-          <Dropdown.Item onClick={() => session.changeEntry(entry.id, { folded: !isFolded })}>
-            {isFolded ? 'Unfold' : 'Fold'}
           </Dropdown.Item>
           <Dropdown.Item
             onClick={() =>
@@ -179,8 +176,8 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
         </>
       }
     >
-      {!isFolded && <WindowSlider entry={entry} />}
-      {(noting || hasNote) && !isFolded && (
+      {isOpen && <WindowSlider entry={entry} />}
+      {(noting || hasNote) && (
         <EntryNote
           note={entry.note ?? ''}
           isWritten={noting}
@@ -191,23 +188,22 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
           }}
         />
       )}
-      {entry.kind === 'words' ? null : entry.kind === 'constant' && !isFolded ? (
-        <ConstantFields entry={entry} />
-      ) : (
-        (editing || isSameForAllRuns(entry)) &&
-        !isFolded && <EntryEditor entry={entry} onDone={() => setEditing(false)} />
+      {entry.kind === 'words'
+        ? null
+        : entry.kind === 'constant'
+          ? isOpen && <ConstantFields entry={entry} />
+          : (editing || isSameForAllRuns(entry)) &&
+            isOpen && <EntryEditor entry={entry} onDone={() => setEditing(false)} />}
+      {entry.kind !== 'words' && (
+        <EntryResults
+          entry={entry}
+          digits={digits}
+          isEdited={editing}
+          isOpen={isOpen}
+          asked={asked}
+          onAsk={ask}
+        />
       )}
-      <EntryResults entry={entry} digits={digits} isEdited={editing} />
     </ResultCard>
   );
 });
-
-/** What an entry does, as a sentence; a formula of its own is typeset. */
-function Sentence({ entry, sentence }: { entry: Entry; sentence: string }) {
-  const [formula] = formulasOf(entry);
-  const read =
-    formula === undefined || formula[1].text !== sentence ? null : orRefusal(() => parseFormula(sentence));
-  if (read === null || read instanceof Error)
-    return <span className={entry.name === '' ? '' : 'quiet'}>{sentence}</span>;
-  return <Typeset tex={texFormula(read)} />;
-}

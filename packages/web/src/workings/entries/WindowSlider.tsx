@@ -43,7 +43,13 @@ function slideOf(
   return null;
 }
 
-export function WindowSlider({ entry }: { entry: Entry }) {
+interface Props {
+  entry: Entry;
+  /** In the line of its card, whose sentence says how wide it is. */
+  isInLine?: boolean;
+}
+
+export function WindowSlider({ entry, isInLine = false }: Props) {
   const session = useSession();
   const front = useFrontRun();
   const interval = usePicture(({ outcomes }) => {
@@ -57,7 +63,7 @@ export function WindowSlider({ entry }: { entry: Entry }) {
   if (slide === undefined) return null;
   const settle = () => session.settle();
   return (
-    <div className="window-row">
+    <div className={isInLine ? 'window-row in-line' : 'window-row'}>
       <Form.Range
         min={slide.low}
         max={slide.high}
@@ -73,7 +79,7 @@ export function WindowSlider({ entry }: { entry: Entry }) {
         onKeyUp={settle}
         onBlur={settle}
       />
-      <span className="quiet small mono text-nowrap">{slide.words}</span>
+      {!isInLine && <span className="quiet small mono text-nowrap">{slide.words}</span>}
     </div>
   );
 }

@@ -15,7 +15,9 @@ export const TemplateMenu = memo(function TemplateMenu() {
   const isEmpty = useDocuments(({ workings }) => workings.entries.length === 0);
   return (
     <Dropdown align="end" onToggle={setOpen}>
-      <Dropdown.Toggle variant="plain">Templates</Dropdown.Toggle>
+      <Dropdown.Toggle variant="plain" className="no-caret">
+        Templates
+      </Dropdown.Toggle>
       <FixedMenu className="tall-menu template-menu">
         {/* Before the list: what comes later moves nothing under the hand. */}
         <Dropdown.Item disabled={isEmpty} onClick={() => session.dialogs.ask('template', true)}>
