@@ -159,6 +159,7 @@ test('energy on a slope, from its template: it falls on every stretch, and faste
   // Friction takes µ m g cos θ · v: 0.41 N of a hundredth, at about 0.7 m/s and 1.3 m/s.
   const [tilt] = [(6 * Math.PI) / 180];
   expect(Math.abs(slow.value + 0.01 * 0.42 * gravity * Math.cos(tilt) * 0.75)).toBeLessThan(0.02);
+  await hand.unfoldNamed('θ');
   const slider = await hand.element('input[aria-label="Slide θ"]');
   await slider.focus();
   for (let i = 0; i < 20; i++) await system.page.keyboard.press('ArrowRight');

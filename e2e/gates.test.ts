@@ -108,7 +108,7 @@ test('a fence is dropped: the slope of v against t is g within 0.5 %', async () 
   const [{ values }] = run.channels;
   expect(values).toHaveLength(16);
   await hand.press('Work out');
-  await hand.item('slope of A');
+  await hand.item('Slope of A');
   const card = '[aria-label="slope of A"]';
   await hand.menu(`More for slope of A`, 'Change');
   await system.page.select(

@@ -299,6 +299,7 @@ test('readings are set aside: those in a region, all others, a single one; each 
   expect(await asideCount()).toBe(0);
   await putCursorAt(1);
   await hand.press('Set aside');
+  await hand.unfoldCard('.result-card[aria-label="mean of x"]');
   await hand.waitForText('1 reading was set aside.');
   expect(await asideCount()).toBe(1);
   await hand.pressLabelled('Undo');

@@ -248,7 +248,7 @@ test('Space presses what has the focus; elsewhere it records', async () => {
   const before = await runs();
   await (await hand.element('::-p-xpath(//button[contains(., "Work out")])')).focus();
   await key('Space');
-  await hand.element('.dropdown-menu.show');
+  await hand.element('.choice-palette input:focus');
   await atRest(system.page);
   expect(await runs()).toBe(before);
   await key('Escape');

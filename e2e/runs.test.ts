@@ -91,12 +91,15 @@ test('a sensor that is used elsewhere says where; taking it over is said on the 
   const first = system.page.url();
   await hand.begin(system.site, 'Another bench', []);
   await hand.press('Connect');
-  await hand.waitForText('In use in “Walking”: takes it over');
+  await hand.waitForText('in use in “Walking”');
   await hand.item('K9-W');
+  await hand.waitForText('“Walking” reads it now');
+  await hand.press('Take it over', '.modal');
   await hand.element('[aria-label="Motion sensor K9-W"]');
   await system.page.goto(first, { waitUntil: 'load' });
   await hand.waitForText('In use in “Another bench”.');
   await hand.press('Take it over');
+  await hand.press('Take it over', '.modal');
   await hand.element('[aria-label="Motion sensor K9-W"]');
   // Undone, it is the other bench's again.
   await hand.pressLabelled('Undo');

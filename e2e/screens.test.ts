@@ -52,8 +52,8 @@ describe('the same bench on other screens', () => {
 
   test.each([
     [1280, 800, 0.4],
-    [1024, 768, 0.6],
-    [768, 1024, 0.6],
+    [1024, 768, 0.42],
+    [768, 1024, 0.35],
     [390, 844, 0.5],
   ])(
     'at %p × %p nothing scrolls, the recorder’s words are whole, and the graph is the largest thing',
@@ -65,17 +65,55 @@ describe('the same bench on other screens', () => {
     },
   );
 
-  test('on a tablet the workings lie over the traces as a sheet that a finger opens and closes', async () => {
+  test('on a tablet results and graph are seen together; a finger folds the sheet away for the graph', async () => {
     await resize(1024, 768);
-    expect(await system.page.$('.offcanvas.show')).toBeNull();
-    await hand.pressLabelled('Workings: show or fold away');
-    await hand.element('.offcanvas.show:not(.offcanvas-toggling)');
+    expect(await system.page.$('.offcanvas-backdrop')).toBeNull();
     const { value } = await hand.result('sine through x', 'period');
     expect(value).toBeGreaterThan(0.9);
-    await hand.pressLabelled('Close workings');
-    await system.page.waitForFunction(
-      () => document.querySelector('.offcanvas.show, .offcanvas-backdrop') === null,
+    const [sheet, traces] = await system.page.$$eval('aside.side.right, .traces', (all) =>
+      all
+        .map((one) => one.getBoundingClientRect())
+        .map(({ left, right, width }) => ({ left, right, width }))
+        .sort((one, other) => other.left - one.left),
     );
+    // Beside each other, and the sheet takes about a third.
+    expect(traces.right).toBeLessThanOrEqual(sheet.left);
+    expect(sheet.width / 1024).toBeGreaterThan(0.25);
+    expect(sheet.width / 1024).toBeLessThan(0.36);
+    await hand.pressLabelled('Workings: show or fold away');
+    await atRest(system.page);
+    expect(await shareOfTraces()).toBeGreaterThan(0.6);
+    await hand.pressLabelled('Workings: show or fold away');
+    await hand.result('sine through x', 'period');
+  });
+
+  test('the border of the sheet is moved by hand and by keys, and stays where it was put', async () => {
+    await resize(1280, 800);
+    const width = () =>
+      system.page.$eval('aside.side.right', (sheet) => Math.round(sheet.getBoundingClientRect().width));
+    const before = await width();
+    const border = await hand.element('.side-border');
+    const box = await border.boundingBox();
+    if (box === null) throw new Error('no border');
+    await system.page.mouse.move(box.x, box.y + 300);
+    await system.page.mouse.down();
+    await system.page.mouse.move(box.x - 100, box.y + 300, { steps: 5 });
+    await system.page.mouse.up();
+    await atRest(system.page);
+    expect(await width()).toBeGreaterThan(before + 80);
+    const wide = await width();
+    await system.page.focus('.side-border');
+    await system.page.keyboard.press('ArrowRight');
+    await atRest(system.page);
+    expect(await width()).toBeLessThan(wide);
+    const set = await width();
+    await system.page.reload({ waitUntil: 'load' });
+    await hand.element('.result-card');
+    await atRest(system.page);
+    expect(Math.abs((await width()) - set)).toBeLessThan(3);
+    await system.page.evaluate(() => localStorage.removeItem('sheet-width'));
+    await system.page.reload({ waitUntil: 'load' });
+    await hand.element('.result-card');
   });
 });
 

@@ -175,13 +175,12 @@ export class BenchHand extends PageHand {
   }
 
   /** Unfolds the card of an entry that has a name. */
-  private async unfoldNamed(name: string): Promise<void> {
+  async unfoldNamed(name: string): Promise<void> {
     const card = await this.page.waitForFunction(
       (called: string) =>
         [...document.querySelectorAll('.result-card')]
           .find(
-            (one) =>
-              (one.querySelector('.entry-name')?.textContent ?? '').replace(/ [=·] $/, '') === called,
+            (one) => (one.querySelector('.entry-name')?.textContent ?? '').replace(/ [=·] $/, '') === called,
           )
           ?.getAttribute('data-entry'),
       { timeout: 40_000, polling: 50 },
@@ -257,10 +256,12 @@ export class BenchHand extends PageHand {
   /** Lets a device in that did not come with the program, and waits until it is offered like any other. */
   async letIn(code: string): Promise<void> {
     await this.press('Connect');
-    await this.item(`Let in`);
+    await this.click(
+      await this.element('::-p-xpath(//*[contains(@class,"palette-item") and contains(normalize-space(),"Let in")])'),
+    );
     await this.page.waitForFunction(
       (name: string) => {
-        const entries = [...document.querySelectorAll('.dropdown-item')].map(
+        const entries = [...document.querySelectorAll('.palette-item .choice-title')].map(
           (entry) => entry.textContent ?? '',
         );
         const named = entries.filter((words) => words.includes(name));
@@ -269,6 +270,8 @@ export class BenchHand extends PageHand {
       { polling: 50, timeout: 40_000 },
       code,
     );
+    await this.page.keyboard.press('Escape');
+    await this.page.waitForSelector('.modal', { hidden: true });
   }
 
   /** Connects a device, whatever it measures. */

@@ -86,6 +86,8 @@ export interface EntryKind<K extends string = string, F extends Fields = Fields>
   ownSeries?(entry: EntryBase & FieldValues<F>, context: Context): Series;
   /** By which share of its region's length it looks beyond either end of it. */
   beyond?: number;
+  /** Whether what it notes is what it is for, as the verdict of a comparison. */
+  concludes?: true;
   /** Whether its series is drawn over the one that it is of, to be seen beside it. */
   drawnOver?: true;
   /**

@@ -32,6 +32,7 @@ import { RunChips } from '../runs/RunChips';
 import { InvestigationHead } from './InvestigationHead';
 import { SavingBar } from './SavingBar';
 import { SetUp } from '../sensors/SetUp';
+import { Connect } from '../sensors/Connect';
 import { SensorColumn } from '../sensors/SensorColumn';
 import { BesideTraces } from './BesideTraces';
 import { SideColumn } from './SideColumn';
@@ -150,6 +151,7 @@ export default function BenchPage() {
       </div>
       <ImportDialog />
       <PictureDialog />
+      <Connect />
       <WorkOut ofRuns />
       <RelationChooser />
       <KnownConstants />

@@ -1,9 +1,10 @@
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Group, Panel, Separator, usePanelRef } from 'react-resizable-panels';
 import { useRoom } from './SideColumn';
 import { setSide, useSides } from './sides';
 
 const widthKey = 'sheet-width';
+const sheetId = 'sheet';
 const usualWidth = '21rem';
 const leastWidth = '17rem';
 
@@ -25,18 +26,25 @@ export function BesideTraces({ children, beside }: Props) {
   const stands = useSides(({ right }) => right);
   const hasRoom = useRoom('tablet');
   const panel = usePanelRef();
+  const group = useRef<HTMLDivElement>(null);
   const [width] = useState(widthKept);
+  // It begins as it stands; from then on it follows.
+  const was = useRef(stands);
   useEffect(() => {
+    if (was.current === stands) return;
+    was.current = stands;
     if (stands) panel.current?.expand();
     else panel.current?.collapse();
-  }, [panel, stands, hasRoom]);
+  }, [panel, stands]);
   return (
     <>
       <Group
         className="beside-traces"
-        onLayoutChanged={(_, { isUserInteraction }) => {
-          const pixels = panel.current?.getSize().inPixels ?? 0;
+        elementRef={group}
+        onLayoutChanged={({ [sheetId]: share = 0 }, { isUserInteraction }) => {
           if (!isUserInteraction) return;
+          // The page is laid out a moment later.
+          const pixels = (share / 100) * (group.current?.clientWidth ?? 0);
           if (pixels > 0) localStorage.setItem(widthKey, String(Math.round(pixels)));
           setSide('right', pixels > 0);
         }}
@@ -48,7 +56,7 @@ export function BesideTraces({ children, beside }: Props) {
           <>
             <Separator className="side-border" aria-label="Width of the column at the right" />
             <Panel
-              id="sheet"
+              id={sheetId}
               className="beside-part"
               panelRef={panel}
               collapsible

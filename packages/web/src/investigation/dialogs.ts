@@ -15,6 +15,10 @@ export interface DialogSubjects {
   picture: { only: string | null };
   /** An entry is copied to another investigation. */
   copy: { id: string; called: string };
+  /** A device is looked for. */
+  connect: true;
+  /** A device that is in use elsewhere is to be used here. */
+  takeOver: { code: string; model: string; from: string };
   /** Something to work out is looked for. */
   workOut: true;
   /** A constant is taken from the tables that ship. */

@@ -10,7 +10,9 @@ export interface Choice {
   title: string;
   /** Other words by which it is found. */
   words?: string;
-  /** What stands under its title. */
+  /** What is printed on it, to be read from afar. */
+  mark?: string;
+  /** What stands beside its title. */
   about?: ReactNode;
   /** What it needs and is not there; it cannot be taken. */
   lacks?: string;
@@ -19,6 +21,8 @@ export interface Choice {
   /** Whether it stands there before anything is typed. */
   isUsual: boolean;
   take: () => void;
+  /** Whether the list stays when it was taken. */
+  staysOpen?: boolean;
 }
 
 interface Props {
@@ -71,7 +75,7 @@ export function ChoicePalette({
   const take = (choice: Choice | undefined) => {
     if (choice === undefined || choice.lacks !== undefined) return;
     if (choice.habit !== undefined) rememberHabit(memory, choice.habit);
-    onClose();
+    if (choice.staysOpen !== true) onClose();
     choice.take();
   };
   return (
@@ -149,6 +153,7 @@ function List({ id, choices, typed, memory, at, onList, onTake }: ListProps) {
             tabIndex={-1}
             onClick={() => onTake(choice)}
           >
+            {choice.mark !== undefined && <span className="choice-mark">{choice.mark}</span>}
             <span className="choice-title">{choice.title}</span>
             <span className="quiet small">
               {choice.lacks === undefined ? choice.about : `needs ${choice.lacks}`}

@@ -23,6 +23,7 @@ export const comparison = defineKind({
   kind: 'comparison',
   title: 'comparison',
   yields: 'results',
+  concludes: true,
   offered: 'sheet',
   offers: [{ title: 'Comparison of two results', preset: {} }],
   fields: { first: resultField('Compare'), second: resultField('with') },

@@ -2,6 +2,7 @@ import {
   type DisplayedResult,
   type Entry,
   type EntryOfKind,
+  kindOf,
   orRefusal,
   parseFormula,
   parseUnit,
@@ -84,7 +85,9 @@ interface ValueProps {
 export function CardValue({ entry, isOpen, asked, onAsk }: ValueProps) {
   const own = useOwnOutcome(entry, (outcome) => outcome);
   const main = mainOf(own);
-  const notes = own?.kind === 'results' || own?.kind === 'series' ? own.notes : [];
+  // What is said under the line needs no mark in it.
+  const isSaid = kindOf(entry.kind).concludes === true;
+  const notes = !isSaid && (own?.kind === 'results' || own?.kind === 'series') ? own.notes : [];
   return (
     <span className="card-value">
       {!isOpen && notes.length > 0 && <Remark notes={notes} />}

@@ -50,6 +50,9 @@ export function EntryResults({ entry, digits, isEdited, isOpen, asked, onAsk }: 
         />
       )}
       {isOpen && own?.kind === 'series' && <Notes notes={own.notes} />}
+      {!isOpen && kindOf(entry.kind).concludes === true && own?.kind === 'results' && (
+        <Notes notes={own.notes} />
+      )}
       {isOpen && own?.kind === 'results' && (
         <Unfolded entry={entry} run={front} outcome={own} digits={digits} asked={asked} onAsk={onAsk} />
       )}
