@@ -67,10 +67,7 @@ test('what is offered stands outside the curves, the likeliest first, with the v
   // In its menu, every measure has its value before it is taken, or says why there is none.
   await system.page.click('.offers [data-offers="measure"]');
   const rows = await system.page.$$eval('.offer-menu.show [data-offer]', (all) =>
-    all.map((one) => [
-      one.getAttribute('data-offer'),
-      one.querySelector('.offer-value')?.textContent ?? '',
-    ]),
+    all.map((one) => [one.getAttribute('data-offer'), one.querySelector('.offer-value')?.textContent ?? '']),
   );
   expect(rows.length).toBeGreaterThan(6);
   for (const [offer, text] of rows) expect([offer, text]).toEqual([offer, expect.stringMatching(/\d|–/)]);
@@ -81,6 +78,11 @@ test('what is offered stands outside the curves, the likeliest first, with the v
   await system.page.waitForSelector('.offer-menu.show', { hidden: true });
   await hand.element('.offers');
   await hand.takeOffer('mean');
+  await until(
+    () => system.page.$eval('[data-testid="spoken-result"]', (spoken) => spoken.textContent ?? ''),
+    (spoken) => /^mean of x: 0\.\d+ ± 0\.\d+ m$/.test(spoken),
+    20,
+  );
   await system.page.waitForSelector('.offers', { hidden: true });
   await hand.element('[aria-label="End of region A"][role="slider"]');
 });
@@ -161,7 +163,7 @@ test('the live trace is seen again at will, with the level of the plan to be dra
   await system.page.mouse.up();
   await hand.waitForText(/rises through 0\.[5-9]/);
   expect(await words()).not.toContain('rises through 0.5 m');
-  await hand.plan('Beginning', () => hand.choose('begin-at-once'));
+  await hand.plan('Beginning', () => hand.choose('begin-pressed'));
   await hand.lengthOfRun('1');
   await hand.record();
   expect(await system.page.$('.live-view')).toBeNull();

@@ -112,8 +112,8 @@ test('a fence is dropped: the slope of v against t is g within 0.5 %', async () 
   const card = '[aria-label="slope of A"]';
   await hand.menu(`More for slope of A`, 'Change');
   await system.page.select(
-    `${card} select`,
-    await system.page.$eval(`${card} select`, (element) => {
+    `${card} .entry-edit select`,
+    await system.page.$eval(`${card} .entry-edit select`, (element) => {
       const options = [...(element as HTMLSelectElement).options];
       return options.find(({ textContent }) => textContent === 'v')?.value ?? '';
     }),

@@ -22,7 +22,7 @@ afterAll(() => system.close());
 
 const open = async (name = 'Channel buoy') => {
   await hand.openCopy(system.site, name);
-  await hand.element('.groups[aria-busy="false"] .results');
+  await hand.element('.groups[aria-busy="false"] .card-value');
 };
 /** The value and ± of each run on the bench, in its order there, as numbers. */
 const periods = async () => (await hand.named('the swing', 'period')).map(({ value }) => value);

@@ -15,7 +15,7 @@ beforeAll(async () => {
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.openCopy(system.site, 'Channel buoy');
-  await hand.element('.groups[aria-busy="false"] .results');
+  await hand.element('.groups[aria-busy="false"] .card-value');
 });
 afterAll(() => system.close());
 

@@ -257,7 +257,9 @@ export class BenchHand extends PageHand {
   async letIn(code: string): Promise<void> {
     await this.press('Connect');
     await this.click(
-      await this.element('::-p-xpath(//*[contains(@class,"palette-item") and contains(normalize-space(),"Let in")])'),
+      await this.element(
+        '::-p-xpath(//*[contains(@class,"palette-item") and contains(normalize-space(),"Let in")])',
+      ),
     );
     await this.page.waitForFunction(
       (name: string) => {
@@ -278,7 +280,11 @@ export class BenchHand extends PageHand {
   async use(code: string): Promise<void> {
     await this.press('Connect');
     await this.item(code);
-    await this.element(`[aria-label$=" ${code}"]`);
+    const card = `[aria-label$=" ${code}"]`;
+    // What somebody else uses is asked about first.
+    const found = await this.element(`${card}, [aria-labelledby="take-over-title"]`);
+    if (await found.evaluate((one) => one.matches('.modal'))) await this.press('Take it over', '.modal');
+    await this.element(card);
   }
 
   /** Records one run with the key and waits for its end. */

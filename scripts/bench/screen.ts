@@ -160,7 +160,7 @@ export async function dragging(page: Page): Promise<number[]> {
       delays.push(performance.now() - moved);
       moved = null;
     });
-    for (const watched of document.querySelectorAll('.result-card .results'))
+    for (const watched of document.querySelectorAll('.result-card .card-value'))
       observer.observe(watched, { subtree: true, childList: true, characterData: true, attributes: true });
     (globalThis as unknown as { delays: number[] }).delays = delays;
   });

@@ -42,6 +42,17 @@ export function Head({ children }: { children?: ReactNode }) {
   };
   return (
     <header className="head">
+      <Button
+        variant="act"
+        className="visually-hidden-focusable skip-link"
+        onClick={() => {
+          const main = document.querySelector('main');
+          main?.setAttribute('tabindex', '-1');
+          main?.focus();
+        }}
+      >
+        Skip to what the page is for
+      </Button>
       <Link to="/" className="brand">
         Heuristor
       </Link>

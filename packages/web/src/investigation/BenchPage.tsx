@@ -99,7 +99,7 @@ export default function BenchPage() {
   useSheetKeys(session);
   return (
     <div className="page">
-      <InvestigationHead />
+      <InvestigationHead page="Bench" />
       <SavingBar saver={session.saver} what="workings" />
       <div className={`bench ${hasLeft ? '' : 'left-folded'}`}>
         <SideColumn side="left" title="Sensors">
@@ -134,7 +134,7 @@ export default function BenchPage() {
               <TraceStack instead={way === 'away' ? undefined : <LiveOrSteps />} />
               <TablePanel />
               {Beside !== null && <Beside />}
-              {stripPlace === 'beside' && <StageStrip />}
+              {stripPlace === 'beside' && <StageStrip investigation={session.id} />}
               {isLive && (
                 <div className="live-over">
                   <LiveView />
@@ -143,7 +143,7 @@ export default function BenchPage() {
               <SetUp />
               <WaitingView />
             </div>
-            {stripPlace === 'under' && <StageStrip />}
+            {stripPlace === 'under' && <StageStrip investigation={session.id} />}
             <CursorBar />
             <RunChips pictured={session} inPlaceOfConditions={isOffering ? <OffersBar /> : null} />
           </main>

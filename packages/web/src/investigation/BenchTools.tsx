@@ -31,7 +31,7 @@ function Tools() {
   const canLive = useQuantities().length > 0;
   const hasRuns = useDocuments(({ runs }) => presentRuns(runs).length > 0);
   const hasStrip = useStrip(({ isOpen }) => isOpen);
-  const scenes = useOwnScenes();
+  const scenes = useOwnScenes(session.id);
   const { left, right } = useSides(useShallow((state) => ({ left: state.left, right: state.right })));
   return (
     <div className="tools">

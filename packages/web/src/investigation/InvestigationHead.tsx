@@ -3,11 +3,14 @@ import { NameField } from '../ui/NameField';
 import { useInvestigation, useInvestigationDocuments } from './context';
 
 /** The bar on top of a page of an investigation, with its name to be changed. */
-export function InvestigationHead() {
+export function InvestigationHead({ page }: { page: 'Bench' | 'Trials' | 'Notebook' }) {
   const session = useInvestigation();
   const name = useInvestigationDocuments((documents) => documents.name);
   return (
     <Head>
+      <h1 className="visually-hidden">
+        {name}: {page}
+      </h1>
       <NameField
         label="Name of the investigation"
         className="title-input"

@@ -43,7 +43,7 @@ export default function NotebookPage() {
   useHotkeys('mod+shift+z, mod+y', () => session.history.redo(), { preventDefault: true });
   return (
     <div className="page notebook-page">
-      <InvestigationHead />
+      <InvestigationHead page="Notebook" />
       <SavingBar saver={session.saver} what="workings" />
       {opened === null ? (
         <Message title="Loading …" text="" />

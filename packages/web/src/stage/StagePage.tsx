@@ -21,7 +21,7 @@ export default function StagePage() {
   return (
     <div className="page">
       <Head>
-        <span className="title">Stage</span>
+        <h1 className="title">Stage</h1>
       </Head>
       <main className="stage-page">
         <nav className="scene-list" aria-label="Scenes">

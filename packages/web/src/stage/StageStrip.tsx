@@ -1,23 +1,23 @@
 import { useState } from 'react';
 import { Button, CloseButton, Form } from 'react-bootstrap';
 import { LayoutSplit } from 'react-bootstrap-icons';
-import { useInvestigation } from '../investigation/context';
 import { useDevices } from '../sensors/devices';
 import { SceneBody } from './OneScene';
 import { scenesOf, useSaidOf } from './staged';
 import { openStrip, placeStrip, useStrip } from './stripState';
 
 /** The apparatus in front of the stand-ins that an investigation uses. */
-export function useOwnScenes() {
-  const { id } = useInvestigation();
+export function useOwnScenes(investigation: string) {
   const devices = useDevices((state) => state.devices);
-  return scenesOf(devices).filter((scene) => scene.devices.some(({ use }) => use?.investigation === id));
+  return scenesOf(devices).filter((scene) =>
+    scene.devices.some(({ use }) => use?.investigation === investigation),
+  );
 }
 
 /** The apparatus on the bench, so that one person moves it and sees what comes of it. */
-export function StageStrip() {
+export function StageStrip({ investigation }: { investigation: string }) {
   const isOpen = useStrip((state) => state.isOpen);
-  const scenes = useOwnScenes();
+  const scenes = useOwnScenes(investigation);
   return isOpen && scenes.length > 0 ? <OpenStrip scenes={scenes} /> : null;
 }
 

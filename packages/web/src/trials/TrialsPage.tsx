@@ -45,7 +45,7 @@ export default function TrialsPage() {
   useEffect(() => session.dialogs.close, [session]);
   return (
     <div className="page">
-      <InvestigationHead />
+      <InvestigationHead page="Trials" />
       <SavingBar saver={session.saver} what="workings" />
       {opened === null ? (
         <Message title="Loading …" text="" />

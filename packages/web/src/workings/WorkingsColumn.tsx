@@ -15,6 +15,7 @@ import { SheetLookMenu } from './SheetLookMenu';
 import { SheetTable } from './SheetTable';
 import { useSheetLook } from './sheetLook';
 import { EntryCard } from './entries/EntryCard';
+import { SpokenResult } from './entries/SpokenResult';
 import { WorkOutButton } from './workOut/WorkOut';
 import { FittingTemplates, TemplateMenu } from './templates/TemplateMenu';
 import { RegionHead } from './regions/RegionHead';
@@ -58,6 +59,7 @@ export function WorkingsColumn({ title, empty, ofRuns, beside }: Props) {
         {ofRuns && <TemplateMenu />}
         <WorkOutButton />
       </div>
+      <SpokenResult />
       {order.length === 0 && (
         <>
           <p className="quiet">{empty}</p>

@@ -1,7 +1,15 @@
 import { type DeviceChannel } from '@heuristor/contracts';
 import { type RefObject, useEffect, useState } from 'react';
 import { type ThreadScale } from '../../sensors/Thread';
-import { type LiveLevel } from './LevelTrace';
+
+/** A level across a live trace. */
+export interface LiveLevel {
+  /** What it is for, where there are several: "begins", "ends". */
+  word: string;
+  /** In the unit in which the quantity is shown. */
+  value: number;
+  onMove: (value: number) => void;
+}
 
 interface Props {
   channel: DeviceChannel;

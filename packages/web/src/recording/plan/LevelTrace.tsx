@@ -1,16 +1,7 @@
 import { useRef, useState } from 'react';
 import { type Quantity } from '../../sensors/sensors';
 import { Thread, type ThreadScale } from '../../sensors/Thread';
-import { LevelLine } from './LevelLine';
-
-/** A level across a live trace. */
-export interface LiveLevel {
-  /** What it is for, where there are several: "begins", "ends". */
-  word: string;
-  /** In the unit in which the quantity is shown. */
-  value: number;
-  onMove: (value: number) => void;
-}
+import { LevelLine, type LiveLevel } from './LevelLine';
 
 interface Props {
   quantity: Quantity;

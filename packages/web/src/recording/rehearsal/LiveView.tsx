@@ -6,7 +6,8 @@ import { EdgeLamp } from '../../sensors/EdgeLamp';
 import { LiveReading } from '../../sensors/LiveReading';
 import { type Quantity } from '../../sensors/sensors';
 import { useQuantities } from '../../sensors/useQuantities';
-import { type LiveLevel, LevelTrace } from '../plan/LevelTrace';
+import { type LiveLevel } from '../plan/LevelLine';
+import { LevelTrace } from '../plan/LevelTrace';
 
 /** More than these don't stand over each other. */
 const mostTraces = 4;

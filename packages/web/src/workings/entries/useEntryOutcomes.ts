@@ -27,7 +27,7 @@ export function useEntryOutcomes({ id }: Entry): EntryOutcomes | null {
 }
 
 /** A part of what an entry says of the run in front; it is made anew only when that part changes. */
-export function useOwnOutcome<T>({ id }: Entry, part: (own: ShownOutcome | undefined) => T): T {
+export function useOwnOutcome<T>({ id }: Pick<Entry, 'id'>, part: (own: ShownOutcome | undefined) => T): T {
   const front = useFrontRun();
   return usePicture(({ outcomes }) => part(outcomes[front?.id ?? '']?.[id]));
 }

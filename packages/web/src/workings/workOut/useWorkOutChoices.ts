@@ -138,7 +138,7 @@ export function useWorkOutChoices(ofRuns: boolean): Choice[] {
       key: 'tables',
       group: 'Calculate and write',
       title: 'Constant from a table …',
-      words: 'g gravity local acceleration of free fall resistor density speed of light',
+      words: 'g gravity local acceleration of free fall resistor density',
       about: 'g of a place, resistors by their bands, densities, natural constants',
       isUsual: true,
       take: () => session.dialogs.ask('constants', true),
