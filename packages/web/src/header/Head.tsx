@@ -24,8 +24,14 @@ function storageWords({ away, waiting, disk, free }: Storage): string | null {
 /** The page is made anew where numbers are written otherwise; the hand is where it was. */
 let isSignToggled = false;
 
+interface Props {
+  children?: ReactNode;
+  /** What can be asked for on this page, before what every page has. */
+  actions?: ReactNode;
+}
+
 /** The bar on top of every page. */
-export function Head({ children }: { children?: ReactNode }) {
+export function Head({ children, actions }: Props) {
   const online = useDevices((state) => state.online);
   const storage = useDevices((state) => state.storage);
   const large = usePresenter((state) => state.large);
@@ -69,6 +75,7 @@ export function Head({ children }: { children?: ReactNode }) {
       )}
       <nav aria-label="Pages">
         <PageLinks />
+        {actions}
         <Button
           variant="on-ink"
           ref={signButton}

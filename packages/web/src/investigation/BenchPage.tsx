@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useStore } from 'zustand';
 import { useDocuments, useInvestigation, useView } from './context';
-import { recordingRun } from '../runs/runs';
+import { presentRuns, recordingRun } from '../runs/runs';
 import { LargeDigits } from '../sensors/LargeDigits';
 import { CursorBar } from '../traces/cursor/CursorBar';
 import { GatePanel } from '../recording/gate/GatePanel';
@@ -30,6 +30,7 @@ import { PictureDialog } from '../files/picture/PictureDialog';
 import { RecorderBar } from '../recording/RecorderBar';
 import { RunChips } from '../runs/RunChips';
 import { InvestigationHead } from './InvestigationHead';
+import { KeysDialog } from './KeysDialog';
 import { SavingBar } from './SavingBar';
 import { SetUp } from '../sensors/SetUp';
 import { Connect } from '../sensors/Connect';
@@ -95,6 +96,13 @@ export default function BenchPage() {
   useHotkeys('t', () => session.table.toggle());
   useHotkeys('l', () => session.viewing.showLive(!session.view.getState().isLive));
   useHotkeys('a', toggleStrip);
+  useHotkeys('?', () => session.dialogs.ask('keys', true), { useKey: true });
+  useHotkeys('delete', () => {
+    const newest = presentRuns(session.runs)
+      .filter(({ state }) => state !== 'recording')
+      .at(-1);
+    if (newest !== undefined) void session.runActions.remove([newest]);
+  });
   useHotkeys('r', () => session.regions.lookAt());
   useSheetKeys(session);
   return (
@@ -151,6 +159,7 @@ export default function BenchPage() {
       </div>
       <ImportDialog />
       <PictureDialog />
+      <KeysDialog />
       <Connect />
       <WorkOut ofRuns />
       <RelationChooser />

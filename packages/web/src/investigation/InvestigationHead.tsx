@@ -1,4 +1,5 @@
 import { Head } from '../header/Head';
+import { KeysButton } from './KeysDialog';
 import { NameField } from '../ui/NameField';
 import { useInvestigation, useInvestigationDocuments } from './context';
 
@@ -7,7 +8,7 @@ export function InvestigationHead({ page }: { page: 'Bench' | 'Trials' | 'Notebo
   const session = useInvestigation();
   const name = useInvestigationDocuments((documents) => documents.name);
   return (
-    <Head>
+    <Head actions={page === 'Bench' && <KeysButton />}>
       <h1 className="visually-hidden">
         {name}: {page}
       </h1>

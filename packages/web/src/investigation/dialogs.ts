@@ -15,6 +15,8 @@ export interface DialogSubjects {
   picture: { only: string | null };
   /** An entry is copied to another investigation. */
   copy: { id: string; called: string };
+  /** The keys and gestures are listed. */
+  keys: true;
   /** A device is looked for. */
   connect: true;
   /** A device that is in use elsewhere is to be used here. */

@@ -79,10 +79,11 @@ interface ValueProps {
   isOpen: boolean;
   asked: string | null;
   onAsk: (key: string | null) => void;
+  onOpen: () => void;
 }
 
 /** What came of an entry, at the end of its line: its value, or the slider of its window; and a mark where more has to be said. */
-export function CardValue({ entry, isOpen, asked, onAsk }: ValueProps) {
+export function CardValue({ entry, isOpen, asked, onAsk, onOpen }: ValueProps) {
   const own = useOwnOutcome(entry, (outcome) => outcome);
   const main = mainOf(own);
   // What is said under the line needs no mark in it.
@@ -90,7 +91,7 @@ export function CardValue({ entry, isOpen, asked, onAsk }: ValueProps) {
   const notes = !isSaid && (own?.kind === 'results' || own?.kind === 'series') ? own.notes : [];
   return (
     <span className="card-value">
-      {!isOpen && notes.length > 0 && <Remark notes={notes} />}
+      {!isOpen && notes.length > 0 && <Remark notes={notes} onOpen={onOpen} />}
       {!isOpen && entry.kind !== 'constant' && <WindowSlider entry={entry} isInLine />}
       {entry.kind === 'constant' ? (
         <ConstantValue entry={entry} />
@@ -110,12 +111,12 @@ export function CardValue({ entry, isOpen, asked, onAsk }: ValueProps) {
 }
 
 /** There is something to be said about a number; it is read by unfolding the card. */
-function Remark({ notes }: { notes: readonly string[] }) {
+function Remark({ notes, onOpen }: { notes: readonly string[]; onOpen: () => void }) {
   const text = notes.map(written).join(' ');
   return (
-    <span className="remark" title={text} role="img" aria-label={text}>
+    <button type="button" className="remark" title={text} aria-label={text} onClick={onOpen}>
       <ExclamationTriangle aria-hidden />
-    </span>
+    </button>
   );
 }
 

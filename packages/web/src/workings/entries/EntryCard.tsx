@@ -106,7 +106,9 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
         )
       }
       value={
-        entry.kind === 'words' ? null : <CardValue entry={entry} isOpen={isOpen} asked={asked} onAsk={ask} />
+        entry.kind === 'words' ? null : (
+          <CardValue entry={entry} isOpen={isOpen} asked={asked} onAsk={ask} onOpen={open} />
+        )
       }
       isOpen={entry.kind === 'words' ? null : isOpen}
       onToggle={toggle}

@@ -30,7 +30,7 @@ export function EntryResults({ entry, digits, isEdited, isOpen, asked, onAsk }: 
   if (found === null) return null;
   const { front, others } = found;
   // A constant says itself what it is; what is wrong with a formula is said where it is typed.
-  const isSaidAbove = entry.kind === 'constant' || (isEdited && formulasOf(entry).length > 0);
+  const isSaidAbove = (entry.kind === 'constant' && isOpen) || (isEdited && formulasOf(entry).length > 0);
   const own = isSaidAbove && found.own?.kind === 'refused' ? undefined : found.own;
   if (entry.kind === 'constant' && own?.kind === 'results') return isOpen && <Notes notes={own.notes} />;
   // A refusal that several runs share is said once.

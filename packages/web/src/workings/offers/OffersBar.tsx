@@ -44,7 +44,11 @@ export const useIsOffering = (): boolean => {
  */
 export function OffersBar() {
   const selected = useView(({ selectedRegion }) => selectedRegion);
-  const region = useDocuments(({ workings }) => workings.entries.find(({ id }) => id === selected));
+  // Of a region that is dragged, nothing changes here.
+  const letter = useDocuments(({ workings }) => {
+    const region = workings.entries.find(({ id }) => id === selected);
+    return region?.kind === 'region' ? region.letter : null;
+  });
   const wanted = useView(({ selectedSeries }) => selectedSeries);
   const choices = usePicture(
     useShallow(({ traces }) =>
@@ -52,8 +56,8 @@ export function OffersBar() {
     ),
   );
   const series = choices.find((choice) => choice === wanted) ?? choices[0];
-  if (region?.kind !== 'region' || series === undefined) return null;
-  return <Bar id={region.id} letter={region.letter} of={series} choices={choices} />;
+  if (selected === null || letter === null || series === undefined) return null;
+  return <Bar id={selected} letter={letter} of={series} choices={choices} />;
 }
 
 interface BarProps {

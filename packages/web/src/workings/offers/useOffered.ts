@@ -30,7 +30,8 @@ export function useOffered(of: SeriesRef, region: string): OfferedOnRegion {
   const session = useSession();
   const front = useFrontRun();
   const moving = useView((view) => view.moving);
-  const entries = useDocuments(({ workings }) => workings.entries);
+  // While a hand moves something, the sheet is another one with every picture, and nobody asks.
+  const entries = useDocuments(({ workings }) => (moving ? null : workings.entries));
   const frontId = front?.id;
   // While it is recorded, it is another one with every frame.
   const readings = front?.state === 'recording' ? front.id : front;
@@ -69,7 +70,11 @@ export function useOffered(of: SeriesRef, region: string): OfferedOnRegion {
             setAnswered(asked);
           },
           // The run has gone meanwhile, or its readings are not here: nothing is said of values.
-          () => undefined,
+          () => {
+            if (!isWanted) return;
+            setAnswer(null);
+            setAnswered(asked);
+          },
         );
     }, restMilliseconds);
     return () => {
