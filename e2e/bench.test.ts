@@ -131,7 +131,7 @@ test('/ finds what can be worked out by a part of its name; what was used stands
   await hand.pressLabelled('Undo');
 });
 
-test('a device is found by what it measures, with its code large; one that is in use is taken only after a question', async () => {
+test('a device is found by what it measures, with its code large', async () => {
   await hand.press('Connect');
   await hand.element('.choice-palette input:focus');
   await system.page.keyboard.type('force');
@@ -167,4 +167,35 @@ test('the live trace is seen again at will, with the level of the plan to be dra
   await hand.lengthOfRun('1');
   await hand.record();
   expect(await system.page.$('.live-view')).toBeNull();
+});
+
+test('? lists keys and gestures; Delete takes the newest run away, and Undo brings it back', async () => {
+  await system.page.keyboard.press('?');
+  await hand.waitForText('takes the newest run away');
+  expect(await barriersOn(system.page)).toEqual([]);
+  await hand.pressLabelled('Close');
+  await system.page.waitForSelector('.modal', { hidden: true });
+  const runs = () => system.page.$$eval('.chip', (all) => all.length);
+  const before = await runs();
+  await system.page.evaluate(() => (document.activeElement as HTMLElement).blur());
+  await system.page.keyboard.press('Delete');
+  await hand.waitForText('is removed');
+  await until(runs, (count) => count === before - 1);
+  await hand.pressLabelled('Undo');
+  await until(runs, (count) => count === before);
+});
+
+test('a device that another investigation uses is taken over after a question, and the answer can be no', async () => {
+  const first = system.page.url();
+  await system.page.goto(system.site, { waitUntil: 'load' });
+  await hand.type('Name of the new investigation', 'Wants the same');
+  await hand.waitForText('a first one takes three steps');
+  await hand.press('Connect');
+  await hand.item('K7-D');
+  await hand.waitForText('“Never seen it” reads it now');
+  await hand.press('Leave it there', '.modal');
+  await system.page.waitForSelector('.modal', { hidden: true });
+  expect(await system.page.$('[aria-label="Motion sensor K7-D"]')).toBeNull();
+  await system.page.goto(first, { waitUntil: 'load' });
+  await hand.element('[aria-label="Motion sensor K7-D"]');
 });

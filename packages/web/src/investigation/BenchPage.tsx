@@ -98,6 +98,8 @@ export default function BenchPage() {
   useHotkeys('a', toggleStrip);
   useHotkeys('?', () => session.dialogs.ask('keys', true), { useKey: true });
   useHotkeys('delete', () => {
+    // What has the focus, a label for one, would be meant.
+    if (document.activeElement?.matches('body, .overlay') !== true) return;
     const newest = presentRuns(session.runs)
       .filter(({ state }) => state !== 'recording')
       .at(-1);
