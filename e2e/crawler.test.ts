@@ -106,7 +106,7 @@ test.each([
     if (name !== null) {
       await hand.openCopy(system.site, name);
       await hand.waitForText('Work out');
-      await hand.element('.result-card, .card-value');
+      await hand.element('.result-card, .card-value .btn-number');
     }
     const url = system.page.url();
     const all = await allToggles();
@@ -127,7 +127,7 @@ test.each([
       if (!isAsLoaded || !ways.has(way)) {
         await system.page.goto(url, { waitUntil: 'load' });
         await hand.waitForText(name === null ? 'Channel buoy' : 'Work out');
-        if (name !== null) await hand.element('.result-card, .card-value');
+        if (name !== null) await hand.element('.result-card, .card-value .btn-number');
       }
       ways.add(way);
       // The same opener, which may stand at another place among all of them, and may still be on its way.
@@ -156,12 +156,12 @@ test.each([
 test('Tab goes through every control of the bench; Space and Enter work it, and none of them records but Record', async () => {
   await hand.openCopy(system.site, 'Channel buoy');
   await hand.waitForText('Work out');
-  await hand.element('.card-value');
+  await hand.element('.card-value .btn-number');
   await atRest(system.page);
   const url = system.page.url();
   const { page } = system;
   await page.goto(url, { waitUntil: 'load' });
-  await hand.element('.card-value');
+  await hand.element('.card-value .btn-number');
   await atRest(system.page);
   /** What has the focus: what it is called, whether it is seen, and whether it was here before. */
   const focused = () =>

@@ -22,7 +22,7 @@ afterAll(() => system.close());
 
 const open = async (name = 'Channel buoy') => {
   await hand.openCopy(system.site, name);
-  await hand.element('.groups[aria-busy="false"] .card-value');
+  await hand.element('.groups[aria-busy="false"] .card-value .btn-number');
 };
 /** The value and ± of each run on the bench, in its order there, as numbers. */
 const periods = async () => (await hand.named('the swing', 'period')).map(({ value }) => value);
@@ -251,7 +251,7 @@ test('on a tablet the blocks lie over the sheet; what is added there is written 
 test('a table of trials stands in the notebook as on its page, follows it, and stays as it was once it is frozen', async () => {
   await open('four snatches');
   await hand.press('Trials', 'nav');
-  await hand.element('[data-entry="held"] .card-value');
+  await hand.element('[data-entry="held"] .card-value .btn-number');
   const heads = await wordsOf(system.page, '.trial-grid thead th .column-title, .trial-grid thead th');
   const impulses = (await system.page.$eval('.trial-grid', (grid) => (grid as HTMLElement).innerText)).match(
     /\d\.\d+ ± \d\.\d+/g,

@@ -17,7 +17,7 @@ afterAll(() => system.close());
 
 async function open(name: string): Promise<void> {
   await hand.openCopy(system.site, name);
-  await hand.element('.groups[aria-busy="false"] .card-value');
+  await hand.element('.groups[aria-busy="false"] .card-value .btn-number');
 }
 
 const ends = async (letter: string): Promise<[number, number]> => {

@@ -26,7 +26,7 @@ const towRows = () =>
 /** A notebook as a group writes it: what was expected, a picture, a sentence with its numbers, a table. */
 async function writeNotebook({ page }: System, hand: BenchHand): Promise<void> {
   await (await hand.element('::-p-xpath(//a[contains(., "Channel buoy")])')).click();
-  await hand.element('.groups[aria-busy="false"] .card-value');
+  await hand.element('.groups[aria-busy="false"] .card-value .btn-number');
   await toNotebook(hand);
   const heading = {
     Group: 'Terns',
@@ -58,7 +58,7 @@ async function writeNotebook({ page }: System, hand: BenchHand): Promise<void> {
 /** A guide as a group follows it: a sketch with what was measured over it. */
 async function followGuide(hand: BenchHand): Promise<void> {
   await (await hand.element('::-p-xpath(//a[contains(., "Beacon")])')).click();
-  await hand.element('.groups[aria-busy="false"] .card-value');
+  await hand.element('.groups[aria-busy="false"] .card-value .btn-number');
   await toNotebook(hand);
   await (await hand.element('.guide-item details summary')).click();
   const falls = Array.from({ length: 12 }, (_, i) => `${0.4 * i} ${(5 * Math.exp(-0.35 * i)).toFixed(2)}`);
@@ -88,13 +88,13 @@ async function takeAll(): Promise<void> {
     );
     await take('home');
     await (await hand.element('::-p-xpath(//a[contains(., "where its energy goes")])')).click();
-    await hand.element('[data-entry="loss-fast"] .card-value');
+    await hand.element('[data-entry="loss-fast"] .card-value .btn-number');
     await page.$eval('[data-entry="tilt"]', (card) => card.scrollIntoView());
     await take('template');
     await system.open('/');
     await (await hand.element('::-p-xpath(//a[contains(., "four snatches")])')).click();
     await hand.press('Trials', 'nav[aria-label="Pages"]');
-    await hand.element('[data-entry="held"] .card-value');
+    await hand.element('[data-entry="held"] .card-value .btn-number');
     await take('trials');
     await system.open('/');
     await writeNotebook(system, hand);

@@ -15,7 +15,7 @@ beforeAll(async () => {
   hand = new BenchHand(system.page);
   await system.open(`/sign-in/${await system.signInToken()}`);
   await hand.openCopy(system.site, 'Channel buoy');
-  await hand.element('.groups[aria-busy="false"] .card-value');
+  await hand.element('.groups[aria-busy="false"] .card-value .btn-number');
 });
 afterAll(() => system.close());
 

@@ -49,7 +49,7 @@ async function draggedOver(site: Site, results: number, entries: Entry[], budget
   const browser = await site.browser();
   const screen = await site.signedIn(browser);
   await screen.goto(`${site.address}/investigations/${id}/trials`);
-  await screen.waitForSelector('.result-card .card-value', { timeout: 30_000 });
+  await screen.waitForSelector('.result-card .card-value .btn-number', { timeout: 30_000 });
   await pause(2000);
   const delays = await dragging(screen);
   await browser.close();
