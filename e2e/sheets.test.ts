@@ -180,7 +180,7 @@ test('smoothing lies over its raw series, and is moved while both are seen', asy
 
 test('every number that is worked out shows how: a slope by its sums, a fit by its relation', async () => {
   await open('Mooring cord');
-  await (await hand.element('[data-kind="slope"] .card-value button')).click();
+  await (await hand.element('[data-kind="slope"] .card-value .btn-number')).click();
   await hand.element('[aria-label="How slope is worked out"] .katex');
   const working = await system.page.$eval(
     '[aria-label="How slope is worked out"]',
@@ -189,7 +189,7 @@ test('every number that is worked out shows how: a slope by its sums, a fit by i
   // The formula, the numbers put in, what comes out.
   expect(working).toBe(3);
   await open('Beacon');
-  await (await hand.element('[data-kind="fit"] .card-value button')).click();
+  await (await hand.element('[data-kind="fit"] .card-value .btn-number')).click();
   await hand.waitForText('is the time constant.');
   expect(await barriersOn(system.page)).toEqual([]);
 });

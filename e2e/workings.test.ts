@@ -116,7 +116,7 @@ test('a result by a formula shows its working, its budget, and its value in ever
   expect(value).toBeCloseTo(Math.sqrt((2 * mean.value) / mass), 9);
   // The mass has gone out of it again: K is proportional to it.
   expect(uncertainty / value).toBeLessThan(0.001);
-  await (await hand.element(`[aria-label="${label}"] .card-value button`)).click();
+  await (await hand.element(`[aria-label="${label}"] .card-value .btn-number`)).click();
   await hand.element('[aria-label="How v_end is worked out"] .katex');
   await hand.element('[aria-label="v_end in every run"] canvas');
   const shown = await hand.shownText(label);
