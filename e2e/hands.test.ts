@@ -64,7 +64,7 @@ test('the wheel looks closer about the pointer; “Frame data” shows all again
   await atRest(system.page);
   // The region ends at 6.8 s; looked at from about 5 s on, its start is out of sight.
   expect(await system.page.$('[aria-label="Start of region A"][role="slider"]')).toBeNull();
-  await hand.press('Frame data');
+  await hand.pressLabelled('Frame data');
   await hand.element('[aria-label="Start of region A"][role="slider"]');
 });
 

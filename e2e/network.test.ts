@@ -32,6 +32,7 @@ async function lesson(): Promise<void> {
   await system.page.keyboard.press('Enter');
   expect((await hand.named('q', 'value'))[0].value).toBe(7);
   await hand.pressLabelled('Table of numbers');
+  await hand.element('[aria-label="Copy the rows of the region"]:not([disabled])');
   await hand.pressLabelled('Copy the rows of the region');
   await hand.waitForText('copied');
   await hand.pressLabelled('Undo');

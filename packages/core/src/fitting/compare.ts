@@ -39,12 +39,15 @@ const clearly = -3;
  * Tries every relation on points, the one first that explains most of their scatter for its number of parameters: by AICc, the
  * corrected criterion of Akaike (Hurvich and Tsai, Biometrika 76 (1989) 297), of readings with one variance; of a series that went
  * through a filter only so many count as are independent. Of many points some that lie evenly are tried.
+ *
+ * @param most so many; fewer are quicker, and enough to tell which relations are likely
  */
 export function tryRelations(
   points: FitPoints & Partial<FittedPoints>,
   units: { x: Unit; y: Unit } = { x: one, y: one },
+  most = mostPoints,
 ): TriedRelation[] {
-  const few = thinned(points);
+  const few = thinned(points, most);
   const { noise = null, indices = new Int32Array(0) } = points;
   // Neighbours in what went through a filter are not as many readings as they are values.
   const independent = points.x.length * independentShare({ noise, indices });
@@ -110,9 +113,9 @@ export function tryRelations(
 
 const compared = (a: number, b: number) => (a === b ? 0 : a - b);
 
-function thinned({ x, y }: FitPoints): FitPoints {
+function thinned({ x, y }: FitPoints, most: number): FitPoints {
   const n = x.length;
-  if (n <= mostPoints) return { x, y };
-  const places = Array.from({ length: mostPoints }, (_, i) => Math.round((i * (n - 1)) / (mostPoints - 1)));
+  if (n <= most) return { x, y };
+  const places = Array.from({ length: most }, (_, i) => Math.round((i * (n - 1)) / (most - 1)));
   return { x: Float64Array.from(places, (i) => x[i]), y: Float64Array.from(places, (i) => y[i]) };
 }

@@ -37,7 +37,9 @@ export interface Offered {
 }
 
 /** So many relations are worked out in full; the others are tried on some of the points only. */
-const mostFits = 3;
+const mostFits = 2;
+/** So many points tell which relations are likely, in a moment in which nobody else has to wait. */
+const mostPoints = 100;
 
 /** What the entries that are offered on a region would say, and how the relations stand to its readings. */
 export function offeredOn(
@@ -48,7 +50,7 @@ export function offeredOn(
   const relations =
     points instanceof Refusal
       ? []
-      : tryRelations(points, points.units).flatMap(({ key, found }) =>
+      : tryRelations(points, points.units, mostPoints).flatMap(({ key, found }) =>
           found.kind === 'refused'
             ? []
             : [{ key, rSquared: found.rSquared, gap: found.gap, hasPattern: found.hasPattern }],

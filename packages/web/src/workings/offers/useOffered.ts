@@ -8,7 +8,7 @@ import { type RegionOffer, regionOffers } from './regionOffers';
 import { type ValuedOffer } from './ranking';
 
 /** A hand that moves a region pauses so long before what is offered is worked out anew. */
-const restMilliseconds = 120;
+const restMilliseconds = 200;
 
 interface Answer {
   /** By the place of an offer among all. */
