@@ -42,7 +42,7 @@ test('going to the Stage and back leaves zoom, cursor, workers and undo as they 
   await hand.bring(join(system.downloads, '..', 'slope.csv'), slope(), 'slope');
   await hand.mark(1, 3);
   await hand.takeOffer('line', true);
-  await hand.waitForText(/slope\s+\d/);
+  await hand.waitForText(/slope · line through x\s+\d/);
   await hand.saved();
   // A look at a part of the run, with the cursor in it.
   const overlay = await (await hand.element('[data-testid="overlay"]')).boundingBox();
@@ -87,7 +87,7 @@ test('going to the Stage and back leaves zoom, cursor, workers and undo as they 
   await hand.pressLabelled('Undo');
   await hand.pressLabelled('Redo');
   await hand.pressLabelled('Redo');
-  await hand.waitForText(/slope\s+\d/);
+  await hand.waitForText(/slope · line through x\s+\d/);
 });
 
 test('what was changed a moment ago stands there when numbers are written otherwise', async () => {

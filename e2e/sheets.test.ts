@@ -120,7 +120,7 @@ test('a result is drawn many times beside first order; a constant comes from rep
   await (await hand.element('[data-entry="g"] .btn-number')).click();
   await hand.press('Check by Monte Carlo (200 000 draws)');
   await hand.waitForText('first order is good enough here');
-  await hand.unfoldCard('[data-entry="l"]');
+  await hand.unfoldNamed('l');
   await hand.type('Repeats of l', '0.598 0.601 0.602 0.599');
   await settled();
   await system.page.waitForFunction(
