@@ -9,9 +9,12 @@ export function InvestigationHead({ page }: { page: 'Bench' | 'Trials' | 'Notebo
   const name = useInvestigationDocuments((documents) => documents.name);
   return (
     <Head actions={page === 'Bench' && <KeysButton />}>
-      <h1 className="visually-hidden">
-        {name}: {page}
-      </h1>
+      {/* A notebook has its own. */}
+      {page !== 'Notebook' && (
+        <h1 className="visually-hidden">
+          {name}: {page}
+        </h1>
+      )}
       <NameField
         label="Name of the investigation"
         className="title-input"
