@@ -169,6 +169,14 @@ test('the live trace is seen again at will, with the level of the plan to be dra
   expect(await system.page.$('.live-view')).toBeNull();
 });
 
+test('a formula that is offered as a fit waits to be typed', async () => {
+  await hand.pressLabelled('Region A');
+  await hand.takeOffer('fit of a formula');
+  await hand.element('[data-kind="formulaFit"] input[aria-label="Formula"]:focus');
+  await hand.pressLabelled('Undo');
+  await system.page.waitForSelector('[data-kind="formulaFit"]', { hidden: true });
+});
+
 test('? lists keys and gestures; Delete takes the newest run away, and Undo brings it back', async () => {
   await system.page.keyboard.press('?');
   await hand.waitForText('takes the newest run away');

@@ -56,7 +56,9 @@ export default function BenchPage() {
   const way = useDocuments(({ plan }) => plan.way);
   const { Beside } = wayParts[way];
   const isRecording = useDocuments(({ runs }) => recordingRun(runs) !== undefined);
-  const isLive = useView((view) => view.isLive) && !isRecording;
+  const hasRuns = useDocuments(({ runs }) => presentRuns(runs).length > 0);
+  // Before there is a run, it stands in the middle anyway.
+  const isLive = useView((view) => view.isLive) && hasRuns && !isRecording;
   const { isOpen: hasStrip, place: stripPlace } = useStrip();
   const isOffering = useIsOffering();
   const isGuided = useBesideTraces(session.id) === 'guide';
@@ -125,7 +127,7 @@ export default function BenchPage() {
                   title="Workings"
                   ofRuns
                   beside={<BesideButton to="guide" />}
-                  empty="Drag over a trace to mark a region. What can be worked out on it is offered beside it, and is worked out for every run that is shown."
+                  empty="Drag over a trace to mark a region. What can be worked out on it is offered under the traces, and is worked out for every run that is shown."
                 />
               )}
             </SideColumn>

@@ -1,5 +1,5 @@
 import { Button } from 'react-bootstrap';
-import { ArrowsAngleExpand, LayoutSidebar, LayoutSidebarReverse, SkipBackward } from 'react-bootstrap-icons';
+import { ArrowsAngleExpand, SkipBackward } from 'react-bootstrap-icons';
 import { useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import { useQuantities } from '../sensors/useQuantities';
@@ -10,7 +10,8 @@ import { PageTabs } from '../traces/pages/PageTabs';
 import { SavedWord, StepButtons } from './StepButtons';
 import { presentRuns } from '../runs/runs';
 import { useDocuments, useInvestigation, useView } from './context';
-import { toggleSide, useSides } from './sides';
+import { FoldButton } from './FoldButton';
+import { useSides } from './sides';
 
 /** The pages of traces, and what is done with what they show. */
 export function BenchTools() {
@@ -86,24 +87,8 @@ function Tools() {
         </Button>
       )}
       <StepButtons />
-      <Button
-        variant="plain"
-        aria-label="Sensors and plan: show or fold away"
-        title="Sensors and plan"
-        aria-pressed={left}
-        onClick={() => toggleSide('left')}
-      >
-        <LayoutSidebar aria-hidden />
-      </Button>
-      <Button
-        variant="plain"
-        aria-label="Workings: show or fold away"
-        title="Workings"
-        aria-pressed={right}
-        onClick={() => toggleSide('right')}
-      >
-        <LayoutSidebarReverse aria-hidden />
-      </Button>
+      <FoldButton side="left" title="Sensors and plan" stands={left} />
+      <FoldButton side="right" title="Workings" stands={right} />
       <SavedWord saver={session.saver} />
     </div>
   );

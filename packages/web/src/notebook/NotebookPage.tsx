@@ -1,6 +1,4 @@
 import { useEffect, useState } from 'react';
-import { Button } from 'react-bootstrap';
-import { LayoutSidebar, LayoutSidebarReverse } from 'react-bootstrap-icons';
 import { useLocation } from 'react-router';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { sentenceOf } from '../api/client';
@@ -9,7 +7,8 @@ import { SavingBar } from '../investigation/SavingBar';
 import { SideColumn } from '../investigation/SideColumn';
 import { SavedWord, StepButtons } from '../investigation/StepButtons';
 import { useInvestigation } from '../investigation/context';
-import { toggleSide, useSides } from '../investigation/sides';
+import { FoldButton } from '../investigation/FoldButton';
+import { useSides } from '../investigation/sides';
 import { Message } from '../ui/Message';
 import { GuideSide } from '../guide/GuideSide';
 import { useGuideBeside } from '../guide/useGuideBeside';
@@ -92,24 +91,8 @@ function OpenNotebook() {
           {mayWrite && <TextTools />}
           <span className="end">
             {mayWrite && <StepButtons />}
-            <Button
-              variant="plain"
-              aria-label="Blocks: show or fold away"
-              title="Blocks"
-              aria-pressed={stands}
-              onClick={() => toggleSide('left')}
-            >
-              <LayoutSidebar aria-hidden />
-            </Button>
-            <Button
-              variant="plain"
-              aria-label="Guide: show or fold away"
-              title="Guide"
-              aria-pressed={guides}
-              onClick={toggle}
-            >
-              <LayoutSidebarReverse aria-hidden />
-            </Button>
+            <FoldButton side="left" title="Blocks" stands={stands} />
+            <FoldButton side="right" title="Guide" stands={guides} onToggle={toggle} />
             <LeaveMenu />
             {mayWrite && <SavedWord saver={saver} />}
           </span>

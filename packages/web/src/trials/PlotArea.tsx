@@ -1,9 +1,10 @@
 import { Button, Dropdown } from 'react-bootstrap';
-import { CheckSquare, LayoutSidebarReverse, Square } from 'react-bootstrap-icons';
+import { CheckSquare, Square } from 'react-bootstrap-icons';
 import { type TrialPlot } from '@heuristor/contracts';
 import { channelRef } from '@heuristor/core';
 import { useWithZero } from '../investigation/context';
-import { toggleSide, useSides } from '../investigation/sides';
+import { FoldButton } from '../investigation/FoldButton';
+import { useSides } from '../investigation/sides';
 import { CursorBar } from '../traces/cursor/CursorBar';
 import { PageTabs } from '../traces/pages/PageTabs';
 import { TraceStack } from '../traces/TraceStack';
@@ -60,15 +61,7 @@ export function PlotArea() {
           </>
         )}
         <FillButton part="plot" other="table" />
-        <Button
-          variant="bare"
-          aria-label="Conclusions: show or fold away"
-          title="Conclusions"
-          aria-pressed={stands}
-          onClick={() => toggleSide('right')}
-        >
-          <LayoutSidebarReverse aria-hidden />
-        </Button>
+        <FoldButton side="right" title="Conclusions" stands={stands} variant="bare" />
       </header>
       {numberColumns(view.columns).length === 0 ? (
         <p className="quiet">Nothing to draw: no column holds a number yet.</p>

@@ -5,7 +5,14 @@ import { type WorkingsDocument } from '@heuristor/contracts';
 import { type ReactNode, useMemo } from 'react';
 import { Button } from 'react-bootstrap';
 import { useShallow } from 'zustand/react/shallow';
-import { useDocuments, useFrontRun, useNames, usePicture, useSession } from '../investigation/context';
+import {
+  useDocuments,
+  useFrontRun,
+  useNames,
+  usePicture,
+  useSession,
+  useView,
+} from '../investigation/context';
 import { groupsOf, orderOf, withMoved } from './edits';
 import { removeEntry } from './entries/removing';
 import { recordingRun } from '../runs/runs';
@@ -118,8 +125,10 @@ function Numbers({ children }: { children: ReactNode }) {
     (picture) => picture.workings !== workings || !(isRecording || picture.isOfAllReadings),
   );
   const isLate = useLasting(isBehind, blinkMilliseconds);
+  // Of folded cards, the other runs follow once the hand rests: until then their values are those of before.
+  const isMoving = useView(({ moving }) => moving);
   return (
-    <div className={`groups ${isLate ? 'behind' : ''}`} aria-busy={isBehind}>
+    <div className={`groups ${isLate ? 'behind' : ''} ${isMoving ? 'moving' : ''}`} aria-busy={isBehind}>
       {children}
     </div>
   );

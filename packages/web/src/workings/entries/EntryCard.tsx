@@ -75,7 +75,7 @@ export const EntryCard = memo(function EntryCard({ entry, previous, next }: Prop
     setEditing(isChanged);
     if (isChanged) open();
   };
-  useShownIn(node, entry.id, 'everywhere');
+  useShownIn(node, entry.id, isOpen ? 'everywhere' : 'inFront');
   return (
     <ResultCard
       title={sentence === '' ? entry.name : sentence}

@@ -10,6 +10,7 @@ import { FixedMenu } from '../../ui/FixedMenu';
 import { useWidth } from '../../ui/useWidth';
 import { AsideMenu } from '../asides/AsideMenu';
 import { withEntry } from '../edits';
+import { isFilledIn } from '../filledIn';
 import { removeEntry } from '../entries/removing';
 import { OfferValue, labelOf } from './OfferValue';
 import { type ValuedOffer, likelyOffers, rankedFits } from './ranking';
@@ -76,9 +77,11 @@ function Bar({ id, letter, of, choices }: BarProps) {
   const letters = parseFloat(getComputedStyle(document.documentElement).fontSize) / usualLetters;
   const likely = fitting(likelyOffers(offers, relations), width / letters - roomOfRest);
   const keep = ({ offer: { kind, preset } }: ValuedOffer, event: MouseEvent) => {
-    session.changeWorkings(
-      (workings) => withEntry(workings, session.onPage, { kind, preset, of, region: id }).workings,
-    );
+    session.changeWorkings((workings) => {
+      const made = withEntry(workings, session.onPage, { kind, preset, of, region: id });
+      if (isFilledIn(kind)) session.viewing.openEntry(made.id);
+      return made.workings;
+    });
     // Who holds Shift keeps several.
     if (!event.shiftKey) session.viewing.closeOffers();
   };

@@ -1,6 +1,4 @@
 import {
-  type EntryKindKey,
-  type Field,
   type SeriesRef,
   densities,
   entryKindKeys,
@@ -24,16 +22,9 @@ import { pageIn } from '../../traces/pages/pages';
 import { type Choice } from '../../ui/ChoicePalette';
 import { type NewEntry, seriesChoices, withConstant, withEntry, withRegion } from '../edits';
 import { regionOffers } from '../offers/regionOffers';
+import { hasField, isFilledIn } from '../filledIn';
 import { pairedResults } from '../results/pairing';
 import { useTemplateChoices } from './useTemplateChoices';
-
-/** Whether a kind has fields of a type. */
-const hasField = (kind: EntryKindKey, wanted: Field['type']) =>
-  Object.values(kindOf(kind).fields).some(({ type }) => type === wanted);
-
-/** Kinds whose fields are filled in after they are made: what they are to speak of is not known before. */
-const isFilledIn = (kind: EntryKindKey) =>
-  hasField(kind, 'result') || hasField(kind, 'formula') || kind === 'words' || kind === 'constant';
 
 const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
