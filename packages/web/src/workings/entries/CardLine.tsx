@@ -33,7 +33,9 @@ export function CardName({ entry, sentence, isOpen }: NameProps) {
   const isSeries = entry.name !== '' && main === undefined && entry.kind !== 'constant';
   const withSentence = isOpen || isFormula || isSeries || entry.name === '';
   // "the swing · period", "period · sine through x": an entry of several results says which one stands in its line.
-  const mainName = main === undefined || isFormula ? '' : main;
+  // A comparison says in its sentence what is compared, and below what comes of it.
+  const isSaid = isFormula || kindOf(entry.kind).concludes === true;
+  const mainName = main === undefined || isSaid ? '' : main;
   const isTold = mainName === '' || mainName === entry.name || sentence.startsWith(mainName);
   if (entry.name === '' && !isTold)
     return (
