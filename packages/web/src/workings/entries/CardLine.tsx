@@ -116,7 +116,17 @@ export function CardValue({ entry, isOpen, asked, onAsk, onOpen }: ValueProps) {
 function Remark({ notes, onOpen }: { notes: readonly string[]; onOpen: () => void }) {
   const text = notes.map(written).join(' ');
   return (
-    <button type="button" className="remark" title={text} aria-label={text} onClick={onOpen}>
+    <button
+      type="button"
+      className="remark"
+      title={text}
+      aria-label={text}
+      onClick={({ currentTarget }) => {
+        // The mark goes as the card unfolds: who works by keys stays on the card.
+        currentTarget.closest('.card-head')?.querySelector<HTMLElement>('.card-unfold')?.focus();
+        onOpen();
+      }}
+    >
       <ExclamationTriangle aria-hidden />
     </button>
   );
