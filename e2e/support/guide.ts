@@ -17,16 +17,21 @@ export const saidBy = (page: Page, title: string): Promise<string> =>
 
 /** Waits until a step or a question says something. */
 export const untilSaid = (page: Page, title: string, words: string) =>
-  page.waitForFunction(
-    (wanted: string, part: string) =>
-      [...document.querySelectorAll<HTMLElement>('.guide-item')]
-        .find((item) => item.querySelector('h3')?.textContent.includes(wanted))
-        ?.innerText.replaceAll(/\s+/g, ' ')
-        .includes(part) === true,
-    { polling: 50, timeout: 40_000 },
-    title,
-    words,
-  );
+  page
+    .waitForFunction(
+      (wanted: string, part: string) =>
+        [...document.querySelectorAll<HTMLElement>('.guide-item')]
+          .find((item) => item.querySelector('h3')?.textContent.includes(wanted))
+          ?.innerText.replaceAll(/\s+/g, ' ')
+          .includes(part) === true,
+      { polling: 50, timeout: 40_000 },
+      title,
+      words,
+    )
+    .catch(async () => {
+      await page.screenshot({ path: '.test-data/failure.png' });
+      throw new Error(`“${title}” says “${await saidBy(page, title)}” and not “${words}”`);
+    });
 
 /** Presses a button of a step or a question. */
 export const pressIn = async (hand: BenchHand, title: string, button: string) => {

@@ -10,12 +10,12 @@ import '@fontsource/ibm-plex-mono/600.css';
 import './styles.css';
 import { App } from './App';
 import { queries } from './api/queries';
-import { applyColours } from './ui/colours';
+import { followSystemColours } from './ui/scheme';
 import { Message } from './ui/Message';
 
 const root = document.getElementById('root');
 if (root === null) throw new Error('the page has no #root');
-applyColours(document.documentElement);
+followSystemColours();
 
 /** What is written on a canvas before its letters are here stays as it is: the page waits for them, for a moment. */
 const longestWait = 1500;

@@ -67,6 +67,17 @@ export class RunSeries {
     return low <= high ? { low, high } : null;
   }
 
+  /** The first and the last edge of a run that holds nothing else; null where it holds readings, or nothing. */
+  edges(): { first: number; last: number } | null {
+    const all = [...this.channels.values()].map(({ series }) => series.sampling);
+    const counted = all.filter((sampling) => countOf(sampling) > 0);
+    if (counted.length === 0 || all.some(({ kind }) => kind !== 'events')) return null;
+    return {
+      first: Math.min(...counted.map((sampling) => timeAt(sampling, 0))),
+      last: Math.max(...counted.map((sampling) => timeAt(sampling, countOf(sampling) - 1))),
+    };
+  }
+
   /** Takes readings that have come; what stands is kept, and only what they change is worked out anew. */
   grow(key: string, sampling: ChannelData['sampling'], values: Float64Array): void {
     this.channels.get(key)?.grow(sampling, values);

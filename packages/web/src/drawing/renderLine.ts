@@ -20,6 +20,8 @@ import { type LastSent, stands } from './lastSent';
 /** Points of one quantity against another that can be told apart on a screen. */
 export const mostPoints = 6000;
 const mostBars = 2000;
+type Reach = NonNullable<ReturnType<Evaluator['reach']>>;
+
 /** The line of a series, or null where the one that was sent last still stands. */
 export function newLineOf(
   evaluator: Evaluator,
@@ -32,8 +34,10 @@ export function newLineOf(
   const { sight, axisUnit, width, moving } = request;
   const isTime = request.horizontal === 't';
   const height = heightFor(series, request.heights[reference]);
+  const reach = series.sampling.kind === 'events' ? evaluator.reach() : null;
   const inputs = [
     series,
+    reach?.high,
     sight.from,
     sight.to,
     sight.isLogarithmic,
@@ -43,7 +47,7 @@ export function newLineOf(
   if (stands(lines.get(reference), inputs, moving)) return null;
   lines.set(reference, { inputs, isCoarse: moving && isTime });
   const line: ThinLine = {
-    ...lineOf(series, horizontal, height, request),
+    ...lineOf(series, horizontal, height, reach, request),
     ...(series.repeats === true ? { isDots: true } : {}),
     ...barsOf(series, horizontal, request),
   };
@@ -181,13 +185,14 @@ function lineOf(
   series: Series,
   horizontal: Horizontal,
   height: Sight | null,
+  reach: Reach | null,
   { horizontal: along, sight, width, moving }: RenderRequest,
 ): ThinLine {
   const { sampling, values } = series;
   if (along === 't') {
     const first = Math.max(indexAtOrAfter(sampling, sight.from) - 1, 0);
     const end = Math.min(indexAfter(sampling, sight.to) + 1, values.length);
-    if (sampling.kind === 'events' && end - first <= mostPoints) return stepsOf(series, first, end);
+    if (sampling.kind === 'events' && end - first <= mostPoints) return stepsOf(series, first, end, reach);
     return thinSeries(series, sight, bucketsFor(width, moving));
   }
   const x = onAxis(valuesAtTimesOf(horizontal.series, series), horizontal.across);
@@ -199,16 +204,25 @@ function lineOf(
   return { ...thin, x: thin.x.map(Math.exp) };
 }
 
-/** What stands until it switches, as steps: before its first edge it stood otherwise. */
-function stepsOf({ sampling, values }: Series, first: number, end: number): ThinLine {
-  const count = end - first;
-  const line = { x: new Float64Array(2 * count), y: new Float64Array(2 * count), isBand: false };
-  for (let i = 0; i < count; i++) {
-    line.x[2 * i] = line.x[2 * i + 1] = timeAt(sampling, first + i);
-    line.y[2 * i] = 1 - values[first + i];
-    line.y[2 * i + 1] = values[first + i];
+/**
+ * What stands until it switches, as steps: before its first edge it stood otherwise.
+ * @param reach the time of the run, over all of which it stood one way or the other
+ */
+function stepsOf({ sampling, values }: Series, first: number, end: number, reach: Reach | null): ThinLine {
+  const x: number[] = [];
+  const y: number[] = [];
+  const add = (at: number, value: number) => {
+    x.push(at);
+    y.push(value);
+  };
+  for (let i = first; i < end; i++) {
+    const at = timeAt(sampling, i);
+    if (i === 0 && reach !== null && reach.low < at) add(reach.low, 1 - values[i]);
+    add(at, 1 - values[i]);
+    add(at, values[i]);
+    if (i === values.length - 1 && reach !== null && reach.high > at) add(reach.high, values[i]);
   }
-  return line;
+  return { x: Float64Array.from(x), y: Float64Array.from(y), isBand: false };
 }
 
 /**

@@ -37,7 +37,7 @@ import { shownOutcome } from '../workers/shownOutcome';
 import { besideFit, curveAlong } from './besideFit';
 import { type LastSent } from './lastSent';
 
-const roomAfterEvents = 0.04;
+const roomAboutEvents = 0.04;
 
 /** Ends of the horizontal axis in one run; null where the run has no such quantity. */
 export function extentOf(evaluator: Evaluator, workings: WorkingsDocument, along: SeriesRef): Extent | null {
@@ -51,8 +51,13 @@ export function extentOf(evaluator: Evaluator, workings: WorkingsDocument, along
   const reach = along === 't' ? evaluator.reach() : null;
   if (reach !== null) {
     ({ low, high } = reach);
-    // The last pass is not to stand on the edge of the plot.
-    if (sampling.kind === 'events') high += roomAfterEvents * (high - low);
+    // Nothing was read before the first pass, and neither it nor the last one is to stand on the edge of the plot.
+    const edges = evaluator.edges();
+    if (edges !== null) {
+      const { first, last } = edges;
+      const room = roomAboutEvents * (last - first);
+      [low, high] = [Math.max(first - room, low), last + room];
+    }
   } else
     for (let i = 0; i < values.length; i++) {
       if (values[i] < low) low = values[i];

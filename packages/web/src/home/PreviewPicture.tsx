@@ -20,7 +20,7 @@ export function PreviewPicture({ id }: { id: string }) {
           key={i}
           d={pathOf(x, y, (value) => height - margin - (value - low) * scale)}
           fill="none"
-          stroke={runStyle(style).color}
+          stroke={runStyle(style).paint}
           strokeWidth="1.5"
           strokeLinejoin="round"
         />

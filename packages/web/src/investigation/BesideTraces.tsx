@@ -5,7 +5,7 @@ import { setSide, useSides } from './sides';
 
 const widthKey = 'sheet-width';
 const sheetId = 'sheet';
-const usualWidth = '22rem';
+const usualWidth = '21.75rem';
 const leastWidth = '17rem';
 
 /** A width that was set at this machine, in pixels of a screen. */

@@ -124,7 +124,7 @@ export function useLaidRegion(region: EntryOfKind<'region'>): LaidRegion | null 
 /** Whether axes show their zero. */
 export function useWithZero(): boolean {
   const usual = useDocuments(({ plan }) => wayOf(plan).showsZero);
-  return useView(({ withZero }) => withZero) ?? usual;
+  return (useView(({ withZero }) => withZero) ?? usual) === true;
 }
 
 /** The page that is looked at. */

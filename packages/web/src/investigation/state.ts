@@ -2,6 +2,7 @@ import { type Plan, type RecorderStatus, type SpotStatus, type WorkingsDocument 
 import { type Condition, type SeriesRef } from '@heuristor/core';
 import { type SeenRun } from '../runs/seenRun';
 import { wayOf } from '../recording/ways';
+import { type ZeroShown } from '../traces/drawn';
 import { type HandMode } from '../traces/hand/scene';
 import { type Sight } from '../workers/protocol';
 
@@ -24,7 +25,7 @@ export interface Documents {
 }
 
 /** Whether axes show their zero as the bench is looked at now. */
-export const showsZero = ({ withZero }: Pick<View, 'withZero'>, { plan }: Pick<Documents, 'plan'>): boolean =>
+export const showsZero = ({ withZero }: Pick<View, 'withZero'>, { plan }: Pick<Documents, 'plan'>): ZeroShown =>
   withZero ?? wayOf(plan).showsZero;
 
 /** How the bench is looked at: nobody else's business, and not stored. */

@@ -3,7 +3,7 @@ import { runStyle } from './runStyles';
 
 /** A short piece of a run's line: its colour and dash. */
 export const LineSample = memo(function LineSample({ style, width = 28 }: { style: number; width?: number }) {
-  const { color, dash } = runStyle(style);
+  const { paint, dash } = runStyle(style);
   return (
     <svg width={width} height="8" aria-hidden>
       <line
@@ -11,7 +11,7 @@ export const LineSample = memo(function LineSample({ style, width = 28 }: { styl
         y1="4"
         x2={width}
         y2="4"
-        stroke={color}
+        stroke={paint}
         strokeWidth="2.5"
         strokeDasharray={dash.join(' ')}
       />

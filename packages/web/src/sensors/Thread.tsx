@@ -6,6 +6,7 @@ import { strayFloorOf } from './sensors';
 import { keepThreads, threadOf, threadSeconds } from './devices';
 import { onTick } from '../ui/ticker';
 import { colours } from '../ui/colours';
+import { useLook } from '../ui/look';
 import { shortText } from '../ui/numberText';
 
 Chart.register(LineController, LineElement, LinearScale, PointElement);
@@ -56,6 +57,7 @@ export function Thread({
   const noise = Math.max(channel.noise, channel.resolution);
   const floor = strayFloorOf(channel, rate);
   const canvas = useRef<HTMLCanvasElement>(null);
+  const look = useLook();
   // Changing these does not make the chart anew.
   const wanted = useRef({ include, onScale });
   useEffect(() => {
@@ -126,7 +128,7 @@ export function Thread({
       forget();
       chart.destroy();
     };
-  }, [handle, index, low, high, noise, floor, seconds, hasAxes]);
+  }, [handle, index, low, high, noise, floor, seconds, hasAxes, look]);
   return (
     <div className="thread">
       <canvas ref={canvas} aria-hidden />

@@ -9,7 +9,7 @@ interface Props {
 export function SensorDrawing({ x, y, flash, angle = 0 }: Props) {
   return (
     <g transform={`translate(${x} ${y}) rotate(${angle})`}>
-      <rect x="-26" y="-8" width="52" height="20" rx="5" fill="var(--ink)" />
+      <rect x="-26" y="-8" width="52" height="20" rx="5" fill="var(--solid)" />
       <ellipse cx="0" cy="-8" rx="15" ry="4" fill="var(--quiet)" />
       <circle
         cx="18"

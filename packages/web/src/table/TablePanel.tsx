@@ -16,7 +16,7 @@ import { seriesChoices, withRegion } from '../workings/edits';
 import { shownRuns } from '../runs/runs';
 import { partRows } from './tableReader';
 import { usePresenter } from '../ui/presenter';
-import { highlighter } from '../runs/runStyles';
+import { highlighterPaint } from '../runs/runStyles';
 import { type TableColumn, type TableShape } from '../workers/protocol';
 import { fontScale } from '../traces/geometry';
 import { fixedText, writeResult } from '../ui/numberText';
@@ -245,7 +245,7 @@ function Rows({ shape, columns, ofRegion, letter }: RowsProps) {
                   ...template,
                   top,
                   height,
-                  ...(isIn ? { background: highlighter(letter).fill } : {}),
+                  ...(isIn ? { background: highlighterPaint(letter).fill } : {}),
                 }}
                 onClick={(event) => time !== undefined && press(event, time)}
               >

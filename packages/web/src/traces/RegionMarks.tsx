@@ -1,7 +1,7 @@
 import { type KeyboardEvent } from 'react';
 import { useSession, useView } from '../investigation/context';
 import { useDrag } from '../ui/useDrag';
-import { highlighter } from '../runs/runStyles';
+import { highlighterPaint } from '../runs/runStyles';
 import { type Frame } from './drawn';
 import { type RegionBounds, axisHeight, pixelOf, valueAtPixel } from './geometry';
 
@@ -25,7 +25,7 @@ export function RegionMarks({ regions, frame, width, onGrab }: Props) {
     <>
       {regions.map((region) => {
         const { id, letter, name, start, end } = region;
-        const { fill, edge } = highlighter(letter);
+        const { fill, edge } = highlighterPaint(letter);
         const left = pixelOf(start, sight, width);
         if (left > width || pixelOf(end, sight, width) < 0) return null;
         return (

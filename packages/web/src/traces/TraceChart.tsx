@@ -2,7 +2,7 @@ import { axisLabel } from '@heuristor/core';
 import { type Point, Chart } from 'chart.js';
 import { type CSSProperties, type ReactNode, type Ref, useEffect, useRef } from 'react';
 import { useDocuments, usePicture } from '../investigation/context';
-import { usePresenter } from '../ui/presenter';
+import { useLook } from '../ui/look';
 import { bandPlugin } from './bands';
 import { type LineChart, type StyleOfRun, chartOptions, fillChart } from './chartSetup';
 import { type RegionBounds, axisHeight, labelWidth } from './geometry';
@@ -68,7 +68,7 @@ export function TraceChart({
   const chart = useRef<LineChart | null>(null);
   const trace = usePicture(({ traces }) => traces.find(({ key }) => key === traceKey));
   const frame = usePicture((picture) => picture.frame);
-  const large = usePresenter((state) => state.large);
+  const look = useLook();
 
   useEffect(() => {
     const [below, element, above] = [under.current, canvas.current, over.current];
@@ -95,8 +95,8 @@ export function TraceChart({
       created.destroy();
       chart.current = null;
     };
-    // The type's size is read when the chart is made, so another size makes another chart.
-  }, [traceKey, large]);
+    // Sizes and colours are read when the chart is made, so another look makes another chart.
+  }, [traceKey, look]);
 
   const label = trace === undefined ? '' : axisLabel(trace.symbol, trace.unit);
   const right = trace?.right ?? null;
@@ -123,7 +123,7 @@ export function TraceChart({
     const [below, current] = [under.current, chart.current];
     if (below !== null && current !== null && 'x' in current.scales)
       paintUnder(below, current, layers.current);
-  }, [regions, spans, target, isBottom, hasRight, bottomLabel, large]);
+  }, [regions, spans, target, isBottom, hasRight, bottomLabel, look]);
   useEffect(() => {
     layers.current = {
       ...layers.current,
@@ -139,7 +139,7 @@ export function TraceChart({
     const [current, above] = [chart.current, over.current];
     if (current !== null && above !== null && 'x' in current.scales)
       paintOver(above, current, layers.current);
-  }, [curves, markedLines, quantities, styles, joined, label, rightLabel, bottomLabel, large]);
+  }, [curves, markedLines, quantities, styles, joined, label, rightLabel, bottomLabel, look]);
 
   const lines = trace?.lines;
   const [low, high] = [trace?.low, trace?.high];
@@ -179,7 +179,7 @@ export function TraceChart({
     styles,
     joined,
     isBottom,
-    large,
+    look,
   ]);
 
   const newest = trace?.lines[trace.lines.length - 1];

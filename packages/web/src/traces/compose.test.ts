@@ -132,6 +132,21 @@ describe('the panels of the stack', () => {
     expect(trace.high).toBeLessThan(3.5);
   });
 
+  test('show zero where it is near, and leave it out where it would take the room of the values', () => {
+    const reachOf = (values: number[], withZero: boolean | 'near') => {
+      const [{ low, high }] = composeTraces([rendered('1', part('m', values))], emptyWorkings, panels, {
+        ...all,
+        withZero,
+      });
+      return [low <= 0 && high >= 0, (Math.max(...values) - Math.min(...values)) / (high - low)];
+    };
+    // Loads from 0.1 to 0.5, and frequencies from 8 to 16.
+    expect(reachOf([0.1, 0.2, 0.3, 0.4, 0.5], 'near')[0]).toBe(true);
+    expect(reachOf([-0.1, -0.2, -0.5], 'near')[0]).toBe(true);
+    expect(reachOf([8, 10, 12, 14, 16], 'near')).toEqual([false, expect.closeTo(1 / 1.12, 6)]);
+    expect(reachOf([8, 10, 12, 14, 16], true)[0]).toBe(true);
+  });
+
   test('stand with nothing in sight', () => {
     const [trace] = composeTraces([rendered('1', part('m', [1, 2]))], emptyWorkings, panels, looked(50, 60));
     expect([trace.low, trace.high]).toEqual([0, 1]);

@@ -2,16 +2,16 @@ import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
 import { type SeriesRef, type Unit, conversionBetween, isFit, sameUnit } from '@heuristor/core';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
 import { type Extent, type Line, type Sight } from '../workers/protocol';
-import { type DrawnAxis, type Side, type DrawnTrace, type ShownTarget, type Frame } from './drawn';
+import { type DrawnAxis, type Side, type DrawnTrace, type ShownTarget, type Frame, type ZeroShown } from './drawn';
 import { marked, usable } from './axes/axisScale';
-import { type ScalingFrame, calmed, framed, padding, scaled } from './axes/scaling';
+import { type ScalingFrame, calmed, framed, isZeroShown, padding, scaled } from './axes/scaling';
 import { bent } from './bent';
 
 /** How an axis that runs share is looked at. */
 export interface Looked {
   /** Null frames all data. */
   sight?: Sight | null;
-  withZero?: boolean;
+  withZero?: ZeroShown;
   target?: ShownTarget | null;
   scales?: Frame['scales'];
   reach?: Frame['reach'];
@@ -61,7 +61,8 @@ export function frameOf(
   const lineEnds = shownTarget === null ? [] : [shownTarget.x[0], shownTarget.x[shownTarget.x.length - 1]];
   const ends = [...shared.flatMap((extent) => extent.ends).filter(Number.isFinite), ...lineEnds];
   // Time has no zero that matters.
-  const zero = withZero && !isTime && !isLogarithmic && ends.length > 0 ? [0] : [];
+  const hasZero = !isTime && !isLogarithmic && ends.length > 0;
+  const zero = hasZero && isZeroShown(withZero, Math.min(...ends), Math.max(...ends)) ? [0] : [];
   const isExpected = isGrowing && isTime && expected !== null && ends.length > 0;
   const low = Math.min(...ends, ...zero);
   const high = Math.max(...ends, ...zero, ...(isExpected ? [expected] : []));

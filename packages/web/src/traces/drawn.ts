@@ -75,6 +75,9 @@ export interface ShownTarget extends Line {
   unit: Unit;
 }
 
+/** Whether axes show their zero: all, none, or those whose values lie near it. */
+export type ZeroShown = boolean | 'near';
+
 export interface Frame {
   horizontal: Axis;
   /** Part of the axis that is drawn, and the one that would show all data. */
@@ -82,8 +85,7 @@ export interface Frame {
   whole: Sight;
   /** How many values of what it shows stand on no logarithmic axis. */
   notPositive: number;
-  /** Whether the traces show their zero. */
-  withZero: boolean;
+  withZero: ZeroShown;
   target: ShownTarget | null;
   /** Vertical axes that a hand has set, by trace and side. */
   scales: Readonly<Record<string, Sight>>;

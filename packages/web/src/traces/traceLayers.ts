@@ -21,7 +21,8 @@ function begin(
 ): CanvasRenderingContext2D | null {
   const { width, height, currentDevicePixelRatio: ratio, chartArea } = chart;
   const { left, right, top, bottom } = chartArea;
-  const key = JSON.stringify([width, height, ratio, left, right, top, bottom, content]);
+  const look = [colours.sheet, colours.text, colours.quiet];
+  const key = JSON.stringify([width, height, ratio, left, right, top, bottom, look, content]);
   const before = painted.get(canvas);
   if (before?.key === key && before.curves === curves) return null;
   painted.set(canvas, { key, curves });

@@ -34,7 +34,7 @@ export function RowHead({ row }: { row: TrialRow }) {
           />
         ) : (
           <span className="row-name" title={row.name}>
-            <span className="dot" style={{ background: runStyle(seen?.style ?? 0).color }} aria-hidden />
+            <span className="dot" style={{ background: runStyle(seen?.style ?? 0).paint }} aria-hidden />
             {row.run.number}
             {row.place !== null && `.${row.place + 1}`} <span className="quiet">{row.name}</span>
           </span>

@@ -15,7 +15,7 @@ import { useEffect, useRef } from 'react';
 import { fontScale } from '../traces/geometry';
 import { shortText } from '../ui/numberText';
 import { colours } from '../ui/colours';
-import { usePresenter } from '../ui/presenter';
+import { useLook } from '../ui/look';
 
 Chart.register(
   BarController,
@@ -31,14 +31,14 @@ Chart.register(
 /** A chart on a canvas, made anew where what it shows is another one. */
 export function useChart<K extends ChartType>(make: () => ChartConfiguration<K>, of: readonly unknown[]) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const large = usePresenter((state) => state.large);
+  const look = useLook();
   useEffect(() => {
     if (canvas.current === null) return;
     const chart = new Chart(canvas.current, make());
     return () => chart.destroy();
     // What it is made of is told in a list.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [large, ...of]);
+  }, [look, ...of]);
   return canvas;
 }
 

@@ -1,6 +1,6 @@
 import { axisLabel } from '@heuristor/core';
 import { BasicPlatform, Chart, type Plugin, type Point } from 'chart.js';
-import { colours } from '../../ui/colours';
+import { colours, onPaper } from '../../ui/colours';
 import { markerShape } from '../../runs/markerShape';
 import { highlighter, runStyle } from '../../runs/runStyles';
 import { type DrawnTrace } from '../../traces/drawn';
@@ -29,6 +29,7 @@ interface Box {
 
 /**
  * Draws what stands on a bench onto a sheet: a head with the runs, the traces over their axis, graphs of their own, labels.
+ * It is light, also where the screen is dark.
  * @param ground the colour of the sheet
  */
 export function drawPicture(
@@ -36,11 +37,21 @@ export function drawPicture(
   content: PictureContent,
   width: number,
   height: number,
-  ground: string = colours.paper,
+  ground: 'paper' | 'sheet' = 'paper',
+): void {
+  onPaper(() => draw(paper, content, width, height, ground));
+}
+
+function draw(
+  paper: Paper<unknown>,
+  content: PictureContent,
+  width: number,
+  height: number,
+  ground: 'paper' | 'sheet',
 ): void {
   const { context } = paper;
   const { traces, graphs } = content;
-  context.fillStyle = ground;
+  context.fillStyle = colours[ground];
   context.fillRect(0, 0, width, height);
   const top = drawHead(context, content, width);
   const inner = { left: margin, width: width - 2 * margin };

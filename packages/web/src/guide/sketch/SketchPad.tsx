@@ -7,7 +7,7 @@ import { useInvestigationDocuments } from '../../investigation/context';
 import { tickText } from '../../trials/chartOf';
 import { countedRuns } from '../../trials/counted';
 import { TextField } from '../../ui/TextField';
-import { usePresenter } from '../../ui/presenter';
+import { useLook } from '../../ui/look';
 import { type Point, pointsText, typedPoints, withStroke } from './drawn';
 import { measuredIn } from './measured';
 import { showOn, sketchConfiguration } from './sketchChart';
@@ -27,17 +27,17 @@ export function SketchPad({ item, points, mayDraw, onDraw }: Props) {
   const [draft, setDraft] = useState<readonly Point[] | null>(null);
   const last = useRef<Point | null>(null);
   const [measured, setMeasured] = useState<readonly Point[]>([]);
-  const large = usePresenter((state) => state.large);
+  const look = useLook();
   const seen = draft ?? points;
   useEffect(() => {
     if (canvas.current === null) return undefined;
     const made = new Chart(canvas.current, sketchConfiguration({ across, upright }));
     chart.current = made;
     return () => made.destroy();
-  }, [across, upright, large]);
+  }, [across, upright, look]);
   useEffect(() => {
     if (chart.current !== null) showOn(chart.current, seen, measured);
-  }, [seen, measured, across, upright, large]);
+  }, [seen, measured, across, upright, look]);
 
   const placeOf = ({ clientX, clientY }: PointerEvent): Point | null => {
     if (chart.current === null || canvas.current === null) return null;

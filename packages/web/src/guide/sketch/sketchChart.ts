@@ -2,7 +2,7 @@ import { type GuideItemOf } from '@heuristor/contracts';
 import { axisLabel, parseUnit } from '@heuristor/core';
 import { Chart, type ChartConfiguration } from 'chart.js';
 import { fontOf, tickText } from '../../trials/chartOf';
-import { colours } from '../../ui/colours';
+import { colours, onPaper } from '../../ui/colours';
 import { type Point } from './drawn';
 
 const asXy = (points: readonly Point[]) => points.map(([x, y]) => ({ x, y }));
@@ -61,7 +61,6 @@ export async function sketchPicture(
 ): Promise<{ jpeg: Uint8Array; width: number; height: number }> {
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [pictured.width, pictured.height];
-  const { options, ...configuration } = sketchConfiguration(item, points);
   const onWhite = {
     id: 'on white',
     beforeDraw: ({ ctx, width, height }: Chart) => {
@@ -69,11 +68,14 @@ export async function sketchPicture(
       ctx.fillRect(0, 0, width, height);
     },
   };
-  const chart = new Chart(canvas, {
-    ...configuration,
-    options: { ...options, responsive: false, devicePixelRatio: pictured.sharper },
-    plugins: [onWhite],
-  } as ChartConfiguration);
+  const chart = onPaper(() => {
+    const { options, ...configuration } = sketchConfiguration(item, points);
+    return new Chart(canvas, {
+      ...configuration,
+      options: { ...options, responsive: false, devicePixelRatio: pictured.sharper },
+      plugins: [onWhite],
+    } as ChartConfiguration);
+  });
   const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/jpeg', 0.92));
   chart.destroy();
   if (blob === null) throw new Error('A sketch could not be made into a picture.');

@@ -1,5 +1,5 @@
 import { shapePaper } from '../../files/picture/paper';
-import { colours } from '../../ui/colours';
+import { colours, onPaper } from '../../ui/colours';
 import { type NamedMark, type Place, type Size } from './marks';
 import { wordsOfMark } from './markWords';
 
@@ -7,7 +7,10 @@ import { wordsOfMark } from './markWords';
 const [thick, letters, head, aside] = [0.0035, 0.026, 0.02, 0.012];
 
 /** Marks as shapes that lie over a photograph of this size; dark on a light edge, so that they are seen on anything. */
-export function marksAsShapes(marks: readonly NamedMark[], size: Size): string {
+export const marksAsShapes = (marks: readonly NamedMark[], size: Size): string =>
+  onPaper(() => shapesOf(marks, size));
+
+function shapesOf(marks: readonly NamedMark[], size: Size): string {
   const { width, height } = size;
   const paper = shapePaper(width, height);
   const { context } = paper;

@@ -8,7 +8,6 @@ import { conditionsSaid } from '../../runs/conditions/conditionText';
 import { shownRuns } from '../../runs/runs';
 import { type SeenRun } from '../../runs/seenRun';
 import { pageIn } from '../../traces/pages/pages';
-import { colours } from '../../ui/colours';
 import { resultWithUnit, shortText } from '../../ui/numberText';
 import { abscissaOfRuns, mainResults, resultNames } from '../../workings/edits';
 import { pictureSays } from './pictureSays';
@@ -36,7 +35,7 @@ export function pinContent(session: SheetSession, called: string): PinContent {
   const height = Math.min(Math.max(head + each * rows(content), least[of]), most);
   const paper = shapePaper(width, height);
   // The block has a title of its own.
-  drawPicture(paper, { ...content, title: '' }, width, height, colours.sheet);
+  drawPicture(paper, { ...content, title: '' }, width, height, 'sheet');
   const results = resultsBeside(session, shown);
   const { sight, scales, reach, withZero } = session.view.getState();
   const { placed, second } = session.cursor.state.getState();

@@ -5,6 +5,6 @@ export const spot: WayOfRecording = {
   title: 'Spot readings',
   about: 'Set something by hand, type its value, take one reading',
   takes: 'reading',
-  // What is read against what was typed is looked at from zero.
-  showsZero: true,
+  // What is read against what was typed is looked at from zero, unless it lies far from it.
+  showsZero: 'near',
 };

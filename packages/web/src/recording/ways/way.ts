@@ -7,6 +7,6 @@ export interface WayOfRecording {
   about: string;
   /** What Record, and Space, take while no run is under way: a run, a reading, or nothing, since a device does it. */
   takes: 'run' | 'reading' | 'nothing';
-  /** Whether axes show their zero where nobody has chosen. */
-  showsZero: boolean;
+  /** Whether axes show their zero where nobody has chosen: never, or where it is near what was read. */
+  showsZero: false | 'near';
 }

@@ -25,7 +25,7 @@ function Drawing({ values, act }: DrawingProps) {
       role="group"
       aria-label="Ball under a motion sensor"
     >
-      <rect x="60" y={floorY} width="300" height="8" fill="var(--ink)" />
+      <rect x="60" y={floorY} width="300" height="8" fill="var(--solid)" />
       <line x1="330" y1={floorY} x2="330" y2="30" stroke="var(--quiet)" strokeWidth="4" />
       <line x1="330" y1="30" x2="210" y2="30" stroke="var(--quiet)" strokeWidth="4" />
       <SensorDrawing x={210} y={36} angle={180} flash={values.flash === 1} />

@@ -27,7 +27,7 @@ function Drawing({ values, act }: DrawingProps) {
     >
       <line x1={axle.x} y1={axle.y} x2={axle.x} y2="380" stroke="var(--rule)" strokeDasharray="4 4" />
       <line x1={axle.x} y1={axle.y} x2={bob.x} y2={bob.y} stroke="var(--text)" strokeWidth="3" />
-      <rect x={axle.x - 26} y={axle.y - 18} width="52" height="36" rx="6" fill="var(--ink)" />
+      <rect x={axle.x - 26} y={axle.y - 18} width="52" height="36" rx="6" fill="var(--solid)" />
       <circle
         cx={axle.x + 14}
         cy={axle.y - 8}

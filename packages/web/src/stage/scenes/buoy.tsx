@@ -38,7 +38,7 @@ function Drawing({ values, act }: DrawingProps) {
       role="group"
       aria-label="Buoy hanging from its spring"
     >
-      <rect x="110" y={beamY - 12} width="180" height="12" rx="3" fill="var(--ink)" />
+      <rect x="110" y={beamY - 12} width="180" height="12" rx="3" fill="var(--solid)" />
       <path
         d={springPath(y)}
         fill="none"

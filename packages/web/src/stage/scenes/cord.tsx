@@ -27,7 +27,7 @@ function Drawing({ values, act }: DrawingProps) {
       role="group"
       aria-label="Cord between sensor and hand"
     >
-      <rect x="10" y={y - 24} width="56" height="48" rx="6" fill="var(--ink)" />
+      <rect x="10" y={y - 24} width="56" height="48" rx="6" fill="var(--solid)" />
       <circle
         cx="52"
         cy={y - 12}

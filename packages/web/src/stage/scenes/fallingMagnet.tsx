@@ -58,7 +58,7 @@ function Drawing({ values, act }: DrawingProps) {
         stroke="var(--text)"
         strokeWidth="2"
       />
-      <rect x="304" y="250" width="52" height="34" rx="5" fill="var(--ink)" />
+      <rect x="304" y="250" width="52" height="34" rx="5" fill="var(--solid)" />
       <circle
         cx="344"
         cy="259"

@@ -115,7 +115,7 @@ function BallScene({ values }: { values: SceneValues }) {
   const x = beam.x + (values.place ?? 1) * scale;
   return (
     <>
-      <path d="M20,180 h20 v40 h-20 z" fill="var(--ink)" />
+      <path d="M20,180 h20 v40 h-20 z" fill="var(--solid)" />
       {x < 460 && <circle cx={x} cy={beam.y} r={radius} fill="var(--region-peach-edge)" />}
       {across(values, scale)}
     </>

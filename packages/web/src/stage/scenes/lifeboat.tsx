@@ -40,7 +40,7 @@ function Drawing({ values, act }: DrawingProps) {
         y1={top.y}
         x2={foot.x + boatLength + 14}
         y2={foot.y + (boatLength + 14) * Math.tan(radians)}
-        stroke="var(--ink)"
+        stroke="var(--solid)"
         strokeWidth="6"
         strokeLinecap="round"
       />

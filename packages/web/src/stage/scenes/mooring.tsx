@@ -26,7 +26,7 @@ function Drawing({ values, act }: DrawingProps) {
     <svg ref={svg} className="scene" viewBox="0 0 420 400" role="group" aria-label="Boat on its tether">
       <rect x="0" y={water} width="420" height="180" fill="var(--grid)" />
       <rect x="10" y={water - 70} width="26" height="250" fill="var(--quiet)" />
-      <rect x="24" y={water - 40} width="22" height="18" rx="3" fill="var(--ink)" />
+      <rect x="24" y={water - 40} width="22" height="18" rx="3" fill="var(--solid)" />
       <path
         d={`M46,${water - 31} Q${(46 + boatX) / 2},${water - 31 + sag} ${boatX},${water - 16}`}
         stroke={values.elastic === 1 ? 'var(--region-peach-edge)' : 'var(--text)'}

@@ -25,7 +25,7 @@ function Drawing({ values, act }: DrawingProps) {
       role="group"
       aria-label="Magnet on a rail before a field sensor"
     >
-      <rect x="20" y={railY + 20} width="390" height="6" fill="var(--ink)" />
+      <rect x="20" y={railY + 20} width="390" height="6" fill="var(--solid)" />
       {[0, 0.1, 0.2, 0.3, 0.4, 0.5].map((mark) => (
         <text
           key={mark}
@@ -38,7 +38,7 @@ function Drawing({ values, act }: DrawingProps) {
           {mark}
         </text>
       ))}
-      <rect x="14" y={railY - 16} width="50" height="32" rx="5" fill="var(--ink)" />
+      <rect x="14" y={railY - 16} width="50" height="32" rx="5" fill="var(--solid)" />
       <circle
         cx="52"
         cy={railY - 8}

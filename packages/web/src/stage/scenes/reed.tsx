@@ -10,7 +10,7 @@ function Drawing({ values }: DrawingProps) {
   const stir = (values.amplitude ?? 0) * Math.cos(values.phase ?? 0) * 20;
   return (
     <svg className="scene" viewBox="0 0 420 400" role="img" aria-label="Reed, clamped at its root">
-      <rect x={root.x - 40} y={root.y - 40} width="40" height="80" rx="4" fill="var(--ink)" />
+      <rect x={root.x - 40} y={root.y - 40} width="40" height="80" rx="4" fill="var(--solid)" />
       <circle
         cx={root.x - 12}
         cy={root.y - 26}

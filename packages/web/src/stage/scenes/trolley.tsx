@@ -64,7 +64,7 @@ function Drawing({ values, act }: DrawingProps) {
         </>
       )}
       <g transform={`translate(${foot.x} ${foot.y}) rotate(${-rise})`}>
-        <rect x="-20" y="0" width={trackEnd + 20} height="6" fill="var(--ink)" />
+        <rect x="-20" y="0" width={trackEnd + 20} height="6" fill="var(--solid)" />
         <rect x="-12" y="-18" width="8" height="18" rx="2" fill="var(--quiet)" />
         {hasString && (
           <path

@@ -26,7 +26,7 @@ function Drawing({ values, act }: DrawingProps) {
       role="group"
       aria-label="Somebody before a motion sensor"
     >
-      <line x1="10" y1={ground} x2="410" y2={ground} stroke="var(--ink)" strokeWidth="4" />
+      <line x1="10" y1={ground} x2="410" y2={ground} stroke="var(--solid)" strokeWidth="4" />
       {[0, 1, 2, 3, 4].map((mark) => (
         <text
           key={mark}

@@ -8,7 +8,7 @@ function Drawing({ values }: DrawingProps) {
   const y = floorY - (values.height ?? 0) * pixelsPerMetre;
   return (
     <svg className="scene" viewBox="0 0 420 400" role="img" aria-label="Barometer on a stair">
-      <rect x="30" y={floorY} width="360" height="8" fill="var(--ink)" />
+      <rect x="30" y={floorY} width="360" height="8" fill="var(--solid)" />
       <rect x="230" y={floorY - 1.8 * pixelsPerMetre} width="130" height="8" fill="var(--quiet)" />
       <rect
         x="246"
@@ -20,7 +20,7 @@ function Drawing({ values }: DrawingProps) {
         strokeWidth="4"
       />
       <g transform={`translate(${(values.height ?? 0) >= 1.7 ? 290 : 150} ${y})`}>
-        <rect x="-24" y="-34" width="48" height="34" rx="5" fill="var(--ink)" />
+        <rect x="-24" y="-34" width="48" height="34" rx="5" fill="var(--solid)" />
         <circle
           cx="14"
           cy="-25"

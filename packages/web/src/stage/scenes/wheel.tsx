@@ -20,7 +20,7 @@ function Drawing({ values, act }: DrawingProps) {
   });
   return (
     <svg ref={svg} className="scene" viewBox="0 0 420 400" role="group" aria-label="Wheel on the quay">
-      <line x1="30" y1={ground} x2="400" y2={ground} stroke="var(--ink)" strokeWidth="5" />
+      <line x1="30" y1={ground} x2="400" y2={ground} stroke="var(--solid)" strokeWidth="5" />
       {[0, 0.5, 1, 1.5, 2].map((mark) => (
         <g key={mark}>
           <line

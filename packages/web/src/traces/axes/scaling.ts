@@ -1,4 +1,4 @@
-import { type DrawnAxis, type DrawnTrace, type Frame, type Side } from '../drawn';
+import { type DrawnAxis, type DrawnTrace, type Frame, type Side, type ZeroShown } from '../drawn';
 import { type Sight } from '../../workers/protocol';
 import { asLengths, counted, ofAxis, usable, valueAtShare } from './axisScale';
 
@@ -46,6 +46,13 @@ export function calmed(before: Sight | null, wanted: Sight): Sight {
   };
 }
 
+/** Zero is near where it takes no more than this share of what the values span. */
+const nearShare = 0.25;
+
+/** Whether an axis shows its zero, of values that reach from low to high. */
+export const isZeroShown = (shown: ZeroShown, low: number, high: number): boolean =>
+  shown === true || (shown === 'near' && Math.max(low, -high) <= nearShare * (high - low));
+
 /** An axis by its trace and its side, as scales that a hand has set are known; the bottom is that of a graph of its own. */
 export const axisKey = (trace: string, side: Side | 'bottom'): string => `${trace}/${side}`;
 
@@ -81,9 +88,9 @@ function reachOf(
   { sight: { from, to }, withZero, reach }: ScalingFrame,
   isLogarithmic: boolean,
 ): Sight {
-  const [showsZero, least] = isLogarithmic ? [false, Number.MIN_VALUE] : [withZero, -Infinity];
-  let low = showsZero ? 0 : Infinity;
-  let high = showsZero ? 0 : -Infinity;
+  const least = isLogarithmic ? Number.MIN_VALUE : -Infinity;
+  let low = Infinity;
+  let high = -Infinity;
   const take = (value: number) => {
     if (value < least) return;
     if (value < low) low = value;
@@ -110,5 +117,9 @@ function reachOf(
     ...targets,
   ])
     for (let i = 0; i < y.length; i++) if (x[i] >= first && x[i] <= last) take(y[i]);
+  if (!isLogarithmic && isZeroShown(withZero, low, high)) {
+    low = Math.min(low, 0);
+    high = Math.max(high, 0);
+  }
   return isLogarithmic || high >= low ? framed(low, high, padding, isLogarithmic) : { from: 0, to: 1 };
 }

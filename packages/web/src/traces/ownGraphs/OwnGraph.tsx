@@ -4,7 +4,7 @@ import { axisLabel, printedUnit } from '@heuristor/core';
 import { Chart, type Point } from 'chart.js';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { useFrontRun, usePicture, useSession, useView } from '../../investigation/context';
-import { usePresenter } from '../../ui/presenter';
+import { useLook } from '../../ui/look';
 import { roundedText } from '../../ui/numberText';
 import { type DrawnGraph } from './composeGraphs';
 import { axisKey } from '../axes/scaling';
@@ -31,7 +31,7 @@ export function OwnGraph({ graphKey, styles }: Props) {
   const chart = useRef<LineChart | null>(null);
   const layer = useRef<OverLayer | null>(null);
   const graph = usePicture(({ graphs }) => graphs.find(({ key }) => key === graphKey));
-  const large = usePresenter((state) => state.large);
+  const look = useLook();
   const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } =
     useSortable({ id: graphKey });
   useEffect(() => {
@@ -63,15 +63,15 @@ export function OwnGraph({ graphKey, styles }: Props) {
       created.destroy();
       chart.current = null;
     };
-    // The type's size is read when the chart is made, so another size makes another chart.
-  }, [large]);
+    // Sizes and colours are read when the chart is made, so another look makes another chart.
+  }, [look]);
   useEffect(() => {
     const { current } = chart;
     if (current === null || graph === undefined) return;
     layer.current = graphOverLayer(graph, styles);
     fillOwnGraph(current, graph, styles);
     current.update('none');
-  }, [graph, styles, large]);
+  }, [graph, styles, look]);
   if (graph === undefined) return null;
   const label = axisLabel(graph.vertical.symbol, graph.vertical.unit);
   return (

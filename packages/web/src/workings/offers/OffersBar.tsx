@@ -1,10 +1,10 @@
 import { type SeriesRef } from '@heuristor/core';
-import { type MouseEvent, type ReactNode, useRef } from 'react';
+import { type MouseEvent, type ReactNode, useRef, useState } from 'react';
 import { Button, ButtonToolbar, Dropdown, Form } from 'react-bootstrap';
 import { Trash3, XLg } from 'react-bootstrap-icons';
 import { useShallow } from 'zustand/react/shallow';
 import { useDocuments, useNames, usePicture, useSession, useView } from '../../investigation/context';
-import { highlighter } from '../../runs/runStyles';
+import { highlighterPaint } from '../../runs/runStyles';
 import { pageIn } from '../../traces/pages/pages';
 import { FixedMenu } from '../../ui/FixedMenu';
 import { useWidth } from '../../ui/useWidth';
@@ -110,7 +110,7 @@ function Bar({ id, letter, of, choices }: BarProps) {
       aria-label={`Work out on region ${letter}`}
       aria-busy={isBehind}
     >
-      <span className="badge-letter" style={{ background: highlighter(letter).fill }} aria-hidden>
+      <span className="badge-letter" style={{ background: highlighterPaint(letter).fill }} aria-hidden>
         {letter}
       </span>
       <Form.Select
@@ -185,13 +185,20 @@ interface MenuProps {
 
 /** All offers of one group, each with its value where it is known, or why there is none. */
 function OfferMenu({ title, offers, onKeep, children }: MenuProps) {
+  // What is open stays in its order: a hand is on its way to one of them, whatever comes to be known meanwhile.
+  const [kept, setKept] = useState<readonly string[] | null>(null);
+  const placeOf = ({ offer }: ValuedOffer) => kept?.indexOf(offer.title) ?? 0;
+  const shown = [...offers].sort((one, other) => placeOf(one) - placeOf(other));
   return (
-    <Dropdown drop="up">
+    <Dropdown
+      drop="up"
+      onToggle={(isOpening) => setKept(isOpening ? offers.map(({ offer }) => offer.title) : null)}
+    >
       <Dropdown.Toggle variant="bare" data-offers={title}>
         {title}
       </Dropdown.Toggle>
       <FixedMenu className="tall-menu offer-menu">
-        {offers.map((one) => (
+        {shown.map((one) => (
           <Dropdown.Item
             key={one.offer.title}
             as="button"

@@ -14,7 +14,7 @@ import {
   useSession,
 } from '../../investigation/context';
 import { removeEntry } from '../entries/removing';
-import { highlighter } from '../../runs/runStyles';
+import { highlighterPaint } from '../../runs/runStyles';
 import { NameField } from '../../ui/NameField';
 import { NumberField } from '../../ui/NumberField';
 import { CardTools } from '../../ui/CardTools';
@@ -76,7 +76,7 @@ export function RegionHead({ region }: { region: EntryOfKind<'region'> }) {
       data-kind="region"
       role="group"
     >
-      <span className="badge-letter" style={{ background: highlighter(letter).fill }}>
+      <span className="badge-letter" style={{ background: highlighterPaint(letter).fill }}>
         {letter}
       </span>
       {renaming ? (

@@ -2,6 +2,7 @@ import { type TriedRelation } from '@heuristor/core';
 import { Chart, type Point } from 'chart.js';
 import { useEffect, useRef } from 'react';
 import { colours } from '../../ui/colours';
+import { useLook } from '../../ui/look';
 import { type LineChart, smallFitOptions } from '../../traces/chartSetup';
 
 type Fitted = Extract<TriedRelation['found'], { kind: 'fitted' }>;
@@ -18,6 +19,7 @@ const pointsOf = (x: Float64Array, y: Float64Array): Point[] =>
 /** A relation drawn small through the points, and what it leaves over under it. */
 export function SmallFit({ x, y, fitted }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const look = useLook();
   useEffect(() => {
     if (canvas.current === null) return;
     const { curve, residuals } = fitted;
@@ -27,7 +29,7 @@ export function SmallFit({ x, y, fitted }: Props) {
       type: 'line',
       data: {
         datasets: [
-          { ...line, data: pointsOf(curve.x, curve.y), yAxisID: 'y', borderColor: colours.ink },
+          { ...line, data: pointsOf(curve.x, curve.y), yAxisID: 'y', borderColor: colours.text },
           { ...dots, data: pointsOf(x, y), yAxisID: 'y', pointBackgroundColor: colours.act },
           {
             ...dots,
@@ -43,6 +45,6 @@ export function SmallFit({ x, y, fitted }: Props) {
       ),
     });
     return () => chart.destroy();
-  }, [x, y, fitted]);
+  }, [x, y, fitted, look]);
   return <canvas ref={canvas} aria-hidden />;
 }

@@ -5,6 +5,7 @@ import { useDocuments, usePicture } from '../../investigation/context';
 import { shownRuns } from '../../runs/runs';
 import { type SeenRun } from '../../runs/seenRun';
 import { colours } from '../../ui/colours';
+import { useLook } from '../../ui/look';
 import { runStyle } from '../../runs/runStyles';
 import { ResultText } from '../../ui/ResultText';
 import { type ShownResult } from '../../workers/protocol';
@@ -90,6 +91,7 @@ export function RunValues({ entryId, resultKey, unit }: { entryId: string; resul
 
 function Dots({ values, mean }: { values: readonly Value[]; mean: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const look = useLook();
   useEffect(() => {
     if (canvas.current === null) return;
     const at = (i: number, value: number): Point => ({ x: value, y: values.length - i });
@@ -135,6 +137,6 @@ function Dots({ values, mean }: { values: readonly Value[]; mean: number }) {
       },
     });
     return () => chart.destroy();
-  }, [values, mean]);
+  }, [values, mean, look]);
   return <canvas ref={canvas} aria-hidden />;
 }
