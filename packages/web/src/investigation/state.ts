@@ -25,8 +25,10 @@ export interface Documents {
 }
 
 /** Whether axes show their zero as the bench is looked at now. */
-export const showsZero = ({ withZero }: Pick<View, 'withZero'>, { plan }: Pick<Documents, 'plan'>): ZeroShown =>
-  withZero ?? wayOf(plan).showsZero;
+export const showsZero = (
+  { withZero }: Pick<View, 'withZero'>,
+  { plan }: Pick<Documents, 'plan'>,
+): ZeroShown => withZero ?? wayOf(plan).showsZero;
 
 /** How the bench is looked at: nobody else's business, and not stored. */
 export interface View {

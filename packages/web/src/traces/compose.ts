@@ -2,7 +2,14 @@ import { type Panel, type WorkingsDocument } from '@heuristor/contracts';
 import { type SeriesRef, type Unit, conversionBetween, isFit, sameUnit } from '@heuristor/core';
 import { type CompleteRun, type CompleteTrace } from './knownLines';
 import { type Extent, type Line, type Sight } from '../workers/protocol';
-import { type DrawnAxis, type Side, type DrawnTrace, type ShownTarget, type Frame, type ZeroShown } from './drawn';
+import {
+  type DrawnAxis,
+  type Side,
+  type DrawnTrace,
+  type ShownTarget,
+  type Frame,
+  type ZeroShown,
+} from './drawn';
 import { marked, usable } from './axes/axisScale';
 import { type ScalingFrame, calmed, framed, isZeroShown, padding, scaled } from './axes/scaling';
 import { bent } from './bent';
