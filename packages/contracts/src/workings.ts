@@ -18,6 +18,13 @@ export const mostSheetBytes = 3_000_000;
 
 const id = z.string().min(1).max(160);
 
+const share = z.number().min(0).max(1);
+const pixels = z.number().min(-5000).max(5000);
+
+/** How the readings of a trace are drawn, where that was chosen. */
+export const readingsLooks = ['points', 'line', 'both'] as const;
+export type ReadingsLook = (typeof readingsLooks)[number];
+
 /** One trace of a page: what it shows, how high it stands beside the others, and runs that are left out of it. */
 export const panelSchema = z.object({
   id,
@@ -29,11 +36,11 @@ export const panelSchema = z.object({
     .array(z.enum(['left', 'right']))
     .max(2)
     .optional(),
+  look: z.enum(readingsLooks).optional(),
+  /** Where its legend was put, in shares of the room that is left beside it. */
+  legend: z.object({ x: share, y: share }).optional(),
 });
 export type Panel = z.infer<typeof panelSchema>;
-
-const share = z.number().min(0).max(1);
-const pixels = z.number().min(-5000).max(5000);
 
 /** Words on a trace. `{v}` in them stands for what v is there, `{period of the swing}` for that result. */
 export const labelSchema = z.object({

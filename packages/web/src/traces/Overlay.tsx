@@ -11,6 +11,7 @@ import { type Place } from './hand/place';
 import { type PlacedTrace, type Scene } from './hand/scene';
 import { useHand } from './hand/useHand';
 import { LabelLayer } from './labels/LabelLayer';
+import { LegendLayer } from './legend/LegendLayer';
 import { RegionMarks } from './RegionMarks';
 
 interface Props {
@@ -149,6 +150,7 @@ export function Overlay({ front, stack, regions, roomRight }: Props) {
           ) : null;
         })}
       <RegionMarks regions={regions} frame={frame} width={width} onGrab={() => session.cursor.hover(null)} />
+      <LegendLayer stack={stack} />
       <LabelLayer stack={stack} />
       <HandMarks doing={doing} />
       {mode === 'circle' && (

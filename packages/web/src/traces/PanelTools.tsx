@@ -1,9 +1,12 @@
 import { type useSortable } from '@dnd-kit/sortable';
+import { type Panel } from '@heuristor/contracts';
 import { memo } from 'react';
 import { Button, Dropdown } from 'react-bootstrap';
 import {
   ArrowsFullscreen,
+  CheckCircle,
   CheckSquare,
+  Circle,
   FullscreenExit,
   GripVertical,
   Square,
@@ -11,10 +14,24 @@ import {
 } from 'react-bootstrap-icons';
 import { useDocuments, useNames, useSession, useShownPage, useView } from '../investigation/context';
 import { graphChoices, seriesChoices } from '../workings/edits';
-import { panelsOf, withPanelMoved, withRunToggled, withSeriesToggled, withoutPanel } from './pages/pages';
+import {
+  panelsOf,
+  withPanelMoved,
+  withRunToggled,
+  withReadingsLook,
+  withSeriesToggled,
+  withoutPanel,
+} from './pages/pages';
 import { shownRuns } from '../runs/runs';
 import { LineSample } from '../runs/LineSample';
 import { FixedMenu } from '../ui/FixedMenu';
+
+const looks: readonly { look: Panel['look']; title: string }[] = [
+  { look: undefined, title: 'What their number allows' },
+  { look: 'points', title: 'Points' },
+  { look: 'line', title: 'A line' },
+  { look: 'both', title: 'A line with points' },
+];
 
 interface Props extends Pick<
   ReturnType<typeof useSortable>,
@@ -137,6 +154,20 @@ function PanelItems({ traceKey: key }: { traceKey: string }) {
         </>
       )}
       <Dropdown.Divider />
+      {!isOwn && <Dropdown.Header>Readings drawn as</Dropdown.Header>}
+      {!isOwn &&
+        looks.map(({ look, title }) => (
+          <Dropdown.Item
+            key={title}
+            as="button"
+            role="menuitemradio"
+            aria-checked={panel.look === look}
+            onClick={() => session.changePage((before, own) => withReadingsLook(before, own, key, look))}
+          >
+            {panel.look === look ? <CheckCircle aria-hidden /> : <Circle aria-hidden />} {title}
+          </Dropdown.Item>
+        ))}
+      {!isOwn && <Dropdown.Divider />}
       {!isOwn && (
         <Dropdown.Item
           as="button"

@@ -142,6 +142,7 @@ export function TraceChart({
   }, [curves, markedLines, quantities, styles, joined, label, rightLabel, bottomLabel, look]);
 
   const lines = trace?.lines;
+  const drawnAs = trace?.look;
   const [low, high] = [trace?.low, trace?.high];
   const [rightLow, rightHigh] = [right?.low, right?.high];
   const [from, to] = [frame?.sight.from, frame?.sight.to];
@@ -154,6 +155,7 @@ export function TraceChart({
       lines,
       styles,
       joined,
+      look: drawnAs,
       isBottom,
       roomRight,
       across: { low: from, high: to ?? from, ...marked(acrossLogarithmic) },
@@ -178,6 +180,7 @@ export function TraceChart({
     acrossLogarithmic,
     styles,
     joined,
+    drawnAs,
     isBottom,
     look,
   ]);

@@ -1,3 +1,4 @@
+import { type ReadingsLook } from '@heuristor/contracts';
 import {
   Chart,
   type ChartDataset,
@@ -13,6 +14,7 @@ import {
 import { colours } from '../ui/colours';
 import { runStyle } from '../runs/runStyles';
 import { type DrawnLine } from './drawn';
+import { colourIn } from './lineColour';
 import { type Line } from '../workers/protocol';
 import { type Band } from './bands';
 import { axisHeight, plotLeft, headHeight, logarithmicType } from './geometry';
@@ -137,6 +139,8 @@ export interface ChartContent {
   lines: readonly DrawnLine[];
   styles: ReadonlyMap<string, StyleOfRun>;
   joined: boolean;
+  /** How readings are drawn, where that was chosen. */
+  look?: ReadingsLook | undefined;
   isBottom: boolean;
   roomRight: number;
   across: Ends;
@@ -147,7 +151,7 @@ export interface ChartContent {
 /** Puts into a chart what it shows; it is drawn when it is updated. */
 export function fillChart(
   chart: Pick<LineChart, 'data'> & { options: ChartOptions<'line'> },
-  { lines, styles, joined, isBottom, roomRight, across, left, right }: ChartContent,
+  { lines, styles, joined, look, isBottom, roomRight, across, left, right }: ChartContent,
 ): void {
   const { x, y, right: second } = chart.options.scales ?? {};
   if (x === undefined || y === undefined || second === undefined) return;
@@ -164,7 +168,8 @@ export function fillChart(
     },
   };
   Object.assign(chart.options.plugins ?? {}, { bands: { bands: bandsOf(lines, styles) } });
-  chart.data.datasets = lines.flatMap((line) => datasetsOf(line, styles, joined));
+  const colourOf = colourIn(lines, styles);
+  chart.data.datasets = lines.flatMap((line) => datasetsOf(line, styles, joined, colourOf(line), look));
 }
 
 /** What the chart draws of one run. */
@@ -172,27 +177,31 @@ function datasetsOf(
   line: DrawnLine,
   styles: ReadonlyMap<string, StyleOfRun>,
   joined: boolean,
+  color: string,
+  chosen: ReadingsLook | undefined,
 ): ChartDataset<'line', Point[]>[] {
   const { style, front } = styles.get(line.runId) ?? { style: 0, front: false };
-  const { color, dash, marker } = runStyle(style);
+  const { dash, marker } = runStyle(style);
   const data = points(line);
   const isDots = line.isDots === true;
   const allMarked = !line.isBand && (isDots || data.length <= few || (!joined && data.length <= many));
-  // What stands beside the first quantity of a trace has thinner lines and hollow marks.
+  // What stands beside the first quantity of a trace has hollow marks.
   const isSecond = line.place > 0;
   const look = {
     yAxisID: line.side === 'right' ? 'right' : 'y',
     borderColor: color,
     backgroundColor: isSecond ? colours.sheet : color,
     // Over another quantity the points are what counts; the line only tells their order.
-    borderWidth: joined ? (front ? 2 : 1.5) * (isSecond ? 0.6 : 1) : 0.6,
+    borderWidth: joined || chosen === 'line' || chosen === 'both' ? (front ? 2 : 1.5) : 0.6,
     pointStyle: marker,
     order: front ? 1 : 2,
   };
   // Where lines are long, a marker now and then is enough to tell runs apart without colour. They are points of their own,
   // since options that differ from point to point cost the chart more than all its drawing.
   const every = Math.max(1, Math.round(data.length / markers));
-  const marked = allMarked ? [] : data.filter((_, i) => i % every === every >> 1);
+  const isEach = chosen === undefined ? allMarked : chosen !== 'line';
+  const marked = isEach || chosen === 'line' ? [] : data.filter((_, i) => i % every === every >> 1);
+  const radius = isEach ? (data.length <= many ? 3 : 1.8) : joined || chosen === 'line' ? 0 : 1.2;
   return [
     ...(line.isBand
       ? []
@@ -201,8 +210,8 @@ function datasetsOf(
             ...look,
             data,
             borderDash: joined && dash.length > 0 ? dash : unbroken,
-            showLine: !isDots,
-            pointRadius: allMarked ? 3 : joined ? 0 : 1.2,
+            showLine: chosen === undefined ? !isDots : chosen !== 'points',
+            pointRadius: radius,
           },
         ]),
     ...(marked.length > 0 ? [{ ...look, data: marked, showLine: false, pointRadius: 3 }] : []),
@@ -211,11 +220,12 @@ function datasetsOf(
 
 /** The bands of a trace, the run in front last. */
 function bandsOf(lines: readonly DrawnLine[], styles: ReadonlyMap<string, StyleOfRun>): Band[] {
+  const colourOf = colourIn(lines, styles);
   const isFront = ({ runId }: DrawnLine) => Number(styles.get(runId)?.front === true);
   return lines
     .filter(({ isBand }) => isBand)
     .sort((a, b) => isFront(a) - isFront(b))
-    .map(({ runId, side, x, y }) => ({ side, x, y, color: runStyle(styles.get(runId)?.style ?? 0).color }));
+    .map(({ runId, place, side, x, y }) => ({ side, x, y, color: colourOf({ runId, place }) }));
 }
 
 export function points({ x, y }: Line): Point[] {

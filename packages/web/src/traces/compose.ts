@@ -155,13 +155,15 @@ const emptyTrace = (key: string, reference: SeriesRef | null, weight: number): D
 
 /** A trace with all its quantities, and the line that is to be followed there; null where nothing of it is known. */
 function drawnTrace(
-  { id, series, weight, logarithmic = [] }: Panel,
+  { id, series, weight, logarithmic = [], look, legend }: Panel,
   rendered: readonly CompleteRun[],
   { sight, target = null }: Pick<Frame, 'sight'> & Partial<Pick<Frame, 'target'>>,
 ): DrawnTrace | null {
   const trace: DrawnTrace = {
     ...emptyTrace(id, series[0], weight),
     ...marked(logarithmic.includes('left')),
+    ...(look === undefined ? {} : { look }),
+    ...(legend === undefined ? {} : { legend }),
   };
   for (const [place, reference] of series.entries()) {
     const parts = rendered.map(({ runId, traces }): Part => [runId, traces[reference]]);
@@ -172,7 +174,8 @@ function drawnTrace(
       trace.lacking.push(first.symbol);
       continue;
     }
-    trace.quantities.push({ reference, symbol: first.symbol, side });
+    const quantity = 'quantity' in first ? first.quantity : '';
+    trace.quantities.push({ reference, symbol: first.symbol, quantity, side });
     gather(trace, place, parts, side, sight);
     if (target?.reference !== reference || side !== 'left') continue;
     const conversion = conversionBetween(target.unit, trace.unit);

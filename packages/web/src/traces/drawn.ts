@@ -1,3 +1,4 @@
+import { type Panel } from '@heuristor/contracts';
 import { type SeriesRef, type Unit } from '@heuristor/core';
 import {
   type Axis,
@@ -42,6 +43,8 @@ export interface DrawnAxis {
 export interface DrawnQuantity {
   reference: SeriesRef;
   symbol: string;
+  /** In words: "position"; empty where it has none. */
+  quantity: string;
   side: Side;
 }
 
@@ -66,6 +69,9 @@ export interface DrawnTrace extends DrawnAxis {
   notPositive?: number;
   /** The line that is to be followed here. */
   target?: Line;
+  /** How its readings are drawn, and where its legend was put. */
+  look?: Panel['look'];
+  legend?: Panel['legend'];
 }
 
 /** A line that is to be followed, where it belongs. */

@@ -1,8 +1,8 @@
-import { runStyle } from '../runs/runStyles';
 import { type DrawnLine, type DrawnQuantity, type DrawnTrace } from './drawn';
 import { type StyleOfRun } from './chartSetup';
 import { lineLabelsOf } from './labels/lineLabels';
 import { type Marks, type OverLayer } from './layers';
+import { colourIn } from './lineColour';
 
 /** What lies over the lines of a trace. */
 export const overLayerOf = (
@@ -38,23 +38,26 @@ const marksOf = (
   lines: readonly DrawnLine[],
   styles: ReadonlyMap<string, StyleOfRun>,
 ): Marks[] =>
-  lines.flatMap(({ runId, side, [kind]: marks }) =>
-    marks === undefined ? [] : [{ ...marks, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
-  );
+  lines.flatMap((line) => {
+    const { side, [kind]: marks } = line;
+    return marks === undefined ? [] : [{ ...marks, side, color: colourIn(lines, styles)(line) }];
+  });
 
 const barsOf = (
   lines: readonly DrawnLine[],
   styles: ReadonlyMap<string, StyleOfRun>,
 ): OverLayer['bars'][number][] =>
-  lines.flatMap(({ runId, side, bars }) =>
-    bars === undefined ? [] : [{ ...bars, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
-  );
+  lines.flatMap((line) => {
+    const { side, bars } = line;
+    return bars === undefined ? [] : [{ ...bars, side, color: colourIn(lines, styles)(line) }];
+  });
 
 /** Lines that have a direction: what was read one after the other, one quantity against another. */
 const arrowsOf = (
   lines: readonly DrawnLine[],
   styles: ReadonlyMap<string, StyleOfRun>,
 ): OverLayer['arrows'][number][] =>
-  lines.flatMap(({ runId, side, x, y, isDots }) =>
-    isDots === true ? [] : [{ x, y, side, color: runStyle(styles.get(runId)?.style ?? 0).color }],
-  );
+  lines.flatMap((line) => {
+    const { side, x, y, isDots } = line;
+    return isDots === true ? [] : [{ x, y, side, color: colourIn(lines, styles)(line) }];
+  });

@@ -42,6 +42,11 @@ const light = {
   runSky: '#56b4e9',
   runBlack: '#1b1b1b',
   runOchre: '#b8a200',
+  // Quantities that stand in one trace.
+  ofFirst: '#0b6e69',
+  ofSecond: '#8a3fa0',
+  ofThird: '#b25a22',
+  ofFourth: '#4a5f6b',
 };
 
 export type Colour = keyof typeof light;
@@ -89,6 +94,10 @@ const dark: Colours = {
   runSky: '#8bd0f7',
   runBlack: '#f2f2f2',
   runOchre: '#d3bd2c',
+  ofFirst: '#52c3b7',
+  ofSecond: '#cf9be8',
+  ofThird: '#e9a06c',
+  ofFourth: '#b9c9d1',
 };
 
 /** What differs where more contrast is asked for: what is quiet is text, and lines are seen. */

@@ -11,6 +11,8 @@ import { axisHeight, fontScale, plotRight } from '../../traces/geometry';
 import { marked, shareOf } from '../../traces/axes/axisScale';
 import { axisFor, labelPlace } from '../../traces/labels/labelPlaces';
 import { fillOwnGraph, graphOverLayer } from '../../traces/ownGraphs/ownGraphDrawing';
+import { emptiestCorner, legendRows } from '../../traces/legend/legendPlace';
+import { quantityColour } from '../../traces/lineColour';
 import { overLayerOf } from '../../traces/overLayer';
 import { paintOver, paintUnder } from '../../traces/traceLayers';
 import { type PictureContent } from './content';
@@ -205,6 +207,7 @@ function drawTraces(paper: Paper<unknown>, content: PictureContent, box: Box): v
           lines: trace.lines,
           styles,
           joined: isTime,
+          look: trace.look,
           isBottom,
           roomRight,
           across: { low: frame.sight.from, high: frame.sight.to, ...marked(frame.sight.isLogarithmic) },
@@ -234,7 +237,10 @@ function drawTraces(paper: Paper<unknown>, content: PictureContent, box: Box): v
   });
   const layer = paper.layer(box.left + box.width + margin, box.top + box.height + margin);
   if (plots.length > 0) drawLetters(layer.context, content, plots[0].plot);
-  for (const { trace, plot } of plots) drawLabels(layer.context, content, trace, plot);
+  for (const { trace, plot } of plots) {
+    drawLegend(layer.context, content, trace, plot);
+    drawLabels(layer.context, content, trace, plot);
+  }
   paper.lay(layer, 0, 0);
 }
 
@@ -254,6 +260,43 @@ function drawLetters(context: CanvasRenderingContext2D, { regions, frame }: Pict
     context.fillStyle = colours.text;
     context.fillText(letter, left + 7 * size, plot.top - (tab * size) / 2);
   }
+}
+
+/** What tells the quantities of a trace apart, where it stands on the page. */
+function drawLegend(
+  context: CanvasRenderingContext2D,
+  { frame }: PictureContent,
+  trace: DrawnTrace,
+  plot: Box,
+): void {
+  const rows = legendRows(trace);
+  if (rows.length === 0) return;
+  const size = fontScale();
+  const [swatch, air, line] = [22 * size, 8 * size, 18 * size];
+  context.font = `500 ${12 * size}px "Inter Variable"`;
+  context.textBaseline = 'middle';
+  context.textAlign = 'left';
+  const width = Math.max(...rows.map(({ text }) => context.measureText(text).width)) + swatch + 3 * air;
+  const height = rows.length * line + air;
+  const { x, y } = trace.legend ?? emptiestCorner(trace, frame.sight);
+  const left = plot.left + x * (plot.width - width);
+  const top = plot.top + y * (plot.height - height);
+  context.fillStyle = colours.sheet;
+  context.fillRect(left, top, width, height);
+  context.strokeStyle = colours.rule;
+  context.lineWidth = 1;
+  context.strokeRect(left, top, width, height);
+  rows.forEach(({ text, place }, i) => {
+    const middle = top + air / 2 + (i + 0.5) * line;
+    context.strokeStyle = quantityColour(place);
+    context.lineWidth = 2.5;
+    context.beginPath();
+    context.moveTo(left + air, middle);
+    context.lineTo(left + air + swatch, middle);
+    context.stroke();
+    context.fillStyle = colours.text;
+    context.fillText(text, left + 2 * air + swatch, middle);
+  });
 }
 
 /** The labels of a trace, each with a line to what it speaks of. */

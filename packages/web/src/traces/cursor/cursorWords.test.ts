@@ -25,8 +25,8 @@ const traces: DrawnTrace[] = [
     unit: metre,
     right: { symbol: 'F', unit: newton, low: 0, high: 10 },
     quantities: [
-      { reference: 'channel:x', symbol: 'x', side: 'left' },
-      { reference: 'channel:F', symbol: 'F', side: 'right' },
+      { reference: 'channel:x', symbol: 'x', quantity: '', side: 'left' },
+      { reference: 'channel:F', symbol: 'F', quantity: '', side: 'right' },
     ],
   },
 ];

@@ -61,6 +61,22 @@ export function withLogarithm(
   });
 }
 
+/** A page with the legend of a trace put somewhere. */
+export const withLegendAt = (
+  page: Page,
+  runs: readonly Run[],
+  trace: string,
+  legend: Panel['legend'],
+): Page => withPanel(page, runs, trace, (panel) => ({ ...panel, legend }));
+
+/** A page on which the readings of a trace are drawn so; undefined is what their number allows. */
+export const withReadingsLook = (
+  page: Page,
+  runs: readonly Run[],
+  trace: string,
+  look: Panel['look'],
+): Page => withPanel(page, runs, trace, (panel) => ({ ...panel, look }));
+
 /** A page of which the horizontal axis is logarithmic, or is not any more. */
 export function withLogarithmAcross(page: Page, is: boolean): Page {
   const { logarithmic = false, ...linear } = page;
