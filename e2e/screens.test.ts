@@ -299,7 +299,9 @@ test('home finds an investigation by its name, with a small picture of its trace
   await hand.waitForText('Channel buoy');
   // They come one by one, after the list.
   await system.page.waitForFunction(() => document.querySelectorAll('.preview path').length >= 4);
-  await (await hand.element('input[aria-label="Search investigations by name"]')).type('lifeboat on');
+  await (
+    await hand.element('input[aria-label="Search investigations by name, theme, quantity or note"]')
+  ).type('lifeboat on');
   // The demo’s, and what has been copied from it.
   await system.page.waitForFunction(() => {
     const names = [...document.querySelectorAll('.home-row strong')].map(({ textContent }) => textContent);

@@ -15,6 +15,7 @@ import {
   findDocument,
   hasInvestigations,
   keepTemplate,
+  markAsExample,
   onlyTeacher,
   readInvestigation,
   writeSamples,
@@ -29,6 +30,7 @@ import { record } from './demo/record';
 async function addExperiment(experiment: Experiment): Promise<NewTemplate> {
   const { name, template, conditions, workings, tables = [], runs } = experiment;
   const id = await createInvestigation(await onlyTeacher(), name, workings);
+  await markAsExample(id);
   await changeInvestigation(id, { plan: { conditions } });
   // Runs fill the rows that are planned.
   await addTables(id, tables);
@@ -50,6 +52,7 @@ async function addExperiment(experiment: Experiment): Promise<NewTemplate> {
 /** A study of one motion sensor with its runs. */
 async function addStudy({ name, workings, tables, runs }: MotionStudy): Promise<void> {
   const id = await createInvestigation(await onlyTeacher(), name);
+  await markAsExample(id);
   for (const run of runs) {
     const { channel, values } = motionOf(run);
     const { channels } = await addRun({

@@ -76,7 +76,7 @@ export class BenchHand extends SheetHand {
   /** Zeroes the sensor that is shown, which has to rest. */
   async zero(): Promise<void> {
     await this.press('Zero');
-    await this.waitForText('Zeroed less than a minute ago');
+    await this.waitForText('eroed less than a minute ago');
   }
 
   /** Lets every run begin at zero. */

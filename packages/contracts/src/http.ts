@@ -77,8 +77,21 @@ export const investigationSummarySchema = z.object({
   runCount: z.number().int(),
   entryCount: z.number().int(),
   usedAt: z.string(),
+  /** The class or the theme that it belongs to; empty where nobody said. */
+  theme: z.string(),
+  /** When it was removed; null of one that is there. */
+  removedAt: z.string().nullable(),
 });
 export type InvestigationSummary = z.infer<typeof investigationSummarySchema>;
+
+/** Which investigations a list holds: all that are there, those of one's own, those that came as examples, or removed ones. */
+export const investigationLists = ['all', 'own', 'examples', 'removed'] as const;
+export type InvestigationList = (typeof investigationLists)[number];
+/** Their order: by last use, or by theme and then by last use. */
+export const investigationOrders = ['use', 'theme'] as const;
+export type InvestigationOrder = (typeof investigationOrders)[number];
+/** A removed investigation can be put back for so many days. */
+export const daysToPutBack = 30;
 
 /** How many investigations come at once. */
 export const investigationsPerPage = 24;
@@ -86,7 +99,7 @@ export const investigationsPerPage = 24;
 export const copiedSchema = z.object({ id: idSchema, left: z.array(z.string()) });
 export type Copied = z.infer<typeof copiedSchema>;
 
-/** Some of the investigations whose name holds what was searched for, the one used last on top. */
+/** Some of the investigations in which what was searched for is found. */
 export const investigationPageSchema = z.object({
   investigations: z.array(investigationSummarySchema),
   /** How many there are of them in all. */
@@ -133,6 +146,7 @@ export const planPatchSchema = planSchema
 export const investigationPatchSchema = z
   .object({
     name: nameSchema,
+    theme: plainText.transform((text) => text.trim()).pipe(z.string().max(60)),
     plan: planPatchSchema,
     /** What is said of the first run before it is recorded, and which planned row the next one fills. */
     forNext: z

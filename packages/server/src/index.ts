@@ -5,6 +5,7 @@ export { issueLinkToken, onlyTeacher } from './auth/signIn';
 export {
   changeInvestigation,
   createInvestigation,
+  markAsExample,
   hasInvestigations,
   readInvestigation,
 } from './services/investigations';

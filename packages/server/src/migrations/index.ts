@@ -21,6 +21,7 @@ import * as templateTrials from './019-template-trials';
 import * as notebooks from './020-notebooks';
 import * as guides from './021-guides';
 import * as films from './022-films';
+import * as themes from './023-themes';
 
 const migrations: Record<string, Knex.Migration> = {
   '001-first': first,
@@ -45,6 +46,7 @@ const migrations: Record<string, Knex.Migration> = {
   '020-notebooks': notebooks,
   '021-guides': guides,
   '022-films': films,
+  '023-themes': themes,
 };
 
 /** The migrations in order, kept in code so that no path on a disk matters. */

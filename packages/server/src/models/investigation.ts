@@ -7,6 +7,9 @@ export class InvestigationModel extends Model {
   declare id: string;
   declare name: string;
   declare ownerId: string;
+  /** The class or the theme that it belongs to; empty where nobody said. */
+  declare theme: string;
+  declare isExample: boolean;
   /** A document of any format, see the contracts. */
   declare plan: unknown;
   declare createdAt: Date;

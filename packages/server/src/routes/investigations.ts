@@ -1,6 +1,8 @@
 import { ownTimeZone } from '../services/runs';
 import {
   addSpotsSchema,
+  investigationLists,
+  investigationOrders,
   investigationPatchSchema,
   keptKindKeys,
   keptPutSchema,
@@ -13,6 +15,7 @@ import {
   takeSpotSchema,
 } from '@heuristor/contracts';
 import { Router } from 'express';
+import { z } from 'zod';
 import { type AwayRecorder } from '../away/awayRecorder';
 import { type Bus } from '../bus';
 import { type Importer } from '../imports/importer';
@@ -42,6 +45,11 @@ import { type SpotRecorder } from '../spots/spotRecorder';
 import { actorIn, ownIn, seenIn, teacherIn } from './allowed';
 import { bodyOf, idOf, indexOf, textOf } from './validated';
 
+const listQuerySchema = z.object({
+  of: z.enum(investigationLists).default('all'),
+  by: z.enum(investigationOrders).default('use'),
+});
+
 interface Parts {
   bus: Bus;
   uses: SensorUses;
@@ -58,7 +66,16 @@ export function investigationRoutes({ bus, uses, recorder, live, importer, spots
     const search = typeof request.query.search === 'string' ? request.query.search : '';
     if (search.length > 200 || search.includes('\u0000'))
       throw new Failure('invalid-request', 'search takes a part of a name, 200 letters at most.');
-    response.json(await listInvestigations(actorIn(response), search, indexOf(request, 'from')));
+    const asked = listQuerySchema.safeParse(request.query);
+    if (!asked.success)
+      throw new Failure(
+        'invalid-request',
+        `of takes ${investigationLists.join(', ')}; by takes ${investigationOrders.join(' or ')}.`,
+      );
+    const { of, by } = asked.data;
+    response.json(
+      await listInvestigations(actorIn(response), { search, of, by, from: indexOf(request, 'from') }),
+    );
   });
   router.get('/:id/previews', async (request, response) => {
     response.json(await previewsOf(actorIn(response), await seenIn(request, response)));

@@ -3,6 +3,8 @@ import {
   type Binding,
   type Investigation,
   type InvestigationPatch,
+  type InvestigationList,
+  type InvestigationOrder,
   type InvestigationPage,
   type Plan,
   type Previews,
@@ -11,13 +13,14 @@ import {
   type KeptKind,
   keptKindKeys,
   keptKinds,
+  daysToPutBack,
   investigationsPerPage,
   lookOf,
   withConditionsChanged,
   readPlan,
   usualPlan,
 } from '@heuristor/contracts';
-import { raw } from 'objection';
+import { type QueryBuilder, raw } from 'objection';
 import { type Actor, type Teacher } from '../auth/actor';
 import { Failure } from '../failure';
 import { InvestigationModel } from '../models/investigation';
@@ -37,32 +40,37 @@ const previewsShown = 3;
 const missing = () => new Failure('not-found', 'There is no such investigation. It may have been removed.');
 
 /** An investigation that is there, its plan in today's form. @throws Failure */
-export async function findInvestigation(id: string): Promise<{ id: string; name: string; plan: Plan }> {
+export async function findInvestigation(
+  id: string,
+): Promise<{ id: string; name: string; theme: string; plan: Plan }> {
   const found = await InvestigationModel.query().findById(id).whereNull('deletedAt');
   if (found === undefined) throw missing();
-  return { id: found.id, name: found.name, plan: readable(readPlan, found.plan) };
+  return { id: found.id, name: found.name, theme: found.theme, plan: readable(readPlan, found.plan) };
 }
 
 /** What stands in a pattern of SQL for itself. */
 const literal = (text: string) => text.replace(/[\\%_]/g, '\\$&');
 
-/**
- * Some of the investigations whose name holds a text, the one used last on top.
- * @param from how many come before them
- */
+export interface Wanted {
+  /** Found in a name, a theme, a quantity that was recorded, or what was noted of a run. */
+  search: string;
+  of: InvestigationList;
+  by: InvestigationOrder;
+  /** How many come before them. */
+  from: number;
+}
+
+/** Some of somebody's investigations, the one used last on top; of removed ones, the one removed last. */
 export async function listInvestigations(
   actor: Actor,
-  search: string,
-  from: number,
+  { search, of, by, from }: Wanted,
 ): Promise<InvestigationPage> {
-  const wanted = () =>
-    investigationsSeenBy(actor)
-      .whereNull('deletedAt')
-      .where('name', 'ilike', `%${literal(search)}%`);
+  const wanted = () => ofList(investigationsSeenBy(actor), of).where((found) => searched(found, search));
   const total = await wanted().resultSize();
-  const rows = await wanted()
-    .select('id', 'name', 'usedAt', 'updatedAt')
-    .orderBy('usedAt', 'desc', 'last')
+  const ordered = by === 'theme' ? wanted().orderByRaw("theme = '', lower(theme)") : wanted();
+  const rows = await ordered
+    .select('id', 'name', 'usedAt', 'updatedAt', 'theme', 'deletedAt')
+    .orderBy(of === 'removed' ? 'deletedAt' : 'usedAt', 'desc', 'last')
     .orderBy('id')
     .offset(from)
     .limit(investigationsPerPage);
@@ -89,14 +97,42 @@ export async function listInvestigations(
   );
   return {
     total,
-    investigations: rows.map(({ id, name, usedAt, updatedAt }) => ({
+    investigations: rows.map(({ id, name, usedAt, updatedAt, theme, deletedAt }) => ({
       id,
       name,
       runCount: runs.get(id) ?? 0,
       entryCount: entries.get(id) ?? 0,
       usedAt: (usedAt ?? updatedAt).toISOString(),
+      theme,
+      removedAt: deletedAt?.toISOString() ?? null,
     })),
   };
+}
+
+type Investigations = QueryBuilder<InvestigationModel>;
+
+function ofList(all: Investigations, of: InvestigationList): Investigations {
+  if (of === 'removed')
+    return all.where('deletedAt', '>', new Date(Date.now() - daysToPutBack * 24 * 3600 * 1000));
+  const present = all.whereNull('deletedAt');
+  return of === 'all' ? present : present.where({ isExample: of === 'examples' });
+}
+
+/** Those in which a text is found. */
+function searched(found: Investigations, search: string): void {
+  if (search === '') return;
+  const pattern = `%${literal(search)}%`;
+  const runs = () =>
+    RunModel.query().whereColumn('run.investigationId', 'investigation.id').whereNull('run.deletedAt');
+  void found
+    .where('investigation.name', 'ilike', pattern)
+    .orWhere('theme', 'ilike', pattern)
+    .orWhereExists(
+      runs().where(
+        (said) => void said.where('run.remark', 'ilike', pattern).orWhere('run.name', 'ilike', pattern),
+      ),
+    )
+    .orWhereExists(runs().joinRelated('channels').where('channels.quantity', 'ilike', pattern));
 }
 
 async function counted(query: PromiseLike<unknown>): Promise<Map<string, number>> {
@@ -149,6 +185,11 @@ export async function createInvestigation(
   });
 }
 
+/** An investigation is one of those that come with Heuristor. */
+export async function markAsExample(id: string): Promise<void> {
+  await InvestigationModel.query().findById(id).patch({ isExample: true });
+}
+
 /** The runs of an investigation, removed ones included, and what is asked of each; its place in a list stays. */
 export async function runsWithPlan(id: string): Promise<Pick<Investigation, 'plan' | 'runs'>> {
   const { plan } = await findInvestigation(id);
@@ -184,10 +225,11 @@ export async function readInvestigation(
 /** @returns name and plan as they stand then */
 export async function changeInvestigation(
   id: string,
-  { name, plan, forNext }: InvestigationPatch,
+  { name, theme, plan, forNext }: InvestigationPatch,
 ): Promise<{ name: string; plan: Plan }> {
   return withPlan(id, (found) => ({
     ...(name === undefined ? {} : { name }),
+    ...(theme === undefined ? {} : { theme }),
     ...(plan === undefined && forNext === undefined
       ? {}
       : {
@@ -208,7 +250,7 @@ export async function changeInvestigation(
 /** Changes an investigation by what its plan is at that moment: two screens may change different parts of it at once. */
 async function withPlan(
   id: string,
-  change: (plan: Plan) => { name?: string; plan?: Plan; updatedAt?: Date } | null,
+  change: (plan: Plan) => { name?: string; theme?: string; plan?: Plan; updatedAt?: Date } | null,
 ): Promise<{ name: string; plan: Plan }> {
   return InvestigationModel.transaction(async (transaction) => {
     const found = await InvestigationModel.query(transaction).findById(id).whereNull('deletedAt').forUpdate();
@@ -245,6 +287,7 @@ export async function copyInvestigation(owner: Teacher, id: string): Promise<Cop
     const copy = await InvestigationModel.query(transaction).insertAndFetch({
       name: `${source.name.slice(0, 113)} (copy)`,
       plan: source.plan,
+      theme: source.theme,
       ownerId: owner.id,
       usedAt: new Date(),
     });

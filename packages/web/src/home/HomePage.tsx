@@ -1,33 +1,49 @@
-import { type InvestigationSummary, copiedSchema } from '@heuristor/contracts';
-import { formatDistanceToNow } from 'date-fns';
+import { type InvestigationOrder } from '@heuristor/contracts';
 import { useState } from 'react';
-import { Button, Dropdown, Form } from 'react-bootstrap';
-import { ThreeDots } from 'react-bootstrap-icons';
-import { Link, useNavigate } from 'react-router';
+import { Button, ButtonGroup, Form } from 'react-bootstrap';
+import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { request, sentenceOf } from '../api/client';
-import { tell } from '../ui/noticeStore';
-import { FixedMenu } from '../ui/FixedMenu';
 import { Head } from '../header/Head';
-import { NameField } from '../ui/NameField';
-import { PreviewPicture } from './PreviewPicture';
+import { tell } from '../ui/noticeStore';
+import { HomeList, RemovedList } from './HomeLists';
+import { TemplateStart } from './TemplateStart';
 import { useInvestigations } from './useInvestigations';
 
 const createdSchema = z.object({ id: z.string() });
+const orders: readonly { by: InvestigationOrder; title: string }[] = [
+  { by: 'use', title: 'By last use' },
+  { by: 'theme', title: 'By class or theme' },
+];
+const orderMemory = 'home-order';
 
 export function HomePage() {
   const navigate = useNavigate();
   const [search, setSearch] = useState('');
-  const { list, total, fault, more, refresh } = useInvestigations(search);
-  const create = async (name: string) => {
+  // The field stays under the hand that empties it, however little was found.
+  const [hasSearched, setSearched] = useState(false);
+  const [by, setBy] = useState<InvestigationOrder>(
+    localStorage.getItem(orderMemory) === 'theme' ? 'theme' : 'use',
+  );
+  const own = useInvestigations(search, 'own', by);
+  const examples = useInvestigations(search, 'examples');
+  const removed = useInvestigations(search, 'removed');
+  /** @param state what the bench begins with */
+  const create = async (name: string, state?: { template: string }) => {
     try {
       const { id } = createdSchema.parse(await request('POST', '/investigations', { name }));
-      await navigate(`/investigations/${id}`);
+      await navigate(`/investigations/${id}`, { state });
     } catch (error) {
       tell({ kind: 'fault', text: sentenceOf(error) });
     }
   };
   const isSearched = search.trim() !== '';
+  const isEmpty = own.list?.length === 0;
+  const isNothing = isEmpty && examples.list?.length === 0;
+  const sort = (wanted: InvestigationOrder) => {
+    setBy(wanted);
+    localStorage.setItem(orderMemory, wanted);
+  };
   return (
     <div className="page">
       <Head />
@@ -35,27 +51,40 @@ export function HomePage() {
         <div className="home-inner">
           <div className="home-head">
             <h1>Investigations</h1>
-            {(isSearched || total > 1) && (
+            <NewForm create={create} />
+            <TemplateStart begin={({ id, name }) => void create(name, { template: id })} />
+          </div>
+          <div className="home-find">
+            {(hasSearched || own.total + examples.total > 1) && (
               <Form.Control
                 type="search"
                 className="home-search"
-                aria-label="Search investigations by name"
-                placeholder="Search"
+                aria-label="Search investigations by name, theme, quantity or note"
+                placeholder="Search by name, theme, quantity or note"
                 value={search}
-                onChange={(event) => setSearch(event.target.value)}
+                onChange={(event) => {
+                  setSearched(true);
+                  setSearch(event.target.value);
+                }}
               />
             )}
-            <NewForm create={create} />
+            {own.total > 1 && (
+              <ButtonGroup aria-label="Order">
+                {orders.map((order) => (
+                  <Button
+                    key={order.by}
+                    variant="plain"
+                    active={by === order.by}
+                    aria-pressed={by === order.by}
+                    onClick={() => sort(order.by)}
+                  >
+                    {order.title}
+                  </Button>
+                ))}
+              </ButtonGroup>
+            )}
           </div>
-          {fault !== null && (
-            <p className="refused">
-              {fault}{' '}
-              <Button variant="plain" onClick={() => void refresh()}>
-                Try again
-              </Button>
-            </p>
-          )}
-          {list?.length === 0 && !isSearched && (
+          {isEmpty && !isSearched && (
             <div className="empty card-sheet">
               <h2>No investigation yet</h2>
               <p>
@@ -64,24 +93,20 @@ export function HomePage() {
               </p>
             </div>
           )}
-          {list?.length === 0 && isSearched && (
-            <p className="quiet">No investigation has “{search.trim()}” in its name.</p>
-          )}
-          <div className="home-list">
-            {list?.map((summary) => (
-              <Row key={summary.id} summary={summary} refresh={refresh} />
-            ))}
-          </div>
-          {list !== null && list.length < total && (
-            <p className="home-more">
-              <Button variant="plain" onClick={() => void more()}>
-                Show more
-              </Button>
-              <span className="quiet">
-                {list.length} of {total}
-              </span>
+          {isNothing && isSearched && (
+            <p className="quiet">
+              No investigation has “{search.trim()}” in its name, its theme, its quantities or its notes.
             </p>
           )}
+          <HomeList investigations={own} by={by} />
+          {examples.list !== null && examples.list.length > 0 && (
+            <section className="home-group" aria-label="Examples">
+              <h2>Examples</h2>
+              <p className="quiet">Came with Heuristor. Change them, or copy one to try something out.</p>
+              <HomeList investigations={examples} by={null} />
+            </section>
+          )}
+          <RemovedList investigations={removed} />
         </div>
       </main>
     </div>
@@ -113,79 +138,5 @@ function NewForm({ create }: { create: (name: string) => Promise<void> }) {
         Begin
       </Button>
     </Form>
-  );
-}
-
-const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
-
-function Row({ summary, refresh }: { summary: InvestigationSummary; refresh: () => Promise<unknown> }) {
-  const { id, name, runCount, entryCount, usedAt } = summary;
-  const [renaming, setRenaming] = useState(false);
-  const act = async (work: () => Promise<unknown>) => {
-    try {
-      await work();
-      await refresh();
-    } catch (error) {
-      tell({ kind: 'fault', text: sentenceOf(error) });
-    }
-  };
-  const remove = () =>
-    act(async () => {
-      await request('DELETE', `/investigations/${id}`);
-      tell({
-        kind: 'news',
-        text: `“${name}” is removed.`,
-        action: {
-          label: 'Undo',
-          run: () => void act(() => request('POST', `/investigations/${id}/restore`)),
-        },
-      });
-    });
-  const copy = () =>
-    act(async () => {
-      const { left } = copiedSchema.parse(await request('POST', `/investigations/${id}/copy`));
-      if (left.length > 0)
-        tell({
-          kind: 'news',
-          text: `“${name}” is copied without ${left.join(' and ')}: a run that is still being recorded is not copied. Copy it again afterwards.`,
-        });
-    });
-  return (
-    <div className="home-row">
-      {renaming ? (
-        <div className="flex-grow-1 p-2">
-          <NameField
-            label="New name"
-            value={name}
-            autoFocus
-            onCommit={(newName) =>
-              void act(() => request('PATCH', `/investigations/${id}`, { name: newName }))
-            }
-            onDone={() => setRenaming(false)}
-          />
-        </div>
-      ) : (
-        <Link to={`/investigations/${id}`}>
-          <PreviewPicture id={id} />
-          <span className="home-words">
-            <strong>{name}</strong>
-            <span className="quiet">
-              {counted(runCount, 'run', 'runs')} · {counted(entryCount, 'entry', 'entries')} of workings ·
-              used {formatDistanceToNow(new Date(usedAt), { addSuffix: true })}
-            </span>
-          </span>
-        </Link>
-      )}
-      <Dropdown align="end">
-        <Dropdown.Toggle variant="bare" className="no-caret" aria-label={`More for ${name}`}>
-          <ThreeDots aria-hidden />
-        </Dropdown.Toggle>
-        <FixedMenu>
-          <Dropdown.Item onClick={() => setRenaming(true)}>Rename</Dropdown.Item>
-          <Dropdown.Item onClick={() => void copy()}>Copy with its runs</Dropdown.Item>
-          <Dropdown.Item onClick={() => void remove()}>Remove</Dropdown.Item>
-        </FixedMenu>
-      </Dropdown>
-    </div>
   );
 }

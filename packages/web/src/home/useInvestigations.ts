@@ -1,4 +1,9 @@
-import { type InvestigationSummary, investigationPageSchema } from '@heuristor/contracts';
+import {
+  type InvestigationList,
+  type InvestigationOrder,
+  type InvestigationSummary,
+  investigationPageSchema,
+} from '@heuristor/contracts';
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { getJson, sentenceOf } from '../api/client';
@@ -27,14 +32,18 @@ function useTyped(text: string): string {
   return typed;
 }
 
-/** The investigations whose name holds a text, some at a time: after a school year there are a thousand. */
-export function useInvestigations(search: string): Investigations {
+/** The investigations in which a text is found, some at a time: after a school year there are a thousand. */
+export function useInvestigations(
+  search: string,
+  of: InvestigationList = 'all',
+  by: InvestigationOrder = 'use',
+): Investigations {
   const wanted = useTyped(search.trim());
   const { data, error, fetchNextPage, refetch } = useInfiniteQuery({
-    queryKey: ['/investigations', wanted],
+    queryKey: ['/investigations', wanted, of, by],
     initialPageParam: 0,
     queryFn: ({ pageParam }) => {
-      const query = new URLSearchParams({ search: wanted, from: String(pageParam) });
+      const query = new URLSearchParams({ search: wanted, of, by, from: String(pageParam) });
       return getJson(`/investigations?${query.toString()}`, investigationPageSchema);
     },
     getNextPageParam: ({ investigations, total }, _, from) => {

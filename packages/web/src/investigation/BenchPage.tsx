@@ -20,6 +20,7 @@ import { toggleStrip, useStrip } from '../stage/stripState';
 import { giveKeysBack, isTyping, takesKeys } from '../ui/keyTakers';
 import { bringInText, holdsColumns } from '../files/pasting';
 import { CopyEntry } from '../workings/entries/CopyEntry';
+import { BeginTemplate } from '../workings/templates/BeginTemplate';
 import { KeepTemplate } from '../workings/templates/TemplateMenu';
 import { TemplateQuestion } from '../workings/templates/TemplateQuestion';
 import { JointFitDialog } from '../workings/results/JointFit';
@@ -169,6 +170,7 @@ export default function BenchPage() {
       <RelationChooser />
       <KnownConstants />
       <KeepTemplate />
+      <BeginTemplate />
       <TemplateQuestion />
       <JointFitDialog />
       <CopyEntry />

@@ -1,6 +1,4 @@
 import { type Device } from '@heuristor/contracts';
-import { formatDistanceToNow } from 'date-fns';
-import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { BatteryLow } from './BatteryLow';
 import { request } from '../api/client';
@@ -11,24 +9,18 @@ import { QuantityField } from '../ui/QuantityField';
 import { EdgeLamp } from './EdgeLamp';
 import { LiveReading } from './LiveReading';
 import { Thread } from './Thread';
+import { ZeroButton, ZeroNotes } from './zero/ZeroPart';
 
 /** What is live about a sensor: its readings, its outputs, its zero. Everything else is in its set-up. */
 export function SensorCard({ device, recording }: { device: Device; recording: boolean }) {
   const { code, model, present, sendsAgain, streams, outputs, battery } = device;
   const session = useInvestigation();
   const isOpen = useView(({ setUp }) => setUp === code);
-  const [zeroing, setZeroing] = useState(false);
-  const zero = async () => {
-    setZeroing(true);
-    await session.sensors.zero(device);
-    setZeroing(false);
-  };
   const on = streams.flatMap((stream) =>
     stream.channels.flatMap((channel, index) => (channel.on ? [{ stream, channel, index }] : [])),
   );
-  const zeroedAt = on.map(({ channel }) => device.calibration.zeros[channel.key]?.at).find(Boolean);
   const kept = shortKeptWords(device.away?.runs ?? []);
-  const canZero = on.some(({ stream }) => stream.sampling === 'regular');
+  const zeroable = on.flatMap(({ stream, channel }) => (stream.sampling === 'regular' ? [channel] : []));
   return (
     <section className="card-sheet" aria-label={`${model} ${code}`}>
       <div className="sensor-head">
@@ -83,17 +75,9 @@ export function SensorCard({ device, recording }: { device: Device; recording: b
         ))}
       {device.remark !== '' && <div className="hint small">{device.remark}</div>}
       {kept !== null && <div className="quiet small">{kept}</div>}
-      {zeroedAt !== undefined && (
-        <div className="quiet small">
-          Zeroed {formatDistanceToNow(new Date(zeroedAt), { addSuffix: true })}
-        </div>
-      )}
+      <ZeroNotes device={device} channels={zeroable} />
       <div className="row-buttons">
-        {canZero && (
-          <Button variant="plain" disabled={!present || recording || zeroing} onClick={() => void zero()}>
-            {zeroing ? 'Hold still …' : 'Zero'}
-          </Button>
-        )}
+        {zeroable.length > 0 && <ZeroButton device={device} channels={zeroable} isRecording={recording} />}
         <Button
           variant="plain"
           aria-label={`Set up ${code}`}

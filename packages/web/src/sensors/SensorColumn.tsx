@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useDocuments, useInvestigation } from '../investigation/context';
 import { recordingRun } from '../runs/runs';
@@ -5,6 +6,7 @@ import { usedBy } from './sensors';
 import { useDevices } from './devices';
 import { ConnectButton } from './Connect';
 import { SensorCard } from './SensorCard';
+import { useChosenForZero } from './zero/zeroChoice';
 
 export function SensorColumn() {
   const session = useInvestigation();
@@ -14,6 +16,17 @@ export function SensorColumn() {
   );
   const remembered = useDocuments(({ sensors }) => sensors);
   const used = usedBy(devices, session.id);
+  const chosenForZero = useChosenForZero();
+  const [isZeroing, setZeroing] = useState(false);
+  const zeroed = used.flatMap((device) => {
+    const keys = chosenForZero(device);
+    return device.present && keys.length > 0 ? [{ device, keys }] : [];
+  });
+  const zeroAll = async () => {
+    setZeroing(true);
+    await Promise.all(zeroed.map(({ device, keys }) => session.sensors.zero(device, keys)));
+    setZeroing(false);
+  };
   const others = devices.filter((device) => !used.includes(device) && device.present && !device.waiting);
   const lost = others.filter(({ code }) => remembered.includes(code));
   return (
@@ -27,6 +40,16 @@ export function SensorColumn() {
           No sensor is connected. Press Connect and choose the one whose code stands on the housing in front
           of you.
         </p>
+      )}
+      {zeroed.length > 1 && (
+        <Button
+          variant="plain"
+          disabled={recording || isZeroing}
+          onClick={() => void zeroAll()}
+          title="All that is chosen on the cards, at once"
+        >
+          {isZeroing ? 'Hold still …' : `Zero all ${zeroed.length}`}
+        </Button>
       )}
       {used.map((device) => (
         <SensorCard key={device.code} device={device} recording={recording} />

@@ -1,6 +1,5 @@
 import { runStyle } from '../runs/runStyles';
 import { type Colour, colours, paint } from '../ui/colours';
-import { type StyleOfRun } from './chartSetup';
 
 const ofQuantities: readonly Colour[] = ['ofFirst', 'ofSecond', 'ofThird', 'ofFourth'];
 
@@ -23,7 +22,7 @@ interface Placed {
  */
 export function colourIn(
   lines: readonly Pick<Placed, 'place'>[],
-  styles: ReadonlyMap<string, StyleOfRun>,
+  styles: ReadonlyMap<string, { style: number }>,
 ): (line: Placed) => string {
   const isShared = lines.some(({ place }) => place > 0);
   return ({ runId, place }) =>

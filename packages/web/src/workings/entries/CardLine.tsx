@@ -73,7 +73,8 @@ function Sentence({ entry, sentence }: { entry: Entry; sentence: string }) {
     formula === undefined || formula[1].text !== sentence ? null : orRefusal(() => parseFormula(sentence));
   if (read === null || read instanceof Error)
     return <span className={entry.name === '' ? '' : 'quiet'}>{sentence}</span>;
-  return <Typeset tex={texFormula(read)} />;
+  // Fractions as large as the letters beside them: they are read from the last row.
+  return <Typeset tex={`\\displaystyle ${texFormula(read)}`} />;
 }
 
 interface ValueProps {
