@@ -3,7 +3,9 @@ import { useHotkeys } from 'react-hotkeys-hook';
 import { useStore } from 'zustand';
 import { useDocuments, useInvestigation, useView } from './context';
 import { presentRuns, recordingRun } from '../runs/runs';
-import { LargeDigits } from '../sensors/LargeDigits';
+import { BesideTiles } from '../digits/BesideTiles';
+import { LargeDigits } from '../digits/LargeDigits';
+import { tileChoiceOf } from '../digits/tileChoice';
 import { CursorBar } from '../traces/cursor/CursorBar';
 import { GatePanel } from '../recording/gate/GatePanel';
 import { BesideButton } from '../guide/BesideButton';
@@ -64,7 +66,8 @@ export default function BenchPage() {
   const isOffering = useIsOffering();
   const isGuided = useBesideTraces(session.id) === 'guide';
   const hasTable = useStore(session.table.state, ({ isOpen }) => isOpen);
-  const isBeside = Beside !== null || hasTable || (hasStrip && stripPlace === 'beside');
+  const hasTiles = useStore(tileChoiceOf(session.id), ({ beside }) => beside.length > 0);
+  const isBeside = hasTiles || Beside !== null || hasTable || (hasStrip && stripPlace === 'beside');
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.code !== 'Space' || takesKeys(event.target)) return;
@@ -95,7 +98,7 @@ export default function BenchPage() {
   }, [session]);
   // A question belongs to the page on which it was asked.
   useEffect(() => session.dialogs.close, [session]);
-  useHotkeys('d', () => session.viewing.showDigits(session.view.getState().digits === null ? [] : null));
+  useHotkeys('d', () => session.viewing.showDigits(!session.view.getState().hasDigits));
   useHotkeys('t', () => session.table.toggle());
   useHotkeys('l', () => session.viewing.showLive(!session.view.getState().isLive));
   useHotkeys('a', toggleStrip);
@@ -145,6 +148,7 @@ export default function BenchPage() {
             <MovedRuns />
             <div className={`stage-of-traces ${isBeside ? 'with-table' : ''}`}>
               <TraceStack instead={way === 'away' ? undefined : <LiveOrSteps />} />
+              <BesideTiles />
               <TablePanel />
               {Beside !== null && <Beside />}
               {stripPlace === 'beside' && <StageStrip investigation={session.id} />}

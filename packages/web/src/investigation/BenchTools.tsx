@@ -77,7 +77,7 @@ function Tools() {
         variant="plain"
         aria-label="Large digits"
         title="Large digits (D)"
-        onClick={() => session.viewing.showDigits([])}
+        onClick={() => session.viewing.showDigits(true)}
       >
         Digits
       </Button>

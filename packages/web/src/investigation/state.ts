@@ -57,8 +57,8 @@ export interface View {
   setUp: string | null;
   /** Whether what the sensors read lies over the traces. */
   isLive: boolean;
-  /** What stands in large digits over the bench: live quantities and results; the usual ones where none are chosen, null where it is closed. */
-  digits: readonly string[] | null;
+  /** Whether large digits stand over the bench. */
+  hasDigits: boolean;
   /** The next spot reading begins a new series. */
   isNewSeries: boolean;
   /** Whether axes show their zero; null leaves it to the way of recording: spot readings are looked at from zero. */

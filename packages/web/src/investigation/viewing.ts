@@ -66,9 +66,9 @@ export class Viewing {
     this.view.setState({ isLive });
   }
 
-  /** Shows live quantities and results in large digits, the usual ones of an empty list; null closes them. */
-  showDigits(digits: readonly string[] | null): void {
-    this.view.setState({ digits });
+  /** Shows live quantities and results in large digits, or puts them away. */
+  showDigits(hasDigits: boolean): void {
+    this.view.setState({ hasDigits });
   }
 
   /** The next spot reading begins a new series. */
@@ -78,8 +78,8 @@ export class Viewing {
 
   /** Puts away what lies on top: large digits, what is live, then a hand's mode, then the selection. @returns false where there was none of them */
   putAway(): boolean {
-    const { digits, isLive, handMode, selectedRegion } = this.view.getState();
-    if (digits !== null) this.showDigits(null);
+    const { hasDigits, isLive, handMode, selectedRegion } = this.view.getState();
+    if (hasDigits) this.showDigits(false);
     else if (isLive) this.showLive(false);
     else if (handMode !== 'usual') this.setHandMode('usual');
     else if (selectedRegion !== null) this.selectRegion(null);

@@ -18,7 +18,7 @@ export const usualView: View = {
   selectedSeries: null,
   openEntry: null,
   setUp: null,
-  digits: null,
+  hasDigits: false,
   isNewSeries: false,
   handMode: 'usual',
   moving: false,
