@@ -22,7 +22,7 @@ const pointerAt = async () =>
   Number(
     await (
       await hand.element('[data-tile="live:x"] .dial')
-    ).evaluate((dial) => dial.getAttribute('data-share')),
+    ).evaluate((dial) => dial.getAttribute('data-turned')),
   );
 
 test('large digits are filled at once; what is chosen stays chosen for this investigation', async () => {

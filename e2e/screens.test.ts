@@ -134,12 +134,16 @@ describe('presenter size', () => {
     await atRest(system.page);
     expect(await plotLeft()).toBeGreaterThan(before * 1.2);
     expect(await cutWords()).toEqual([]);
+    // The column of the sensors has folded by itself.
+    const withoutSensors = await shareOfTraces();
+    await hand.pressLabelled('Sensors and plan: show or fold away');
+    await atRest(system.page);
     const withColumns = await shareOfTraces();
+    expect(withoutSensors).toBeGreaterThan(withColumns * 1.2);
     await hand.pressLabelled('Sensors and plan: show or fold away');
     await hand.pressLabelled('Workings: show or fold away');
     await atRest(system.page);
     expect(await shareOfTraces()).toBeGreaterThan(withColumns * 1.5);
-    await hand.pressLabelled('Sensors and plan: show or fold away');
     await hand.pressLabelled('Workings: show or fold away');
     await atRest(system.page);
   });

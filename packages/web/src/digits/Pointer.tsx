@@ -78,7 +78,7 @@ function Dial({ scale, share }: { scale: Scale; share: number }) {
       viewBox="0 0 100 60"
       role="img"
       aria-label={`From ${shortText(scale.low, 3)} to ${shortText(scale.high, 3)}`}
-      data-share={share.toFixed(3)}
+      data-turned={share.toFixed(3)}
     >
       <path d={`M${left.x},${left.y} A${radius},${radius} 0 0 1 ${right.x},${right.y}`} />
       {Array.from({ length: marks + 1 }, (_, i) => {

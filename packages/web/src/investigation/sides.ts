@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { usePresenter } from '../ui/presenter';
 
 export type Side = 'left' | 'right';
 
@@ -21,6 +22,18 @@ export const useSides = create<SidesState>(() => ({
 useSides.subscribe(({ left, right }) =>
   localStorage.setItem(key, [...(left ? [] : ['left']), ...(right ? [] : ['right'])].join()),
 );
+
+const foldedForLarge = 'folded-for-presenter';
+// Where everything is large, the traces need the room of the column that nobody in the last row reads; it comes back with the usual size.
+usePresenter.subscribe(({ large }) => {
+  if (large && useSides.getState().left) {
+    localStorage.setItem(foldedForLarge, 'true');
+    useSides.setState({ left: false });
+  } else if (!large && localStorage.getItem(foldedForLarge) !== null) {
+    localStorage.removeItem(foldedForLarge);
+    useSides.setState({ left: true });
+  }
+});
 
 /** From which width a column stands beside what it belongs to: where there is much room, or on a tablet, where it takes a third. */
 export type Room = 'wide' | 'tablet';
