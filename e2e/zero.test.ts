@@ -7,7 +7,7 @@ let system: Lab['system'];
 let hand: Lab['hand'];
 
 beforeAll(async () => {
-  lab = await openLab('cord');
+  lab = await openLab('cord', { own: true });
   ({ system, hand } = lab);
   await hand.begin(system.site, 'Zero by channel', ['C6-F']);
 });

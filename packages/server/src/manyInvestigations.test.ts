@@ -37,4 +37,28 @@ test('a thousand of them come in pages, quickly and in few bytes; a search finds
   expect((await page('search=%25%20no')).total).toBe(1000);
   expect((await page('search=_')).total).toBe(0);
   await server.api('get', `/investigations?search=${'x'.repeat(201)}`).expect(400);
+  const { body } = await server.api('get', '/investigations?of=mine').expect(400);
+  expect(JSON.stringify(body)).toContain('of takes all, own, examples, removed');
+}, 30_000);
+
+test('lists by theme, in capitals or not, those without one last; removed ones alone, and not for longer than thirty days', async () => {
+  const knex = InvestigationModel.knex();
+  await knex.raw(
+    `insert into investigation (name, plan, "ownerId", "usedAt", theme, "deletedAt", "isExample")
+     select column1, ?::jsonb, ?, now(), column2, now() - column3::interval, column4 from (values
+       ('in b', '10b', null, false), ('in a', '10A', null, false), ('in B', '10B', null, false),
+       ('gone', '10a', '29 days', false), ('long gone', '10a', '31 days', false), ('shipped', '', null, true)) as them`,
+    [JSON.stringify(usualPlan), (await onlyTeacher()).id],
+  );
+  const names = async (query: string) => {
+    const { body } = await server.api('get', `/investigations?${query}`).expect(200);
+    return (body as { investigations: { name: string }[] }).investigations.map(({ name }) => name);
+  };
+  const themed = (await names('of=own&by=theme')).slice(0, 4);
+  expect(themed[0]).toBe('in a');
+  expect(themed.slice(1, 3).sort()).toEqual(['in B', 'in b']);
+  expect(themed[3]).toContain('Buoy');
+  expect(await names('of=removed')).toEqual(['gone']);
+  expect(await names('of=examples')).toEqual(['shipped']);
+  expect(await names('search=10a')).toEqual(['in a']);
 }, 30_000);
