@@ -175,8 +175,8 @@ describe('the panels of the stack', () => {
   test('read what is in another unit on a second axis, and what is in the same one on the first', () => {
     const [trace] = composeTraces([run(second('N', [10, 20, 30], 'F'))], emptyWorkings, both, all);
     expect(trace.quantities).toEqual([
-      { reference: 'channel:x', symbol: 'x', side: 'left' },
-      { reference: 'channel:F', symbol: 'F', side: 'right' },
+      { reference: 'channel:x', symbol: 'x', quantity: 'position', side: 'left' },
+      { reference: 'channel:F', symbol: 'F', quantity: 'position', side: 'right' },
     ]);
     expect([trace.symbol, trace.right?.symbol]).toEqual(['x', 'F']);
     expect(trace.high).toBeLessThan(3);
