@@ -18,11 +18,6 @@ afterEach(() => expect(system.faults).toEqual([]));
 afterAll(() => system.close());
 
 const words = () => system.page.evaluate(() => document.body.innerText);
-const boxOf = async (selector: string) => {
-  const box = await (await hand.element(selector)).boundingBox();
-  if (box === null) throw new Error(`nothing is seen of ${selector}`);
-  return box;
-};
 
 test('an empty bench says what to do in three steps; one press leads through a first run on a simulated apparatus', async () => {
   await system.page.goto(system.site, { waitUntil: 'load' });
@@ -33,7 +28,7 @@ test('an empty bench says what to do in three steps; one press leads through a f
   // The first step, the apparatus, and what its sensor reads stand on one page.
   await hand.waitForText('Take hold of what hangs or stands');
   await hand.element('.live-trace canvas');
-  const buoy = await boxOf('[aria-label="Buoy: pull it and let go"]');
+  const buoy = await hand.boxOf('[aria-label="Buoy: pull it and let go"]');
   await system.page.mouse.move(buoy.x + buoy.width / 2, buoy.y + buoy.height / 2);
   await system.page.mouse.down();
   await system.page.mouse.move(buoy.x + buoy.width / 2, buoy.y + buoy.height / 2 + 12, { steps: 4 });
@@ -55,7 +50,7 @@ test('an empty bench says what to do in three steps; one press leads through a f
 test('what is offered stands outside the curves, the likeliest first, with the value that is then on its card; the bar has served', async () => {
   // A bar of offers covers nothing that was recorded.
   await hand.pressLabelled('Region A');
-  const [bar, traces] = [await boxOf('.offers'), await boxOf('.traces')];
+  const [bar, traces] = [await hand.boxOf('.offers'), await hand.boxOf('.traces')];
   expect(bar.y).toBeGreaterThanOrEqual(traces.y + traces.height - 1);
   await hand.element('.offers[aria-busy="false"]');
   const offered = await system.page.$$eval('.offers > .offer', (all) => all.map((one) => one.textContent));
@@ -89,7 +84,7 @@ test('what is offered stands outside the curves, the likeliest first, with the v
 
 test('a card is one line with its whole value; it unfolds by a press, stays so for its kind, and all fold at once', async () => {
   const card = '[data-kind="statistics"]';
-  const height = async () => (await boxOf(card)).height;
+  const height = async () => (await hand.boxOf(card)).height;
   const line = await height();
   expect(line).toBeLessThan(64);
   expect(await cutValues(system.page)).toEqual([]);
@@ -156,7 +151,7 @@ test('the live trace is seen again at will, with the level of the plan to be dra
     20,
   );
   await atRest(system.page);
-  const box = await boxOf(level);
+  const box = await hand.boxOf(level);
   await system.page.mouse.move(box.x + box.width / 3, box.y + box.height / 2);
   await system.page.mouse.down();
   await system.page.mouse.move(box.x + box.width / 3, box.y + box.height / 2 - 40, { steps: 4 });

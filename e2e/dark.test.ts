@@ -84,3 +84,29 @@ test('pictures that are saved or pinned on a dark screen are light, and so is pr
   expect(await textOn('print')).toBe('rgb(22, 40, 47)');
   expect(await textOn('screen')).toBe('rgb(228, 237, 236)');
 });
+
+test('what a canvas shows is light by the time that the page is printed, and dark again after it', async () => {
+  await hand.press('Bench', 'nav');
+  await until(
+    () => seenGround(plot),
+    (now) => now < 60,
+  );
+  const printed = () =>
+    system.page.evaluate(async () => {
+      const canvas = document.querySelector<HTMLCanvasElement>('.trace canvas');
+      const light = () => {
+        const { width = 0, height = 0 } = canvas ?? {};
+        return canvas?.getContext('2d')?.getImageData(width >> 1, height - 60, 1, 1).data[1] ?? NaN;
+      };
+      // The browser takes its picture as soon as those who listen are done.
+      dispatchEvent(new Event('beforeprint'));
+      await Promise.resolve();
+      const onPaper = light();
+      dispatchEvent(new Event('afterprint'));
+      await Promise.resolve();
+      return { onPaper, after: light() };
+    });
+  const { onPaper, after } = await printed();
+  expect(onPaper).toBeGreaterThan(150);
+  expect(after).toBeLessThan(90);
+});

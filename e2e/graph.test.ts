@@ -16,21 +16,16 @@ afterAll(() => system.close());
 
 const panels = () =>
   system.page.$$eval('[data-trace]', (all) => all.map((panel) => panel.getAttribute('data-trace')));
-const boxOf = async (selector: string) => {
-  const box = await (await hand.element(selector)).boundingBox();
-  if (box === null) throw new Error(`${selector} has no place`);
-  return box;
-};
 /** Low on the traces, clear of what stands beside a region; the ends of one take the press for themselves. */
 const putCursorAt = async (t: number) => {
-  const overlay = await boxOf('[data-testid="overlay"]');
+  const overlay = await hand.boxOf('[data-testid="overlay"]');
   const { from, to } = await hand.viewport();
   await system.page.mouse.click(
     overlay.x + ((t - from) / (to - from)) * overlay.width,
     overlay.y + overlay.height * 0.8,
   );
 };
-const heightOf = async (trace: string) => (await boxOf(`[data-trace="${trace}"]`)).height;
+const heightOf = async (trace: string) => (await hand.boxOf(`[data-trace="${trace}"]`)).height;
 /** The ends of an axis, as it says them itself. */
 const axis = async (name: string): Promise<[number, number]> => {
   const said = await system.page.$eval(`[aria-label^="Axis of ${name}:"]`, (element) =>
@@ -40,7 +35,7 @@ const axis = async (name: string): Promise<[number, number]> => {
   return [Number(from), Number(to)];
 };
 const dragged = async (selector: string, from: [number, number], to: [number, number]) => {
-  const { x, y, width, height } = await boxOf(selector);
+  const { x, y, width, height } = await hand.boxOf(selector);
   await system.page.mouse.move(x + from[0] * width, y + from[1] * height);
   await system.page.mouse.down();
   await system.page.mouse.move(x + to[0] * width, y + to[1] * height, { steps: 6 });
@@ -90,8 +85,8 @@ test('the border between two traces is dragged, and moved by keys; Undo takes it
 
 test('traces are put in another order by hand and by keyboard', async () => {
   const [x, v, a] = await panels();
-  const grip = await boxOf('[aria-label="Move the trace of x"]');
-  const last = await boxOf(`[data-trace="${a}"]`);
+  const grip = await hand.boxOf('[aria-label="Move the trace of x"]');
+  const last = await hand.boxOf(`[data-trace="${a}"]`);
   await system.page.mouse.move(grip.x + 5, grip.y + 5);
   await system.page.mouse.down();
   await system.page.mouse.move(grip.x + 5, grip.y + 30, { steps: 4 });
@@ -128,7 +123,7 @@ test('an axis is dragged, stretched at its end, typed and let go; each is one st
   expect(await axis('x')).toEqual(moved);
   await key('b');
   expect(await axis('x')).toEqual([low, high]);
-  const { x, y, width, height } = await boxOf('[aria-label^="Axis of x:"]');
+  const { x, y, width, height } = await hand.boxOf('[aria-label^="Axis of x:"]');
   await system.page.mouse.click(x + width / 2, y + height / 2);
   await hand.type('Upper end of the axis', '-5');
   await hand.waitForText('The upper end must be greater');
@@ -153,7 +148,7 @@ test('by keys an axis moves and zooms; the wheel zooms about what it points at',
   expect(near[1] - near[0]).toBeLessThan(0.8 * (high - low));
   await key('Home');
   expect(await axis('v')).toEqual([low, high]);
-  const { x, y, width, height } = await boxOf('[aria-label^="Axis of t:"]');
+  const { x, y, width, height } = await hand.boxOf('[aria-label^="Axis of t:"]');
   const [, end] = await axis('t');
   await system.page.mouse.move(x + width * 0.25, y + height / 2);
   await system.page.mouse.wheel({ deltaY: -100 });
@@ -168,8 +163,8 @@ test('by keys an axis moves and zooms; the wheel zooms about what it points at',
 test('a box that is drawn is what is looked at, along both axes', async () => {
   const before = [await axis('t'), await axis('x')];
   // As high as the plot.
-  const panel = await boxOf('[aria-label^="Axis of x:"]');
-  const overlay = await boxOf('[data-testid="overlay"]');
+  const panel = await hand.boxOf('[aria-label^="Axis of x:"]');
+  const overlay = await hand.boxOf('[data-testid="overlay"]');
   const at = (across: number, down: number) =>
     system.page.mouse.move(overlay.x + across * overlay.width, panel.y + down * panel.height, { steps: 4 });
   await system.page.keyboard.down('Control');
@@ -222,7 +217,7 @@ test('two quantities in one trace have an axis each; a trace is shown alone for 
 });
 
 test('the cursor goes from reading to reading, a second one tells what lies between, and both are kept as entries', async () => {
-  const overlay = await boxOf('[data-testid="overlay"]');
+  const overlay = await hand.boxOf('[data-testid="overlay"]');
   await system.page.mouse.click(overlay.x + overlay.width * 0.5, overlay.y + 60);
   await hand.waitForText('on readings');
   const place = async () => {

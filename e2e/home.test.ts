@@ -33,7 +33,7 @@ const under = (heading: string) =>
     '.home-group',
     (groups, wanted) =>
       groups
-        .filter((group) => group.querySelector('h2, h3')?.textContent === wanted)
+        .filter((group) => group.querySelector('h2')?.textContent === wanted)
         .flatMap((group) => [...group.querySelectorAll('.home-row strong')])
         .map(({ textContent }) => textContent ?? ''),
     heading,
@@ -46,11 +46,7 @@ test('one press begins an investigation with a template, which is on its sheet o
   await hand.waitForText('“Hooke” is on the sheet');
   const cards = () => system.page.$$eval('.result-card', (all) => all.length);
   const before = await until(cards, (count) => count > 0);
-  await hand.waitForText('saved').catch(() => undefined);
-  await system.page.waitForFunction(
-    () => document.querySelector('[data-testid="saving"]')?.textContent === 'saved',
-    { timeout: 40_000, polling: 50 },
-  );
+  await hand.saved();
   await system.page.reload({ waitUntil: 'load' });
   await hand.element('.result-card');
   expect(await cards()).toBe(before);

@@ -45,11 +45,6 @@ const stored = (run: number) =>
     const { conditions, group, remark } = runs[number - 1];
     return JSON.stringify([conditions, group, remark]);
   }, run);
-const boxOf = async (selector: string) => {
-  const box = await (await hand.element(selector)).boundingBox();
-  if (box === null) throw new Error(`${selector} has no box`);
-  return box;
-};
 const timeAxis = async () => {
   const said = await system.page.$eval('[aria-label^="Axis of t:"]', (grip) =>
     grip.getAttribute('aria-label'),
@@ -72,7 +67,7 @@ const regions = () =>
 test('the time axis is dragged, stretched at its end and pressed where its numbers stand', async () => {
   await begin('Axis');
   await bring('axis swing');
-  const { x, y, width, height } = await boxOf('[aria-label^="Axis of t:"]');
+  const { x, y, width, height } = await hand.boxOf('[aria-label^="Axis of t:"]');
   for (const share of [0.05, 0.3, 0.5, 0.7, 0.95])
     expect(await uppermost(x + share * width, y + height / 2)).toMatch(/^Axis of t:/);
   const [from, to] = await timeAxis();
@@ -103,8 +98,8 @@ test('the time axis is dragged, stretched at its end and pressed where its numbe
 test('a region that begins near the edge of another leaves it where it is; the edge is taken by its handle', async () => {
   await hand.mark(1, 3);
   await key('Escape');
-  const overlay = await boxOf('[data-testid="overlay"]');
-  const handle = await boxOf('[aria-label="End of region A"][role="slider"]');
+  const overlay = await hand.boxOf('[data-testid="overlay"]');
+  const handle = await hand.boxOf('[aria-label="End of region A"][role="slider"]');
   const edge = handle.x + handle.width;
   const [[start, end]] = await regions();
   // Two pixels off the edge, in the middle of the trace.
@@ -118,7 +113,7 @@ test('a region that begins near the edge of another leaves it where it is; the e
   expect(both[0]).toEqual([start, end]);
   expect(both[1][0]).toBeCloseTo(end, 1);
   // The handle moves the edge by as much as the hand moves, and does not jump to it.
-  const { x, y, width, height } = await boxOf('[aria-label="End of region A"][role="slider"]');
+  const { x, y, width, height } = await hand.boxOf('[aria-label="End of region A"][role="slider"]');
   const perPixel = (both[1][1] - both[1][0]) / 118;
   await system.page.mouse.move(x + width / 2, y + height / 2);
   await system.page.mouse.down();

@@ -37,11 +37,6 @@ const bring = (name: string, values: number[]) => {
   const text = `t (s),x (m)\n${rows.join('\n')}\n`;
   return hand.bring(join(system.downloads, '..', `${name}.csv`), text, name);
 };
-const boxOf = async (selector: string) => {
-  const box = await (await hand.element(selector)).boundingBox();
-  if (box === null) throw new Error(`${selector} has no place`);
-  return box;
-};
 const key = async (name: string, times = 1) => {
   for (let i = 0; i < times; i++) await system.page.keyboard.press(name as 'ArrowUp');
   await atRest(system.page);
@@ -82,7 +77,7 @@ test('two runs of a known swing come in; the spectrum of a region reads its freq
   }
   const height = await hand.result('spectrum of x', 'amplitude');
   expect(Math.abs(height.value - amplitude)).toBeLessThan(4 * height.uncertainty);
-  const box = await boxOf('.own-graph-reading');
+  const box = await hand.boxOf('.own-graph-reading');
   const [from, to] = await ends('f');
   await system.page.mouse.move(box.x + (box.width * (frequency - from)) / (to - from), box.y + 30);
   await atRest(system.page);
@@ -105,7 +100,7 @@ test('the histogram counts every reading of the region once, beside mean and sd'
 
 test('a label on a reading holds its value, follows its name, is moved by keys and by hand, and goes back by Undo', async () => {
   await key('Escape');
-  const overlay = await boxOf('[data-testid="overlay"]');
+  const overlay = await hand.boxOf('[data-testid="overlay"]');
   await system.page.mouse.click(overlay.x + overlay.width * 0.5, overlay.y + overlay.height * 0.8);
   await atRest(system.page);
   await hand.press('Label', '.cursor-bar');
@@ -124,7 +119,7 @@ test('a label on a reading holds its value, follows its name, is moved by keys a
   await key('ArrowRight', 3);
   const moved = (await sheetSaved()).pages[0].labels[0];
   expect(moved.offset.x).toBe(before.offset.x + 12);
-  const tag = await boxOf('.trace-label');
+  const tag = await hand.boxOf('.trace-label');
   await system.page.mouse.move(tag.x + tag.width / 2, tag.y + tag.height / 2);
   await system.page.mouse.down();
   await system.page.mouse.move(tag.x + tag.width / 2 + 50, tag.y + tag.height / 2 + 30, { steps: 5 });
@@ -233,8 +228,8 @@ test('readings that a hand draws around are set aside, hollow and said; Undo bri
   await hand.pressLabelled('Region A');
   await hand.press('set aside');
   await hand.item('What I draw around …');
-  const overlay = await boxOf('[data-testid="overlay"]');
-  const plot = await boxOf('[data-trace="channel:x"]');
+  const overlay = await hand.boxOf('[data-testid="overlay"]');
+  const plot = await hand.boxOf('[data-trace="channel:x"]');
   const { from, to } = await hand.viewport();
   const at = (time: number) => overlay.x + (overlay.width * (time - from)) / (to - from);
   const [left, right] = [at(stray * interval) - 9, at(stray * interval) + 9];
@@ -262,7 +257,7 @@ test('readings that a hand draws around are set aside, hollow and said; Undo bri
 });
 
 test('the wheel with Shift turns the upright axis, two fingers turn both, and one step back undoes each', async () => {
-  const plot = await boxOf('[data-trace="channel:x"]');
+  const plot = await hand.boxOf('[data-trace="channel:x"]');
   const span = async (name: string) => {
     const [low, high] = await ends(name);
     return high - low;
@@ -317,7 +312,7 @@ test('against another quantity the cursor finds the reading that is pointed at, 
     () => document.querySelector('[aria-label^="Axis of x:"].level') !== null,
   );
   await atRest(system.page);
-  const overlay = await boxOf('[data-testid="overlay"]');
+  const overlay = await hand.boxOf('[data-testid="overlay"]');
   await system.page.mouse.click(overlay.x + overlay.width * 0.5, overlay.y + 20);
   await atRest(system.page);
   const placeOf = async () => {

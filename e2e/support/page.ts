@@ -59,6 +59,13 @@ export class PageHand {
     throw new Error(`nothing at ${selector}; .test-data/failure.png shows the page`);
   }
 
+  /** Where something stands on the screen. */
+  async boxOf(selector: string): Promise<{ x: number; y: number; width: number; height: number }> {
+    const box = await (await this.element(selector)).boundingBox();
+    if (box === null) throw new Error(`nothing is seen of ${selector}`);
+    return box;
+  }
+
   /** Waits until words stand on the page; where they don't come, a picture of the page is kept beside the logs. */
   async waitForText(text: string | RegExp, timeout = patience): Promise<void> {
     const [wanted, isPattern] = typeof text === 'string' ? [text, false] : [text.source, true];

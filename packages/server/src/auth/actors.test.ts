@@ -86,6 +86,15 @@ test.each<[string, () => Signed]>([
   expect((await opened(who())).runs.map(({ id }) => id)).toEqual([run]);
 });
 
+test('what was removed is listed for its owner alone', async () => {
+  await server.api('delete', `/investigations/${investigation}`).expect(204);
+  const listed = async (who: Signed | typeof server) =>
+    ((await who.api('get', '/investigations?of=removed').expect(200)).body as { total: number }).total;
+  expect(await listed(server)).toBe(1);
+  for (const who of [participant, screen, colleague]) expect(await listed(who)).toBe(0);
+  await server.api('post', `/investigations/${investigation}/restore`).expect(204);
+});
+
 test('another teacher of the school sees nothing of it, and is not told that it is there', async () => {
   expect((await colleague.api('get', '/investigations').expect(200)).body).toMatchObject({ total: 0 });
   for (const path of [`/investigations/${investigation}`, `/runs/${run}`, `/channels/${channel}/values`])

@@ -65,7 +65,7 @@ export async function listInvestigations(
   actor: Actor,
   { search, of, by, from }: Wanted,
 ): Promise<InvestigationPage> {
-  const wanted = () => ofList(investigationsSeenBy(actor), of).where((found) => searched(found, search));
+  const wanted = () => ofList(actor, of).where((found) => searched(found, search));
   const total = await wanted().resultSize();
   const ordered = by === 'theme' ? wanted().orderByRaw("theme = '', lower(theme)") : wanted();
   const rows = await ordered
@@ -111,9 +111,13 @@ export async function listInvestigations(
 
 type Investigations = QueryBuilder<InvestigationModel>;
 
-function ofList(all: Investigations, of: InvestigationList): Investigations {
+function ofList(actor: Actor, of: InvestigationList): Investigations {
+  const all = investigationsSeenBy(actor);
+  // What was removed is there for those alone who can put it back.
   if (of === 'removed')
-    return all.where('deletedAt', '>', new Date(Date.now() - daysToPutBack * 24 * 3600 * 1000));
+    return all
+      .where({ ownerId: actor.id })
+      .where('deletedAt', '>', new Date(Date.now() - daysToPutBack * 24 * 3600 * 1000));
   const present = all.whereNull('deletedAt');
   return of === 'all' ? present : present.where({ isExample: of === 'examples' });
 }

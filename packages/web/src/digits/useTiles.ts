@@ -45,7 +45,7 @@ export function useTiles(): Tile[] {
     const tile = (which: string, value: number, half: number | null): Tile => ({
       ...common,
       key: `pass:${which}:${id}`,
-      title: `${name} of ${which === 'last' ? 'the last pass' : 'all passes, mean'}`,
+      title: which === 'last' ? `${name} of the last pass` : `mean of ${name} over all passes`,
       name: `${name}, ${which === 'last' ? 'last pass' : `mean of ${values.length}`}`,
       shows: { kind: 'value', value: { value, halfWidth: half, roundTo: null, unit } },
     });

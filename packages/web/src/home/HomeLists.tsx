@@ -10,7 +10,7 @@ import { HomeRow } from './HomeRow';
 import { type Investigations } from './useInvestigations';
 
 /** Every list of investigations is asked for anew: what one loses another may win. */
-export function useRefresh(): () => void {
+function useRefresh(): () => void {
   const queries = useQueryClient();
   return () => void queries.invalidateQueries({ queryKey: ['/investigations'] });
 }
@@ -47,7 +47,7 @@ export function HomeList({ investigations: { list, total, fault, more, refresh }
         ? rows(list)
         : grouped(list, by).map(({ title, investigations }) => (
             <section key={title} className="home-group" aria-label={title}>
-              <h3>{title}</h3>
+              <h2>{title}</h2>
               {rows(investigations)}
             </section>
           ))}
@@ -80,7 +80,7 @@ export function RemovedList({ investigations: { list, total, more } }: Pick<Prop
     }
   };
   return (
-    <section className="home-group" aria-label="Removed">
+    <section className="home-group apart" aria-label="Removed">
       <h2>
         <Button variant="bare" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           Removed in the last {daysToPutBack} days ({total})

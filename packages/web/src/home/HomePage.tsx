@@ -100,7 +100,7 @@ export function HomePage() {
           )}
           <HomeList investigations={own} by={by} />
           {examples.list !== null && examples.list.length > 0 && (
-            <section className="home-group" aria-label="Examples">
+            <section className="home-group apart" aria-label="Examples">
               <h2>Examples</h2>
               <p className="quiet">Came with Heuristor. Change them, or copy one to try something out.</p>
               <HomeList investigations={examples} by={null} />

@@ -27,7 +27,7 @@ import { LineSample } from '../runs/LineSample';
 import { FixedMenu } from '../ui/FixedMenu';
 
 const looks: readonly { look: Panel['look']; title: string }[] = [
-  { look: undefined, title: 'What their number allows' },
+  { look: undefined, title: 'Automatic' },
   { look: 'points', title: 'Points' },
   { look: 'line', title: 'A line' },
   { look: 'both', title: 'A line with points' },

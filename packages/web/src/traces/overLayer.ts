@@ -13,15 +13,18 @@ export const overLayerOf = (
   }: { curves: DrawnTrace['curves']; lines: readonly DrawnLine[]; quantities: readonly DrawnQuantity[] },
   styles: ReadonlyMap<string, StyleOfRun>,
   joined: boolean,
-): Omit<OverLayer, 'label' | 'rightLabel' | 'bottomLabel'> => ({
-  curves: curves.map((curve) => ({ ...curve, front: styles.get(curve.runId)?.front === true })),
-  pinned: marksOf('pinned', lines, styles),
-  strays: marksOf('strays', lines, styles),
-  aside: marksOf('aside', lines, styles),
-  bars: barsOf(lines, styles),
-  arrows: joined ? [] : arrowsOf(lines, styles),
-  lineLabels: lineLabelsOf(lines, quantities, styles),
-});
+): Omit<OverLayer, 'label' | 'rightLabel' | 'bottomLabel'> => {
+  const colourOf = colourIn(lines, styles);
+  return {
+    curves: curves.map((curve) => ({ ...curve, front: styles.get(curve.runId)?.front === true })),
+    pinned: marksOf('pinned', lines, colourOf),
+    strays: marksOf('strays', lines, colourOf),
+    aside: marksOf('aside', lines, colourOf),
+    bars: barsOf(lines, colourOf),
+    arrows: joined ? [] : arrowsOf(lines, colourOf),
+    lineLabels: lineLabelsOf(lines, quantities, styles),
+  };
+};
 
 /** What the marks of a trace mean, where there are any. */
 export function leftOutWords(lines: readonly DrawnLine[]): string | null {
@@ -33,31 +36,27 @@ export function leftOutWords(lines: readonly DrawnLine[]): string | null {
   return words.length === 0 ? null : `${words.join(', ')}: left out of what is worked out`;
 }
 
+type ColourOf = (line: DrawnLine) => string;
+
 const marksOf = (
   kind: 'pinned' | 'strays' | 'aside',
   lines: readonly DrawnLine[],
-  styles: ReadonlyMap<string, StyleOfRun>,
+  colourOf: ColourOf,
 ): Marks[] =>
   lines.flatMap((line) => {
     const { side, [kind]: marks } = line;
-    return marks === undefined ? [] : [{ ...marks, side, color: colourIn(lines, styles)(line) }];
+    return marks === undefined ? [] : [{ ...marks, side, color: colourOf(line) }];
   });
 
-const barsOf = (
-  lines: readonly DrawnLine[],
-  styles: ReadonlyMap<string, StyleOfRun>,
-): OverLayer['bars'][number][] =>
+const barsOf = (lines: readonly DrawnLine[], colourOf: ColourOf): OverLayer['bars'][number][] =>
   lines.flatMap((line) => {
     const { side, bars } = line;
-    return bars === undefined ? [] : [{ ...bars, side, color: colourIn(lines, styles)(line) }];
+    return bars === undefined ? [] : [{ ...bars, side, color: colourOf(line) }];
   });
 
 /** Lines that have a direction: what was read one after the other, one quantity against another. */
-const arrowsOf = (
-  lines: readonly DrawnLine[],
-  styles: ReadonlyMap<string, StyleOfRun>,
-): OverLayer['arrows'][number][] =>
+const arrowsOf = (lines: readonly DrawnLine[], colourOf: ColourOf): OverLayer['arrows'][number][] =>
   lines.flatMap((line) => {
     const { side, x, y, isDots } = line;
-    return isDots === true ? [] : [{ x, y, side, color: colourIn(lines, styles)(line) }];
+    return isDots === true ? [] : [{ x, y, side, color: colourOf(line) }];
   });
